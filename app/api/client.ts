@@ -1,0 +1,72 @@
+import type { ApiProblem } from '@pace-check/contract';
+
+/** A request that failed, in words for the person. */
+export class ApiFailure extends Error {
+  constructor(
+    readonly status: number,
+    readonly problem: ApiProblem,
+  ) {
+    super(problem.message);
+  }
+
+  /** Nobody answered. */
+  get offline(): boolean {
+    return this.status === 0;
+  }
+}
+
+const OFFLINE: ApiProblem = { code: 'offline', message: 'Pace Check’s server does not answer.', remedy: 'Check that it is running (npm start) and try again. What you typed stays here.' };
+
+/** @throws ApiFailure */
+export async function api<T>(path: string, init?: RequestInit): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, init);
+  } catch {
+    throw new ApiFailure(0, OFFLINE);
+  }
+  if (!response.ok) throw new ApiFailure(response.status, await problemOf(response));
+  return (response.status === 204 ? undefined : await response.json()) as T;
+}
+
+async function problemOf(response: Response): Promise<ApiProblem> {
+  return (await response.json().catch(() => null)) ?? unreadable(response.status);
+}
+
+const unreadable = (status: number): ApiProblem => ({ code: 'unreadable', message: `The server answered with status ${status} and no explanation.`, remedy: 'Try again; if it stays, look at the server’s output.' });
+
+/** What an upload tells on its way. */
+export interface UploadOptions {
+  /** Share (0–1) of the bytes that are sent. */
+  onSent: (share: number) => void;
+  signal: AbortSignal;
+}
+
+/**
+ * Sends a file as it is. (XMLHttpRequest, because fetch tells nothing of the
+ * way up.)
+ *
+ * @throws ApiFailure; DOMException "AbortError" when it was cancelled
+ */
+export function upload<T>(path: string, file: Blob, { onSent, signal }: UploadOptions): Promise<T> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open('POST', `/api${path}`);
+    request.upload.onprogress = (event) => onSent(event.total > 0 ? event.loaded / event.total : 0);
+    request.upload.onload = () => onSent(1);
+    request.onerror = () => reject(new ApiFailure(0, OFFLINE));
+    request.onabort = () => reject(new DOMException('cancelled', 'AbortError'));
+    request.onload = () => {
+      let answer: unknown = null;
+      try {
+        answer = JSON.parse(request.responseText);
+      } catch {
+        // an answer without JSON is told by its status
+      }
+      if (request.status >= 200 && request.status < 300) resolve(answer as T);
+      else reject(new ApiFailure(request.status, (answer as ApiProblem | null) ?? unreadable(request.status)));
+    };
+    signal.addEventListener('abort', () => request.abort());
+    request.send(file);
+  });
+}

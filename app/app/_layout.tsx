@@ -1,0 +1,32 @@
+import { AtkinsonHyperlegibleNext_400Regular } from '@expo-google-fonts/atkinson-hyperlegible-next/400Regular';
+import { AtkinsonHyperlegibleNext_700Bold } from '@expo-google-fonts/atkinson-hyperlegible-next/700Bold';
+import { BarlowSemiCondensed_500Medium } from '@expo-google-fonts/barlow-semi-condensed/500Medium';
+import { BarlowSemiCondensed_600SemiBold } from '@expo-google-fonts/barlow-semi-condensed/600SemiBold';
+import { QueryClientProvider } from '@tanstack/react-query';
+import { useFonts } from 'expo-font';
+import { Slot } from 'expo-router';
+import type { ReactNode } from 'react';
+import { SafeAreaProvider } from 'react-native-safe-area-context';
+import { queryClient } from '../api/queries';
+import { LookProvider } from '../ui/Look';
+import { Shell } from '../ui/Shell';
+import { ToastProvider } from '../ui/Toast';
+
+export default function Layout(): ReactNode {
+  const [loaded, failed] = useFonts({ AtkinsonHyperlegibleNext_400Regular, AtkinsonHyperlegibleNext_700Bold, BarlowSemiCondensed_500Medium, BarlowSemiCondensed_600SemiBold });
+  // a font that does not come is no reason to show nothing
+  if (!loaded && !failed) return null;
+  return (
+    <SafeAreaProvider>
+      <QueryClientProvider client={queryClient}>
+        <LookProvider>
+          <ToastProvider>
+            <Shell>
+              <Slot />
+            </Shell>
+          </ToastProvider>
+        </LookProvider>
+      </QueryClientProvider>
+    </SafeAreaProvider>
+  );
+}

@@ -1,0 +1,199 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { LARGEST_LOG_BYTES, runFacts, type RunFactsInput } from '@pace-check/contract';
+import { clock, type ColumnChoice, type TextLayout } from '@pace-check/core';
+import { Button, LinearProgress } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useForm, type UseFormReturn } from 'react-hook-form';
+import { ScrollView, View } from 'react-native';
+import { ApiFailure } from '../../api/client';
+import { useImport } from '../../api/queries';
+import { bytes, count, fps } from '../../ui/figures';
+import { usePalette, useWide } from '../../ui/Look';
+import { Body, FigureText, Heading, Quiet } from '../../ui/words';
+import { FactsFields } from '../runs/FactsFields';
+import { ColumnsForm } from './ColumnsForm';
+import { FileDrop } from './FileDrop';
+import type { PreviewFigures, PreviewRequest } from './preview';
+import { Refused, Rows } from './Refused';
+import { usePreview, type Preview } from './usePreview';
+
+/** Brings a log in: choose it, see how it is understood, say what it was, keep it. */
+export function ImportScreen(): ReactNode {
+  const wide = useWide();
+  const [file, setFile] = useState<File | null>(null);
+  const form = useForm<RunFactsInput>({ resolver: zodResolver(runFacts), defaultValues: { device: '', title: '', setup: null, target: null, refresh: null } });
+  return (
+    <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1100, width: '100%' }}>
+      <Heading level={1}>Import a run</Heading>
+      {file === null ? <FileDrop onFile={setFile} /> : <Chosen key={`${file.name} ${file.size} ${file.lastModified}`} file={file} form={form} onOther={() => setFile(null)} />}
+    </ScrollView>
+  );
+}
+
+/** A file is chosen. What was typed about the run outlives a change of the file: the form is the screen's. */
+function Chosen({ file, form, onOther }: { file: File; form: UseFormReturn<RunFactsInput>; onOther: () => void }): ReactNode {
+  const wide = useWide();
+  const [given, setGiven] = useState<PreviewRequest['given']>({});
+  const [choice, setChoice] = useState<ColumnChoice | null>(null);
+  const request = useMemo<PreviewRequest>(() => ({ file, given, choice }), [file, given, choice]);
+  const preview = usePreview(request);
+  useFactsOfFile(form, preview.figures);
+  const layout = preview.head?.layout ?? null;
+  const understood = preview.head?.choice ?? null;
+  const why = choice === null && understood ? (preview.head?.guesses.find((guess) => guess.column === understood.column)?.why ?? null) : null;
+  const split = (next: Partial<Pick<TextLayout, 'delimiter' | 'decimalMark'>>): void => {
+    // other columns: the choice among the old ones means nothing
+    setChoice(null);
+    setGiven(next);
+  };
+  return (
+    <>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12, flexWrap: 'wrap' }}>
+        <Body style={{ flexShrink: 1 }}>{`${file.name}, ${bytes(file.size)}`}</Body>
+        <Button type="outline" title="Choose another" onPress={onOther} />
+      </View>
+      <View style={{ flexDirection: wide ? 'row' : 'column', gap: wide ? 32 : 18, alignItems: wide ? 'flex-start' : 'stretch' }}>
+        <View style={{ flex: wide ? 1.2 : undefined, gap: 14, minWidth: 0 }}>
+          <Heading>What it holds</Heading>
+          <Understood preview={preview} onCancel={onOther} />
+          {layout ? <ColumnsForm layout={layout} choice={choice ?? understood} why={why} onChoice={setChoice} onSplit={split} /> : null}
+        </View>
+        <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
+          <Heading style={{ marginBottom: 10 }}>What was played</Heading>
+          <FactsFields form={form} />
+          <Keep file={file} form={form} preview={preview} reading={layout && (choice ?? understood) ? { layout, choice: (choice ?? understood)! } : null} />
+        </View>
+      </View>
+    </>
+  );
+}
+
+/** A run file says what was played: it fills what is still empty. */
+function useFactsOfFile(form: UseFormReturn<RunFactsInput>, figures: PreviewFigures | null): void {
+  const header = figures?.header ?? null;
+  useEffect(() => {
+    if (!header) return;
+    const now = form.getValues();
+    if (!now.device && header.device) form.setValue('device', header.device);
+    if (!now.title && header.title) form.setValue('title', header.title);
+    if (!now.setup && header.setup) form.setValue('setup', header.setup);
+    if (now.target === null && header.target) form.setValue('target', header.target);
+    if (now.refresh === null && header.refresh) form.setValue('refresh', header.refresh);
+  }, [form, header]);
+}
+
+function Understood({ preview, onCancel }: { preview: Preview; onCancel: () => void }): ReactNode {
+  const { action, track, sheet, line } = usePalette();
+  const { figures, refused, progress } = preview;
+  if (refused) return <Refused title="This file cannot become a run as it is" message={refused.message} remedy={refused.remedy} rows={refused.rows} />;
+  if (!figures) {
+    return (
+      <View style={{ gap: 8 }}>
+        <Body role="status">{`Reading the file, ${Math.round(progress * 100)} %`}</Body>
+        <LinearProgress value={progress} variant="determinate" color={action} trackColor={track} aria-label="Reading the file" />
+        <View style={{ flexDirection: 'row' }}>
+          <Button type="outline" title="Cancel" onPress={onCancel} />
+        </View>
+      </View>
+    );
+  }
+  return (
+    <View style={{ gap: 10 }}>
+      <View role="status" style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 26, rowGap: 8, backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 6, padding: 12 }}>
+        <Big figure={figures.frames.toLocaleString('en-GB')} label="frames" />
+        <Big figure={clock(figures.seconds)} label="long" />
+        <Big figure={fps(figures.average)} label="fps, average" />
+        {figures.readings > 0 ? <Big figure={String(figures.readings)} label="readings and marks" /> : null}
+      </View>
+      {figures.dropped > 0 ? (
+        <>
+          <Body>{`${count(figures.dropped, 'row')} cannot be read and will be left out:`}</Body>
+          <Rows rows={figures.rows} />
+        </>
+      ) : null}
+    </View>
+  );
+}
+
+function Big({ figure, label }: { figure: string; label: string }): ReactNode {
+  return (
+    <View>
+      <FigureText size={28}>{figure}</FigureText>
+      <Quiet>{label}</Quiet>
+    </View>
+  );
+}
+
+interface KeepProps {
+  file: File;
+  form: UseFormReturn<RunFactsInput>;
+  preview: Preview;
+  reading: { layout: TextLayout; choice: ColumnChoice } | null;
+}
+
+/** Sends the file, says how far it is, and what became of it. */
+function Keep({ file, form, preview, reading }: KeepProps): ReactNode {
+  const router = useRouter();
+  const { action, track } = usePalette();
+  const store = useImport();
+  const [sent, setSent] = useState(0);
+  const cancel = useRef<AbortController | null>(null);
+  // whoever leaves the screen has cancelled
+  useEffect(() => () => cancel.current?.abort(), []);
+
+  const send = (again: boolean): Promise<void> =>
+    form.handleSubmit((facts) => {
+      cancel.current = new AbortController();
+      setSent(0);
+      const { layout, choice } = reading ?? {};
+      store.mutate(
+        {
+          file,
+          details: { fileName: file.name, name: null, facts, reading: layout && choice ? { layout: { delimiter: layout.delimiter, decimalMark: layout.decimalMark, firstLine: layout.firstLine }, choice: { column: choice.column, kind: choice.kind, unit: choice.unit } } : null, again },
+          onSent: setSent,
+          signal: cancel.current.signal,
+        },
+        { onSuccess: (run) => router.navigate(`/runs/${run.id}`) },
+      );
+    })();
+
+  if (store.isPending) {
+    return (
+      <View style={{ gap: 8 }}>
+        <Body role="status">{sent < 1 ? `Sending, ${Math.round(sent * 100)} %` : 'Sent. The server reads and analyses it …'}</Body>
+        <LinearProgress {...(sent < 1 ? { value: sent, variant: 'determinate' } : { variant: 'indeterminate' })} color={action} trackColor={track} aria-label="Sending the file" />
+        <View style={{ flexDirection: 'row' }}>
+          <Button type="outline" title="Cancel" onPress={() => cancel.current?.abort()} />
+        </View>
+      </View>
+    );
+  }
+  return (
+    <View style={{ gap: 12 }}>
+      <Outcome error={store.error} onAgain={() => void send(true)} />
+      <View style={{ flexDirection: 'row' }}>
+        <Button title="Import this run" disabled={preview.figures === null || file.size > LARGEST_LOG_BYTES} onPress={() => void send(false)} />
+      </View>
+    </View>
+  );
+}
+
+function Outcome({ error, onAgain }: { error: Error | null; onAgain: () => void }): ReactNode {
+  const router = useRouter();
+  if (error === null) return null;
+  if (error.name === 'AbortError') return <Body role="status">Cancelled; nothing was stored.</Body>;
+  if (!(error instanceof ApiFailure)) return <Refused title="Not imported" message={error.message} remedy="Try again." />;
+  const { problem } = error;
+  if (problem.code === 'same-file' && problem.runId) {
+    return (
+      <Refused title="The same file twice" message={problem.message} remedy={problem.remedy}>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+          <Button title="Open that run" onPress={() => router.navigate(`/runs/${problem.runId!}`)} />
+          <Button type="outline" title="Import once more" onPress={onAgain} />
+        </View>
+      </Refused>
+    );
+  }
+  return <Refused title="Not imported; nothing was stored" message={problem.message} remedy={problem.remedy} rows={problem.rows} />;
+}

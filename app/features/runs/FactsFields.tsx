@@ -1,0 +1,32 @@
+import type { RunFactsInput } from '@pace-check/contract';
+import type { ReactNode } from 'react';
+import type { Control, UseFormReturn } from 'react-hook-form';
+import { View } from 'react-native';
+import { useKit } from '../../api/queries';
+import { NumberField } from '../../ui/Field';
+import { PickOrAdd } from '../../ui/PickOrAdd';
+
+/** What a run was run on, and what its pace is held against. */
+export function FactsFields<T extends RunFactsInput>({ form }: { form: UseFormReturn<T> }): ReactNode {
+  // the fields are those of RunFactsInput, whatever else the form holds
+  const facts = form as unknown as UseFormReturn<RunFactsInput>;
+  const control: Control<RunFactsInput> = facts.control;
+  const kit = useKit().data;
+  const title = kit?.titles.find((one) => one.name.toLowerCase() === facts.watch('title')?.trim().toLowerCase());
+  const setups = kit?.setups.filter((setup) => setup.titleId === title?.id).map((setup) => setup.name) ?? [];
+  return (
+    <>
+      <PickOrAdd control={control} name="device" label="Device" what="device" known={kit?.devices.map((one) => one.name) ?? []} />
+      <PickOrAdd control={control} name="title" label="Title" what="title" known={kit?.titles.map((one) => one.name) ?? []} />
+      <PickOrAdd control={control} name="setup" label="Setup (settings, cap; may stay empty)" what="setup" known={setups} optional />
+      <View style={{ flexDirection: 'row', gap: 12 }}>
+        <View style={{ flex: 1 }}>
+          <NumberField control={control} name="target" label="Target, fps" placeholder="none" />
+        </View>
+        <View style={{ flex: 1 }}>
+          <NumberField control={control} name="refresh" label="Panel, Hz" placeholder="unknown" />
+        </View>
+      </View>
+    </>
+  );
+}

@@ -1,0 +1,40 @@
+import type { ReactNode } from 'react';
+import { View } from 'react-native';
+import Svg, { Line, Path, Rect } from 'react-native-svg';
+import { usePalette } from '../../ui/Look';
+import { Quiet } from '../../ui/words';
+
+/** How a lane is read. */
+export function LaneKey({ withoutTarget = false }: { withoutTarget?: boolean }): ReactNode {
+  const { pace, track, drain, ink, warmth } = usePalette();
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 18, rowGap: 4 }}>
+      <Item label={withoutTarget ? 'share of seconds near the median (no target set)' : 'share of the target held'}>
+        <Rect x={2} y={1} width={10} height={12} fill={track} />
+        <Rect x={2} y={5} width={10} height={8} fill={pace} />
+      </Item>
+      <Item label="battery, thinning">
+        <Path d="M0 4H16V6L0 10Z" fill={drain} />
+      </Item>
+      <Item label="a break">
+        <Line x1={8} x2={8} y1={3} y2={11} stroke={ink} strokeWidth={1.5} />
+      </Item>
+      <Item label="skin: cool to hot">
+        {warmth.map((color, band) => (
+          <Rect key={color} x={band * 3.2} y={10 - (1.5 + band)} width={3} height={1.5 + band} fill={color} />
+        ))}
+      </Item>
+    </View>
+  );
+}
+
+function Item({ label, children }: { label: string; children: ReactNode }): ReactNode {
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+      <Svg width={16} height={14} aria-hidden>
+        {children}
+      </Svg>
+      <Quiet>{label}</Quiet>
+    </View>
+  );
+}

@@ -1,0 +1,97 @@
+import type { RunDetail } from '@pace-check/contract';
+import { clock } from '@pace-check/core';
+import { useState, type ReactNode } from 'react';
+import { View } from 'react-native';
+import { LineChart } from 'react-native-gifted-charts';
+import Svg, { Line } from 'react-native-svg';
+import { count, fps } from '../../ui/figures';
+import { usePalette } from '../../ui/Look';
+import { FONTS } from '../../ui/theme';
+import { Quiet } from '../../ui/words';
+import { Section } from './Section';
+
+const AXIS = 36;
+const HEIGHT = 190;
+const BREAK_STRIP = 14;
+
+/** Pace over time: the least and the greatest second of every stretch, so that no freeze is smoothed away. */
+export function PaceChart({ run }: { run: RunDetail }): ReactNode {
+  const { pace, quiet, line, ink } = usePalette();
+  const [width, setWidth] = useState(0);
+  const { series, figures, target } = run;
+  if (series.length < 2) return null;
+  const seconds = figures.frames.seconds;
+  const plot = Math.max(0, width - AXIS - 4);
+  const highest = Math.max(target ?? 0, ...series.map(([, value]) => value ?? 0));
+  const step = niceStep(highest);
+  const maxValue = Math.ceil(highest / step + 0.05) * step;
+  const x = (at: number): number => AXIS + (at / seconds) * plot;
+  return (
+    <Section title="Pace over time" aside={target === null ? null : <Quiet>{`target ${fps(target)}`}</Quiet>}>
+      <View role="img" aria-label={describe(run)} onLayout={(event) => setWidth(event.nativeEvent.layout.width)}>
+        {width > 0 ? (
+          <>
+            <LineChart
+              data={series.map(([, value]) => (value === null ? {} : { value }))}
+              interpolateMissingValues={false}
+              width={plot}
+              height={HEIGHT}
+              spacing={plot / Math.max(1, series.length - 1)}
+              initialSpacing={0}
+              endSpacing={0}
+              disableScroll
+              hideDataPoints
+              thickness={1.4}
+              color={pace}
+              maxValue={maxValue}
+              stepValue={step}
+              noOfSections={Math.round(maxValue / step)}
+              rulesColor={line}
+              rulesThickness={1}
+              yAxisThickness={0}
+              xAxisColor={quiet}
+              xAxisLabelsHeight={0}
+              yAxisLabelWidth={AXIS}
+              yAxisTextStyle={{ color: quiet, fontFamily: FONTS.figure, fontSize: 14 }}
+              showReferenceLine1={target !== null}
+              referenceLine1Position={target ?? 0}
+              referenceLine1Config={{ color: ink, dashWidth: 4, dashGap: 4, thickness: 1 }}
+            />
+            <Svg width={width} height={BREAK_STRIP}>
+              {figures.breaks.slice(0, 500).map((found) => (
+                <Line key={found.atUs} x1={x(found.atUs / 1e6)} x2={x(found.atUs / 1e6)} y1={2} y2={found.kind === 'freeze' ? BREAK_STRIP : BREAK_STRIP / 2} stroke={ink} strokeWidth={found.kind === 'freeze' ? 3 : 1.5} />
+              ))}
+            </Svg>
+            <View style={{ height: 18 }}>
+              {timeMarks(seconds).map((at, i, all) => (
+                <Quiet key={at} style={{ position: 'absolute', left: x(at) - (i === all.length - 1 ? 28 : i === 0 ? 0 : 12) }}>
+                  {clock(at)}
+                </Quiet>
+              ))}
+            </View>
+          </>
+        ) : null}
+      </View>
+      <Quiet>
+        {figures.breaks.length === 0 ? 'Frames per second, second by second; no breaks.' : `Frames per second, second by second. Ticks below: ${count(figures.breaks.length, 'break')}${(figures.evenness.freezes ?? 0) > 0 ? ', the long ones are freezes' : ''}.`}
+      </Quiet>
+    </Section>
+  );
+}
+
+function niceStep(highest: number): number {
+  return [5, 10, 15, 20, 30, 60, 120].find((step) => highest / step <= 5) ?? 240;
+}
+
+/** Start, end and round minutes between. */
+function timeMarks(seconds: number): number[] {
+  const step = [30, 60, 120, 300, 600, 1800, 3600].find((one) => seconds / one <= 5) ?? 7200;
+  const marks: number[] = [];
+  for (let at = 0; at < seconds - step / 2; at += step) marks.push(at);
+  return [...marks, Math.floor(seconds)];
+}
+
+function describe({ series, figures }: RunDetail): string {
+  const values = series.map(([, value]) => value).filter((value) => value !== null);
+  return `Pace over ${clock(figures.frames.seconds)}: between ${fps(Math.min(...values))} and ${fps(Math.max(...values))} frames per second in any one second.`;
+}

@@ -1,0 +1,127 @@
+import type { RunDetail } from '@pace-check/contract';
+import { clock } from '@pace-check/core';
+import { Button } from '@rneui/themed';
+import Feather from '@expo/vector-icons/Feather';
+import { Link, useRouter } from 'expo-router';
+import { useState, type ReactNode } from 'react';
+import { Linking, Pressable, ScrollView, View } from 'react-native';
+import { useDeleteRun, useRestoreRun, useRun } from '../../api/queries';
+import { bytes, count, dayAndTime } from '../../ui/figures';
+import { usePalette, useWide } from '../../ui/Look';
+import { Failed, Loading } from '../../ui/states';
+import { FONTS, TARGET } from '../../ui/theme';
+import { useToast } from '../../ui/Toast';
+import { Body, Heading, Quiet } from '../../ui/words';
+import { CorrectRun } from './CorrectRun';
+import { Lane } from './Lane';
+import { LaneKey } from './LaneKey';
+import { Measures } from './Measures';
+import { PaceChart } from './PaceChart';
+import { Section } from './Section';
+import { SplitTable } from './SplitTable';
+
+/** One run: what it says, then everything that it says it from. */
+export function RunScreen({ id }: { id: string }): ReactNode {
+  const run = useRun(id);
+  const wide = useWide();
+  return (
+    <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}>
+      <BackToRuns />
+      {run.isPending ? <Loading rows={4} height={130} label="Loading the run" /> : run.error ? <Failed error={run.error} retry={() => void run.refetch()} /> : <Whole run={run.data} wide={wide} />}
+    </ScrollView>
+  );
+}
+
+function BackToRuns(): ReactNode {
+  const { quiet } = usePalette();
+  return (
+    <Link href="/" asChild>
+      <Pressable style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: TARGET, alignSelf: 'flex-start', paddingRight: 12 }}>
+        <Feather name="arrow-left" size={18} color={quiet} />
+        <Quiet style={{ fontSize: 16 }}>Runs</Quiet>
+      </Pressable>
+    </Link>
+  );
+}
+
+function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
+  const [correcting, setCorrecting] = useState(false);
+  const facts = (
+    <>
+      <PaceChart run={run} />
+      <SplitTable run={run} />
+    </>
+  );
+  return (
+    <>
+      <View style={{ gap: 6, marginTop: -10 }}>
+        <Heading level={1}>{run.name}</Heading>
+        <Quiet style={{ fontSize: 15 }}>{[run.device, run.title, run.setup, clock(run.figures.frames.seconds), run.startedAt ? dayAndTime(run.startedAt) : null].filter(Boolean).join(' · ')}</Quiet>
+        <Body style={{ fontFamily: FONTS.head, fontSize: wide ? 24 : 21, lineHeight: wide ? 31 : 28, marginTop: 6, maxWidth: 820 }}>{run.headline}</Body>
+      </View>
+      {correcting ? <CorrectRun run={run} onDone={() => setCorrecting(false)} /> : <Actions run={run} onCorrect={() => setCorrecting(true)} />}
+      <View style={{ gap: 8 }}>
+        <Lane lane={run.lane} scaleS={run.lane.seconds} height={wide ? 92 : 84} />
+        <LaneKey withoutTarget={run.lane.measures === 'hold'} />
+      </View>
+      {wide ? (
+        <View style={{ flexDirection: 'row', gap: 28, alignItems: 'flex-start' }}>
+          <View style={{ flex: 1.45, gap: 16, minWidth: 0 }}>{facts}</View>
+          <View style={{ flex: 1, gap: 16, minWidth: 0 }}>
+            <Measures run={run} />
+          </View>
+        </View>
+      ) : (
+        <>
+          <Measures run={run} />
+          {facts}
+        </>
+      )}
+      <Source run={run} />
+    </>
+  );
+}
+
+function Actions({ run, onCorrect }: { run: RunDetail; onCorrect: () => void }): ReactNode {
+  const router = useRouter();
+  const toast = useToast();
+  const remove = useDeleteRun();
+  const restore = useRestoreRun();
+  const onDelete = (): void =>
+    remove.mutate(run.id, {
+      onSuccess: () => {
+        router.navigate('/');
+        toast({ text: `“${run.name}” is deleted.`, undo: () => restore.mutate(run.id, { onError: (error) => toast({ text: `It could not be brought back: ${error.message}` }) }) });
+      },
+      onError: (error) => toast({ text: `It could not be deleted: ${error.message}` }),
+    });
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      <Button type="outline" title="Rename or correct" onPress={onCorrect} />
+      <Button type="outline" title="Save run file" onPress={() => void Linking.openURL(`/api/runs/${run.id}/file`)} />
+      <Button type="outline" title="Delete" loading={remove.isPending} onPress={onDelete} />
+    </View>
+  );
+}
+
+/** Where the frames came from, and what of the file was not used. */
+function Source({ run }: { run: RunDetail }): ReactNode {
+  const { upload } = run;
+  const { dropped } = run.figures.frames;
+  return (
+    <Section title="The file">
+      <Quiet>{`${upload.fileName}, ${bytes(upload.bytes)}, imported ${dayAndTime(run.importedAt)}. SHA-256 ${upload.sha256.slice(0, 16)}…`}</Quiet>
+      <Quiet>{`${count(run.figures.frames.count, 'frame')} over ${clock(run.figures.frames.seconds)}; figures by version ${run.figures.methodVersion} of the method.`}</Quiet>
+      {dropped > 0 ? (
+        <Body>
+          {`${count(dropped, 'row')} of ${upload.rows.toLocaleString('en-GB')} could not be read and ${dropped === 1 ? 'was' : 'were'} left out: ${upload.dropped
+            .slice(0, 5)
+            .map((row) => `line ${row.line}, ${row.reason}`)
+            .join('; ')}${dropped > 5 ? '; …' : '.'}`}
+        </Body>
+      ) : null}
+      {upload.passedOver > 0 ? <Body>{`${count(upload.passedOver, 'line')} of a kind that this version does not know ${upload.passedOver === 1 ? 'was' : 'were'} passed over.`}</Body> : null}
+      {upload.cutOff ? <Body>The last line of the file was cut off, and dropped.</Body> : null}
+    </Section>
+  );
+}

@@ -1,0 +1,171 @@
+import type { RunSummary } from '@pace-check/contract';
+import { clock } from '@pace-check/core';
+import { Button, SearchBar } from '@rneui/themed';
+import { Link, useRouter } from 'expo-router';
+import { useMemo, useState, type ReactNode } from 'react';
+import { FlatList, Pressable, View } from 'react-native';
+import { useRuns } from '../../api/queries';
+import { celsius, day, fps } from '../../ui/figures';
+import { usePalette, useWide } from '../../ui/Look';
+import { Failed, Loading, Notice } from '../../ui/states';
+import { FONTS, TARGET } from '../../ui/theme';
+import { Body, FigureText, Heading, Quiet } from '../../ui/words';
+import { Lane } from './Lane';
+import { LaneKey } from './LaneKey';
+
+/** From so many runs on it pays to search. */
+const MANY = 6;
+
+/** All runs as lanes under one another, on one scale of time. */
+export function RunsScreen(): ReactNode {
+  const runs = useRuns();
+  const wide = useWide();
+  const [wanted, setWanted] = useState('');
+  const all = runs.data ?? NO_RUNS;
+  const shown = useMemo(() => all.filter((run) => matches(run, wanted)), [all, wanted]);
+  const scaleS = Math.max(60, ...shown.map((run) => run.lane.seconds));
+  return (
+    <FlatList
+      data={shown}
+      keyExtractor={(run) => run.id}
+      contentContainerStyle={{ padding: wide ? 24 : 14, gap: wide ? 0 : 10, maxWidth: 1240, width: '100%' }}
+      ListHeaderComponent={
+        <View style={{ gap: 10, marginBottom: wide ? 12 : 4 }}>
+          <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center', gap: 12 }}>
+            <Heading level={1}>Runs</Heading>
+            {all.length >= MANY ? <Search value={wanted} onChange={setWanted} /> : null}
+          </View>
+          {all.length > 0 ? <LaneKey /> : null}
+          {wide && shown.length > 0 ? <ColumnHeads scaleS={scaleS} /> : null}
+        </View>
+      }
+      renderItem={({ item }) => (wide ? <WideRow run={item} scaleS={scaleS} /> : <Card run={item} scaleS={scaleS} />)}
+      ListEmptyComponent={<Nothing runs={runs} wanted={wanted} clear={() => setWanted('')} />}
+    />
+  );
+}
+
+const NO_RUNS: RunSummary[] = [];
+
+function matches(run: RunSummary, wanted: string): boolean {
+  const text = [run.name, run.device, run.title, run.setup].join(' ').toLowerCase();
+  return wanted.toLowerCase().split(/\s+/).every((word) => text.includes(word));
+}
+
+function Search({ value, onChange }: { value: string; onChange: (value: string) => void }): ReactNode {
+  const { sheet, quiet, ink } = usePalette();
+  return (
+    <SearchBar
+      value={value}
+      onChangeText={onChange}
+      placeholder="Device or title"
+      aria-label="Find a run by device or title"
+      searchIcon={<View />}
+      clearIcon={value === '' ? <View /> : <Button type="clear" title="×" aria-label="Clear the search" onPress={() => onChange('')} buttonStyle={{ minWidth: TARGET, paddingHorizontal: 0 }} />}
+      containerStyle={{ backgroundColor: 'transparent', borderTopWidth: 0, borderBottomWidth: 0, padding: 0, flex: 1, maxWidth: 280 }}
+      inputContainerStyle={{ backgroundColor: sheet, borderWidth: 1, borderBottomWidth: 1, borderColor: quiet, borderRadius: 6, height: TARGET }}
+      inputStyle={{ fontFamily: FONTS.text, fontSize: 16, color: ink, minHeight: TARGET - 4 }}
+      placeholderTextColor={quiet}
+    />
+  );
+}
+
+function Nothing({ runs, wanted, clear }: { runs: ReturnType<typeof useRuns>; wanted: string; clear: () => void }): ReactNode {
+  const router = useRouter();
+  if (runs.isPending) return <Loading rows={5} height={110} label="Loading the runs" />;
+  if (runs.error) return <Failed error={runs.error} retry={() => void runs.refetch()} />;
+  if (wanted !== '') {
+    return (
+      <Notice title="No run like that" action={<Button title="Show all runs" onPress={clear} />}>
+        {`No name, device, title or setup holds “${wanted}”.`}
+      </Notice>
+    );
+  }
+  return (
+    <Notice title="No runs yet" action={<Button title="Import a frame log" onPress={() => router.navigate('/import')} />}>
+      Bring a log with a frame time or a timestamp per row, and see how the run held up from its first split to its last.
+    </Notice>
+  );
+}
+
+/** The pace that leads, with its unit; marked where it was not measured. */
+function Average({ run, size }: { run: RunSummary; size: number }): ReactNode {
+  return (
+    <View style={{ alignItems: 'flex-end' }}>
+      <FigureText size={size}>{`${run.source === 'eye' ? '~' : ''}${fps(run.average)}`}</FigureText>
+      <Quiet>{run.source === 'eye' ? 'fps, by eye' : run.source === 'read' ? 'fps, read off' : 'fps average'}</Quiet>
+    </View>
+  );
+}
+
+function Card({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
+  const { sheet, line } = usePalette();
+  return (
+    <Link href={`/runs/${run.id}`} asChild>
+      <Pressable style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 12, gap: 8 }}>
+        <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
+          <View style={{ flex: 1 }}>
+            <Heading level={2} style={{ fontSize: 19 }}>
+              {run.name}
+            </Heading>
+            <Quiet>{[run.setup, clock(run.lane.seconds)].filter(Boolean).join(' · ')}</Quiet>
+          </View>
+          <Average run={run} size={30} />
+        </View>
+        <Lane lane={run.lane} scaleS={scaleS} height={54} />
+        <Body style={{ fontSize: 15, lineHeight: 21 }}>{run.headline}</Body>
+      </Pressable>
+    </Link>
+  );
+}
+
+const COLUMNS = { name: 250, average: 92, low: 78, peak: 84 };
+
+function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
+  const step = scaleS > 5400 ? 1800 : 300;
+  const marks = Array.from({ length: Math.floor(scaleS / step) + 1 }, (_, i) => i * step);
+  return (
+    <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-end', paddingHorizontal: 8 }}>
+      <Quiet style={{ width: COLUMNS.name }}>title on device</Quiet>
+      <View style={{ flex: 1, height: 20 }}>
+        {marks.map((at) => (
+          <Quiet key={at} style={{ position: 'absolute', left: `${(at / scaleS) * 100}%` }}>
+            {at === 0 ? '0 min' : String(at / 60)}
+          </Quiet>
+        ))}
+      </View>
+      <Quiet style={{ width: COLUMNS.average, textAlign: 'right' }}>average fps</Quiet>
+      <Quiet style={{ width: COLUMNS.low, textAlign: 'right' }}>1 % low</Quiet>
+      <Quiet style={{ width: COLUMNS.peak, textAlign: 'right' }}>hottest</Quiet>
+    </View>
+  );
+}
+
+function WideRow({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
+  const { line } = usePalette();
+  return (
+    <Link href={`/runs/${run.id}`} asChild>
+      <Pressable style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 10, paddingHorizontal: 8 }}>
+        <View style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}>
+          <View style={{ width: COLUMNS.name }}>
+            <Heading level={2} style={{ fontSize: 18 }}>
+              {run.name}
+            </Heading>
+            <Quiet>{[run.setup, run.startedAt ? day(run.startedAt) : null].filter(Boolean).join(' · ')}</Quiet>
+          </View>
+          <View style={{ flex: 1 }}>
+            <Lane lane={run.lane} scaleS={scaleS} height={46} />
+          </View>
+          <FigureText size={24} style={{ width: COLUMNS.average, textAlign: 'right' }}>{`${run.source === 'eye' ? '~' : ''}${fps(run.average)}`}</FigureText>
+          <FigureText size={18} style={{ width: COLUMNS.low, textAlign: 'right' }}>
+            {fps(run.onePercentLow)}
+          </FigureText>
+          <FigureText size={18} style={{ width: COLUMNS.peak, textAlign: 'right' }}>
+            {celsius(run.peakC)}
+          </FigureText>
+        </View>
+        <Quiet style={{ marginTop: 4 }}>{run.headline}</Quiet>
+      </Pressable>
+    </Link>
+  );
+}

@@ -1,0 +1,102 @@
+import type { RunDetail } from '@pace-check/contract';
+import { clock, SPLIT_MINUTES, type Split } from '@pace-check/core';
+import { ButtonGroup } from '@rneui/themed';
+import type { ReactNode } from 'react';
+import { ScrollView, View } from 'react-native';
+import { useCorrectRun } from '../../api/queries';
+import { fps, NONE, percent } from '../../ui/figures';
+import { usePalette, useWide } from '../../ui/Look';
+import { FONTS, TARGET } from '../../ui/theme';
+import { useToast } from '../../ui/Toast';
+import { FigureText, Quiet } from '../../ui/words';
+import { Section } from './Section';
+
+interface Column {
+  head: string;
+  width: number;
+  cell: (split: Split) => string;
+}
+
+/** The run as a runner's split table. */
+export function SplitTable({ run }: { run: RunDetail }): ReactNode {
+  const { line, track } = usePalette();
+  const wide = useWide();
+  const { splits } = run.figures;
+  if (splits.length === 0) return null;
+  const columns = columnsFor(run);
+  const width = columns.reduce((sum, column) => sum + column.width, 0);
+  return (
+    <Section title="Splits" aside={<Lengths run={run} />}>
+      <ScrollView horizontal contentContainerStyle={{ flexGrow: 1 }} showsHorizontalScrollIndicator>
+        <View role="table" aria-label="Splits" style={{ minWidth: Math.max(width, wide ? 0 : width), flexGrow: 1 }}>
+          <View role="row" style={{ flexDirection: 'row', borderBottomWidth: 1, borderColor: line, paddingBottom: 4 }}>
+            {columns.map((column, i) => (
+              <Quiet key={column.head} role="columnheader" style={{ width: column.width, flexGrow: 1, textAlign: i === 0 ? 'left' : 'right' }}>
+                {column.head}
+              </Quiet>
+            ))}
+          </View>
+          {splits.map((split, row) => (
+            <View key={split.fromS} role="row" style={{ flexDirection: 'row', paddingVertical: 6, backgroundColor: row % 2 === 1 ? `${track}66` : 'transparent' }}>
+              {columns.map((column, i) => (
+                <FigureText key={column.head} role="cell" size={column.head === 'average' ? 20 : 17} style={{ width: column.width, flexGrow: 1, textAlign: i === 0 ? 'left' : 'right', alignSelf: 'center' }}>
+                  {column.cell(split)}
+                </FigureText>
+              ))}
+            </View>
+          ))}
+        </View>
+      </ScrollView>
+      <Quiet>{`Average and 1 % low in fps; hold is the share of seconds near the split’s own median${run.target === null ? '' : '; on target is the share at 95 % of the target or more'}. Warmth is the hottest reading of any spot.`}</Quiet>
+    </Section>
+  );
+}
+
+function columnsFor({ target, figures }: RunDetail): Column[] {
+  const any = (has: (split: Split) => boolean): boolean => figures.splits.some(has);
+  return [
+    { head: 'from', width: 56, cell: (split) => clock(split.fromS) },
+    { head: 'average', width: 66, cell: (split) => fps(split.average) },
+    { head: '1 % low', width: 62, cell: (split) => fps(split.onePercentLow) },
+    { head: 'hold', width: 62, cell: (split) => percent(split.hold) },
+    ...(target === null ? [] : [{ head: 'on target', width: 72, cell: (split: Split) => percent(split.onTarget) }]),
+    { head: 'breaks', width: 56, cell: (split) => breaks(split) },
+    ...(any((split) => hottest(split) !== null) ? [{ head: '°C', width: 54, cell: (split: Split) => hottest(split)?.toFixed(1) ?? NONE }] : []),
+    ...(any((split) => split.percentUsed !== null) ? [{ head: '% used', width: 58, cell: (split: Split) => split.percentUsed?.toFixed(1) ?? NONE }] : []),
+    ...(any((split) => split.watts !== null) ? [{ head: 'watts', width: 54, cell: (split: Split) => split.watts?.toFixed(1) ?? NONE }] : []),
+  ];
+}
+
+function breaks({ stutters, stalls, freezes }: Split): string {
+  const all = stutters + stalls + freezes;
+  return freezes > 0 ? `${all} (${freezes} fr.)` : String(all);
+}
+
+function hottest({ hottestC }: Split): number | null {
+  const values = Object.values(hottestC);
+  return values.length === 0 ? null : Math.max(...values);
+}
+
+/** How long a split is. */
+function Lengths({ run }: { run: RunDetail }): ReactNode {
+  const { sheet, ink, quiet, action, onAction } = usePalette();
+  const correct = useCorrectRun(run.id);
+  const toast = useToast();
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+      <Quiet>min</Quiet>
+      <ButtonGroup
+        buttons={SPLIT_MINUTES.map(String)}
+        selectedIndex={SPLIT_MINUTES.indexOf(run.figures.splitMinutes)}
+        disabled={correct.isPending}
+        onPress={(index: number) => correct.mutate({ splitMinutes: SPLIT_MINUTES[index]! }, { onError: (error) => toast({ text: `The splits stay as they are: ${error.message}` }) })}
+        containerStyle={{ width: 4 * TARGET, height: TARGET, borderRadius: 6, borderColor: quiet, marginVertical: 0, marginHorizontal: 0, backgroundColor: sheet }}
+        textStyle={{ fontFamily: FONTS.figure, fontSize: 16, color: ink }}
+        selectedButtonStyle={{ backgroundColor: action }}
+        selectedTextStyle={{ color: onAction }}
+        disabledStyle={{ backgroundColor: sheet }}
+        disabledSelectedStyle={{ backgroundColor: quiet }}
+      />
+    </View>
+  );
+}

@@ -1,0 +1,143 @@
+import Feather from '@expo/vector-icons/Feather';
+import { Link, usePathname, useRouter } from 'expo-router';
+import { useEffect, useState, type ComponentProps, type ReactNode } from 'react';
+import { Pressable, View } from 'react-native';
+import { useSafeAreaInsets } from 'react-native-safe-area-context';
+import { useLook, useWide } from './Look';
+import { Shortcuts } from './Shortcuts';
+import { FONTS, TARGET } from './theme';
+import { Body, Heading, Quiet } from './words';
+
+interface Place {
+  href: '/' | '/import';
+  title: string;
+  icon: ComponentProps<typeof Feather>['name'];
+  key: string;
+}
+
+const PLACES: Place[] = [
+  { href: '/', title: 'Runs', icon: 'list', key: 'r' },
+  { href: '/import', title: 'Import', icon: 'file-plus', key: 'i' },
+];
+
+/** Navigation around every screen: a bar under the thumb, or a rail where there is room. */
+export function Shell({ children }: { children: ReactNode }): ReactNode {
+  const { palette } = useLook();
+  const wide = useWide();
+  const insets = useSafeAreaInsets();
+  const help = useShortcuts();
+  return (
+    <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: palette.paper, paddingTop: insets.top }}>
+      {wide ? <Rail onHelp={help.open} /> : null}
+      <View role="main" style={{ flex: 1, minHeight: 0 }}>
+        {children}
+      </View>
+      {wide ? null : <Bar bottom={insets.bottom} />}
+      <Shortcuts visible={help.visible} onClose={help.close} shortcuts={[...PLACES.map((place) => ({ key: place.key, does: `Go to ${place.title}` })), { key: 'l', does: 'Day or night' }, { key: '?', does: 'This list' }]} />
+    </View>
+  );
+}
+
+/** Keys that work on every screen while nothing is being typed. */
+function useShortcuts(): { visible: boolean; open: () => void; close: () => void } {
+  const router = useRouter();
+  const look = useLook();
+  const [visible, setVisible] = useState(false);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      const typing = event.target instanceof HTMLElement && (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName));
+      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      const place = PLACES.find((one) => one.key === event.key);
+      if (place) router.navigate(place.href);
+      else if (event.key === 'l') look.choose(look.night ? 'day' : 'night');
+      else if (event.key === '?') setVisible(true);
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [router, look]);
+  return { visible, open: () => setVisible(true), close: () => setVisible(false) };
+}
+
+function useHere(): (href: string) => boolean {
+  const path = usePathname();
+  return (href) => (href === '/' ? path === '/' || path.startsWith('/runs') : path.startsWith(href));
+}
+
+function Rail({ onHelp }: { onHelp: () => void }): ReactNode {
+  const { palette } = useLook();
+  const here = useHere();
+  return (
+    <View role="navigation" style={{ width: 184, borderRightWidth: 1, borderColor: palette.line, padding: 16, gap: 4 }}>
+      <Heading level={3} style={{ fontSize: 22, lineHeight: 26, marginBottom: 2 }}>
+        Pace Check
+      </Heading>
+      <Quiet style={{ marginBottom: 18 }}>The Slow Lane’s log</Quiet>
+      {PLACES.map((place) => (
+        <PlaceLink key={place.href} place={place} here={here(place.href)} row />
+      ))}
+      <View style={{ flex: 1 }} />
+      <LookSwitch />
+      <Pressable role="button" onPress={onHelp} style={{ minHeight: TARGET, justifyContent: 'center' }}>
+        <Quiet>Keys: press ?</Quiet>
+      </Pressable>
+    </View>
+  );
+}
+
+function Bar({ bottom }: { bottom: number }): ReactNode {
+  const { palette } = useLook();
+  const here = useHere();
+  return (
+    <View role="navigation" style={{ flexDirection: 'row', borderTopWidth: 1, borderColor: palette.line, backgroundColor: palette.sheet, paddingBottom: bottom }}>
+      {PLACES.map((place) => (
+        <PlaceLink key={place.href} place={place} here={here(place.href)} row={false} />
+      ))}
+      <LookSwitch compact />
+    </View>
+  );
+}
+
+function PlaceLink({ place, here, row }: { place: Place; here: boolean; row: boolean }): ReactNode {
+  const { palette } = useLook();
+  const color = here ? palette.action : palette.ink;
+  return (
+    <Link href={place.href} asChild>
+      <Pressable
+        aria-current={here ? 'page' : undefined}
+        style={{
+          flexGrow: row ? 0 : 1,
+          flexBasis: row ? 'auto' : 0,
+          flexDirection: row ? 'row' : 'column',
+          alignItems: 'center',
+          justifyContent: row ? 'flex-start' : 'center',
+          gap: row ? 12 : 2,
+          minHeight: row ? 48 : 58,
+          borderRadius: 6,
+          borderTopWidth: row ? 0 : 3,
+          borderLeftWidth: row ? 3 : 0,
+          paddingLeft: row ? 10 : 0,
+          borderColor: here ? palette.action : 'transparent',
+        }}
+      >
+        <Feather name={place.icon} size={20} color={color} />
+        <Body style={{ fontFamily: FONTS.head, fontSize: row ? 17 : 14, lineHeight: 20, color }}>{place.title}</Body>
+      </Pressable>
+    </Link>
+  );
+}
+
+function LookSwitch({ compact = false }: { compact?: boolean }): ReactNode {
+  const { palette, night, choose } = useLook();
+  const title = night ? 'Day' : 'Night';
+  return (
+    <Pressable
+      role="button"
+      aria-label={`${title} theme`}
+      onPress={() => choose(night ? 'day' : 'night')}
+      style={{ flexDirection: compact ? 'column' : 'row', alignItems: 'center', justifyContent: compact ? 'center' : 'flex-start', gap: compact ? 2 : 12, minHeight: compact ? 58 : 48, minWidth: 88, borderTopWidth: compact ? 3 : 0, borderColor: 'transparent', paddingLeft: compact ? 0 : 13 }}
+    >
+      <Feather name={night ? 'sun' : 'moon'} size={20} color={palette.ink} />
+      <Body style={{ fontFamily: FONTS.head, fontSize: compact ? 14 : 17, lineHeight: 20 }}>{title}</Body>
+    </Pressable>
+  );
+}

@@ -1,0 +1,46 @@
+import { Button } from '@rneui/themed';
+import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react';
+import { View } from 'react-native';
+import { usePalette } from './Look';
+import { Body } from './words';
+
+interface Message {
+  text: string;
+  undo?: () => void;
+}
+
+const ToastContext = createContext<(message: Message) => void>(() => undefined);
+
+/** Says that something was done, with a way back. It stays until it is used or closed: nobody should have to be quick. */
+export function ToastProvider({ children }: { children: ReactNode }): ReactNode {
+  const [message, setMessage] = useState<Message | null>(null);
+  const { ink, sheet } = usePalette();
+  const close = useCallback(() => setMessage(null), []);
+  const show = useMemo(() => (next: Message) => setMessage(next), []);
+  return (
+    <ToastContext.Provider value={show}>
+      {children}
+      {message ? (
+        <View style={{ position: 'absolute', left: 0, right: 0, bottom: 72, alignItems: 'center', pointerEvents: 'box-none' }}>
+          <View role="status" style={{ flexDirection: 'row', alignItems: 'center', gap: 8, backgroundColor: ink, borderRadius: 8, paddingLeft: 16, paddingRight: 4, marginHorizontal: 12, maxWidth: 560 }}>
+            <Body style={{ color: sheet, flexShrink: 1 }}>{message.text}</Body>
+            {message.undo ? (
+              <Button
+                type="clear"
+                title="Undo"
+                titleStyle={{ color: sheet, textDecorationLine: 'underline' }}
+                onPress={() => {
+                  message.undo?.();
+                  close();
+                }}
+              />
+            ) : null}
+            <Button type="clear" title="Close" titleStyle={{ color: sheet }} onPress={close} />
+          </View>
+        </View>
+      ) : null}
+    </ToastContext.Provider>
+  );
+}
+
+export const useToast = (): ((message: Message) => void) => useContext(ToastContext);

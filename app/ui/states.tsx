@@ -1,0 +1,42 @@
+import { Button, Skeleton } from '@rneui/themed';
+import type { ReactNode } from 'react';
+import { View } from 'react-native';
+import { ApiFailure } from '../api/client';
+import { usePalette } from './Look';
+import { Body, Heading } from './words';
+
+/** A block that says how things stand and what to do next. */
+export function Notice({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }): ReactNode {
+  const { line, sheet } = usePalette();
+  return (
+    <View style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 20, gap: 10, maxWidth: 620 }}>
+      <Heading>{title}</Heading>
+      <Body>{children}</Body>
+      {action ? <View style={{ flexDirection: 'row' }}>{action}</View> : null}
+    </View>
+  );
+}
+
+/** Rows in grey while the real ones are on their way. */
+export function Loading({ rows, height, label }: { rows: number; height: number; label: string }): ReactNode {
+  const { track } = usePalette();
+  return (
+    <View aria-busy aria-label={label} role="status" style={{ gap: 10 }}>
+      {Array.from({ length: rows }, (_, row) => (
+        <Skeleton key={row} height={height} animation="none" style={{ backgroundColor: track, borderRadius: 8 }} />
+      ))}
+    </View>
+  );
+}
+
+/** Something was asked for and did not come: why, and the next thing to do. */
+export function Failed({ error, retry }: { error: Error; retry: () => void }): ReactNode {
+  const known = error instanceof ApiFailure ? error : null;
+  return (
+    <View role="alert">
+      <Notice title={known?.offline ? 'The server is not reached' : 'This did not work'} action={<Button title="Try again" onPress={retry} />}>
+        {known ? `${known.message} ${known.problem.remedy}` : error.message}
+      </Notice>
+    </View>
+  );
+}

@@ -1,0 +1,136 @@
+import type { BatteryReading, ColumnChoice, EndReason, Figures, RowLayout, SeriesPoint, SplitMinutes, SpotSeries, UnreadableRow } from '@pace-check/core';
+import { z } from 'zod';
+
+/** What crosses between app and server. Requests are checked by schemas; answers are types that both sides share. */
+
+/** A name as a person gives it: trimmed, not empty, not endless. */
+export const name = z.string().trim().min(1, 'a name is needed').max(120, 'at most 120 characters');
+
+const optionalRate = z.number('a number is needed').positive('above zero').max(1000, 'at most 1000').nullable();
+
+/** What a person says of a run: names, and what its figures are held against. */
+export const runFacts = z.object({
+  device: name,
+  title: name,
+  setup: name.nullable(),
+  /** Frames per second that the run should reach. */
+  target: optionalRate,
+  /** Refresh rate of the panel, Hz. */
+  refresh: optionalRate,
+});
+export type RunFactsInput = z.infer<typeof runFacts>;
+
+const columnChoice = z.object({
+  column: z.number().int().min(0).max(10_000),
+  kind: z.enum(['frame-time', 'timestamp']),
+  unit: z.enum(['s', 'ms', 'us', 'ns']),
+}) satisfies z.ZodType<ColumnChoice>;
+
+const rowLayout = z.object({
+  delimiter: z.enum([',', ';', '\t']),
+  decimalMark: z.enum(['.', ',']),
+  firstLine: z.number().int().min(1),
+}) satisfies z.ZodType<RowLayout>;
+
+/** How a delimited log is read. A run file needs none of it. */
+export const logReading = z.object({ layout: rowLayout, choice: columnChoice });
+export type LogReading = z.infer<typeof logReading>;
+
+/** What goes with an upload. */
+export const importDetails = z.object({
+  fileName: z.string().max(400),
+  /** Name of the run; null lets title and setup name it. */
+  name: name.nullable(),
+  /** Null: as the run file itself says. */
+  facts: runFacts.nullable(),
+  /** Null for a run file. */
+  reading: logReading.nullable(),
+  /** The same file is here already, and wanted again. */
+  again: z.boolean(),
+});
+export type ImportDetails = z.infer<typeof importDetails>;
+
+/** A correction to a run; what is left out stays. */
+export const runCorrection = runFacts.partial().extend({
+  name: name.optional(),
+  splitMinutes: z.union([z.literal(1), z.literal(2), z.literal(5), z.literal(10)]).nullable().optional(),
+});
+export type RunCorrection = z.infer<typeof runCorrection>;
+
+/** The largest file that is taken, unpacked. */
+export const LARGEST_LOG_BYTES = 256 * 1024 * 1024;
+
+export interface NamedItem {
+  id: string;
+  name: string;
+}
+
+export interface Kit {
+  devices: NamedItem[];
+  titles: NamedItem[];
+  setups: (NamedItem & { titleId: string })[];
+}
+
+/** One cell of a run's lane. */
+export interface LaneCell {
+  fromS: number;
+  toS: number;
+  /** 0–1: average pace as a share of the target; without a target, hold. Null where neither is known. */
+  height: number | null;
+  /** Breaks as seconds on the run's clock. */
+  breaksAtS: number[];
+  hottestC: number | null;
+  /** Percent of the battery at the cell's end. */
+  percentAtEnd: number | null;
+}
+
+export interface Lane {
+  seconds: number;
+  measures: 'target' | 'hold';
+  target: number | null;
+  cells: LaneCell[];
+  end: EndReason | null;
+}
+
+export interface RunSummary {
+  id: string;
+  name: string;
+  device: string;
+  title: string;
+  setup: string | null;
+  startedAt: string | null;
+  importedAt: string;
+  headline: string;
+  average: number | null;
+  source: Figures['pace']['source'];
+  onePercentLow: number | null;
+  peakC: number | null;
+  lane: Lane;
+}
+
+export interface RunDetail extends RunSummary {
+  target: number | null;
+  refresh: number | null;
+  roomC: number | null;
+  conditions: string[];
+  splitMinutes: SplitMinutes | null;
+  upload: { fileName: string; bytes: number; sha256: string; rows: number; dropped: UnreadableRow[]; passedOver: number; cutOff: boolean };
+  figures: Omit<Figures, 'spots' | 'battery'> & { spots: SpotSeries[]; battery: BatteryReading[] };
+  /** Per-second pace, reduced to at most about 600 points with minima and maxima kept. */
+  series: SeriesPoint[];
+}
+
+/** Every error of the API has this shape. */
+export interface ApiProblem {
+  code: string;
+  /** What is wrong, and where. */
+  message: string;
+  /** What to do about it. */
+  remedy: string;
+  field?: string;
+  line?: number;
+  rows?: UnreadableRow[];
+  /** The run that holds the same file, for code "same-file". */
+  runId?: string;
+  runName?: string;
+}

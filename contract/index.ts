@@ -1,0 +1,2 @@
+export * from './http';
+export * from './runFile';

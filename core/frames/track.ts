@@ -1,0 +1,47 @@
+/** Time without data on the run's clock; it parts the frames on its two sides. */
+export interface Gap {
+  /** Index of the first frame after the gap (N when no frame follows). */
+  beforeFrame: number;
+  lengthUs: number;
+}
+
+/**
+ * Frames as they came, in order, on the run's clock.
+ *
+ * Frame i occupies [start, start + frameUs[i]); starts follow from the frame
+ * times and the gaps, so they are not kept.
+ */
+export interface FrameTrack {
+  /** Frame times in whole microseconds, each from 1 to 600,000,000. */
+  frameUs: Int32Array;
+  /** In order of `beforeFrame`. */
+  gaps: Gap[];
+}
+
+/** The longest frame time that counts as one; from there on the row is unreadable. */
+export const LONGEST_FRAME_US = 600_000_000;
+
+export const EMPTY_TRACK: FrameTrack = { frameUs: new Int32Array(0), gaps: [] };
+
+/**
+ * Starts of all frames on the run's clock.
+ *
+ * @param track N frames
+ * @returns N + 1 times in µs: the start of each frame, then the end of the last
+ * @source docs/method.md, "Frames": frame i occupies [t(i−1), t(i)), t(i) = d(1) + … + d(i) + gaps before it
+ * @example
+ * frameStartsUs({ frameUs: Int32Array.of(10, 20), gaps: [{ beforeFrame: 1, lengthUs: 5 }] }); // 0, 15, 35
+ */
+export function frameStartsUs(track: FrameTrack): Float64Array {
+  const n = track.frameUs.length;
+  const starts = new Float64Array(n + 1);
+  let clock = 0;
+  let nextGap = 0;
+  for (let i = 0; i < n; i++) {
+    while (nextGap < track.gaps.length && track.gaps[nextGap]!.beforeFrame === i) clock += track.gaps[nextGap++]!.lengthUs;
+    starts[i] = clock;
+    clock += track.frameUs[i]!;
+  }
+  starts[n] = clock;
+  return starts;
+}

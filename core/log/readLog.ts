@@ -1,0 +1,91 @@
+import { FrameTimeRows, TimestampRows, type FrameRows } from '../frames/fromRows';
+import type { FrameTrack } from '../frames/track';
+import type { RowTally } from '../frames/unreadable';
+import { ColumnScanner } from './delimited';
+import { UNIT_NAMES, type ColumnChoice } from './guess';
+import { parseMicros } from './micros';
+import { LogRefused } from './refused';
+import { markLength, type TextLayout } from './sniff';
+
+/** What is needed of a layout to read the rows. */
+export type RowLayout = Pick<TextLayout, 'delimiter' | 'decimalMark' | 'firstLine'>;
+
+/** Frames of a log that was accepted, and the rows that were dropped. */
+export interface LogFrames {
+  track: FrameTrack;
+  tally: RowTally;
+}
+
+/**
+ * Reads the frames of a delimited log from bytes as they come.
+ *
+ * @example
+ * const reader = new LogReader({ delimiter: ',', decimalMark: '.', firstLine: 2 }, { column: 0, kind: 'frame-time', unit: 'ms' });
+ * reader.push(new TextEncoder().encode('frame_time_ms\n16.7\n16.6\n'));
+ * reader.finish().track.frameUs; // Int32Array [16700, 16600]
+ */
+export class LogReader {
+  private readonly rows: FrameRows;
+  private readonly scanner: ColumnScanner;
+  private started = false;
+  private readonly decoder = new TextDecoder();
+  private readonly mark: number;
+
+  constructor(
+    layout: RowLayout,
+    private readonly choice: ColumnChoice,
+  ) {
+    const rows: FrameRows = choice.kind === 'timestamp' ? new TimestampRows() : new FrameTimeRows();
+    this.rows = rows;
+    const mark = layout.decimalMark.charCodeAt(0);
+    this.mark = mark;
+    const unit = choice.unit;
+    this.scanner = new ColumnScanner(layout.delimiter.charCodeAt(0), choice.column, layout.firstLine, (bytes, from, to, line) => {
+      const us = from < 0 ? NaN : parseMicros(bytes, from, to, unit, mark);
+      rows.add(us, line, () => this.describe(bytes, from, to));
+    });
+  }
+
+  private describe(bytes: Uint8Array, from: number, to: number): string {
+    const column = this.choice.column + 1;
+    if (from < 0) return `the row has no column ${column}`;
+    const text = this.decoder.decode(bytes.subarray(from, Math.min(to, from + 40))).trim();
+    if (text === '') return `column ${column} is empty`;
+    const number = parseMicros(bytes, from, to, this.choice.unit, this.mark);
+    return Number.isNaN(number) ? `column ${column} holds “${text}”, which is no number` : text;
+  }
+
+  push(chunk: Uint8Array): void {
+    if (chunk.length === 0) return;
+    this.scanner.push(this.started ? chunk : chunk.subarray(markLength(chunk)));
+    this.started = true;
+  }
+
+  /** Rows so far, for progress and for previews. */
+  get tally(): RowTally {
+    return this.rows.tally;
+  }
+
+  /**
+   * @throws LogRefused when there is not one frame, or when more than 1 % of the rows are unreadable
+   */
+  finish(): LogFrames {
+    this.scanner.end();
+    const tally = this.rows.tally;
+    const track = this.rows.track();
+    const first = tally.listed[0];
+    if (tally.tooMany) {
+      throw new LogRefused(
+        'too-many-unreadable',
+        `${tally.unreadable} of ${tally.total} rows cannot be read, more than 1 %. The first is line ${first!.line}: ${first!.reason}.`,
+        `Check that column ${this.choice.column + 1} really holds ${this.choice.kind === 'timestamp' ? 'timestamps' : 'frame times'} in ${UNIT_NAMES[this.choice.unit]}, or mend these lines in the file.`,
+        first!.line,
+        tally.listed,
+      );
+    }
+    if (track.frameUs.length === 0) {
+      throw new LogRefused('no-frames', 'There is not one frame in the file.', 'The log may have been cut off when it was copied: export it again, or choose another column.', null, tally.listed);
+    }
+    return { track, tally };
+  }
+}

@@ -1,0 +1,105 @@
+import type { FrameTrack } from '../frames/track';
+import type { RowTally } from '../frames/unreadable';
+import type { EntryLine, RunHeader } from '../run/lines';
+import { RunFileReader, type CheckLine } from '../run/readRunFile';
+import { guessColumns, type ColumnChoice, type ColumnGuess } from './guess';
+import { LogReader, type RowLayout } from './readLog';
+import { LogRefused } from './refused';
+import { fileKind, HEAD_BYTES, sniffLayout, type FileKind, type TextLayout } from './sniff';
+
+/** What the first bytes tell of a file. */
+export type HeadView = { kind: 'run-file' } | { kind: 'delimited'; layout: TextLayout; guesses: ColumnGuess[] };
+
+/**
+ * Looks at the first bytes of an unpacked file.
+ *
+ * @param head at most about {@link HEAD_BYTES}
+ * @param whole whether that is the whole file
+ * @param given delimiter or decimal mark that the person has decided
+ * @throws LogRefused where it is no log at all
+ */
+export function viewHead(head: Uint8Array, whole: boolean, given?: Parameters<typeof sniffLayout>[2]): HeadView {
+  if (fileKind(head) === 'run-file') return { kind: 'run-file' };
+  const layout = sniffLayout(head, whole, given);
+  return { kind: 'delimited', layout, guesses: guessColumns(layout) };
+}
+
+/** A file of either kind, read to its end. */
+export interface ReadRun {
+  kind: FileKind;
+  header: RunHeader | null;
+  track: FrameTrack;
+  tally: RowTally;
+  entries: EntryLine[];
+  passedOver: number;
+  cutOff: boolean;
+}
+
+export interface ReadRunOptions {
+  /** How a delimited log is read; null to go by the best guess. */
+  reading: { layout: RowLayout; choice: ColumnChoice } | null;
+  checkLine: CheckLine;
+  /** Called with the bytes read so far. */
+  onBytes?: (bytes: number) => void;
+  /** Bytes beyond which the file is refused. */
+  largest: number;
+}
+
+/**
+ * Reads a frame log or a run file from unpacked bytes as they come.
+ *
+ * @throws LogRefused with place and remedy; nothing is kept then
+ */
+export async function readRun(chunks: AsyncIterable<Uint8Array>, options: ReadRunOptions): Promise<ReadRun> {
+  let reader: RunFileReader | LogReader | null = null;
+  let head: Uint8Array[] = [];
+  let bytes = 0;
+  const open = (whole: boolean): RunFileReader | LogReader => {
+    const start = concat(head);
+    const opened = readerFor(start, whole, options);
+    opened.push(start);
+    head = [];
+    return opened;
+  };
+  for await (const chunk of chunks) {
+    bytes += chunk.length;
+    if (bytes > options.largest) throw tooLarge(options.largest);
+    if (reader) reader.push(chunk);
+    else {
+      head.push(chunk);
+      if (bytes >= HEAD_BYTES) reader = open(false);
+    }
+    options.onBytes?.(bytes);
+  }
+  reader ??= open(true);
+  if (reader instanceof RunFileReader) return { kind: 'run-file', ...reader.finish() };
+  return { kind: 'delimited', header: null, entries: [], passedOver: 0, cutOff: false, ...reader.finish() };
+}
+
+function readerFor(head: Uint8Array, whole: boolean, options: ReadRunOptions): RunFileReader | LogReader {
+  if (fileKind(head.subarray(0, HEAD_BYTES)) === 'run-file') return new RunFileReader(options.checkLine);
+  if (options.reading) return new LogReader(options.reading.layout, options.reading.choice);
+  const layout = sniffLayout(head.subarray(0, HEAD_BYTES), whole);
+  const guess = guessColumns(layout)[0];
+  if (!guess) throw noUsableColumn(layout);
+  return new LogReader(layout, guess);
+}
+
+export const tooLarge = (largest: number): LogRefused =>
+  new LogRefused('too-large', `The file holds more than ${Math.round(largest / 1024 / 1024)} MB.`, 'Cut the log into parts, or export only the column with the frame times.');
+
+/** No column looks like frames: says which columns there are. */
+export function noUsableColumn(layout: TextLayout): LogRefused {
+  const columns = layout.headings.map((heading) => `“${heading}”`).join(', ');
+  return new LogRefused('no-usable-column', `No column looks like frame times or timestamps. The file has ${columns}.`, 'Choose the column by hand if one of them holds frames, or export the log with frame times.', layout.headingLine ?? layout.firstLine);
+}
+
+function concat(parts: Uint8Array[]): Uint8Array {
+  const whole = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    whole.set(part, at);
+    at += part.length;
+  }
+  return whole;
+}

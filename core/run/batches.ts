@@ -1,0 +1,73 @@
+import { GrowingInts } from '../frames/growingInts';
+import { LONGEST_FRAME_US, type FrameTrack, type Gap } from '../frames/track';
+import { RowTally } from '../frames/unreadable';
+import { LogRefused } from '../log/refused';
+import type { FramesLine } from './lines';
+
+const CLOCK_SLACK_US = 5000;
+
+/**
+ * Joins batches of frame times to one track.
+ *
+ * A batch that comes later than the one before it says (by more than 5 ms and
+ * 1 µs for each of that one's frames) leaves a gap of the difference; one that
+ * comes earlier overlaps and is refused; any other continues.
+ *
+ * @source docs/formats.md, "frames"
+ * @example
+ * const batches = new FrameBatches();
+ * batches.add({ type: 'frames', atMs: 0, us: [10_000] }, 1);
+ * batches.add({ type: 'frames', atMs: 1000, us: [10_000] }, 2);
+ * batches.track().gaps; // [{ beforeFrame: 1, lengthUs: 990_000 }]
+ */
+export class FrameBatches {
+  readonly tally = new RowTally();
+  private readonly frames = new GrowingInts();
+  private readonly gaps: Gap[] = [];
+  private expectedUs = 0;
+  private lastFrames = 0;
+
+  /** @throws LogRefused('overlap') when the batch starts before the last one ended */
+  add(batch: FramesLine, line: number): void {
+    const atUs = Math.round(batch.atMs * 1000);
+    const offUs = atUs - this.expectedUs;
+    const slackUs = CLOCK_SLACK_US + this.lastFrames;
+    if (offUs < -slackUs) {
+      throw new LogRefused(
+        'overlap',
+        `Line ${line}: the frames start at ${batch.atMs} ms, but those before them last until ${this.expectedUs / 1000} ms.`,
+        'Two sources may have written to one file. Split it, or correct atMs.',
+        line,
+      );
+    }
+    if (offUs > slackUs) this.gaps.push({ beforeFrame: this.frames.length, lengthUs: offUs });
+    let lengthUs = 0;
+    const before = this.frames.length;
+    for (const value of batch.us) {
+      this.tally.row();
+      const us = value === null ? NaN : Math.floor(value + 0.5);
+      if (us > 0 && us <= LONGEST_FRAME_US) {
+        this.frames.push(us);
+        lengthUs += us;
+      } else this.tally.refuse(line, value === null ? 'a frame time is missing' : `the frame time ${value} µs is ${us <= 0 ? 'not above zero' : 'longer than 600 s'}`);
+    }
+    this.lastFrames = this.frames.length - before;
+    this.expectedUs = atUs + lengthUs;
+  }
+
+  track(): FrameTrack {
+    const frameUs = this.frames.view();
+    return { frameUs, gaps: joinGaps(this.gaps).filter((gap) => gap.beforeFrame < frameUs.length) };
+  }
+}
+
+/** Batches without a readable frame may leave several gaps at one place: they are one. */
+function joinGaps(gaps: Gap[]): Gap[] {
+  const joined: Gap[] = [];
+  for (const gap of gaps) {
+    const last = joined.at(-1);
+    if (last && last.beforeFrame === gap.beforeFrame) last.lengthUs += gap.lengthUs;
+    else joined.push({ ...gap });
+  }
+  return joined;
+}

@@ -1,0 +1,87 @@
+import { importDetails, runCorrection } from '@pace-check/contract';
+import express, { type ErrorRequestHandler, type Router } from 'express';
+import type pg from 'pg';
+import { z } from 'zod';
+import type { AnalysisPool } from '../services/analysisPool';
+import { Imports } from '../services/imports';
+import { notFound, Problem } from '../services/problem';
+import { Runs } from '../services/runs';
+import { readKit } from '../sql/kit';
+import { withUploadedFile } from './upload';
+
+/** The HTTP interface; what crosses it stands in `contract`. */
+export function apiRouter(pool: pg.Pool, analyses: AnalysisPool): Router {
+  const runs = new Runs(pool, analyses);
+  const imports = new Imports(pool, analyses, runs);
+  const api = express.Router();
+
+  api.get('/health', async (_request, response) => {
+    await pool.query('select 1');
+    response.json({ ok: true });
+  });
+  api.get('/kit', async (_request, response) => void response.json(await readKit(pool)));
+  api.get('/runs', async (_request, response) => void response.json(await runs.list()));
+  api.get('/runs/:id', async (request, response) => void response.json(await runs.get(runId(request.params.id))));
+  api.patch('/runs/:id', express.json({ limit: '100kb' }), async (request, response) => {
+    response.json(await runs.correct(runId(request.params.id), parse(runCorrection, request.body)));
+  });
+  api.delete('/runs/:id', async (request, response) => {
+    await runs.delete(runId(request.params.id));
+    response.status(204).end();
+  });
+  api.post('/runs/:id/restore', async (request, response) => {
+    await runs.restore(runId(request.params.id));
+    response.status(204).end();
+  });
+  api.get('/runs/:id/file', async (request, response) => {
+    const { fileName, lines } = await runs.export(runId(request.params.id));
+    response.type('application/x-ndjson').attachment(fileName);
+    for (const line of lines) response.write(`${JSON.stringify(line)}\n`);
+    response.end();
+  });
+  // the file itself is the body; what is said of it comes as JSON in the query
+  api.post('/imports', async (request, response) => {
+    const details = parse(importDetails, jsonQuery(request.query.details));
+    const gone = new AbortController();
+    response.on('close', () => gone.abort());
+    const run = await withUploadedFile(request, (file) => imports.import(file, details, gone.signal));
+    response.status(201).json(run);
+  });
+  api.use(() => {
+    throw new Problem(404, { code: 'not-found', message: 'There is no such address in this API.', remedy: 'docs/formats.md lists them.' });
+  });
+  api.use(answerProblem);
+  return api;
+}
+
+function parse<T>(schema: z.ZodType<T>, value: unknown): T {
+  const result = schema.safeParse(value);
+  if (result.success) return result.data;
+  const issue = result.error.issues[0]!;
+  const field = issue.path.join('.');
+  throw new Problem(400, { code: 'bad-request', field, message: `${field === '' ? 'The request' : `The field “${field}”`}: ${issue.message}.`, remedy: 'Correct it and send it again.' });
+}
+
+function jsonQuery(value: unknown): unknown {
+  try {
+    return JSON.parse(typeof value === 'string' ? value : '');
+  } catch {
+    throw new Problem(400, { code: 'bad-request', field: 'details', message: 'The query parameter “details” is no JSON.', remedy: 'docs/formats.md shows it.' });
+  }
+}
+
+function runId(value: string | string[] | undefined): string {
+  const result = z.uuid().safeParse(value);
+  if (!result.success) throw notFound('run');
+  return result.data;
+}
+
+const answerProblem: ErrorRequestHandler = (error, _request, response, next) => {
+  if (response.headersSent) return next(error);
+  if (error instanceof Problem) return void response.status(error.status).json(error.body);
+  // the person cancelled: nobody is left to be told
+  if (response.closed) return;
+  if (error?.type === 'entity.parse.failed') return void response.status(400).json({ code: 'bad-request', message: 'The request is no JSON.', remedy: 'Correct it and send it again.' });
+  console.error(error);
+  response.status(500).json({ code: 'internal', message: 'The server could not do this.', remedy: 'Nothing was changed. Try again; if it stays, look at the server’s output.' });
+};

@@ -1,0 +1,93 @@
+import type { ImportDetails, RunDetail } from '@pace-check/contract';
+import type pg from 'pg';
+import { storeAnalysis } from '../sql/analyses';
+import { inTransaction, type Queryable } from '../sql/database';
+import { insertEntries } from '../sql/entries';
+import { insertChunks } from '../sql/frames';
+import { idByName, setupIdByName } from '../sql/kit';
+import { insertRun, runWithContent } from '../sql/runs';
+import type { ReadResult } from '../workers/tasks';
+import type { AnalysisPool } from './analysisPool';
+import { Problem } from './problem';
+import type { Runs } from './runs';
+
+/** A file that has arrived and lies in the server's temporary folder. */
+export interface ArrivedFile {
+  path: string;
+  bytes: number;
+  sha256: string;
+}
+
+/** Turns an uploaded file into a run: all of it, or nothing. */
+export class Imports {
+  constructor(
+    private readonly pool: pg.Pool,
+    private readonly analyses: AnalysisPool,
+    private readonly runs: Runs,
+  ) {}
+
+  /**
+   * @param signal aborted when the person cancels or goes away
+   * @throws Problem 422 when the file is refused, 409 when the same content is here already
+   */
+  async import(file: ArrivedFile, details: ImportDetails, signal: AbortSignal): Promise<RunDetail> {
+    const answer = await this.analyses.read({ kind: 'read', path: file.path, reading: details.reading, facts: details.facts }, signal);
+    if ('refused' in answer) {
+      const { line, ...refused } = answer.refused;
+      throw new Problem(422, { ...refused, ...(line === null ? {} : { line }) });
+    }
+    const id = await inTransaction(this.pool, async (db) => {
+      if (!details.again) await refuseSame(db, answer.read.contentSha256);
+      const stored = await this.store(db, file, details, answer.read);
+      signal.throwIfAborted();
+      return stored;
+    });
+    return this.runs.get(id);
+  }
+
+  private async store(db: Queryable, file: ArrivedFile, details: ImportDetails, read: ReadResult): Promise<string> {
+    const { header } = read;
+    const device = details.facts?.device ?? header?.device ?? missing('device');
+    const title = details.facts?.title ?? header?.title ?? missing('title');
+    const setup = details.facts ? details.facts.setup : (header?.setup ?? null);
+    const titleId = await idByName(db, 'title', title);
+    const id = await insertRun(db, {
+      name: details.name ?? `${title} on ${device}`,
+      deviceId: await idByName(db, 'device', device),
+      titleId,
+      setupId: setup === null ? null : await setupIdByName(db, titleId, setup),
+      target: details.facts ? details.facts.target : (header?.target ?? null),
+      refresh: details.facts ? details.facts.refresh : (header?.refresh ?? null),
+      native: header?.native ?? null,
+      need: header?.need ?? null,
+      roomC: header?.room ?? null,
+      batteryWh: header?.batteryWh ?? null,
+      conditions: header?.conditions ?? [],
+      splitMinutes: null,
+      startedAt: header?.startedAt ?? null,
+      fileName: details.fileName,
+      fileBytes: file.bytes,
+      fileSha256: file.sha256,
+      contentSha256: read.contentSha256,
+      rowsTotal: read.rows.total,
+      rowsDropped: read.rows.unreadable,
+      droppedList: read.rows.listed,
+      passedOver: read.passedOver,
+      cutOff: read.cutOff,
+    });
+    await insertChunks(db, id, read.chunks);
+    await insertEntries(db, id, read.entries);
+    await storeAnalysis(db, id, read.analysis);
+    return id;
+  }
+}
+
+async function refuseSame(db: Queryable, contentSha256: string): Promise<void> {
+  const same = await runWithContent(db, contentSha256);
+  if (!same) return;
+  throw new Problem(409, { code: 'same-file', message: `This file is here already, as “${same.name}”.`, remedy: 'Open that run, or import the file once more as a run of its own.', runId: same.id, runName: same.name });
+}
+
+function missing(field: 'device' | 'title'): never {
+  throw new Problem(422, { code: 'missing', field, message: `The file does not say which ${field} the run belongs to.`, remedy: `Choose a ${field}, or add one by name.` });
+}

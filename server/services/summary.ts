@@ -1,0 +1,41 @@
+import type { Lane, LaneCell } from '@pace-check/contract';
+import { headline, reduceSeries, type Analysis, type Figures, type Split } from '@pace-check/core';
+import type { StoredAnalysis } from '../sql/analyses';
+import type { StoredSummary } from '../sql/runs';
+
+/** Points of a run's chart at most. */
+const SERIES_POINTS = 600;
+
+/** What is stored of an analysis. */
+export function toStored({ figures, perSecond }: Analysis, target: number | null): StoredAnalysis {
+  return { figures, summary: summary(figures, target), series: reduceSeries(perSecond, SERIES_POINTS) };
+}
+
+function summary(figures: Figures, target: number | null): StoredSummary {
+  return {
+    headline: headline(figures),
+    average: figures.pace.average,
+    source: figures.pace.source,
+    onePercentLow: figures.lows.onePercent.quantile,
+    peakC: hottestOf(figures.spots.flatMap((series) => series.readings.map((reading) => reading.c))),
+    lane: lane(figures, target),
+  };
+}
+
+function lane(figures: Figures, target: number | null): Lane {
+  return {
+    seconds: figures.frames.seconds,
+    measures: target === null ? 'hold' : 'target',
+    target,
+    cells: figures.splits.map((split) => cell(split, figures, target)),
+    end: figures.end?.reason ?? null,
+  };
+}
+
+function cell(split: Split, figures: Figures, target: number | null): LaneCell {
+  const height = target === null ? split.hold : split.average === null ? null : Math.min(1, split.average / target);
+  const percentAtEnd = figures.battery.filter((reading) => reading.atMs <= split.toS * 1000).at(-1)?.percent ?? null;
+  return { fromS: split.fromS, toS: split.toS, height, breaksAtS: split.breaksAtS, hottestC: hottestOf(Object.values(split.hottestC)), percentAtEnd };
+}
+
+const hottestOf = (values: number[]): number | null => (values.length === 0 ? null : Math.max(...values));

@@ -1,0 +1,23 @@
+import type { Figures, SeriesPoint } from '@pace-check/core';
+import type { Queryable } from './database';
+import type { StoredSummary } from './runs';
+
+export interface StoredAnalysis {
+  figures: Figures;
+  summary: StoredSummary;
+  series: SeriesPoint[];
+}
+
+export async function storeAnalysis(db: Queryable, runId: string, { figures, summary, series }: StoredAnalysis): Promise<void> {
+  await db.query(
+    `insert into analysis (run_id, method_version, figures, summary, series) values ($1, $2, $3, $4, $5)
+     on conflict (run_id) do update set method_version = excluded.method_version, figures = excluded.figures,
+       summary = excluded.summary, series = excluded.series, computed_at = now()`,
+    [runId, figures.methodVersion, JSON.stringify(figures), JSON.stringify(summary), JSON.stringify(series)],
+  );
+}
+
+/** The analysis by this version of the method, or null. */
+export async function readAnalysis(db: Queryable, runId: string, methodVersion: number): Promise<StoredAnalysis | null> {
+  return (await db.query<StoredAnalysis>('select figures, summary, series from analysis where run_id = $1 and method_version = $2', [runId, methodVersion])).rows[0] ?? null;
+}

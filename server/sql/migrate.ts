@@ -1,0 +1,27 @@
+import { readdir, readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type pg from 'pg';
+import { inTransaction } from './database';
+
+/** Any number, the same for every process: two servers that start at once migrate one after the other. */
+const LOCK = 726_001;
+
+/**
+ * Brings the database up to date: the numbered .sql files of `folder` that it
+ * has not seen yet, in order, each once. They only go forward.
+ */
+export async function migrate(pool: pg.Pool, folder: string): Promise<string[]> {
+  const files = (await readdir(folder)).filter((file) => /^\d+_.*\.sql$/.test(file)).sort();
+  return inTransaction(pool, async (client) => {
+    await client.query('select pg_advisory_xact_lock($1)', [LOCK]);
+    await client.query('create table if not exists migration (file text primary key, applied_at timestamptz not null default now())');
+    const done = new Set((await client.query<{ file: string }>('select file from migration')).rows.map((row) => row.file));
+    const applied: string[] = [];
+    for (const file of files.filter((name) => !done.has(name))) {
+      await client.query(await readFile(join(folder, file), 'utf8'));
+      await client.query('insert into migration (file) values ($1)', [file]);
+      applied.push(file);
+    }
+    return applied;
+  });
+}

@@ -1,0 +1,131 @@
+import type { RunSummary } from '@pace-check/contract';
+import type { SplitMinutes, UnreadableRow } from '@pace-check/core';
+import type { Queryable } from './database';
+
+/** A run as it is stored, without its frames and figures. */
+export interface RunRow {
+  id: string;
+  name: string;
+  deviceId: string;
+  titleId: string;
+  setupId: string | null;
+  target: number | null;
+  refresh: number | null;
+  native: number | null;
+  need: 'reaction' | 'action' | 'story' | null;
+  roomC: number | null;
+  batteryWh: number | null;
+  conditions: string[];
+  splitMinutes: SplitMinutes | null;
+  startedAt: string | null;
+  fileName: string;
+  fileBytes: number;
+  fileSha256: string;
+  contentSha256: string;
+  rowsTotal: number;
+  rowsDropped: number;
+  droppedList: UnreadableRow[];
+  passedOver: number;
+  cutOff: boolean;
+}
+
+/** A run with the names of what it belongs to. */
+export interface NamedRun extends RunRow {
+  device: string;
+  title: string;
+  setup: string | null;
+  importedAt: string;
+}
+
+const COLUMNS: Record<Exclude<keyof RunRow, 'id'>, string> = {
+  name: 'name',
+  deviceId: 'device_id',
+  titleId: 'title_id',
+  setupId: 'setup_id',
+  target: 'target_fps',
+  refresh: 'refresh_hz',
+  native: 'native_fps',
+  need: 'need',
+  roomC: 'room_c',
+  batteryWh: 'battery_wh',
+  conditions: 'conditions',
+  splitMinutes: 'split_minutes',
+  startedAt: 'started_at',
+  fileName: 'file_name',
+  fileBytes: 'file_bytes',
+  fileSha256: 'file_sha256',
+  contentSha256: 'content_sha256',
+  rowsTotal: 'rows_total',
+  rowsDropped: 'rows_dropped',
+  droppedList: 'dropped_list',
+  passedOver: 'passed_over',
+  cutOff: 'cut_off',
+};
+type Column = keyof typeof COLUMNS;
+const NAMES = Object.keys(COLUMNS) as Column[];
+
+const toSql = (name: Column, value: unknown): unknown => (name === 'droppedList' ? JSON.stringify(value) : value);
+
+export async function insertRun(db: Queryable, run: Omit<RunRow, 'id'>): Promise<string> {
+  const result = await db.query<{ id: string }>(
+    `insert into run (${NAMES.map((name) => COLUMNS[name]).join(', ')}) values (${NAMES.map((_, i) => `$${i + 1}`).join(', ')}) returning id`,
+    NAMES.map((name) => toSql(name, run[name])),
+  );
+  return result.rows[0]!.id;
+}
+
+export async function updateRun(db: Queryable, id: string, changes: Partial<Omit<RunRow, 'id'>>): Promise<void> {
+  const names = NAMES.filter((name) => changes[name] !== undefined);
+  if (names.length === 0) return;
+  await db.query(`update run set ${names.map((name, i) => `${COLUMNS[name]} = $${i + 2}`).join(', ')} where id = $1`, [id, ...names.map((name) => toSql(name, changes[name]))]);
+}
+
+const SELECT = `select run.id, ${NAMES.map((name) => (name === 'fileBytes' ? 'run.file_bytes::float8 as "fileBytes"' : `run.${COLUMNS[name]} as "${name}"`)).join(', ')},
+  run.imported_at as "importedAt", device.name as device, title.name as title, setup.name as setup
+  from run join device on device.id = run.device_id join title on title.id = run.title_id left join setup on setup.id = run.setup_id`;
+
+const isoTimes = (row: NamedRun): NamedRun => ({ ...row, startedAt: iso(row.startedAt), importedAt: iso(row.importedAt)! });
+const iso = (time: unknown): string | null => (time instanceof Date ? time.toISOString() : null);
+
+/** A run that is not deleted, or null. */
+export async function readRun(db: Queryable, id: string): Promise<NamedRun | null> {
+  const row = (await db.query<NamedRun>(`${SELECT} where run.id = $1 and deleted_at is null`, [id])).rows[0];
+  return row ? isoTimes(row) : null;
+}
+
+/** What the analysis gives for lists, stored beside the figures. */
+export type StoredSummary = Pick<RunSummary, 'headline' | 'average' | 'source' | 'onePercentLow' | 'peakC' | 'lane'>;
+
+/** All runs, the latest first, with the summary where it is of this version of the method. */
+export async function listRuns(db: Queryable, methodVersion: number): Promise<{ run: NamedRun; summary: StoredSummary | null }[]> {
+  const result = await db.query<NamedRun & { summary: StoredSummary | null }>(
+    `${SELECT.replace(' from run', ', analysis.summary from run')} left join analysis on analysis.run_id = run.id and analysis.method_version = $1
+     where deleted_at is null order by coalesce(started_at, imported_at) desc, run.id`,
+    [methodVersion],
+  );
+  return result.rows.map(({ summary, ...run }) => ({ run: isoTimes(run), summary }));
+}
+
+/** A run of the same content that is not deleted. */
+export async function runWithContent(db: Queryable, contentSha256: string): Promise<{ id: string; name: string } | null> {
+  return (await db.query<{ id: string; name: string }>('select id, name from run where content_sha256 = $1 and deleted_at is null order by imported_at limit 1', [contentSha256])).rows[0] ?? null;
+}
+
+/** Marks a run as deleted, or takes the mark back; false where there is no such run. */
+export async function setDeleted(db: Queryable, id: string, deleted: boolean): Promise<boolean> {
+  const result = await db.query(`update run set deleted_at = ${deleted ? 'now()' : 'null'} where id = $1 and deleted_at is ${deleted ? '' : 'not '}null`, [id]);
+  return result.rowCount === 1;
+}
+
+/** Removes for good what was deleted more than that many days ago. */
+export async function purgeDeleted(db: Queryable, days: number): Promise<void> {
+  await db.query('delete from run where deleted_at < now() - make_interval(days => $1)', [days]);
+}
+
+export async function staleRunIds(db: Queryable, methodVersion: number): Promise<string[]> {
+  const result = await db.query<{ id: string }>(
+    'select run.id from run left join analysis on analysis.run_id = run.id and analysis.method_version = $1 where analysis.run_id is null and deleted_at is null order by imported_at desc',
+    [methodVersion],
+  );
+  return result.rows.map((row) => row.id);
+}

@@ -1,0 +1,69 @@
+import { createHash } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { open } from 'node:fs/promises';
+import { createGunzip } from 'node:zlib';
+import { checkRunLine, LARGEST_LOG_BYTES } from '@pace-check/contract';
+import { analyse, isGzip, LogRefused, readRun, runInput } from '@pace-check/core';
+import { fromChunks, toChunks } from '../frames/chunkCodec';
+import { toStored } from '../services/summary';
+import type { StoredAnalysis } from '../sql/analyses';
+import type { AnalyseTask, ReadAnswer, ReadResult, ReadTask } from './tasks';
+
+/** The worker thread's one door: reads files and asks core for the figures. */
+export default async function work(task: ReadTask | AnalyseTask): Promise<ReadAnswer | StoredAnalysis> {
+  return task.kind === 'read' ? readFile(task) : analyseStored(task);
+}
+
+async function readFile(task: ReadTask): Promise<ReadAnswer> {
+  try {
+    return { read: await readAndAnalyse(task) };
+  } catch (error) {
+    if (!(error instanceof LogRefused)) throw error;
+    return { refused: { code: error.code, message: error.message, remedy: error.remedy, line: error.line, rows: error.rows } };
+  }
+}
+
+async function readAndAnalyse({ path, reading, facts }: ReadTask): Promise<ReadResult> {
+  const hash = createHash('sha256');
+  const run = await readRun(hashed(await unpacked(path), hash), { reading, checkLine: checkRunLine, largest: LARGEST_LOG_BYTES });
+  const target = facts ? facts.target : (run.header?.target ?? null);
+  const input = runInput(run.track, run.tally.unreadable, run.entries, { target, batteryWh: run.header?.batteryWh ?? null, splitMinutes: null });
+  return {
+    header: run.header,
+    chunks: toChunks(run.track),
+    entries: run.entries,
+    rows: { total: run.tally.total, unreadable: run.tally.unreadable, listed: run.tally.listed },
+    passedOver: run.passedOver,
+    cutOff: run.cutOff,
+    contentSha256: hash.digest('hex'),
+    analysis: toStored(analyse(input), target),
+  };
+}
+
+/** The file's bytes, unpacked where it is gzipped. */
+async function unpacked(path: string): Promise<AsyncIterable<Uint8Array>> {
+  const file = await open(path);
+  const { buffer } = await file.read(Buffer.alloc(2), 0, 2, 0);
+  await file.close();
+  const bytes = createReadStream(path, { highWaterMark: 256 * 1024 });
+  return isGzip(buffer) ? gunzipped(bytes.pipe(createGunzip({ chunkSize: 256 * 1024 }))) : bytes;
+}
+
+async function* gunzipped(bytes: AsyncIterable<Uint8Array>): AsyncIterable<Uint8Array> {
+  try {
+    yield* bytes;
+  } catch (error) {
+    throw new LogRefused('broken-archive', `The gzip archive cannot be unpacked to its end (${error instanceof Error ? error.message : String(error)}).`, 'It was probably cut off when it was copied: copy it again, or upload the unpacked file.');
+  }
+}
+
+async function* hashed(bytes: AsyncIterable<Uint8Array>, hash: ReturnType<typeof createHash>): AsyncIterable<Uint8Array> {
+  for await (const chunk of bytes) {
+    hash.update(chunk);
+    yield chunk;
+  }
+}
+
+function analyseStored(task: AnalyseTask): StoredAnalysis {
+  return toStored(analyse(runInput(fromChunks(task.chunks), task.dropped, task.entries, task.facts)), task.facts.target);
+}

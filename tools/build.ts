@@ -1,0 +1,67 @@
+import { createHash } from 'node:crypto';
+import { cp, mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { build, type BuildOptions, type Plugin } from 'esbuild';
+import { run } from './processes';
+import { DATA, ROOT, SERVER_DIST, WEB_DIST } from './paths';
+
+/** Rooms of the house are bundled; packages of the registry are loaded from node_modules. */
+const packagesStayOutside: Plugin = {
+  name: 'packages-stay-outside',
+  setup(builder) {
+    builder.onResolve({ filter: /^[^./]/ }, (args) => (args.kind === 'entry-point' || args.path.startsWith('@pace-check/') ? undefined : { path: args.path, external: true }));
+  },
+};
+
+const forNode: BuildOptions = { bundle: true, platform: 'node', format: 'esm', target: 'node20', sourcemap: true, logLevel: 'warning', absWorkingDir: ROOT };
+
+/** Server, its worker thread and its migrations into server/dist. */
+export async function buildServer(): Promise<void> {
+  await build({
+    ...forNode,
+    entryPoints: { main: 'server/main.ts', 'analysis.worker': 'server/workers/analysis.worker.ts' },
+    outdir: SERVER_DIST,
+    outExtension: { '.js': '.mjs' },
+    plugins: [packagesStayOutside],
+  });
+  await rm(join(SERVER_DIST, 'migrations'), { recursive: true, force: true });
+  await cp(join(ROOT, 'server', 'migrations'), join(SERVER_DIST, 'migrations'), { recursive: true });
+}
+
+/** Whether the web app had to be built. */
+export async function buildWeb(): Promise<boolean> {
+  const mark = join(DATA, 'web-build');
+  const now = await sourcesHash(['app', 'core', 'contract', 'package-lock.json']);
+  const before = await readFile(mark, 'utf8').catch(() => '');
+  const built = await readFile(join(WEB_DIST, 'index.html')).then(() => true, () => false);
+  if (built && before === now) return false;
+  console.log('Building the web app (about two minutes the first time) …');
+  await run('npx', ['expo', 'export', '-p', 'web', '--output-dir', 'dist'], {
+    cwd: join(ROOT, 'app'),
+    env: { CI: '1', EXPO_NO_TELEMETRY: '1', EXPO_OFFLINE: '1' },
+    quiet: true,
+    remedy: 'The lines above say which file of app/ does not build.',
+  });
+  await mkdir(DATA, { recursive: true });
+  await writeFile(mark, now);
+  return true;
+}
+
+async function sourcesHash(places: string[]): Promise<string> {
+  const hash = createHash('sha256');
+  for (const place of places) await addToHash(hash, join(ROOT, place));
+  return hash.digest('hex');
+}
+
+const NOT_SOURCE = new Set(['node_modules', 'dist', '.expo', 'expo-env.d.ts']);
+
+async function addToHash(hash: ReturnType<typeof createHash>, path: string): Promise<void> {
+  const children = await readdir(path, { withFileTypes: true }).catch(() => null);
+  if (!children) {
+    hash.update(path.slice(ROOT.length)).update(await readFile(path));
+    return;
+  }
+  for (const child of children.sort((a, b) => (a.name < b.name ? -1 : 1))) {
+    if (!NOT_SOURCE.has(child.name) && !/\.test\.tsx?$/.test(child.name)) await addToHash(hash, join(path, child.name));
+  }
+}

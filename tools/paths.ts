@@ -1,0 +1,9 @@
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+/** The project's folder. */
+export const ROOT = join(dirname(fileURLToPath(import.meta.url)), '..');
+/** What the project keeps on this machine: database, marks of what is built. Git ignores it. */
+export const DATA = join(ROOT, '.data');
+export const SERVER_DIST = join(ROOT, 'server', 'dist');
+export const WEB_DIST = join(ROOT, 'app', 'dist');
