@@ -77,8 +77,8 @@ export interface LaneCell {
   toS: number;
   /** 0–1: average pace as a share of the target; without a target, hold. Null where neither is known. */
   height: number | null;
-  /** Breaks as seconds on the run's clock. */
-  breaksAtS: number[];
+  /** Starts of the breaks, seconds on the run's clock. */
+  breaks: { atS: number; freeze: boolean }[];
   hottestC: number | null;
   /** Percent of the battery at the cell's end. */
   percentAtEnd: number | null;

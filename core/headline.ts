@@ -45,7 +45,7 @@ function course({ pace, splits, lows }: Figures): string | null {
   if (pace.source === 'read') return `about ${rate(pace.average)} fps, read off a counter`;
   const first = splits[0]?.average ?? null;
   const last = splits.at(-1)?.average ?? null;
-  const low = lows.onePercent.quantile === null ? '' : `, 1 % low ${rate(lows.onePercent.quantile)}`;
+  const low = lows.onePercent.quantile === null ? '' : `, 1\u00a0%\u00a0low ${rate(lows.onePercent.quantile)}`;
   if (splits.length < 2 || first === null || last === null) return `averages ${rate(pace.average)} fps${low}`;
   if (Math.abs(last - first) < 0.05 * first) return `averages ${rate(pace.average)} fps from the first split to the last${low}`;
   return `first split ${rate(first)} fps, last split ${rate(last)}, average ${rate(pace.average)}${low}`;
@@ -55,12 +55,12 @@ function warmth({ spots }: Figures): string | null {
   const readings = spots.flatMap((series) => series.readings);
   if (readings.length === 0) return null;
   const peak = readings.reduce((hottest, reading) => (reading.c > hottest.c ? reading : hottest));
-  return `${peak.c.toFixed(1)} °C at ${peak.spot}`;
+  return `${peak.c.toFixed(1)}\u00a0°C at ${peak.spot}`;
 }
 
 function battery({ battery: readings, frames }: Figures): string | null {
   const first = readings[0];
   const last = readings.at(-1);
   if (!first || !last || first === last || readings.some((reading) => reading.charging)) return null;
-  return `battery ${first.percent} to ${last.percent} % in ${clock(frames.seconds)}`;
+  return `battery ${first.percent} to ${last.percent}\u00a0% in ${clock(frames.seconds)}`;
 }

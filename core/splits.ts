@@ -20,8 +20,6 @@ export interface Split {
   stutters: number;
   stalls: number;
   freezes: number;
-  /** Starts of the breaks, seconds on the run's clock. */
-  breaksAtS: number[];
   /** Hottest reading per spot, °C. */
   hottestC: Record<string, number>;
   percentUsed: number | null;
@@ -116,7 +114,6 @@ function oneSplit(session: Session, pace: Float64Array, inputs: SplitInputs, fro
     stutters: breaks.filter((found) => found.kind === 'stutter').length,
     stalls: breaks.filter((found) => found.kind === 'stall').length,
     freezes: breaks.filter((found) => found.kind === 'freeze').length,
-    breaksAtS: breaks.map((found) => found.atUs / 1e6),
     hottestC: hottest(inputs.spots, fromS * 1000, lastSplit ? Infinity : toS * 1000),
     percentUsed: used,
     watts: meanWatts(inputs.power, fromS * 1000, toS * 1000) ?? (used === null || inputs.batteryWh === null ? null : (inputs.batteryWh * used) / 100 / hours),

@@ -35,7 +35,14 @@ function lane(figures: Figures, target: number | null): Lane {
 function cell(split: Split, figures: Figures, target: number | null): LaneCell {
   const height = target === null ? split.hold : split.average === null ? null : Math.min(1, split.average / target);
   const percentAtEnd = figures.battery.filter((reading) => reading.atMs <= split.toS * 1000).at(-1)?.percent ?? null;
-  return { fromS: split.fromS, toS: split.toS, height, breaksAtS: split.breaksAtS, hottestC: hottestOf(Object.values(split.hottestC)), percentAtEnd };
+  return { fromS: split.fromS, toS: split.toS, height, breaks: breaksWithin(split, figures), hottestC: hottestOf(Object.values(split.hottestC)), percentAtEnd };
+}
+
+function breaksWithin(split: Split, figures: Figures): LaneCell['breaks'] {
+  const last = split === figures.splits.at(-1);
+  return figures.breaks
+    .map((found) => ({ atS: found.atUs / 1e6, freeze: found.kind === 'freeze' }))
+    .filter(({ atS }) => atS >= split.fromS && (last || atS < split.toS));
 }
 
 const hottestOf = (values: number[]): number | null => (values.length === 0 ? null : Math.max(...values));

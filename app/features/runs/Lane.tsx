@@ -2,19 +2,19 @@ import type { Lane as LaneData } from '@pace-check/contract';
 import { clock } from '@pace-check/core';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
-import Svg, { Line, Path, Rect } from 'react-native-svg';
+import Svg, { Line, Path, Rect, Text } from 'react-native-svg';
 import { percent } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
-import { warmthBand, type Palette } from '../../ui/theme';
+import { FONTS, warmthBand, type Palette } from '../../ui/theme';
 
-const EDGE = 5;
+const EDGE = 7;
 const TICKS = 9;
 const STRIP = 5;
 
 /**
  * A run as one band: a cell per split, as high as the share of the target that
  * was held; over it the battery as an edge that thins; under it a tick for each
- * break and the warmth of the skin.
+ * break (a freeze cuts into the cell) and the warmth of the skin.
  *
  * @param scaleS seconds that the full width stands for, so that lanes stack
  */
@@ -40,13 +40,14 @@ export function Lane({ lane, scaleS, height }: { lane: LaneData; scaleS: number;
                 <Rect x={left} y={top + bar - tall} width={wide} height={tall} fill={palette.pace} />
                 <Warmth palette={palette} celsius={cell.hottestC} x={left} y={stripTop} width={wide} />
                 {battery(lane, i, left, x(cell.toS), palette)}
-                {cell.breaksAtS.slice(0, 200).map((at) => (
-                  <Line key={at} x1={x(at)} x2={x(at)} y1={tickTop} y2={tickTop + TICKS - 3} stroke={palette.ink} strokeWidth={1.5} />
+                {cell.breaks.slice(0, 200).map(({ atS, freeze }) => (
+                  <Line key={atS} x1={x(atS)} x2={x(atS)} y1={freeze ? tickTop - bar / 3 : tickTop} y2={tickTop + TICKS - 3} stroke={freeze ? palette.action : palette.ink} strokeWidth={freeze ? 3 : 1.2} />
                 ))}
               </Svg>
             );
           })}
-          {lane.end === 'crash' ? <Path d={cross(x(lane.seconds) + 9, top + bar / 2, 5)} stroke={palette.action} strokeWidth={2.5} /> : null}
+          {lane.end === 'crash' ? <Mark text="DNF" x={x(lane.seconds)} width={width} y={top + bar / 2} palette={palette} /> : null}
+          {lane.end === 'would-not-start' ? <Mark text="DNS" x={0} width={width} y={top + bar / 2} palette={palette} /> : null}
         </Svg>
       ) : null}
     </View>
@@ -67,10 +68,23 @@ function battery(lane: LaneData, index: number, left: number, right: number, pal
   if (end === null) return null;
   const start = lane.cells[index - 1]?.percentAtEnd ?? end;
   const thick = (value: number): number => 0.8 + (value / 100) * (EDGE - 0.8);
-  return <Path d={`M${left} 0H${right}V${thick(end)}L${left} ${thick(start)}Z`} fill={palette.drain} />;
+  return (
+    <>
+      <Rect x={left} y={0} width={right - left} height={EDGE} fill={palette.track} />
+      <Path d={`M${left} ${EDGE}H${right}V${EDGE - thick(end)}L${left} ${EDGE - thick(start)}Z`} fill={palette.drain} />
+    </>
+  );
 }
 
-const cross = (x: number, y: number, r: number): string => `M${x - r} ${y - r}L${x + r} ${y + r}M${x - r} ${y + r}L${x + r} ${y - r}`;
+/** How a run ended before its time, behind its last cell; before its end where there is no room behind. */
+function Mark({ text, x, y, width, palette }: { text: string; x: number; y: number; width: number; palette: Palette }): ReactNode {
+  const room = width - x > 46;
+  return (
+    <Text x={room ? x + 6 : x - 6} y={y + 6} textAnchor={room ? 'start' : 'end'} fill={room ? palette.action : palette.sheet} fontFamily={FONTS.head} fontSize={17}>
+      {text}
+    </Text>
+  );
+}
 
 /** The lane in words, for those who do not see it. */
 function describe(lane: LaneData): string {

@@ -6,7 +6,7 @@ import { Quiet } from '../../ui/words';
 
 /** How a lane is read. */
 export function LaneKey({ withoutTarget = false }: { withoutTarget?: boolean }): ReactNode {
-  const { pace, track, drain, ink, warmth } = usePalette();
+  const { pace, track, drain, ink, action, warmth } = usePalette();
   return (
     <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 18, rowGap: 4 }}>
       <Item label={withoutTarget ? 'share of seconds near the median (no target set)' : 'share of the target held'}>
@@ -14,10 +14,14 @@ export function LaneKey({ withoutTarget = false }: { withoutTarget?: boolean }):
         <Rect x={2} y={5} width={10} height={8} fill={pace} />
       </Item>
       <Item label="battery, thinning">
-        <Path d="M0 4H16V6L0 10Z" fill={drain} />
+        <Rect x={0} y={3} width={16} height={8} fill={track} />
+        <Path d="M0 11V3L16 8V11Z" fill={drain} />
       </Item>
       <Item label="a break">
-        <Line x1={8} x2={8} y1={3} y2={11} stroke={ink} strokeWidth={1.5} />
+        <Line x1={4} x2={4} y1={5} y2={12} stroke={ink} strokeWidth={1.2} />
+      </Item>
+      <Item label="a freeze">
+        <Line x1={5} x2={5} y1={0} y2={13} stroke={action} strokeWidth={3} />
       </Item>
       <Item label="skin: cool to hot">
         {warmth.map((color, band) => (

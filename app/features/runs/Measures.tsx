@@ -3,7 +3,7 @@ import { clock, type Low, type SpotSeries } from '@pace-check/core';
 import Feather from '@expo/vector-icons/Feather';
 import { useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
-import { celsius, count, fps, ms, percent } from '../../ui/figures';
+import { celsius, count, fps, fpsColumn, ms, percent } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { TARGET, WARMTH_BANDS, warmthBand } from '../../ui/theme';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
@@ -20,6 +20,8 @@ interface Measure {
   figure: string;
   unit: string;
   parts: Part[];
+  /** What is better told as a table. */
+  below?: ReactNode;
   /** How each figure is defined. */
   definition: string;
 }
@@ -48,15 +50,17 @@ function MeasureBlock({ measure }: { measure: Measure }): ReactNode {
       </Pressable>
       {open ? <Body style={{ fontSize: 15, lineHeight: 21, marginBottom: 8 }}>{measure.definition}</Body> : null}
       {measure.parts.length > 0 ? (
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 20, rowGap: 4, paddingBottom: 4 }}>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 28, rowGap: 3, paddingBottom: 4 }}>
           {measure.parts.map((part) => (
-            <View key={part.name} style={{ flexDirection: 'row', alignItems: 'baseline', gap: 6 }}>
+            <View key={part.name} style={{ flexDirection: 'row', alignItems: 'baseline', justifyContent: 'space-between', gap: 6, flexBasis: '40%', flexGrow: 1 }}>
               <Quiet>{part.name}</Quiet>
               <FigureText size={17}>{part.value}</FigureText>
             </View>
           ))}
+          {measure.parts.length % 2 === 1 ? <View style={{ flexBasis: '40%', flexGrow: 1 }} /> : null}
         </View>
       ) : null}
+      {measure.below}
     </View>
   );
 }
@@ -75,24 +79,55 @@ function pace({ figures, target }: RunDetail): Measure {
       { name: 'hold', value: percent(figure.hold) },
       { name: 'slow seconds', value: figure.slow === null ? '–' : String(figure.slow) },
       ...(target === null ? [] : [{ name: `on target (${fps(target)})`, value: percent(figure.onTarget) }]),
-      { name: '1 % low', value: low(lows.onePercent.quantile) },
-      { name: '0.1 % low', value: low(lows.tenthPercent.quantile) },
-      ...otherLows('1 %', lows.onePercent),
-      ...otherLows('0.1 %', lows.tenthPercent),
     ],
+    below: <Lows onePercent={lows.onePercent} tenthPercent={lows.tenthPercent} />,
     definition:
       'Average: frames divided by the time they took. Median: the middle one of the per-second paces. Hold: share of seconds within a fifth of the median. Slow: seconds below half the median. On target: share of seconds at 95 % of the target or more. 1 % low: the pace that 99 % of the frame times reach (quantile). “Worst mean” is the pace of the mean of the longest 1 % of frames; “time share” the pace at which the longest frames have filled 1 % of the time. The 0.1 % lows likewise.',
   };
 }
 
-const low = (value: number | null): string => (value === null ? 'too few frames' : `${fps(value)} fps`);
+const LOW_DEFINITIONS: { key: keyof Low; name: string }[] = [
+  { key: 'quantile', name: 'quantile' },
+  { key: 'worstMean', name: 'worst mean' },
+  { key: 'timeShare', name: 'time share' },
+];
 
-function otherLows(share: string, figures: Low): Part[] {
-  if (figures.worstMean === null) return [];
-  return [
-    { name: `${share}, worst mean`, value: fps(figures.worstMean) },
-    { name: `${share}, time share`, value: fps(figures.timeShare) },
+/** The lows, a row each, in the three definitions that are in use; the first leads. */
+function Lows(lows: { onePercent: Low; tenthPercent: Low }): ReactNode {
+  const rows = [
+    { name: '1 % low', low: lows.onePercent },
+    { name: '0.1 % low', low: lows.tenthPercent },
   ];
+  return (
+    <View role="table" aria-label="Lows by definition" style={{ gap: 2, paddingTop: 4, paddingBottom: 6 }}>
+      <View role="row" style={{ flexDirection: 'row' }}>
+        <Quiet role="columnheader" style={{ flex: 1 }}>
+          lows, fps
+        </Quiet>
+        {LOW_DEFINITIONS.map((definition) => (
+          <Quiet key={definition.key} role="columnheader" style={{ flex: 1, textAlign: 'right' }}>
+            {definition.name}
+          </Quiet>
+        ))}
+      </View>
+      {rows.map(({ name, low }) => (
+        <View key={name} role="row" aria-label={name} style={{ flexDirection: 'row', alignItems: 'baseline' }}>
+          <Quiet role="rowheader" style={{ flex: 1 }}>
+            {name}
+          </Quiet>
+          {low.quantile === null ? (
+            <Quiet style={{ flex: 3, textAlign: 'right' }}>too few frames</Quiet>
+          ) : (
+            LOW_DEFINITIONS.map((definition) => (
+              <FigureText key={definition.key} role="cell" size={17} style={{ flex: 1, textAlign: 'right' }}>
+                {fpsColumn(low[definition.key])}
+              </FigureText>
+            ))
+          )}
+        </View>
+      ))}
+    </View>
+  );
 }
 
 function evenness({ figures }: RunDetail): Measure {

@@ -26,7 +26,7 @@ export function RunScreen({ id }: { id: string }): ReactNode {
   const wide = useWide();
   return (
     <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}>
-      <BackToRuns />
+      {run.data ? null : <BackToRuns />}
       {run.isPending ? <Loading rows={4} height={130} label="Loading the run" /> : run.error ? <Failed error={run.error} retry={() => void run.refetch()} /> : <Whole run={run.data} wide={wide} />}
     </ScrollView>
   );
@@ -54,12 +54,16 @@ function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
   );
   return (
     <>
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
+        <BackToRuns />
+        <Actions run={run} onCorrect={() => setCorrecting(!correcting)} />
+      </View>
       <View style={{ gap: 6, marginTop: -10 }}>
         <Heading level={1}>{run.name}</Heading>
         <Quiet style={{ fontSize: 15 }}>{[run.device, run.title, run.setup, clock(run.figures.frames.seconds), run.startedAt ? dayAndTime(run.startedAt) : null].filter(Boolean).join(' · ')}</Quiet>
         <Body style={{ fontFamily: FONTS.head, fontSize: wide ? 24 : 21, lineHeight: wide ? 31 : 28, marginTop: 6, maxWidth: 820 }}>{run.headline}</Body>
       </View>
-      {correcting ? <CorrectRun run={run} onDone={() => setCorrecting(false)} /> : <Actions run={run} onCorrect={() => setCorrecting(true)} />}
+      {correcting ? <CorrectRun run={run} onDone={() => setCorrecting(false)} /> : null}
       <View style={{ gap: 8 }}>
         <Lane lane={run.lane} scaleS={run.lane.seconds} height={wide ? 92 : 84} />
         <LaneKey withoutTarget={run.lane.measures === 'hold'} />
@@ -96,13 +100,15 @@ function Actions({ run, onCorrect }: { run: RunDetail; onCorrect: () => void }):
       onError: (error) => toast({ text: `It could not be deleted: ${error.message}` }),
     });
   return (
-    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-      <Button type="outline" title="Rename or correct" onPress={onCorrect} />
-      <Button type="outline" title="Save run file" onPress={() => void Linking.openURL(`/api/runs/${run.id}/file`)} />
-      <Button type="outline" title="Delete" loading={remove.isPending} onPress={onDelete} />
+    <View style={{ flexDirection: 'row' }}>
+      <Button type="clear" title="Correct" aria-label="Rename or correct" buttonStyle={TIGHT} onPress={onCorrect} />
+      <Button type="clear" title="Save file" aria-label="Save the run as a file" buttonStyle={TIGHT} onPress={() => void Linking.openURL(`/api/runs/${run.id}/file`)} />
+      <Button type="clear" title="Delete" buttonStyle={TIGHT} loading={remove.isPending} onPress={onDelete} />
     </View>
   );
 }
+
+const TIGHT = { paddingHorizontal: 10 };
 
 /** Where the frames came from, and what of the file was not used. */
 function Source({ run }: { run: RunDetail }): ReactNode {

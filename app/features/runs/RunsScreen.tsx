@@ -1,5 +1,6 @@
 import type { RunSummary } from '@pace-check/contract';
 import { clock } from '@pace-check/core';
+import Feather from '@expo/vector-icons/Feather';
 import { Button, SearchBar } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
@@ -60,7 +61,7 @@ function Search({ value, onChange }: { value: string; onChange: (value: string) 
       onChangeText={onChange}
       placeholder="Device or title"
       aria-label="Find a run by device or title"
-      searchIcon={<View />}
+      searchIcon={<Feather name="search" size={18} color={quiet} />}
       clearIcon={value === '' ? <View /> : <Button type="clear" title="×" aria-label="Clear the search" onPress={() => onChange('')} buttonStyle={{ minWidth: TARGET, paddingHorizontal: 0 }} />}
       containerStyle={{ backgroundColor: 'transparent', borderTopWidth: 0, borderBottomWidth: 0, padding: 0, flex: 1, maxWidth: 280 }}
       inputContainerStyle={{ backgroundColor: sheet, borderWidth: 1, borderBottomWidth: 1, borderColor: quiet, borderRadius: 6, height: TARGET }}
@@ -119,7 +120,7 @@ function Card({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
   );
 }
 
-const COLUMNS = { name: 250, average: 92, low: 78, peak: 84 };
+const COLUMNS = { name: 286, average: 92, low: 78, peak: 84 };
 
 function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
   const step = scaleS > 5400 ? 1800 : 300;

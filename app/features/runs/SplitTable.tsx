@@ -4,7 +4,7 @@ import { ButtonGroup } from '@rneui/themed';
 import type { ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
 import { useCorrectRun } from '../../api/queries';
-import { fps, NONE, percent } from '../../ui/figures';
+import { fpsColumn, NONE, percent } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
 import { FONTS, TARGET } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
@@ -23,12 +23,12 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
   const wide = useWide();
   const { splits } = run.figures;
   if (splits.length === 0) return null;
-  const columns = columnsFor(run);
+  const columns = columnsFor(run, wide);
   const width = columns.reduce((sum, column) => sum + column.width, 0);
   return (
     <Section title="Splits" aside={<Lengths run={run} />}>
       <ScrollView horizontal contentContainerStyle={{ flexGrow: 1 }} showsHorizontalScrollIndicator>
-        <View role="table" aria-label="Splits" style={{ minWidth: Math.max(width, wide ? 0 : width), flexGrow: 1 }}>
+        <View role="table" aria-label="Splits" style={{ minWidth: width, flexGrow: 1 }}>
           <View role="row" style={{ flexDirection: 'row', borderBottomWidth: 1, borderColor: line, paddingBottom: 4 }}>
             {columns.map((column, i) => (
               <Quiet key={column.head} role="columnheader" style={{ width: column.width, flexGrow: 1, textAlign: i === 0 ? 'left' : 'right' }}>
@@ -39,7 +39,7 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
           {splits.map((split, row) => (
             <View key={split.fromS} role="row" style={{ flexDirection: 'row', paddingVertical: 6, backgroundColor: row % 2 === 1 ? `${track}66` : 'transparent' }}>
               {columns.map((column, i) => (
-                <FigureText key={column.head} role="cell" size={column.head === 'average' ? 20 : 17} style={{ width: column.width, flexGrow: 1, textAlign: i === 0 ? 'left' : 'right', alignSelf: 'center' }}>
+                <FigureText key={column.head} role="cell" size={(column.head === 'average' ? 20 : 17) - (wide ? 0 : 1)} style={{ width: column.width, flexGrow: 1, textAlign: i === 0 ? 'left' : 'right', alignSelf: 'center' }}>
                   {column.cell(split)}
                 </FigureText>
               ))}
@@ -47,29 +47,30 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
           ))}
         </View>
       </ScrollView>
-      <Quiet>{`Average and 1 % low in fps; hold is the share of seconds near the split’s own median${run.target === null ? '' : '; on target is the share at 95 % of the target or more'}. Warmth is the hottest reading of any spot.`}</Quiet>
+      <Quiet>{`Average and 1 % low in fps; hold is the share of seconds near the split’s own median${run.target === null ? '' : '; target is the share at 95 % of the target or more'}. °C is the hottest reading of any spot.`}</Quiet>
     </Section>
   );
 }
 
-function columnsFor({ target, figures }: RunDetail): Column[] {
+/** What a row shows; on a phone as narrow as the figures allow, so that warmth is still in view. */
+function columnsFor({ target, figures }: RunDetail, wide: boolean): Column[] {
   const any = (has: (split: Split) => boolean): boolean => figures.splits.some(has);
   return [
-    { head: 'from', width: 56, cell: (split) => clock(split.fromS) },
-    { head: 'average', width: 66, cell: (split) => fps(split.average) },
-    { head: '1 % low', width: 62, cell: (split) => fps(split.onePercentLow) },
-    { head: 'hold', width: 62, cell: (split) => percent(split.hold) },
-    ...(target === null ? [] : [{ head: 'on target', width: 72, cell: (split: Split) => percent(split.onTarget) }]),
-    { head: 'breaks', width: 56, cell: (split) => breaks(split) },
-    ...(any((split) => hottest(split) !== null) ? [{ head: '°C', width: 54, cell: (split: Split) => hottest(split)?.toFixed(1) ?? NONE }] : []),
-    ...(any((split) => split.percentUsed !== null) ? [{ head: '% used', width: 58, cell: (split: Split) => split.percentUsed?.toFixed(1) ?? NONE }] : []),
-    ...(any((split) => split.watts !== null) ? [{ head: 'watts', width: 54, cell: (split: Split) => split.watts?.toFixed(1) ?? NONE }] : []),
+    { head: 'from', width: wide ? 56 : 46, cell: (split) => clock(split.fromS) },
+    { head: 'average', width: wide ? 66 : 58, cell: (split) => fpsColumn(split.average) },
+    { head: '1 % low', width: wide ? 62 : 52, cell: (split) => fpsColumn(split.onePercentLow) },
+    { head: 'hold', width: wide ? 62 : 50, cell: (split) => percent(split.hold) },
+    ...(target === null ? [] : [{ head: wide ? 'on target' : 'target', width: wide ? 72 : 52, cell: (split: Split) => percent(split.onTarget) }]),
+    { head: 'breaks', width: wide ? 56 : 46, cell: (split) => breaks(split) },
+    ...(any((split) => hottest(split) !== null) ? [{ head: '°C', width: wide ? 54 : 44, cell: (split: Split) => hottest(split)?.toFixed(1) ?? NONE }] : []),
+    ...(any((split) => split.percentUsed !== null) ? [{ head: '% used', width: wide ? 58 : 50, cell: (split: Split) => split.percentUsed?.toFixed(1) ?? NONE }] : []),
+    ...(any((split) => split.watts !== null) ? [{ head: 'watts', width: wide ? 54 : 46, cell: (split: Split) => split.watts?.toFixed(1) ?? NONE }] : []),
   ];
 }
 
 function breaks({ stutters, stalls, freezes }: Split): string {
   const all = stutters + stalls + freezes;
-  return freezes > 0 ? `${all} (${freezes} fr.)` : String(all);
+  return freezes > 0 ? `${all}, ${freezes} fr.` : String(all);
 }
 
 function hottest({ hottestC }: Split): number | null {
