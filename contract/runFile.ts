@@ -63,3 +63,6 @@ export function checkRunLine(value: unknown): RunLine | null {
   const issue = result.error.issues[0]!;
   throw new Error(`the field "${issue.path.join('.')}" of a "${type}" line: ${issue.message}`);
 }
+
+/** The JSON Schema of one line, as it stands in docs/run-line.schema.json. */
+export const runLineJsonSchema = (): object => ({ title: 'A line of a .pace.ndjson run file', ...z.toJSONSchema(runLine) });

@@ -3,7 +3,7 @@
 // missing or older than the lock file, then hands over to the TypeScript tool.
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -15,6 +15,7 @@ if (major < 20 || (major === 20 && minor < 19)) {
   process.exit(1);
 }
 
+// written by tools/buildNode.ts at the end of every install
 const stamp = join(root, 'node_modules', '.pace-check-lock');
 const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
 if (!existsSync(stamp) || readFileSync(stamp, 'utf8') !== lock) {
@@ -24,7 +25,6 @@ if (!existsSync(stamp) || readFileSync(stamp, 'utf8') !== lock) {
     console.error('npm could not install the packages. Is the npm registry reachable, and is there room on the disk? Then run the command again.');
     process.exit(1);
   }
-  writeFileSync(stamp, lock);
 }
 
 const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'tools', `${tool}.ts`), ...rest], { cwd: root, stdio: 'inherit' });

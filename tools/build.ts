@@ -28,6 +28,19 @@ export async function buildServer(): Promise<void> {
   await cp(join(ROOT, 'server', 'migrations'), join(SERVER_DIST, 'migrations'), { recursive: true });
 }
 
+/** The command line into cli/dist, in one file, so that it starts at once. */
+export async function buildCli(): Promise<void> {
+  await build({
+    ...forNode,
+    entryPoints: { pace: 'cli/pace.ts' },
+    outdir: join(ROOT, 'cli', 'dist'),
+    outExtension: { '.js': '.mjs' },
+    minifySyntax: true,
+    // commander is CommonJS inside and asks for Node's modules by require
+    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+  });
+}
+
 /** Whether the web app had to be built. */
 export async function buildWeb(): Promise<boolean> {
   const mark = join(DATA, 'web-build');

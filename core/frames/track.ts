@@ -30,7 +30,7 @@ export const EMPTY_TRACK: FrameTrack = { frameUs: new Int32Array(0), gaps: [] };
  * @returns N + 1 times in µs: the start of each frame, then the end of the last
  * @source docs/method.md, "Frames": frame i occupies [t(i−1), t(i)), t(i) = d(1) + … + d(i) + gaps before it
  * @example
- * frameStartsUs({ frameUs: Int32Array.of(10, 20), gaps: [{ beforeFrame: 1, lengthUs: 5 }] }); // 0, 15, 35
+ * frameStartsUs({ frameUs: Int32Array.of(10, 20), gaps: [{ beforeFrame: 1, lengthUs: 5 }] }); // Float64Array [0, 15, 35]
  */
 export function frameStartsUs(track: FrameTrack): Float64Array {
   const n = track.frameUs.length;

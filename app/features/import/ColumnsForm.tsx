@@ -1,4 +1,4 @@
-import { UNIT_NAMES, type ColumnChoice, type TextLayout, type TimeUnit } from '@pace-check/core';
+import { UNIT_NAMES, type ColumnChoice, type ColumnGuess, type TextLayout, type TimeUnit } from '@pace-check/core';
 import { ButtonGroup } from '@rneui/themed';
 import type { ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
@@ -24,6 +24,7 @@ const PREVIEW_ROWS = 5;
 
 interface Props {
   layout: TextLayout;
+  guesses: ColumnGuess[];
   choice: ColumnChoice | null;
   why: string | null;
   onChoice: (choice: ColumnChoice) => void;
@@ -31,12 +32,15 @@ interface Props {
 }
 
 /** Which column holds the frames, and in which unit: guessed, shown, and the person's to correct. */
-export function ColumnsForm({ layout, choice, why, onChoice, onSplit }: Props): ReactNode {
-  const change = (part: Partial<ColumnChoice>): void => onChoice({ column: 0, kind: 'frame-time', unit: 'ms', ...choice, ...part });
+export function ColumnsForm({ layout, guesses, choice, why, onChoice, onSplit }: Props): ReactNode {
+  const change = (part: Partial<ColumnChoice>): void => {
+    const { column, kind, unit } = { column: 0, kind: 'frame-time' as const, unit: 'ms' as const, ...choice, ...part };
+    onChoice({ column, kind, unit });
+  };
   return (
     <View style={{ gap: 10 }}>
       <Body>{why ? `Guessed: ${why}. Tap another column to correct it.` : 'Tap the column that holds the frames.'}</Body>
-      <FirstRows layout={layout} column={choice?.column ?? null} onColumn={(column) => change({ column })} />
+      <FirstRows layout={layout} column={choice?.column ?? null} onColumn={(column) => change(guesses.find((guess) => guess.column === column) ?? { column })} />
       <Choice label="It holds" options={KINDS.map((one) => one.label)} selected={KINDS.findIndex((one) => one.kind === choice?.kind)} onSelect={(i) => change({ kind: KINDS[i]!.kind })} />
       <Choice label="Unit" options={['s', 'ms', 'µs', 'ns']} spoken={UNITS.map((unit) => UNIT_NAMES[unit])} selected={UNITS.findIndex((unit) => unit === choice?.unit)} onSelect={(i) => change({ unit: UNITS[i]! })} />
       <Choice label="Columns are parted by" options={DELIMITERS.map((one) => one.label)} selected={DELIMITERS.findIndex((one) => one.value === layout.delimiter)} onSelect={(i) => onSplit({ delimiter: DELIMITERS[i]!.value })} />

@@ -57,7 +57,7 @@ function Chosen({ file, form, onOther }: { file: File; form: UseFormReturn<RunFa
         <View style={{ flex: wide ? 1.2 : undefined, gap: 14, minWidth: 0 }}>
           <Heading>What it holds</Heading>
           <Understood preview={preview} onCancel={onOther} />
-          {layout ? <ColumnsForm layout={layout} choice={choice ?? understood} why={why} onChoice={setChoice} onSplit={split} /> : null}
+          {layout ? <ColumnsForm layout={layout} guesses={preview.head?.guesses ?? []} choice={choice ?? understood} why={why} onChoice={setChoice} onSplit={split} /> : null}
         </View>
         <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
           <Heading style={{ marginBottom: 10 }}>What was played</Heading>

@@ -12,17 +12,25 @@ export interface Preview {
 
 const START: Preview = { progress: 0, head: null, figures: null, refused: null };
 
+interface Told {
+  of: PreviewRequest | null;
+  now: Preview;
+}
+
+/** What earlier words on the same file say of its head stands until this reading says otherwise: nothing jumps. */
+const upTo = (told: Told, request: PreviewRequest | null): Preview => (told.of === request ? told.now : { ...START, head: told.of && told.of.file === request?.file ? told.now.head : null });
+
 /** Reads a file in a worker, anew whenever the question changes; the old reading is dropped. */
 export function usePreview(request: PreviewRequest | null): Preview {
-  const [preview, setPreview] = useState<{ of: PreviewRequest | null; now: Preview }>({ of: null, now: START });
+  const [told, setTold] = useState<Told>({ of: null, now: START });
   useEffect(() => {
     if (!request) return;
     const worker = new Worker(new URL('./preview.worker', import.meta.url));
-    // what an earlier reading said of the file's head stands until this one says otherwise: nothing jumps
-    setPreview((before) => ({ of: request, now: { ...START, head: before.of?.file === request.file ? before.now.head : null } }));
-    worker.onmessage = (event: MessageEvent<PreviewMessage>) => setPreview((before) => (before.of === request ? { of: request, now: { ...before.now, ...event.data } } : before));
-    worker.onerror = (event) => setPreview({ of: request, now: { ...START, refused: { code: 'unreadable', message: `The file could not be read (${event.message}).`, remedy: 'Reload the page and choose it again.', line: null, rows: [] } } });
+    const hear = (message: Partial<Preview>): void => setTold((before) => ({ of: request, now: { ...upTo(before, request), ...message } }));
+    worker.onmessage = (event: MessageEvent<PreviewMessage>) => hear(event.data);
+    worker.onerror = (event) => hear({ refused: { code: 'unreadable', message: `The file could not be read (${event.message}).`, remedy: 'Reload the page and choose it again.', line: null, rows: [] } });
+    worker.postMessage(request);
     return () => worker.terminate();
   }, [request]);
-  return preview.of === request ? preview.now : START;
+  return upTo(told, request);
 }

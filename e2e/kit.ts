@@ -1,0 +1,45 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import type { Page } from '@playwright/test';
+import pg from 'pg';
+
+const folder = mkdtempSync(join(tmpdir(), 'pace-check-journey-'));
+
+/** A file for a journey to choose. */
+export function fileWith(name: string, content: string | Uint8Array): string {
+  const path = join(folder, name);
+  writeFileSync(path, content);
+  return path;
+}
+
+export const gzipped = (content: string): Uint8Array => gzipSync(content);
+
+/** All rows of all tables, counted: a database that is as before has the same. */
+export async function rowCounts(): Promise<Record<string, number>> {
+  const client = new pg.Client({ connectionString: process.env['PACE_E2E_DATABASE'] });
+  await client.connect();
+  try {
+    const counts: Record<string, number> = {};
+    for (const table of ['device', 'title', 'setup', 'run', 'frame_chunk', 'entry', 'analysis']) counts[table] = (await client.query(`select count(*)::int as count from ${table}`)).rows[0].count;
+    return counts;
+  } finally {
+    await client.end();
+  }
+}
+
+/** Chooses a file on the import screen. */
+export async function choose(page: Page, path: string): Promise<void> {
+  await page.goto('/import');
+  await page.getByLabel('Frame log or run file').setInputFiles(path);
+}
+
+/** Says what was played. */
+export async function fill(page: Page, facts: Partial<Record<'Device' | 'Title' | 'Setup (settings, cap; may stay empty)' | 'Target, fps' | 'Panel, Hz', string>>): Promise<void> {
+  for (const [label, value] of Object.entries(facts)) {
+    const field = page.getByLabel(label, { exact: true });
+    await field.fill(value);
+    await field.blur();
+  }
+}

@@ -1,0 +1,22 @@
+import { defineConfig } from '@playwright/test';
+
+/** Journeys through the real interface, on the server that the test command has started. */
+export default defineConfig({
+  testDir: '.',
+  // one server and one database for all: one journey after the other
+  workers: 1,
+  fullyParallel: false,
+  retries: 0,
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list'], ['json', { outputFile: process.env['PACE_E2E_REPORT'] ?? 'test-results/e2e.json' }]],
+  use: {
+    baseURL: process.env['PACE_E2E_ADDRESS'],
+    viewport: { width: 390, height: 844 },
+    colorScheme: 'light',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+});

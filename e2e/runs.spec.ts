@@ -1,0 +1,107 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { rowCounts } from './kit';
+
+test('the demo’s runs stand as lanes, and a run opens with its words, measures and splits', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Runs', exact: true })).toBeVisible();
+  await expect(page.getByRole('link', { name: /Aurelune on Velm 4/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /Night Ferry on Oru Fold.*DNF: crashed at 8:12/ })).toBeVisible();
+  await page.getByRole('link', { name: /Iron Orchard on Quill Deck/ }).click();
+
+  await expect(page.getByRole('heading', { name: 'Iron Orchard on Quill Deck' })).toBeVisible();
+  // a good average may not hide the freezes: they come first
+  await expect(page.getByText(/^\d+ freezes, the longest \d\.\d s;/)).toBeVisible();
+  const measures = page.getByRole('heading', { level: 2 });
+  await expect(measures.filter({ hasText: /^(Pace|Evenness|Stamina|Warmth|Drain)$/ })).toHaveText(['Pace', 'Evenness', 'Stamina', 'Warmth', 'Drain']);
+  await expect(page.getByText('not yet', { exact: true }).first()).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Splits' }).getByRole('row')).toHaveCount(7);
+  await page.getByRole('button', { name: 'Evenness: how it is defined' }).click();
+  await expect(page.getByText(/at least two and a half times the median of the frames around it/)).toBeVisible();
+  // other splits, laid by the server
+  await page.getByRole('button', { name: '10', exact: true }).click();
+  await expect(page.getByRole('table', { name: 'Splits' }).getByRole('row')).toHaveCount(4);
+  await page.getByRole('button', { name: '5', exact: true }).click();
+  await expect(page.getByRole('table', { name: 'Splits' }).getByRole('row')).toHaveCount(7);
+});
+
+test('a run is found by typing, renamed and corrected, deleted, and brought back', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('searchbox').or(page.getByLabel('Find a run by device or title')).first().fill('kitto');
+  await expect(page.getByRole('link')).toHaveCount(3); // the run, and the two places of the bar
+  await page.getByRole('link', { name: /Kitto Mini/ }).click();
+
+  await page.getByRole('button', { name: 'Rename or correct' }).click();
+  await page.getByLabel('Name of the run').fill('');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('a name is needed')).toBeVisible();
+  await page.getByLabel('Name of the run').fill('Saw on the ferry');
+  await page.getByLabel('Target, fps').fill('45');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Saw on the ferry' })).toBeVisible();
+  await expect(page.getByText('target 45')).toBeVisible();
+
+  const before = await rowCounts();
+  await page.getByRole('button', { name: 'Delete' }).click();
+  await expect(page.getByText('“Saw on the ferry” is deleted.')).toBeVisible();
+  await expect(page.getByRole('link', { name: /Saw on the ferry/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('link', { name: /Saw on the ferry/ })).toBeVisible();
+  expect(await rowCounts()).toEqual(before);
+});
+
+test('a run that is not there says so and leads back', async ({ page }) => {
+  await page.goto('/runs/00000000-0000-4000-8000-000000000000');
+  await expect(page.getByText(/There is no such run/)).toBeVisible();
+  await page.getByRole('link', { name: 'Runs' }).first().click();
+  await expect(page.getByRole('heading', { name: 'Runs', exact: true })).toBeVisible();
+});
+
+test('a server that does not answer is said plainly, and trying again helps', async ({ page }) => {
+  let down = true;
+  await page.route('**/api/runs', (route) => (down ? route.abort() : route.continue()));
+  await page.goto('/');
+  await expect(page.getByText('The server is not reached')).toBeVisible();
+  down = false;
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('link', { name: /Aurelune on Velm 4/ })).toBeVisible();
+});
+
+for (const look of ['light', 'dark'] as const) {
+  test(`all screens keep to WCAG 2.2 AA where a machine can tell (${look})`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme: look });
+    const check = async (): Promise<void> => {
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+      expect(violations.map((violation) => `${violation.id}: ${violation.nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+    };
+    await page.goto('/');
+    await expect(page.getByRole('link', { name: /Aurelune on Velm 4/ })).toBeVisible();
+    await check();
+    await page.getByRole('link', { name: /Aurelune on Velm 4/ }).click();
+    await expect(page.getByRole('table', { name: 'Splits' })).toBeVisible();
+    await check();
+    await page.goto('/import');
+    await expect(page.getByRole('button', { name: 'Choose a file' })).toBeVisible();
+    await check();
+  });
+}
+
+test.describe('on a wide screen', () => {
+  test.use({ viewport: { width: 1280, height: 800 } });
+
+  test('keys lead through the app, and ? shows them', async ({ page }) => {
+    await page.goto('/');
+    await expect(page.getByText('average fps')).toBeVisible();
+    await page.keyboard.press('i');
+    await expect(page.getByRole('heading', { name: 'Import a run' })).toBeVisible();
+    await page.keyboard.press('?');
+    await expect(page.getByText('Go to Runs')).toBeVisible();
+    await page.getByRole('button', { name: 'Close' }).click();
+    await page.keyboard.press('r');
+    await expect(page.getByRole('heading', { name: 'Runs', exact: true })).toBeVisible();
+    await page.keyboard.press('l');
+    await expect(page.getByRole('button', { name: 'Day theme' })).toBeVisible();
+    await page.reload();
+    await expect(page.getByRole('button', { name: 'Day theme' })).toBeVisible();
+  });
+});

@@ -1,0 +1,54 @@
+import reactHooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+const ROOMS = ['core', 'contract', 'server', 'app', 'rig', 'cli', 'e2e', 'tools'];
+
+/**
+ * The arrows between the rooms (docs/architecture.md): which rooms a room may
+ * import, by value or by type alone, and which packages core may use.
+ */
+const ARROWS = {
+  core: { values: [], types: [], packages: [] },
+  contract: { values: [], types: ['core'] },
+  server: { values: ['contract', 'core'], types: [] },
+  app: { values: ['contract', 'core'], types: [] },
+  rig: { values: ['contract', 'core'], types: [] },
+  cli: { values: ['contract', 'core', 'rig'], types: [] },
+  e2e: { values: ['contract', 'core', 'rig'], types: [] },
+  tools: { values: ['contract', 'core', 'rig'], types: [] },
+};
+
+function arrows(room) {
+  const { values, types, packages } = ARROWS[room];
+  const closed = ROOMS.filter((other) => !values.includes(other) && !types.includes(other));
+  const patterns = [
+    { regex: `^(\\.\\./)+(${ROOMS.join('|')})(/|$)`, message: 'Enter another room by its name, @pace-check/…, not by a path.' },
+    { regex: `^@pace-check/(${closed.join('|')})(/|$)`, message: `${room} may not import this room: docs/architecture.md has the arrows.` },
+    ...(types.length > 0 ? [{ regex: `^@pace-check/(${types.join('|')})(/|$)`, allowTypeImports: true, message: `${room} may import only types of this room.` }] : []),
+    ...(packages ? [{ regex: `^(?!\\.|@pace-check/${packages.map((name) => `|${name}$`).join('')})`, message: 'core uses small numeric packages alone; add one to ARROWS with a decision in docs/decisions/.' }] : []),
+  ];
+  return {
+    files: [`${room}/**/*.{ts,tsx}`],
+    // tests may use whatever shows the truth
+    ignores: ['**/*.test.ts', '**/*.test.tsx', 'server/testing/**'],
+    rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns }] },
+  };
+}
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', '**/.expo/**', '.data/**', '**/*.d.ts'] },
+  ...tseslint.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      eqeqeq: 'error',
+      'no-empty': ['error', { allowEmptyCatch: false }],
+    },
+  },
+  { files: ['**/*.js'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
+  { files: ['app/**/*.{ts,tsx}'], ...reactHooks.configs.flat.recommended },
+  ...ROOMS.map(arrows),
+);

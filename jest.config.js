@@ -1,0 +1,27 @@
+/** One Jest for all rooms; the app's tests run in jest-expo's web environment, the rest in Node. */
+const nodeRoom = (name) => ({
+  displayName: name,
+  testEnvironment: 'node',
+  rootDir: `<rootDir>/${name}`,
+  testMatch: ['**/*.test.ts'],
+  testPathIgnorePatterns: ['/node_modules/', '/dist/'],
+  transform: { '^.+\\.m?[jt]s$': ['babel-jest', { configFile: false, presets: [['@babel/preset-env', { targets: { node: 'current' } }], '@babel/preset-typescript'] }] },
+  // packages that come as ES modules only
+  transformIgnorePatterns: ['/node_modules/(?!(@pace-check|d3-array|internmap|ml-[^/]+|cheminfo-types|is-any-array)/)'],
+  moduleNameMapper: { '^@pace-check/([^/]+)$': '<rootDir>/../$1/index.ts' },
+});
+
+module.exports = {
+  projects: [
+    ...['core', 'contract', 'rig', 'cli'].map(nodeRoom),
+    { ...nodeRoom('server'), globalSetup: '<rootDir>/testing/globalSetup.ts' },
+    {
+      preset: 'jest-expo/web',
+      displayName: 'app',
+      rootDir: '<rootDir>/app',
+      testMatch: ['**/*.test.ts', '**/*.test.tsx'],
+      transformIgnorePatterns: ['/node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-native-svg|@rneui|react-native-gifted-charts|gifted-charts-core|@pace-check)/?)'],
+      moduleNameMapper: { '^@pace-check/([^/]+)$': '<rootDir>/../$1/index.ts' },
+    },
+  ],
+};

@@ -1,0 +1,73 @@
+import { randomUUID } from 'node:crypto';
+import { once } from 'node:events';
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import type { ImportDetails } from '@pace-check/contract';
+import pg from 'pg';
+import { AnalysisPool, createApp, migrate, openPool } from '../index';
+
+/** A server with a database of its own, thrown away afterwards. */
+export interface Harness {
+  pool: pg.Pool;
+  analyses: AnalysisPool;
+  request: (method: string, path: string, body?: BodyInit, headers?: Record<string, string>) => Promise<{ status: number; body: any }>; // eslint-disable-line @typescript-eslint/no-explicit-any -- answers are examined field by field
+  address: string;
+  close: () => Promise<void>;
+}
+
+const SERVER = process.env['PACE_TEST_DATABASE']!;
+
+export async function startHarness(): Promise<Harness> {
+  const name = `test_${randomUUID().replaceAll('-', '')}`;
+  await onServer((client) => client.query(`create database ${name}`));
+  const url = new URL(SERVER);
+  url.pathname = `/${name}`;
+  const pool = openPool(url.href);
+  await migrate(pool, join(__dirname, '..', 'migrations'));
+  // the worker thread runs the built bundle; the test command builds it first
+  const analyses = new AnalysisPool(join(__dirname, '..', 'dist', 'analysis.worker.mjs'));
+  const server: Server = createApp(pool, analyses, null).listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  return {
+    pool,
+    analyses,
+    address,
+    request: async (method, path, body, headers) => {
+      const response = await fetch(`${address}/api${path}`, { method, body, headers });
+      const text = await response.text();
+      return { status: response.status, body: text === '' ? null : response.headers.get('content-type')?.includes('application/json') ? JSON.parse(text) : text };
+    },
+    close: async () => {
+      server.close();
+      server.closeAllConnections();
+      await analyses.close();
+      await pool.end();
+      await onServer((client) => client.query(`drop database ${name} with (force)`));
+    },
+  };
+}
+
+async function onServer(work: (client: pg.Client) => Promise<unknown>): Promise<void> {
+  const client = new pg.Client({ connectionString: SERVER });
+  await client.connect();
+  try {
+    await work(client);
+  } finally {
+    await client.end();
+  }
+}
+
+/** The path of an import with these details. */
+export function importPath(details: Partial<ImportDetails> = {}): string {
+  const whole: ImportDetails = { fileName: 'log.csv', name: null, facts: { device: 'Velm 5', title: 'Aurelune', setup: null, target: 60, refresh: null }, reading: null, again: false, ...details };
+  return `/imports?details=${encodeURIComponent(JSON.stringify(whole))}`;
+}
+
+/** Counts of all rows that an import may leave. */
+export async function rowCounts(pool: pg.Pool): Promise<Record<string, number>> {
+  const tables = ['device', 'title', 'setup', 'run', 'frame_chunk', 'entry', 'analysis'];
+  const counts = await Promise.all(tables.map((table) => pool.query<{ count: number }>(`select count(*)::int as count from ${table}`)));
+  return Object.fromEntries(tables.map((table, i) => [table, counts[i]!.rows[0]!.count]));
+}

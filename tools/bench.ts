@@ -1,0 +1,102 @@
+import { createReadStream } from 'node:fs';
+import { readFile, rm, stat } from 'node:fs/promises';
+import { request } from 'node:http';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import type { RunDetail } from '@pace-check/contract';
+import { buildServer, buildWeb } from './build';
+import { LONG_FRAMES, writeLongLog } from './bench/longLog';
+import { scan } from './bench/scanner';
+import { CHROMIUM, CHROMIUM_FLAGS, ensureChromium } from './chromium';
+import { startDatabase } from './database';
+import { WEB_DIST } from './paths';
+import { fail } from './processes';
+import { startServer } from './serve';
+import { temporaryFolder } from './temporary';
+
+/**
+ * Measures speed and memory. Times on a shared machine are noisy: what counts
+ * are the ratios, taken side by side in one run.
+ */
+async function bench(): Promise<void> {
+  const folder = await temporaryFolder('pace-check-bench-');
+  const stops: (() => Promise<void>)[] = [() => rm(folder, { recursive: true, force: true })];
+  try {
+    await ensureChromium();
+    await buildServer();
+    await buildWeb();
+    const database = await startDatabase(join(folder, 'postgres'));
+    stops.unshift(database.stop);
+    const server = await startServer({ DATABASE_URL: database.url, PACE_WEB: WEB_DIST, PORT: '0' });
+    stops.unshift(server.stop);
+
+    const log = join(folder, 'long.csv');
+    await writeLongLog(log);
+    say('log', `${LONG_FRAMES.toLocaleString('en-GB')} frames, ${mb((await stat(log)).size)}`);
+    const yardstick = await timed(async () => scan(log));
+    say('bare byte scanner (parse, sort, four statistics)', seconds(yardstick.ms));
+
+    const memoryBefore = await memory(server.pid);
+    const { run, afterUploadMs } = await importLog(server.address, log);
+    const memoryPeak = await memory(server.pid, 'VmHWM');
+    if (run.figures.frames.count !== LONG_FRAMES) throw new Error(`only ${run.figures.frames.count} frames arrived`);
+    say('imported and analysed, from the upload’s end to the answer', `${seconds(afterUploadMs)} (aim: below 6 s), ${(afterUploadMs / yardstick.ms).toFixed(1)} times the bare scanner`);
+    say('growth of the server’s memory at its peak', `${mb(memoryPeak - memoryBefore)} (aim: below 300 MB)`);
+
+    const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
+    stops.unshift(() => browser.close());
+    const page = await browser.newPage({ baseURL: server.address, viewport: { width: 390, height: 844 } });
+    await page.goto('/');
+    const link = page.getByRole('link', { name: /Skiff 120 on Brask Slate 11/ });
+    await link.waitFor();
+    const opened = await timed(async () => {
+      await link.click();
+      await page.getByRole('table', { name: 'Splits' }).waitFor();
+    });
+    say('its page, from the tap in the list to the split table', `${seconds(opened.ms)} (aim: below 1 s)`);
+    const cold = await timed(async () => {
+      await page.goto(`/runs/${run.id}`);
+      await page.getByRole('table', { name: 'Splits' }).waitFor();
+    });
+    say('its page by its address, app and all', seconds(cold.ms));
+  } finally {
+    for (const stop of stops) await stop().catch(fail);
+  }
+}
+
+const say = (what: string, figure: string): void => console.log(`${what}: ${figure}`);
+const seconds = (ms: number): string => `${(ms / 1000).toFixed(2)} s`;
+const mb = (bytes: number): string => `${(bytes / 1024 / 1024).toFixed(1)} MB`;
+
+async function timed<T>(work: () => Promise<T>): Promise<{ ms: number; result: T }> {
+  const start = performance.now();
+  const result = await work();
+  return { ms: performance.now() - start, result };
+}
+
+/** A process's memory as the system counts it, bytes. */
+async function memory(pid: number, field: 'VmRSS' | 'VmHWM' = 'VmRSS'): Promise<number> {
+  const status = await readFile(`/proc/${pid}/status`, 'utf8');
+  return Number(new RegExp(`${field}:\\s+(\\d+) kB`).exec(status)![1]) * 1024;
+}
+
+function importLog(address: string, path: string): Promise<{ run: RunDetail; afterUploadMs: number }> {
+  const details = { fileName: 'long.csv', name: null, facts: { device: 'Brask Slate 11', title: 'Skiff 120', setup: null, target: 144, refresh: 144 }, reading: null, again: false };
+  return new Promise((resolve, reject) => {
+    let sentAt = 0;
+    const sending = request(`${address}/api/imports?details=${encodeURIComponent(JSON.stringify(details))}`, { method: 'POST' }, (response) => {
+      const parts: Buffer[] = [];
+      response.on('data', (part: Buffer) => parts.push(part));
+      response.on('end', () => {
+        const text = Buffer.concat(parts).toString();
+        if (response.statusCode !== 201) reject(new Error(text));
+        else resolve({ run: JSON.parse(text) as RunDetail, afterUploadMs: performance.now() - sentAt });
+      });
+    });
+    sending.on('finish', () => (sentAt = performance.now()));
+    sending.on('error', reject);
+    createReadStream(path).pipe(sending);
+  });
+}
+
+bench().catch(fail);

@@ -1,0 +1,84 @@
+import { rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { chromium, type Page } from '@playwright/test';
+import { buildServer, buildWeb } from './build';
+import { CHROMIUM, CHROMIUM_FLAGS, ensureChromium } from './chromium';
+import { startDatabase } from './database';
+import { loadDemoOnce } from './demo';
+import { ROOT, WEB_DIST } from './paths';
+import { fail } from './processes';
+import { startServer } from './serve';
+import { temporaryFolder } from './temporary';
+
+interface Picture {
+  name: string;
+  width: number;
+  height: number;
+  night?: boolean;
+  open: (page: Page) => Promise<void>;
+}
+
+const PHONE = { width: 390, height: 844 };
+const WIDE = { width: 1280, height: 800 };
+
+const runs = async (page: Page): Promise<void> => {
+  await page.goto('/');
+  await page.getByRole('img').first().waitFor();
+};
+const run = async (page: Page): Promise<void> => {
+  await runs(page);
+  await page.getByRole('link', { name: /Aurelune on Velm 4/ }).click();
+  await page.getByRole('table', { name: 'Splits' }).waitFor();
+};
+const importing = async (page: Page): Promise<void> => {
+  await page.goto('/import');
+  const rows = Array.from({ length: 18_000 }, (_, i) => `${i},${(16.667 + Math.sin(i / 9) * 1.5).toFixed(3)},${(9 + Math.sin(i / 7)).toFixed(2)}`);
+  await page.getByLabel('Frame log or run file').setInputFiles({ name: 'saltmarsh-morning.csv', mimeType: 'text/csv', buffer: Buffer.from(`# logged in the boat shed\nframe,frame time (ms),engine (ms)\n${rows.join('\n')}\n`) });
+  await page.getByText('frames', { exact: true }).waitFor();
+  await page.getByLabel('Device', { exact: true }).fill('Velm 5');
+  await page.getByLabel('Title', { exact: true }).fill('Saltmarsh Drift');
+  await page.getByLabel('Title', { exact: true }).blur();
+  await page.getByText('Add “Velm 5”').waitFor({ state: 'detached' });
+};
+
+/** One current picture of each main view, from the demo. */
+const PICTURES: Picture[] = [
+  { name: 'runs-phone', ...PHONE, open: runs },
+  { name: 'runs-wide', ...WIDE, open: runs },
+  { name: 'run-phone', ...PHONE, open: run },
+  { name: 'run-wide', ...WIDE, open: run },
+  { name: 'run-phone-night', ...PHONE, night: true, open: run },
+  { name: 'import-wide', ...WIDE, open: importing },
+  { name: 'import-phone', ...PHONE, open: importing },
+];
+
+async function takePictures(): Promise<void> {
+  const folder = await temporaryFolder('pace-check-pictures-');
+  const stops: (() => Promise<void>)[] = [() => rm(folder, { recursive: true, force: true })];
+  try {
+    await ensureChromium();
+    await buildServer();
+    await buildWeb();
+    const database = await startDatabase(join(folder, 'postgres'), true);
+    stops.unshift(database.stop);
+    const server = await startServer({ DATABASE_URL: database.url, PACE_WEB: WEB_DIST, PORT: '0' });
+    stops.unshift(server.stop);
+    await loadDemoOnce(server.address, database.url);
+    const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
+    stops.unshift(() => browser.close());
+    const only = process.argv[2];
+    for (const { name, width, height, night, open } of PICTURES.filter((picture) => !only || picture.name.includes(only))) {
+      const page = await browser.newPage({ baseURL: server.address, viewport: { width, height }, colorScheme: night ? 'dark' : 'light' });
+      await open(page);
+      await page.waitForLoadState('networkidle');
+      await page.evaluate(() => document.fonts.ready);
+      await page.screenshot({ path: join(ROOT, 'docs', 'screenshots', `${name}.png`), animations: 'disabled' });
+      await page.close();
+      console.log(`docs/screenshots/${name}.png`);
+    }
+  } finally {
+    for (const stop of stops) await stop().catch(fail);
+  }
+}
+
+takePictures().catch(fail);
