@@ -8,7 +8,7 @@ const ROOMS = ['core', 'contract', 'server', 'app', 'rig', 'cli', 'e2e', 'tools'
  * import, by value or by type alone, and which packages core may use.
  */
 const ARROWS = {
-  core: { values: [], types: [], packages: [] },
+  core: { values: [], types: [], packages: ['ml-levenberg-marquardt', '@stdlib/stats-base-dists-t-quantile', '@stdlib/stats-base-dists-t-cdf'] },
   contract: { values: [], types: ['core'] },
   server: { values: ['contract', 'core'], types: [] },
   app: { values: ['contract', 'core'], types: [] },

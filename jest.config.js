@@ -20,7 +20,7 @@ module.exports = {
       displayName: 'app',
       rootDir: '<rootDir>/app',
       testMatch: ['**/*.test.ts', '**/*.test.tsx'],
-      transformIgnorePatterns: ['/node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-native-svg|@rneui|react-native-gifted-charts|gifted-charts-core|@pace-check)/?)'],
+      transformIgnorePatterns: ['/node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-native-svg|@rneui|react-native-gifted-charts|gifted-charts-core|@pace-check|ml-[^/]+|cheminfo-types|is-any-array)/?)'],
       moduleNameMapper: { '^@pace-check/([^/]+)$': '<rootDir>/../$1/index.ts' },
     },
   ],

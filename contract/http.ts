@@ -1,4 +1,4 @@
-import type { BatteryReading, ColumnChoice, EndReason, Figures, RowLayout, SeriesPoint, SplitMinutes, SpotSeries, UnreadableRow } from '@pace-check/core';
+import type { Caveat, ColumnChoice, Confidence, EndReason, Figures, Need, RowLayout, SeriesPoint, SplitMinutes, StaminaWord, UnreadableRow } from '@pace-check/core';
 import { z } from 'zod';
 
 /** What crosses between app and server. Requests are checked by schemas; answers are types that both sides share. */
@@ -101,6 +101,9 @@ export interface RunSummary {
   startedAt: string | null;
   importedAt: string;
   headline: string;
+  /** What the run is called by its stamina; null where it is too short, or not analysed yet. */
+  word: StaminaWord | null;
+  confidence: Confidence | null;
   average: number | null;
   source: Figures['pace']['source'];
   onePercentLow: number | null;
@@ -111,11 +114,15 @@ export interface RunSummary {
 export interface RunDetail extends RunSummary {
   target: number | null;
   refresh: number | null;
+  native: number | null;
+  need: Need | null;
   roomC: number | null;
+  batteryWh: number | null;
   conditions: string[];
   splitMinutes: SplitMinutes | null;
   upload: { fileName: string; bytes: number; sha256: string; rows: number; dropped: UnreadableRow[]; passedOver: number; cutOff: boolean };
-  figures: Omit<Figures, 'spots' | 'battery'> & { spots: SpotSeries[]; battery: BatteryReading[] };
+  caveats: { caveat: Caveat; says: string }[];
+  figures: Figures;
   /** Per-second pace, reduced to at most about 600 points with minima and maxima kept. */
   series: SeriesPoint[];
 }

@@ -1,35 +1,59 @@
 import { findBreaks, type Break } from './breaks';
+import { cadence, frameCap, type Cadence } from './cadence';
+import { caveatsOf, confidenceOf, type Caveat, type Confidence } from './caveats';
+import { drainOf, type Drain } from './drain';
 import { evenness, type Evenness } from './evenness';
 import type { FrameTrack } from './frames/track';
 import { lows, sortedFrames, type Low } from './lows';
 import { METHOD_VERSION } from './methodVersion';
-import { averagePace, onTarget, perSecondPace, steadiness } from './pace';
-import { spotSeries, type BatteryReading, type PowerReading, type RateReading, type SkinReading, type SpotSeries } from './readings';
+import { averagePace, perSecondPace, steadiness } from './pace';
+import { chargesAt, dischargeStretches, siftPower, siftRates, siftSkin } from './plausible';
+import { emulation, playable, type Emulation, type Need, type Playable } from './playable';
+import { type BatteryReading, type LoadReading, type PowerReading, type RateReading, type SkinReading } from './readings';
 import { prepareSession, type SpanUs } from './session';
 import { defaultSplitMinutes, splitTable, type Split, type SplitMinutes } from './splits';
+import { stamina, type Stamina } from './stamina';
+import { warmthOf, type Warmth } from './warmth';
 
 /** How a run came to its end; null where nothing says so. */
 export type EndReason = 'planned' | 'crash' | 'stopped' | 'would-not-start';
 
+/** What is known of a run beside its lines. */
+export interface RunFacts {
+  /** Frames per second that the run should reach. */
+  target: number | null;
+  /** Refresh rate of the panel, Hz; null to go by the run's own lines. */
+  refreshHz: number | null;
+  /** Native rate of an emulated title. */
+  native: number | null;
+  need: Need | null;
+  roomC: number | null;
+  /** Energy of the full battery, Wh. */
+  batteryWh: number | null;
+  /** Caveats that someone states. */
+  conditions: string[];
+  /** Length of a split that the reviewer chose; null for the usual. */
+  splitMinutes: SplitMinutes | null;
+}
+
 /** A run as the analysis needs it; everything on the run's clock. */
-export interface RunInput {
+export interface RunInput extends RunFacts {
   track: FrameTrack;
   /** Rows of the log that were dropped. */
   droppedRows: number;
+  /** The last line of the file was cut off. */
+  cutOff: boolean;
   excluded: SpanUs[];
   charging: SpanUs[];
   skin: SkinReading[];
   battery: BatteryReading[];
   power: PowerReading[];
+  loads: LoadReading[];
   rates: RateReading[];
-  /** Frames per second that the run should reach. */
-  target: number | null;
-  batteryWh: number | null;
+  marks: { atMs: number; kind: string }[];
   end: { atMs: number; reason: EndReason } | null;
   /** Time of the last line of the run file, for a run without frames. */
   lastLineMs: number;
-  /** Length of a split that the reviewer chose; null for the usual. */
-  splitMinutes: SplitMinutes | null;
 }
 
 export interface PaceFigures {
@@ -39,8 +63,6 @@ export interface PaceFigures {
   median: number | null;
   hold: number | null;
   slow: number | null;
-  /** Share of seconds at 95 % of the target or more. */
-  onTarget: number | null;
 }
 
 /** Everything that is computed for a run, in SI units. */
@@ -51,10 +73,23 @@ export interface Figures {
   lows: { onePercent: Low; tenthPercent: Low };
   evenness: Evenness;
   breaks: Break[];
+  cadence: Cadence;
+  /** Panel's rate that the cadence was judged by, Hz. */
+  refreshHz: number | null;
+  cap: number | null;
   splitMinutes: SplitMinutes;
   splits: Split[];
-  spots: SpotSeries[];
+  stamina: Stamina;
+  playable: Playable | null;
+  emulation: Emulation | null;
+  warmth: Warmth;
+  drain: Drain | null;
+  /** All battery readings in order, marked where they charge. */
   battery: BatteryReading[];
+  /** Readings that are shown as doubtful and entered no figure. */
+  doubtful: { skin: SkinReading[]; battery: BatteryReading[]; power: PowerReading[]; rates: RateReading[] };
+  caveats: Caveat[];
+  confidence: Confidence;
   end: { atMs: number; reason: EndReason } | null;
 }
 
@@ -73,49 +108,60 @@ export interface Analysis {
  * @source docs/method.md
  * @example
  * // a run of one minute at 40 frames per second
- * const still = { droppedRows: 0, excluded: [], charging: [], skin: [], battery: [], power: [], rates: [], target: 40, batteryWh: null, end: null, lastLineMs: 0, splitMinutes: null };
- * analyse({ ...still, track: { frameUs: new Int32Array(2400).fill(25_000), gaps: [] } }).figures.pace.average; // 40
+ * const facts = { target: 40, refreshHz: null, native: null, need: null, roomC: null, batteryWh: null, conditions: [], splitMinutes: null };
+ * analyse(runInput({ frameUs: new Int32Array(2400).fill(25_000), gaps: [] }, { dropped: 0, cutOff: false, entries: [] }, facts)).figures.pace.average; // 40
  */
 export function analyse(run: RunInput): Analysis {
   const session = prepareSession(run.track, run.excluded);
   const perSecond = perSecondPace(session);
   const breaks = findBreaks(session);
   const sorted = sortedFrames(session.leftUs);
-  const hasFrames = run.track.frameUs.length > 0;
-  const seconds = hasFrames ? session.endUs / 1e6 : (run.end?.atMs ?? run.lastLineMs) / 1000;
+  const seconds = run.track.frameUs.length > 0 ? session.endUs / 1e6 : (run.end?.atMs ?? run.lastLineMs) / 1000;
   const splitMinutes = run.splitMinutes ?? defaultSplitMinutes(seconds);
-  const spots = spotSeries(run.skin);
-  const battery = withCharging(run.battery, run.charging);
-  const power = [...run.power].sort((a, b) => a.atMs - b.atMs);
+
+  const skin = siftSkin(run.skin);
+  const power = siftPower(run.power);
+  const rates = siftRates(run.rates, session, run);
+  const battery = [...run.battery].sort((a, b) => a.atMs - b.atMs).map((reading) => ({ ...reading, charging: reading.charging || chargesAt(run.charging, reading.atMs) }));
+  const discharge = dischargeStretches(battery, run.charging);
+  const warmth = warmthOf(skin.kept, run.roomC);
+
+  const hasFrames = session.leftUs.length > 0;
+  const pace: PaceFigures = hasFrames ? { source: 'frames', average: averagePace(session.leftUs.length, session.leftTotalUs), ...steadiness(perSecond) } : readOff(rates.kept);
+  const cap = frameCap(perSecond);
+  const split = { minutes: splitMinutes, target: run.target, breaks, spots: warmth.spots, stretches: discharge.stretches, power: power.kept, batteryWh: run.batteryWh };
+  const caveats = caveatsOf(run, { seconds, session, warmth, skin, powerDoubtful: power.doubtful.length, discharge, rates, cap });
   return {
     perSecond,
     figures: {
       methodVersion: METHOD_VERSION,
       frames: { count: session.leftUs.length, seconds, dropped: run.droppedRows },
-      pace: hasFrames
-        ? { source: 'frames', average: averagePace(session.leftUs.length, session.leftTotalUs), ...steadiness(perSecond), onTarget: onTarget(perSecond, run.target) }
-        : readOff(run.rates),
+      pace,
       lows: { onePercent: lows(sorted, 100), tenthPercent: lows(sorted, 1000) },
       evenness: evenness(session, breaks, run.target),
       breaks,
+      cadence: cadence(session.leftUs, run.refreshHz),
+      refreshHz: run.refreshHz,
+      cap,
       splitMinutes,
-      splits: splitTable(session, perSecond, { minutes: splitMinutes, target: run.target, breaks, spots, battery, power, batteryWh: run.batteryWh }),
-      spots,
+      splits: hasFrames ? splitTable(session, perSecond, split) : [],
+      stamina: stamina(perSecond, breaks, { seconds, target: run.target, end: run.end?.reason ?? null }),
+      playable: playable(session, breaks, run.need),
+      emulation: emulation(perSecond, run.native),
+      warmth,
+      drain: drainOf(discharge, power.kept, battery, run.charging, run.batteryWh, pace.average),
       battery,
+      doubtful: { skin: skin.doubtful, battery: discharge.doubtful, power: power.doubtful, rates: rates.doubtful },
+      caveats,
+      confidence: confidenceOf(caveats),
       end: run.end,
     },
   };
 }
 
 function readOff(rates: RateReading[]): PaceFigures {
-  const nothing = { median: null, hold: null, slow: null, onTarget: null };
+  const nothing = { median: null, hold: null, slow: null };
   if (rates.length === 0) return { source: null, average: null, ...nothing };
   const average = rates.reduce((sum, rate) => sum + rate.fps, 0) / rates.length;
   return { source: rates.some((rate) => rate.by === 'eye') ? 'eye' : 'read', average, ...nothing };
-}
-
-/** Battery readings in order, each charging if it says so or lies in a charging span. */
-function withCharging(battery: BatteryReading[], charging: SpanUs[]): BatteryReading[] {
-  const inSpan = (atMs: number): boolean => charging.some((span) => atMs * 1000 >= span.fromUs && atMs * 1000 < span.toUs);
-  return [...battery].sort((a, b) => a.atMs - b.atMs).map((reading) => ({ ...reading, charging: reading.charging || inSpan(reading.atMs) }));
 }

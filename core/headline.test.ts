@@ -1,16 +1,20 @@
 import { analyse, type RunInput } from './analyse';
 import { clock, headline, rate } from './headline';
-import { runInput } from './run/runInput';
+import { factsOf, runInput } from './run/runInput';
 import type { EntryLine } from './run/lines';
 
 const plain = (text: string): string => text.replaceAll('\u00a0', ' ');
 const say = (frames: number[], entries: EntryLine[] = [], facts: Partial<RunInput> = {}): string =>
-  plain(headline(analyse({ ...runInput({ frameUs: Int32Array.from(frames), gaps: [] }, 0, entries, { target: 60, batteryWh: null, splitMinutes: null }), ...facts }).figures));
+  plain(headline(analyse({ ...runInput({ frameUs: Int32Array.from(frames), gaps: [] }, { dropped: 0, cutOff: false, entries }, { ...factsOf(null), target: 60 }), ...facts }).figures));
 const at = (fps: number, seconds: number): number[] => Array<number>(Math.round(fps * seconds)).fill(Math.round(1e6 / fps));
 
 describe('headline', () => {
-  it('says how the run went from its first split to its last', () => expect(say([...at(60, 60), ...at(40, 120), ...at(30, 60)])).toBe('First split 60 fps, last split 30, average 42.5, 1 % low 30.'));
-  it('says when nothing changed', () => expect(say(at(60, 300))).toBe('Averages 60 fps from the first split to the last, 1 % low 60.'));
+  it('says how a long run went from its opening to its closing, and since when', () => expect(say([...at(54, 500), ...at(40, 200), ...at(31, 500)])).toBe('Opens at 54 fps, buckles to 31 from minute 9.'));
+  it('says where it holds, and that a cap hides the rest', () => {
+    expect(say(at(53, 900))).toBe('Opens at 53 fps and holds 53.');
+    expect(say(at(60, 900))).toBe('Holds 60 fps at the cap of 60.');
+  });
+  it('claims nothing sustained of a short run', () => expect(say(at(60, 300))).toBe('Averages 60 fps, 1 % low 60.'));
   it('puts a freeze first, whatever the average', () => expect(say([...at(60, 120), 2_300_000, ...at(60, 120)])).toMatch(/^One freeze of 2\.3 s; averages/));
   it('puts a crash before everything', () => expect(say([...at(60, 100), 1_500_000], [{ type: 'end', atMs: 101_500, reason: 'crash' }])).toMatch(/^DNF: crashed at 1:41; one freeze of 1\.5 s; /));
   it('says what would not start', () => expect(say([], [{ type: 'end', atMs: 0, reason: 'would-not-start' }])).toBe('DNS: would not start.'));
@@ -22,11 +26,11 @@ describe('headline', () => {
         { type: 'battery', atMs: 0, percent: 90 },
         { type: 'battery', atMs: 55_000, percent: 89 },
       ]),
-    ).toBe('Averages 60 fps, 1 % low 60; 38.4 °C at back; battery 90 to 89 % in 1:00.'));
+    ).toBe('Averages 60 fps, 1 % low 60; 38.4 °C at back; about 1 h 32 from full.'));
   it('has words for nothing', () => expect(say([])).toBe('Nothing measured yet.'));
 });
 
 describe('words for figures', () => {
   it.each([[0, '0:00'], [485.9, '8:05'], [3600, '1:00:00'], [5025, '1:23:45']])('clock %d', (seconds, text) => expect(clock(seconds)).toBe(text));
-  it.each([[59.96, '60'], [59.94, '59.9'], [30, '30'], [119.96, '120'], [99.96, '100']])('rate %d', (fps, text) => expect(rate(fps)).toBe(text));
+  it.each([[59.96, '60'], [59.94, '59.9'], [30, '30'], [0.05, '0.05'], [0, '0'], [119.96, '120'], [99.96, '100']])('rate %d', (fps, text) => expect(rate(fps)).toBe(text));
 });

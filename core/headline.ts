@@ -9,8 +9,17 @@ export function clock(seconds: number): string {
   return hours > 0 ? `${hours}:${String(minutes).padStart(2, '0')}:${rest}` : `${minutes}:${rest}`;
 }
 
-/** A rate as it is said: whole from 100 on, else one decimal where it is not whole. */
-export const rate = (fps: number): string => (fps >= 99.95 ? fps.toFixed(0) : fps.toFixed(1).replace(/\.0$/, ''));
+/** A rate as it is said: whole from 100 on, two decimals below 1, else one decimal where it is not whole. */
+export function rate(fps: number): string {
+  if (fps >= 99.95) return fps.toFixed(0);
+  return fps > 0 && fps < 1 ? fps.toFixed(2) : fps.toFixed(1).replace(/\.0$/, '');
+}
+
+/** Hours and minutes, for instance "2 h 10". */
+export function hoursAndMinutes(hours: number): string {
+  const minutes = Math.round(hours * 60);
+  return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`;
+}
 
 /**
  * One sentence that a reviewer could print, built from the figures alone.
@@ -20,7 +29,7 @@ export const rate = (fps: number): string => (fps >= 99.95 ? fps.toFixed(0) : fp
  * @source docs/method.md, "Headline"
  */
 export function headline(figures: Figures): string {
-  const parts = [ending(figures), freezes(figures), course(figures), warmth(figures), battery(figures)].filter((part) => part !== null);
+  const parts = [ending(figures), freezes(figures), course(figures), warmth(figures), drain(figures)].filter((part) => part !== null);
   if (parts.length === 0) return 'Nothing measured yet.';
   const sentence = parts.join('; ');
   return `${sentence[0]!.toUpperCase()}${sentence.slice(1)}.`;
@@ -36,31 +45,30 @@ function freezes({ breaks }: Figures): string | null {
   const found = breaks.filter((one) => one.kind === 'freeze');
   if (found.length === 0) return null;
   const longest = (Math.max(...found.map((one) => one.lengthUs)) / 1e6).toFixed(1);
-  return found.length === 1 ? `one freeze of ${longest} s` : `${found.length} freezes, the longest ${longest} s`;
+  return found.length === 1 ? `one freeze of ${longest}\u00a0s` : `${found.length} freezes, the longest ${longest}\u00a0s`;
 }
 
-function course({ pace, splits, lows }: Figures): string | null {
+/** How the pace went: from opening to closing where the run is long enough, else its average. */
+function course(figures: Figures): string | null {
+  const { pace, lows, cap } = figures;
+  const { opening, closing, word, sawtooth, onsetS } = figures.stamina;
   if (pace.average === null) return null;
   if (pace.source === 'eye') return `about ${pace.average.toFixed(0)} fps, by eye`;
   if (pace.source === 'read') return `about ${rate(pace.average)} fps, read off a counter`;
-  const first = splits[0]?.average ?? null;
-  const last = splits.at(-1)?.average ?? null;
-  const low = lows.onePercent.quantile === null ? '' : `, 1\u00a0%\u00a0low ${rate(lows.onePercent.quantile)}`;
-  if (splits.length < 2 || first === null || last === null) return `averages ${rate(pace.average)} fps${low}`;
-  if (Math.abs(last - first) < 0.05 * first) return `averages ${rate(pace.average)} fps from the first split to the last${low}`;
-  return `first split ${rate(first)} fps, last split ${rate(last)}, average ${rate(pace.average)}${low}`;
+  if (closing === null || opening === null || word === null || word === 'DNF' || word === 'DNS') {
+    const low = lows.onePercent.quantile === null ? '' : `, 1\u00a0%\u00a0low ${rate(lows.onePercent.quantile)}`;
+    return `averages ${rate(pace.average)} fps${low}`;
+  }
+  if (word === 'holds') return cap === null ? `opens at ${rate(opening)} fps and holds ${rate(closing)}` : `holds ${rate(closing)} fps at the cap of ${cap}`;
+  const when = onsetS === null ? '' : ` from minute ${Math.floor(onsetS / 60) + 1}`;
+  return `opens at ${rate(opening)} fps, ${word} to ${rate(closing)}${when}${sawtooth ? ' in a sawtooth' : ''}`;
 }
 
-function warmth({ spots }: Figures): string | null {
-  const readings = spots.flatMap((series) => series.readings);
-  if (readings.length === 0) return null;
-  const peak = readings.reduce((hottest, reading) => (reading.c > hottest.c ? reading : hottest));
-  return `${peak.c.toFixed(1)}\u00a0°C at ${peak.spot}`;
+function warmth({ warmth: { peakC, hottest } }: Figures): string | null {
+  return peakC === null ? null : `${peakC.toFixed(1)}\u00a0°C at ${hottest}`;
 }
 
-function battery({ battery: readings, frames }: Figures): string | null {
-  const first = readings[0];
-  const last = readings.at(-1);
-  if (!first || !last || first === last || readings.some((reading) => reading.charging)) return null;
-  return `battery ${first.percent} to ${last.percent}\u00a0% in ${clock(frames.seconds)}`;
+function drain({ drain: figure }: Figures): string | null {
+  if (figure?.hoursFromFull) return `about ${hoursAndMinutes(figure.hoursFromFull)} from full`;
+  return figure?.watts ? `draws ${figure.watts.toFixed(1)}\u00a0W` : null;
 }

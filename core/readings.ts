@@ -19,6 +19,14 @@ export interface PowerReading {
   mw: number;
 }
 
+export interface LoadReading {
+  atMs: number;
+  /** Percent. */
+  cpu?: number;
+  gpu?: number;
+  memoryMb?: number;
+}
+
 export interface RateReading {
   atMs: number;
   /** Frames per second, read off something. */
@@ -59,23 +67,24 @@ export function spotSeries(readings: SkinReading[]): SpotSeries[] {
 }
 
 /**
- * Percent that left the battery between two moments while it was not charging,
- * straight between neighbouring readings.
+ * Percent that left the battery between two moments, straight between
+ * neighbouring readings of a stretch of discharge.
  *
- * @param readings in order of time
- * @returns percent used, or null where no two neighbouring readings without charging reach into the stretch
+ * @param stretches of discharge, each in order of time
+ * @returns percent used, or null where no stretch has two neighbouring readings that reach into the time
  * @source docs/method.md, "Splits": straight-line share of each step between readings
  * @example
- * percentUsed([{ atMs: 0, percent: 100, charging: false }, { atMs: 600_000, percent: 90, charging: false }], 0, 300_000); // 5
+ * percentUsed([[{ atMs: 0, percent: 100, charging: false }, { atMs: 600_000, percent: 90, charging: false }]], 0, 300_000); // 5
  */
-export function percentUsed(readings: BatteryReading[], fromMs: number, toMs: number): number | null {
+export function percentUsed(stretches: BatteryReading[][], fromMs: number, toMs: number): number | null {
   let used: number | null = null;
-  for (let i = 1; i < readings.length; i++) {
-    const a = readings[i - 1]!;
-    const b = readings[i]!;
-    if (a.charging || b.charging || b.atMs <= a.atMs) continue;
-    const overlap = Math.min(b.atMs, toMs) - Math.max(a.atMs, fromMs);
-    if (overlap > 0) used = (used ?? 0) + ((a.percent - b.percent) * overlap) / (b.atMs - a.atMs);
+  for (const readings of stretches) {
+    for (let i = 1; i < readings.length; i++) {
+      const a = readings[i - 1]!;
+      const b = readings[i]!;
+      const overlap = Math.min(b.atMs, toMs) - Math.max(a.atMs, fromMs);
+      if (overlap > 0) used = (used ?? 0) + ((a.percent - b.percent) * overlap) / (b.atMs - a.atMs);
+    }
   }
   return used;
 }

@@ -1,11 +1,11 @@
 import { analyse, type RunInput } from './analyse';
-import { runInput } from './run/runInput';
+import { factsOf, runInput } from './run/runInput';
 import { defaultSplitMinutes, splitEnds } from './splits';
 import { EMPTY_TRACK } from './frames/track';
 import type { EntryLine } from './run/lines';
 
 const of = (frameUs: Int32Array, entries: EntryLine[] = [], facts: Partial<RunInput> = {}): ReturnType<typeof analyse>['figures'] =>
-  analyse({ ...runInput({ frameUs, gaps: [] }, 0, entries, { target: null, batteryWh: null, splitMinutes: null }), ...facts }).figures;
+  analyse({ ...runInput({ frameUs, gaps: [] }, { dropped: 0, cutOff: false, entries }, factsOf(null)), ...facts }).figures;
 
 describe('splitEnds', () => {
   it('joins a last window shorter than a fifth to the one before', () => {
@@ -82,7 +82,7 @@ describe('analyse', () => {
   });
 
   it('has null figures for a run that would not start', () => {
-    const figures = analyse(runInput(EMPTY_TRACK, 0, [{ type: 'end', atMs: 5000, reason: 'would-not-start' }], { target: 60, batteryWh: null, splitMinutes: null })).figures;
+    const figures = analyse(runInput(EMPTY_TRACK, { dropped: 0, cutOff: false, entries: [{ type: 'end', atMs: 5000, reason: 'would-not-start' }] }, { ...factsOf(null), target: 60 })).figures;
     expect(figures).toMatchObject({ frames: { count: 0, seconds: 5 }, splits: [], pace: { source: null, average: null, median: null }, lows: { onePercent: { quantile: null } }, evenness: { stutters: null } });
   });
 

@@ -64,7 +64,8 @@ export interface SplitInputs {
   target: number | null;
   breaks: Break[];
   spots: SpotSeries[];
-  battery: BatteryReading[];
+  /** Stretches of discharge. */
+  stretches: BatteryReading[][];
   power: PowerReading[];
   /** Energy of the full battery, Wh. */
   batteryWh: number | null;
@@ -83,7 +84,7 @@ export interface SplitInputs {
  * @example
  * // 400 s at 50 frames per second, in splits of five minutes
  * const session = prepareSession({ frameUs: new Int32Array(20_000).fill(20_000), gaps: [] });
- * splitTable(session, perSecondPace(session), { minutes: 5, target: 60, breaks: [], spots: [], battery: [], power: [], batteryWh: null })[1].toS; // 400
+ * splitTable(session, perSecondPace(session), { minutes: 5, target: 60, breaks: [], spots: [], stretches: [], power: [], batteryWh: null })[1].toS; // 400
  */
 export function splitTable(session: Session, pace: Float64Array, inputs: SplitInputs): Split[] {
   const runS = session.endUs / 1e6;
@@ -102,7 +103,7 @@ function oneSplit(session: Session, pace: Float64Array, inputs: SplitInputs, fro
   const frames = session.leftUs.subarray(firstAtLeast(session.leftStartsUs, fromUs), firstAtLeast(session.leftStartsUs, toUs));
   const seconds = pace.subarray(fromS, lastSplit ? pace.length : toS);
   const breaks = inputs.breaks.filter((found) => found.atUs >= fromUs && found.atUs < toUs);
-  const used = percentUsed(inputs.battery, fromS * 1000, toS * 1000);
+  const used = percentUsed(inputs.stretches, fromS * 1000, toS * 1000);
   const hours = (toS - fromS) / 3600;
   return {
     fromS,

@@ -14,14 +14,14 @@ test('the demo’s runs stand as lanes, and a run opens with its words, measures
   await expect(page.getByText(/^\d+ freezes, the longest \d\.\d s;/)).toBeVisible();
   const measures = page.getByRole('heading', { level: 2 });
   await expect(measures.filter({ hasText: /^(Pace|Evenness|Stamina|Warmth|Drain)$/ })).toHaveText(['Pace', 'Evenness', 'Stamina', 'Warmth', 'Drain']);
-  await expect(page.getByText('not yet', { exact: true }).first()).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Caveats' })).toContainText('It was a first play');
   await expect(page.getByRole('table', { name: 'Splits' }).getByRole('row')).toHaveCount(7);
   await page.getByRole('button', { name: 'Evenness: how it is defined' }).click();
   await expect(page.getByText(/at least two and a half times the median of the frames around it/)).toBeVisible();
   // other splits, laid by the server
-  await page.getByRole('button', { name: '10', exact: true }).click();
+  await page.getByRole('radio', { name: '10', exact: true }).click();
   await expect(page.getByRole('table', { name: 'Splits' }).getByRole('row')).toHaveCount(4);
-  await page.getByRole('button', { name: '5', exact: true }).click();
+  await page.getByRole('radio', { name: '5', exact: true }).click();
   await expect(page.getByRole('table', { name: 'Splits' }).getByRole('row')).toHaveCount(7);
 });
 

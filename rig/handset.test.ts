@@ -1,4 +1,4 @@
-import { analyse, FrameBatches, runInput, type EntryLine, type Figures, type RunLine } from '@pace-check/core';
+import { analyse, factsOf, FrameBatches, runInput, type EntryLine, type Figures, type RunLine } from '@pace-check/core';
 import { checkRunLine } from '@pace-check/contract';
 import { SCENARIOS, simulate, type Scenario, type ScenarioName } from './index';
 import { Heat } from './heat';
@@ -15,11 +15,11 @@ function figuresOf(name: ScenarioName): Figures {
     if (line.type === 'frames') batches.add(line, i + 1);
     else if (line.type !== 'run') entries.push(line);
   });
-  if (!figures.has(name)) figures.set(name, analyse(runInput(batches.track(), 0, entries, { target: scenario.target, batteryWh: scenario.handset.batteryWh, splitMinutes: 5 })).figures);
+  if (!figures.has(name)) figures.set(name, analyse(runInput(batches.track(), { dropped: 0, cutOff: false, entries }, { ...factsOf(null), target: scenario.target, roomC: scenario.roomC, batteryWh: scenario.handset.batteryWh, refreshHz: scenario.handset.refreshHz, splitMinutes: 5 })).figures);
   return figures.get(name)!;
 }
 const averages = (name: ScenarioName): number[] => figuresOf(name).splits.map((split) => split.average!);
-const peakC = (name: ScenarioName): number => Math.max(...figuresOf(name).spots.flatMap((spot) => spot.readings.map((reading) => reading.c)));
+const peakC = (name: ScenarioName): number => figuresOf(name).warmth.peakC!;
 
 describe('the stand-in handset', () => {
   it('says the same for the same seed, and something else for another', () => {
@@ -91,7 +91,7 @@ function analyseMinutes(name: ScenarioName): number[] {
   figuresOf(name);
   const batches = new FrameBatches();
   for (const line of lines.get(name)!) if (line.type === 'frames') batches.add(line, 1);
-  return analyse(runInput(batches.track(), 0, [], { target: null, batteryWh: null, splitMinutes: 1 })).figures.splits.map((split) => split.average!);
+  return analyse(runInput(batches.track(), { dropped: 0, cutOff: false, entries: [] }, { ...factsOf(null), splitMinutes: 1 })).figures.splits.map((split) => split.average!);
 }
 
 describe('heat', () => {

@@ -1,5 +1,6 @@
 import { gzipSync } from 'node:zlib';
 import { LARGEST_LOG_BYTES, type ImportDetails } from '@pace-check/contract';
+import { METHOD_VERSION } from '@pace-check/core';
 import { importPath, rowCounts, startHarness, type Harness } from './testing/harness';
 
 const HEADED = { layout: { delimiter: ',', decimalMark: '.', firstLine: 2 }, choice: { column: 0, kind: 'frame-time', unit: 'ms' } } satisfies ImportDetails['reading'];
@@ -21,7 +22,7 @@ describe('import of a log', () => {
     expect(status).toBe(201);
     expect(body).toMatchObject({ name: 'Aurelune on Velm 5', device: 'Velm 5', title: 'Aurelune', setup: 'Highest', target: 50, refresh: 120, upload: { fileName: 'first.csv', rows: 3226, dropped: [] } });
     expect(body.figures.pace.average).toBeCloseTo(3226 / 65, 9);
-    expect(body.figures).toMatchObject({ frames: { count: 3226, seconds: 65 }, evenness: { stalls: 1 }, methodVersion: 1 });
+    expect(body.figures).toMatchObject({ frames: { count: 3226, seconds: 65 }, evenness: { stalls: 1 }, methodVersion: METHOD_VERSION });
     expect(body.series).toHaveLength(65);
     expect(body.lane.cells).toHaveLength(1);
     const stored = await harness.pool.query('select sum(frames)::int as frames, count(*)::int as rows from frame_chunk where run_id = $1', [body.id]);

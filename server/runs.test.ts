@@ -39,7 +39,7 @@ describe('corrections', () => {
     const after = (await patch({ target: 30 })).body;
     expect(after.figures.splits.at(-1).onTarget).toBe(1);
     expect(after.lane).toMatchObject({ target: 30, measures: 'target' });
-    expect((await patch({ target: null })).body).toMatchObject({ lane: { measures: 'hold' }, figures: { pace: { onTarget: null } } });
+    expect((await patch({ target: null })).body).toMatchObject({ lane: { measures: 'hold' }, figures: { stamina: { onTarget: null } } });
   });
 
   it('of the split length lay the splits anew', async () => {

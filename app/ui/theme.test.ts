@@ -1,4 +1,4 @@
-import { DAY, NIGHT, WARMTH_BANDS, warmthBand, type Palette } from './theme';
+import { DAY, NIGHT, type Palette } from './theme';
 
 /** Contrast of two colours: WCAG 2.2, "contrast ratio" and "relative luminance". */
 function contrast(a: string, b: string): number {
@@ -23,8 +23,4 @@ describe.each<[string, Palette]>([['day', DAY], ['night', NIGHT]])('theme by %s'
     for (const ground of grounds) for (const graphic of [palette.pace, palette.drain, ...palette.warmth]) expect(contrast(graphic, ground)).toBeGreaterThanOrEqual(3);
     expect(contrast(palette.pace, palette.track)).toBeGreaterThanOrEqual(3);
   });
-});
-
-describe('bands of warmth', () => {
-  it.each([[20, 'cool'], [36, 'mild'], [39.9, 'mild'], [40, 'warm'], [43, 'hot'], [48, 'too hot to hold']])('%d °C is %s', (celsius, word) => expect(WARMTH_BANDS[warmthBand(celsius)]!.word).toBe(word));
 });

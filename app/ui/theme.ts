@@ -44,18 +44,6 @@ export const NIGHT: Palette = {
   warmth: ['#87949b', '#a8938a', '#c9876c', '#e06c4c', '#ff8f73'],
 };
 
-/** Bands of skin temperature, °C: below the first is cool, from the last on too hot to hold. */
-export const WARMTH_BANDS: { fromC: number; word: string }[] = [
-  { fromC: -Infinity, word: 'cool' },
-  { fromC: 36, word: 'mild' },
-  { fromC: 40, word: 'warm' },
-  { fromC: 43, word: 'hot' },
-  { fromC: 48, word: 'too hot to hold' },
-];
-
-/** Number of the band that a temperature lies in. */
-export const warmthBand = (celsius: number): number => WARMTH_BANDS.findLastIndex((band) => celsius >= band.fromC);
-
 export const FONTS = {
   text: 'AtkinsonHyperlegibleNext_400Regular',
   textStrong: 'AtkinsonHyperlegibleNext_700Bold',
@@ -76,10 +64,10 @@ export function elementsTheme(palette: Palette, night: boolean): ReturnType<type
     lightColors: colors,
     darkColors: colors,
     components: {
-      Button: {
+      Button: ({ type = 'solid' }) => ({
         buttonStyle: { minHeight: TARGET, borderRadius: 6, paddingHorizontal: 16 },
-        titleStyle: { fontFamily: FONTS.head, fontSize: 17 },
-      },
+        titleStyle: { fontFamily: FONTS.head, fontSize: 17, color: type === 'solid' ? palette.onAction : palette.action },
+      }),
       Input: {
         inputStyle: { fontFamily: FONTS.text, fontSize: 16, color: palette.ink, minHeight: TARGET },
         labelStyle: { fontFamily: FONTS.head, fontSize: 15, fontWeight: 'normal', color: palette.quiet },

@@ -1,41 +1,58 @@
-import type { RunInput } from '../analyse';
+import type { RunFacts, RunInput } from '../analyse';
 import type { FrameTrack } from '../frames/track';
 import type { SpanUs } from '../session';
-import type { SplitMinutes } from '../splits';
-import { EXCLUDING_SPANS, type EntryLine } from './lines';
+import { EXCLUDING_SPANS, type EntryLine, type RunHeader } from './lines';
 import { lastLineMs } from './readRunFile';
-
-/** What is known of a run beside its lines. */
-export interface RunFacts {
-  target: number | null;
-  batteryWh: number | null;
-  splitMinutes: SplitMinutes | null;
-}
 
 const ofType = <T extends EntryLine['type']>(entries: EntryLine[], type: T): Extract<EntryLine, { type: T }>[] =>
   entries.filter((line): line is Extract<EntryLine, { type: T }> => line.type === type);
 
+/** What a file gave beside its frames. */
+export interface FileRemains {
+  /** Rows that could not be read. */
+  dropped: number;
+  /** Its last line was cut off. */
+  cutOff: boolean;
+  entries: EntryLine[];
+}
+
+/** What a run file's header says; nothing of it where there is none. */
+export const factsOf = (header: RunHeader | null): RunFacts => ({
+  target: header?.target ?? null,
+  refreshHz: header?.refresh ?? null,
+  native: header?.native ?? null,
+  need: header?.need ?? null,
+  roomC: header?.room ?? null,
+  batteryWh: header?.batteryWh ?? null,
+  conditions: header?.conditions ?? [],
+  splitMinutes: null,
+});
+
 /**
- * Brings frames, lines and facts into the form that `analyse` takes.
+ * Brings frames, lines and facts into the form that `analyse` takes. Where the
+ * facts name no refresh rate, the first `refresh` line does.
  *
- * @param dropped rows that could not be read
  * @example
- * runInput(EMPTY_TRACK, 0, [{ type: 'end', atMs: 5000, reason: 'would-not-start' }], { target: 60, batteryWh: null, splitMinutes: null }).end?.reason; // 'would-not-start'
+ * runInput(EMPTY_TRACK, { dropped: 0, cutOff: false, entries: [{ type: 'end', atMs: 5000, reason: 'would-not-start' }] }, factsOf(null)).end.reason; // 'would-not-start'
  */
-export function runInput(track: FrameTrack, dropped: number, entries: EntryLine[], facts: RunFacts): RunInput {
+export function runInput(track: FrameTrack, { dropped, cutOff, entries }: FileRemains, facts: RunFacts): RunInput {
   const spans = ofType(entries, 'span');
   const toUs = (span: { fromMs: number; toMs: number }): SpanUs => ({ fromUs: Math.round(span.fromMs * 1000), toUs: Math.round(span.toMs * 1000) });
   return {
+    ...facts,
+    refreshHz: facts.refreshHz ?? ofType(entries, 'refresh')[0]?.hz ?? null,
     track,
     droppedRows: dropped,
+    cutOff,
     excluded: spans.filter((span) => EXCLUDING_SPANS.includes(span.kind)).map(toUs),
     charging: spans.filter((span) => span.kind === 'charging').map(toUs),
     skin: ofType(entries, 'skin'),
     battery: ofType(entries, 'battery').map((reading) => ({ ...reading, charging: reading.charging ?? false })),
     power: ofType(entries, 'power'),
+    loads: ofType(entries, 'load'),
     rates: ofType(entries, 'rate'),
+    marks: ofType(entries, 'mark'),
     end: ofType(entries, 'end').at(-1) ?? null,
     lastLineMs: lastLineMs(entries),
-    ...facts,
   };
 }

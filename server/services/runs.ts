@@ -1,5 +1,5 @@
 import type { RunCorrection, RunDetail, RunSummary } from '@pace-check/contract';
-import { METHOD_VERSION, type RunLine } from '@pace-check/core';
+import { caveatSentence, METHOD_VERSION, type RunLine } from '@pace-check/core';
 import type pg from 'pg';
 import { fromChunks } from '../frames/chunkCodec';
 import { readAnalysis, storeAnalysis, type StoredAnalysis } from '../sql/analyses';
@@ -35,9 +35,8 @@ export class Runs {
     const analysis = await this.analyses.analyse({
       kind: 'analyse',
       chunks: await readChunks(db, run.id),
-      dropped: run.rowsDropped,
-      entries: await readEntries(db, run.id),
-      facts: { target: run.target, batteryWh: run.batteryWh, splitMinutes: run.splitMinutes },
+      remains: { dropped: run.rowsDropped, cutOff: run.cutOff, entries: await readEntries(db, run.id) },
+      facts: { target: run.target, refreshHz: run.refresh, native: run.native, need: run.need, roomC: run.roomC, batteryWh: run.batteryWh, conditions: run.conditions, splitMinutes: run.splitMinutes },
     });
     await storeAnalysis(db, run.id, analysis);
     return analysis;
@@ -58,7 +57,7 @@ export class Runs {
       const before = (await readRun(db, id)) ?? fail();
       await updateRun(db, id, await changes(db, before, correction));
       const run = (await readRun(db, id)) ?? fail();
-      const figuresChange = run.target !== before.target || run.splitMinutes !== before.splitMinutes;
+      const figuresChange = run.target !== before.target || run.refresh !== before.refresh || run.splitMinutes !== before.splitMinutes;
       const stored = figuresChange ? null : await readAnalysis(db, id, METHOD_VERSION);
       return toDetail(run, stored ?? (await this.analyse(run, db)));
     });
@@ -101,6 +100,8 @@ async function changes(db: Queryable, run: NamedRun, correction: RunCorrection):
 
 const PENDING: StoredSummary = {
   headline: 'Its figures are being computed anew. Open it to have them at once.',
+  word: null,
+  confidence: null,
   average: null,
   source: null,
   onePercentLow: null,
@@ -118,10 +119,14 @@ function toDetail(run: NamedRun, { figures, summary, series }: StoredAnalysis): 
     ...toSummary(run, summary),
     target: run.target,
     refresh: run.refresh,
+    native: run.native,
+    need: run.need,
     roomC: run.roomC,
+    batteryWh: run.batteryWh,
     conditions: run.conditions,
     splitMinutes: run.splitMinutes,
     upload: { fileName: run.fileName, bytes: run.fileBytes, sha256: run.fileSha256, rows: run.rowsTotal, dropped: run.droppedList, passedOver: run.passedOver, cutOff: run.cutOff },
+    caveats: figures.caveats.map((caveat) => ({ caveat, says: caveatSentence(caveat) })),
     figures,
     series,
   };

@@ -17,7 +17,9 @@ function summary(figures: Figures, target: number | null): StoredSummary {
     average: figures.pace.average,
     source: figures.pace.source,
     onePercentLow: figures.lows.onePercent.quantile,
-    peakC: hottestOf(figures.spots.flatMap((series) => series.readings.map((reading) => reading.c))),
+    peakC: figures.warmth.peakC,
+    word: figures.stamina.word,
+    confidence: figures.confidence,
     lane: lane(figures, target),
   };
 }

@@ -94,7 +94,7 @@ export async function readRun(db: Queryable, id: string): Promise<NamedRun | nul
 }
 
 /** What the analysis gives for lists, stored beside the figures. */
-export type StoredSummary = Pick<RunSummary, 'headline' | 'average' | 'source' | 'onePercentLow' | 'peakC' | 'lane'>;
+export type StoredSummary = Pick<RunSummary, 'headline' | 'word' | 'confidence' | 'average' | 'source' | 'onePercentLow' | 'peakC' | 'lane'>;
 
 /** All runs, the latest first, with the summary where it is of this version of the method. */
 export async function listRuns(db: Queryable, methodVersion: number): Promise<{ run: NamedRun; summary: StoredSummary | null }[]> {

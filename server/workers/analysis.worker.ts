@@ -3,7 +3,7 @@ import { createReadStream } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { createGunzip } from 'node:zlib';
 import { checkRunLine, LARGEST_LOG_BYTES } from '@pace-check/contract';
-import { analyse, isGzip, LogRefused, readRun, runInput } from '@pace-check/core';
+import { analyse, factsOf, isGzip, LogRefused, readRun, runInput } from '@pace-check/core';
 import { fromChunks, toChunks } from '../frames/chunkCodec';
 import { toStored } from '../services/summary';
 import type { StoredAnalysis } from '../sql/analyses';
@@ -26,8 +26,9 @@ async function readFile(task: ReadTask): Promise<ReadAnswer> {
 async function readAndAnalyse({ path, reading, facts }: ReadTask): Promise<ReadResult> {
   const hash = createHash('sha256');
   const run = await readRun(hashed(await unpacked(path), hash), { reading, checkLine: checkRunLine, largest: LARGEST_LOG_BYTES });
-  const target = facts ? facts.target : (run.header?.target ?? null);
-  const input = runInput(run.track, run.tally.unreadable, run.entries, { target, batteryWh: run.header?.batteryWh ?? null, splitMinutes: null });
+  const said = factsOf(run.header);
+  const known = facts ? { ...said, target: facts.target, refreshHz: facts.refresh } : said;
+  const input = runInput(run.track, { dropped: run.tally.unreadable, cutOff: run.cutOff, entries: run.entries }, known);
   return {
     header: run.header,
     chunks: toChunks(run.track),
@@ -36,7 +37,7 @@ async function readAndAnalyse({ path, reading, facts }: ReadTask): Promise<ReadR
     passedOver: run.passedOver,
     cutOff: run.cutOff,
     contentSha256: hash.digest('hex'),
-    analysis: toStored(analyse(input), target),
+    analysis: toStored(analyse(input), known.target),
   };
 }
 
@@ -65,5 +66,5 @@ async function* hashed(bytes: AsyncIterable<Uint8Array>, hash: ReturnType<typeof
 }
 
 function analyseStored(task: AnalyseTask): StoredAnalysis {
-  return toStored(analyse(runInput(fromChunks(task.chunks), task.dropped, task.entries, task.facts)), task.facts.target);
+  return toStored(analyse(runInput(fromChunks(task.chunks), task.remains, task.facts)), task.facts.target);
 }

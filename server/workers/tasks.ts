@@ -1,5 +1,5 @@
 import type { LogReading, RunFactsInput } from '@pace-check/contract';
-import type { EntryLine, RefusalCode, RunFacts, RunHeader, UnreadableRow } from '@pace-check/core';
+import type { EntryLine, FileRemains, RefusalCode, RunFacts, RunHeader, UnreadableRow } from '@pace-check/core';
 import type { FrameChunk } from '../frames/chunkCodec';
 import type { StoredAnalysis } from '../sql/analyses';
 
@@ -15,8 +15,7 @@ export interface ReadTask {
 export interface AnalyseTask {
   kind: 'analyse';
   chunks: FrameChunk[];
-  dropped: number;
-  entries: EntryLine[];
+  remains: FileRemains;
   facts: RunFacts;
 }
 

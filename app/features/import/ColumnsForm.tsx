@@ -1,24 +1,29 @@
 import { UNIT_NAMES, type ColumnChoice, type ColumnGuess, type TextLayout, type TimeUnit } from '@pace-check/core';
-import { ButtonGroup } from '@rneui/themed';
-import type { ReactNode } from 'react';
+import type { ComponentProps, ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
+import { Choices } from '../../ui/Choices';
 import { usePalette } from '../../ui/Look';
 import { FONTS, TARGET } from '../../ui/theme';
 import { Body, FigureText, Quiet } from '../../ui/words';
 
-const UNITS = Object.keys(UNIT_NAMES) as TimeUnit[];
-const KINDS: { kind: ColumnChoice['kind']; label: string }[] = [
-  { kind: 'frame-time', label: 'Frame times' },
-  { kind: 'timestamp', label: 'Timestamps' },
+const UNITS: { value: TimeUnit; text: string; spoken: string }[] = [
+  { value: 's', text: 's', spoken: UNIT_NAMES.s },
+  { value: 'ms', text: 'ms', spoken: UNIT_NAMES.ms },
+  { value: 'us', text: 'µs', spoken: UNIT_NAMES.us },
+  { value: 'ns', text: 'ns', spoken: UNIT_NAMES.ns },
 ];
-const DELIMITERS: { value: TextLayout['delimiter']; label: string }[] = [
-  { value: ',', label: 'comma' },
-  { value: ';', label: 'semicolon' },
-  { value: '\t', label: 'tab' },
+const KINDS: { value: ColumnChoice['kind']; text: string }[] = [
+  { value: 'frame-time', text: 'Frame times' },
+  { value: 'timestamp', text: 'Timestamps' },
 ];
-const MARKS: { value: TextLayout['decimalMark']; label: string }[] = [
-  { value: '.', label: 'point' },
-  { value: ',', label: 'comma' },
+const DELIMITERS: { value: TextLayout['delimiter']; text: string }[] = [
+  { value: ',', text: 'comma' },
+  { value: ';', text: 'semicolon' },
+  { value: '\t', text: 'tab' },
+];
+const MARKS: { value: TextLayout['decimalMark']; text: string }[] = [
+  { value: '.', text: 'point' },
+  { value: ',', text: 'comma' },
 ];
 const PREVIEW_ROWS = 5;
 
@@ -41,10 +46,10 @@ export function ColumnsForm({ layout, guesses, choice, why, onChoice, onSplit }:
     <View style={{ gap: 10 }}>
       <Body>{why ? `Guessed: ${why}. Tap another column to correct it.` : 'Tap the column that holds the frames.'}</Body>
       <FirstRows layout={layout} column={choice?.column ?? null} onColumn={(column) => change(guesses.find((guess) => guess.column === column) ?? { column })} />
-      <Choice label="It holds" options={KINDS.map((one) => one.label)} selected={KINDS.findIndex((one) => one.kind === choice?.kind)} onSelect={(i) => change({ kind: KINDS[i]!.kind })} />
-      <Choice label="Unit" options={['s', 'ms', 'µs', 'ns']} spoken={UNITS.map((unit) => UNIT_NAMES[unit])} selected={UNITS.findIndex((unit) => unit === choice?.unit)} onSelect={(i) => change({ unit: UNITS[i]! })} />
-      <Choice label="Columns are parted by" options={DELIMITERS.map((one) => one.label)} selected={DELIMITERS.findIndex((one) => one.value === layout.delimiter)} onSelect={(i) => onSplit({ delimiter: DELIMITERS[i]!.value })} />
-      <Choice label="Decimal mark" options={MARKS.map((one) => one.label)} selected={MARKS.findIndex((one) => one.value === layout.decimalMark)} onSelect={(i) => onSplit({ delimiter: layout.delimiter, decimalMark: MARKS[i]!.value })} />
+      <Labelled label="It holds" options={KINDS} selected={choice?.kind ?? null} onSelect={(kind) => change({ kind })} />
+      <Labelled label="Unit" options={UNITS} selected={choice?.unit ?? null} onSelect={(unit) => change({ unit })} />
+      <Labelled label="Columns are parted by" options={DELIMITERS} selected={layout.delimiter} onSelect={(delimiter) => onSplit({ delimiter })} />
+      <Labelled label="Decimal mark" options={MARKS} selected={layout.decimalMark} onSelect={(decimalMark) => onSplit({ delimiter: layout.delimiter, decimalMark })} />
     </View>
   );
 }
@@ -52,7 +57,7 @@ export function ColumnsForm({ layout, guesses, choice, why, onChoice, onSplit }:
 function FirstRows({ layout, column, onColumn }: { layout: TextLayout; column: number | null; onColumn: (column: number) => void }): ReactNode {
   const { line, action, onAction, sheet, track } = usePalette();
   return (
-    <ScrollView horizontal style={{ borderWidth: 1, borderColor: line, borderRadius: 6, backgroundColor: sheet }} contentContainerStyle={{ flexGrow: 1 }}>
+    <ScrollView horizontal tabIndex={0} aria-label="First rows of the file" style={{ borderWidth: 1, borderColor: line, borderRadius: 6, backgroundColor: sheet }} contentContainerStyle={{ flexGrow: 1 }}>
       {layout.headings.map((heading, i) => {
         const chosen = i === column;
         return (
@@ -74,22 +79,11 @@ function FirstRows({ layout, column, onColumn }: { layout: TextLayout; column: n
   );
 }
 
-function Choice({ label, options, spoken, selected, onSelect }: { label: string; options: string[]; spoken?: string[]; selected: number; onSelect: (index: number) => void }): ReactNode {
-  const { sheet, ink, quiet, action, onAction } = usePalette();
+function Labelled<T extends string>(props: ComponentProps<typeof Choices<T>>): ReactNode {
   return (
-    <View role="group" aria-label={label}>
-      <Quiet>{label}</Quiet>
-      <ButtonGroup
-        buttons={options.map((option, i) => (
-          <Body key={option} aria-label={spoken?.[i]} style={{ fontFamily: FONTS.head, fontSize: 16, color: i === selected ? onAction : ink }}>
-            {option}
-          </Body>
-        ))}
-        selectedIndex={selected}
-        onPress={onSelect}
-        containerStyle={{ height: TARGET, borderRadius: 6, borderColor: quiet, backgroundColor: sheet, marginHorizontal: 0, marginVertical: 2, maxWidth: 420 }}
-        selectedButtonStyle={{ backgroundColor: action }}
-      />
+    <View style={{ gap: 2 }}>
+      <Quiet>{props.label}</Quiet>
+      <Choices {...props} maxWidth={420} />
     </View>
   );
 }

@@ -1,11 +1,11 @@
 import type { Lane as LaneData } from '@pace-check/contract';
-import { clock } from '@pace-check/core';
+import { clock, warmthBand } from '@pace-check/core';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import Svg, { Line, Path, Rect, Text } from 'react-native-svg';
 import { percent } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
-import { FONTS, warmthBand, type Palette } from '../../ui/theme';
+import { FONTS, type Palette } from '../../ui/theme';
 
 const EDGE = 7;
 const TICKS = 9;

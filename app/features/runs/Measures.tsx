@@ -1,72 +1,24 @@
 import type { RunDetail } from '@pace-check/contract';
-import { clock, type Low, type SpotSeries } from '@pace-check/core';
-import Feather from '@expo/vector-icons/Feather';
-import { useState, type ReactNode } from 'react';
-import { Pressable, View } from 'react-native';
-import { celsius, count, fps, fpsColumn, ms, percent } from '../../ui/figures';
-import { usePalette } from '../../ui/Look';
-import { TARGET, WARMTH_BANDS, warmthBand } from '../../ui/theme';
-import { Body, FigureText, Heading, Quiet } from '../../ui/words';
-
-/** A figure beside the name of its definition. */
-interface Part {
-  name: string;
-  value: string;
-}
-
-interface Measure {
-  name: string;
-  /** The figure that leads, and what it is. */
-  figure: string;
-  unit: string;
-  parts: Part[];
-  /** What is better told as a table. */
-  below?: ReactNode;
-  /** How each figure is defined. */
-  definition: string;
-}
+import { CAUTION_C, clock, hoursAndMinutes, STOP_C, WARMTH_BANDS, warmthBand, type Cadence, type SpotWarmth } from '@pace-check/core';
+import type { ReactNode } from 'react';
+import { celsius, count, fps, ms, percent, plusMinus } from '../../ui/figures';
+import { Body } from '../../ui/words';
+import { Lows } from './Lows';
+import { MeasureBlock, type Measure } from './MeasureBlock';
 
 /** The five measures, always in this order and by these names. */
 export function Measures({ run }: { run: RunDetail }): ReactNode {
   return (
     <>
-      {[pace(run), evenness(run), STAMINA, warmth(run.figures.spots), drain(run)].map((measure) => (
+      {[pace(run), evenness(run), stamina(run), warmth(run), drain(run)].map((measure) => (
         <MeasureBlock key={measure.name} measure={measure} />
       ))}
     </>
   );
 }
 
-function MeasureBlock({ measure }: { measure: Measure }): ReactNode {
-  const { line, quiet } = usePalette();
-  const [open, setOpen] = useState(false);
-  return (
-    <View style={{ borderTopWidth: 1, borderColor: line, paddingTop: 4 }}>
-      <Pressable role="button" aria-expanded={open} aria-label={`${measure.name}: how it is defined`} onPress={() => setOpen(!open)} style={{ flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: TARGET }}>
-        <Heading style={{ width: 96 }}>{measure.name}</Heading>
-        <FigureText size={28}>{measure.figure}</FigureText>
-        <Quiet style={{ flex: 1 }}>{measure.unit}</Quiet>
-        <Feather name={open ? 'chevron-up' : 'help-circle'} size={18} color={quiet} />
-      </Pressable>
-      {open ? <Body style={{ fontSize: 15, lineHeight: 21, marginBottom: 8 }}>{measure.definition}</Body> : null}
-      {measure.parts.length > 0 ? (
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 28, rowGap: 3, paddingBottom: 4 }}>
-          {measure.parts.map((part) => (
-            <View key={part.name} style={{ flexDirection: 'row', alignItems: 'baseline', justifyContent: 'space-between', gap: 6, flexBasis: '40%', flexGrow: 1 }}>
-              <Quiet>{part.name}</Quiet>
-              <FigureText size={17}>{part.value}</FigureText>
-            </View>
-          ))}
-          {measure.parts.length % 2 === 1 ? <View style={{ flexBasis: '40%', flexGrow: 1 }} /> : null}
-        </View>
-      ) : null}
-      {measure.below}
-    </View>
-  );
-}
-
-function pace({ figures, target }: RunDetail): Measure {
-  const { pace: figure, lows } = figures;
+function pace({ figures, native }: RunDetail): Measure {
+  const { pace: figure, lows, cap, emulation } = figures;
   if (figure.source === 'read' || figure.source === 'eye') {
     return { name: 'Pace', figure: fps(figure.average), unit: figure.source === 'eye' ? 'fps, estimated by eye' : 'fps, read off a counter', parts: [], definition: 'Mean of the rates that were read off; no frames were logged, so there is no median, hold or low.' };
   }
@@ -78,60 +30,19 @@ function pace({ figures, target }: RunDetail): Measure {
       { name: 'median', value: `${fps(figure.median)} fps` },
       { name: 'hold', value: percent(figure.hold) },
       { name: 'slow seconds', value: figure.slow === null ? '–' : String(figure.slow) },
-      ...(target === null ? [] : [{ name: `on target (${fps(target)})`, value: percent(figure.onTarget) }]),
+      { name: 'frame cap', value: cap === null ? 'none seen' : `${cap}; headroom unknown` },
+      ...(emulation ? [{ name: `speed (native ${fps(native)})`, value: `${percent(emulation.speed)}${emulation.fullSpeed ? ', full speed' : ', not full speed'}` }] : []),
     ],
     below: <Lows onePercent={lows.onePercent} tenthPercent={lows.tenthPercent} />,
     definition:
-      'Average: frames divided by the time they took. Median: the middle one of the per-second paces. Hold: share of seconds within a fifth of the median. Slow: seconds below half the median. On target: share of seconds at 95 % of the target or more. 1 % low: the pace that 99 % of the frame times reach (quantile). “Worst mean” is the pace of the mean of the longest 1 % of frames; “time share” the pace at which the longest frames have filled 1 % of the time. The 0.1 % lows likewise.',
+      'Average: frames divided by the time they took. Median: the middle one of the per-second paces. Hold: share of seconds within a fifth of the median. Slow: seconds below half the median. Frame cap: the usual rate that the fastest tenth of the seconds sits at. 1 % low: the pace that 99 % of the frame times reach (quantile). “Worst mean” is the pace of the mean of the longest 1 % of frames; “time share” the pace at which the longest frames have filled 1 % of the time. The 0.1 % lows likewise.',
   };
 }
 
-const LOW_DEFINITIONS: { key: keyof Low; name: string }[] = [
-  { key: 'quantile', name: 'quantile' },
-  { key: 'worstMean', name: 'worst mean' },
-  { key: 'timeShare', name: 'time share' },
-];
-
-/** The lows, a row each, in the three definitions that are in use; the first leads. */
-function Lows(lows: { onePercent: Low; tenthPercent: Low }): ReactNode {
-  const rows = [
-    { name: '1 % low', low: lows.onePercent },
-    { name: '0.1 % low', low: lows.tenthPercent },
-  ];
-  return (
-    <View role="table" aria-label="Lows by definition" style={{ gap: 2, paddingTop: 4, paddingBottom: 6 }}>
-      <View role="row" style={{ flexDirection: 'row' }}>
-        <Quiet role="columnheader" style={{ flex: 1 }}>
-          lows, fps
-        </Quiet>
-        {LOW_DEFINITIONS.map((definition) => (
-          <Quiet key={definition.key} role="columnheader" style={{ flex: 1, textAlign: 'right' }}>
-            {definition.name}
-          </Quiet>
-        ))}
-      </View>
-      {rows.map(({ name, low }) => (
-        <View key={name} role="row" aria-label={name} style={{ flexDirection: 'row', alignItems: 'baseline' }}>
-          <Quiet role="rowheader" style={{ flex: 1 }}>
-            {name}
-          </Quiet>
-          {low.quantile === null ? (
-            <Quiet style={{ flex: 3, textAlign: 'right' }}>too few frames</Quiet>
-          ) : (
-            LOW_DEFINITIONS.map((definition) => (
-              <FigureText key={definition.key} role="cell" size={17} style={{ flex: 1, textAlign: 'right' }}>
-                {fpsColumn(low[definition.key])}
-              </FigureText>
-            ))
-          )}
-        </View>
-      ))}
-    </View>
-  );
-}
+const CADENCE_WORDS: Record<NonNullable<Cadence['kind']>, string> = { even: 'even', alternating: 'alternating', mixed: 'mixed', variable: 'variable' };
 
 function evenness({ figures }: RunDetail): Measure {
-  const { evenness: figure, breaks } = figures;
+  const { evenness: figure, breaks, cadence, refreshHz } = figures;
   if (figure.stutters === null) return { name: 'Evenness', figure: '–', unit: 'no frames were logged', parts: [], definition: 'It takes logged frames to say how evenly they came.' };
   const longest = Math.max(0, ...breaks.map((found) => found.lengthUs)) / 1e6;
   return {
@@ -146,35 +57,90 @@ function evenness({ figures }: RunDetail): Measure {
       { name: 'deviation', value: ms(figure.sdMs) },
       { name: 'frame to frame', value: ms(figure.successiveMs) },
       ...(figure.late === null ? [] : [{ name: 'late', value: percent(figure.late) }]),
+      { name: refreshHz === null ? 'cadence' : `cadence at ${refreshHz} Hz`, value: cadence.kind === null ? 'panel unknown' : CADENCE_WORDS[cadence.kind] },
     ],
     definition:
-      'A break is a frame of 40 ms or more that took at least two and a half times the median of the frames around it; a stutter is shorter than 250 ms, a stall than 1 s, a freeze is longer. Deviation: standard deviation of the frame times. Frame to frame: mean difference between neighbours. Late: share of frames longer than one and a half target frames.',
+      'A break is a frame of 40 ms or more that took at least two and a half times the median of the frames around it; a stutter is shorter than 250 ms, a stall than 1 s, a freeze is longer. Deviation: standard deviation of the frame times. Frame to frame: mean difference between neighbours. Late: share of frames longer than one and a half target frames. Cadence: even where nearly all frames stand for the same number of refreshes, alternating where they change between two neighbouring numbers, mixed otherwise; variable where they do not follow the panel.',
   };
 }
 
-const STAMINA: Measure = { name: 'Stamina', figure: '–', unit: 'not yet', parts: [], definition: 'What is left of the opening pace at the end. This version does not compute it yet; the splits show it row by row.' };
+function stamina({ figures, target }: RunDetail): Measure {
+  const { stamina: figure } = figures;
+  const definition =
+    'Opening: mean pace of the first two usable minutes from second 30 on. Closing: mean of the last five minutes. Retention: closing over opening; holds from 95 %, eases from 85 %, fades from 65 %, buckles below. Sustained figures need a quarter of an hour. Onset: start of the first lasting step below 95 % of the opening. On target: share of seconds at 95 % of the target or more. Seconds of a freeze are left out, save for on target.';
+  const sustained = figure.retention !== null;
+  return {
+    name: 'Stamina',
+    figure: sustained ? percent(figure.retention) : (figure.word ?? '–'),
+    unit: sustained ? `of the opening is left: ${figure.word}` : figure.word === 'DNF' ? 'did not finish' : figure.word === 'DNS' ? 'did not start' : figures.pace.source === 'frames' ? 'too short: it takes a quarter of an hour' : 'no frames were logged',
+    parts: [
+      { name: 'opening', value: `${fps(figure.opening)} fps` },
+      { name: 'closing', value: figure.closing === null ? '–' : `${fps(figure.closing)} fps` },
+      { name: 'throttles from', value: figure.onsetS === null ? 'not seen' : `${clock(figure.onsetS)}${figure.sawtooth ? ', sawtooth' : ''}` },
+      ...(target === null ? [] : [{ name: `on target (${fps(target)})`, value: percent(figure.onTarget) }]),
+    ],
+    definition,
+  };
+}
 
-function warmth(spots: SpotSeries[]): Measure {
-  const readings = spots.flatMap((series) => series.readings);
-  if (readings.length === 0) return { name: 'Warmth', figure: '–', unit: 'no skin readings', parts: [], definition: 'Skin temperature by spot and instrument. This run has no readings.' };
-  const peak = readings.reduce((hottest, reading) => (reading.c > hottest.c ? reading : hottest));
+function warmth({ figures, roomC }: RunDetail): Measure {
+  const { warmth: figure, doubtful } = figures;
+  const hottest = figure.spots.find((spot) => spot.spot === figure.hottest);
+  if (!hottest) return { name: 'Warmth', figure: '–', unit: 'no skin readings', parts: [], definition: 'Skin temperature by spot and instrument. This run has no readings.' };
+  const peak = hottest.readings.find((reading) => reading.c === hottest.peakC)!;
   return {
     name: 'Warmth',
-    figure: celsius(peak.c),
-    unit: `${WARMTH_BANDS[warmthBand(peak.c)]!.word}; ${peak.by}, ${peak.spot}, at ${clock(peak.atMs / 1000)}`,
-    parts: spots.map((series) => ({ name: series.spot, value: celsius(Math.max(...series.readings.map((reading) => reading.c))) })),
-    definition: 'The hottest reading, and the hottest of each spot. Cool is below 36 °C, mild below 40, warm below 43, hot below 48; from there on it is too hot to hold. How it would go on (warm-up fit): not yet.',
+    figure: celsius(hottest.peakC),
+    unit: `${WARMTH_BANDS[warmthBand(hottest.peakC)]!.word}; ${hottest.by}, ${hottest.spot}, at ${clock(peak.atMs / 1000)}`,
+    parts: [
+      { name: 'over the room', value: roomC === null ? 'room unknown' : `${(hottest.peakC - roomC).toFixed(1)} K` },
+      { name: 'in a room of 25 °C', value: celsius(figure.normalisedPeakC) },
+      ...figure.spots.map((spot) => ({ name: spot.spot, value: celsius(spot.peakC) })),
+      ...figure.spots.filter((spot) => spot.fit?.forecast).map((spot) => ({ name: `settles, ${spot.spot}`, value: plusMinus(spot.fit!.finalC, spot.fit!.finalHalfC, '°C') })),
+    ],
+    below: (
+      <>
+        {touch(hottest)}
+        {doubtful.skin.length > 0 ? <Body style={{ fontSize: 15 }}>{`Doubtful and left out: ${doubtful.skin.map((reading) => `${celsius(reading.c)} at ${reading.spot}, ${clock(reading.atMs / 1000)}`).join('; ')}.`}</Body> : null}
+      </>
+    ),
+    definition:
+      'The hottest reading, and the hottest of each spot; where a spot was read with several instruments, the one with the most readings. Cool is below 36 °C, mild below 40, warm below 43, hot below 48; from there on it is too hot to hold. Where it settles: an exponential approach fitted to the readings of a spot, with the 95 % interval; shown only where the readings carry a forecast.',
   };
 }
 
-function drain({ figures }: RunDetail): Measure {
-  const first = figures.battery[0];
-  const last = figures.battery.at(-1);
+/** What the peak means for hands, once and plainly. */
+function touch({ peakC }: SpotWarmth): ReactNode {
+  if (peakC < CAUTION_C) return null;
+  const stop = peakC >= STOP_C;
+  return (
+    <Body role="note" style={{ fontSize: 15, lineHeight: 21 }}>
+      {stop
+        ? 'Put it down: skin that touches a surface of 48 °C for ten minutes can burn. Let it cool in the open; if the back swells, hisses or smells, do not charge it, move away and leave it to the maker’s service.'
+        : 'Hold it for a while only: surfaces of 43 °C and more can burn skin that touches them for hours, hotter ones sooner. The maker’s instructions come first.'}
+    </Body>
+  );
+}
+
+function drain({ figures, batteryWh }: RunDetail): Measure {
+  const { drain: figure, battery } = figures;
+  const definition =
+    'Percent per hour: slope through the first readings of each percent, charging left out, with its 95 % interval (or the range that whole percents allow). From full: 100 over that. Watts: from power samples, else from the slope and the battery’s energy. Two devices are compared in watts and hours, not in percent.';
+  const first = battery[0];
+  const last = battery.at(-1);
+  const readings = first && last && first !== last ? [{ name: count(battery.length, 'reading'), value: `${first.percent} to ${last.percent} %` }] : [];
+  if (!figure) return { name: 'Drain', figure: '–', unit: battery.length > 0 ? 'too few readings of the battery' : 'no readings of the battery', parts: readings, definition };
+  const hours = figure.hoursFromFull;
   return {
     name: 'Drain',
-    figure: '–',
-    unit: 'not yet',
-    parts: first && last && first !== last ? [{ name: count(figures.battery.length, 'reading'), value: `${first.percent} to ${last.percent} %` }] : [],
-    definition: 'Percent per hour, hours from full and watts. This version does not compute them yet; the splits show percent and watts where they were read.',
+    figure: hours === null ? `${figure.watts?.toFixed(1) ?? '–'} W` : hoursAndMinutes(hours),
+    unit: hours === null ? 'drawn' : 'from full, at this rate',
+    parts: [
+      { name: 'percent per hour', value: figure.percentPerHour === null ? '–' : figure.range ? `${figure.percentPerHour.toFixed(1)} (${figure.range[0].toFixed(1)} to ${figure.range[1].toFixed(1)})` : figure.percentPerHour.toFixed(1) },
+      { name: figure.from === 'power' ? 'watts, measured' : 'watts, from percent', value: figure.watts === null ? (batteryWh === null ? 'battery’s Wh unknown' : '–') : figure.watts.toFixed(1) },
+      { name: 'a frame', value: figure.joulesPerFrame === null ? '–' : `${(figure.joulesPerFrame * 1000).toFixed(0)} mJ` },
+      ...readings,
+    ],
+    definition,
   };
 }

@@ -3,7 +3,7 @@ import { clock } from '@pace-check/core';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { LineChart } from 'react-native-gifted-charts';
-import Svg, { Line } from 'react-native-svg';
+import Svg, { Line, Text } from 'react-native-svg';
 import { count, fps } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { FONTS } from '../../ui/theme';
@@ -57,6 +57,7 @@ export function PaceChart({ run }: { run: RunDetail }): ReactNode {
               referenceLine1Position={target ?? 0}
               referenceLine1Config={{ color: ink, dashWidth: 4, dashGap: 4, thickness: 1 }}
             />
+            <Steps run={run} x={x} y={(value) => HEIGHT + 10 - (value / maxValue) * HEIGHT} width={width} />
             <Svg width={width} height={BREAK_STRIP}>
               {figures.breaks.slice(0, 500).map((found) => (
                 <Line key={found.atUs} x1={x(found.atUs / 1e6)} x2={x(found.atUs / 1e6)} y1={2} y2={found.kind === 'freeze' ? BREAK_STRIP : BREAK_STRIP / 2} stroke={ink} strokeWidth={found.kind === 'freeze' ? 3 : 1.5} />
@@ -73,9 +74,30 @@ export function PaceChart({ run }: { run: RunDetail }): ReactNode {
         ) : null}
       </View>
       <Quiet>
-        {figures.breaks.length === 0 ? 'Frames per second, second by second; no breaks.' : `Frames per second, second by second. Ticks below: ${count(figures.breaks.length, 'break')}${(figures.evenness.freezes ?? 0) > 0 ? ', the long ones are freezes' : ''}.`}
+        {figures.breaks.length === 0 ? 'Frames per second, second by second, and its steps; no breaks.' : `Frames per second, second by second, and its steps. Ticks below: ${count(figures.breaks.length, 'break')}${(figures.evenness.freezes ?? 0) > 0 ? ', the long ones are freezes' : ''}.`}
       </Quiet>
     </Section>
+  );
+}
+
+/** The steps of the pace and the onset of throttling, drawn over the chart. */
+function Steps({ run, x, y, width }: { run: RunDetail; x: (at: number) => number; y: (value: number) => number; width: number }): ReactNode {
+  const { ink, action } = usePalette();
+  const { segments, onsetS } = run.figures.stamina;
+  return (
+    <Svg width={width} height={HEIGHT + 10} style={{ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' }}>
+      {segments.map((segment) => (
+        <Line key={segment.fromS} x1={x(segment.fromS)} x2={x(segment.toS)} y1={y(segment.mean)} y2={y(segment.mean)} stroke={ink} strokeWidth={2} />
+      ))}
+      {onsetS === null ? null : (
+        <>
+          <Line x1={x(onsetS)} x2={x(onsetS)} y1={10} y2={HEIGHT + 10} stroke={action} strokeWidth={1.5} strokeDasharray="5 4" />
+          <Text x={x(onsetS) + 5} y={HEIGHT - 2} fill={action} fontFamily={FONTS.head} fontSize={14}>
+            {`throttles from ${clock(onsetS)}`}
+          </Text>
+        </>
+      )}
+    </Svg>
   );
 }
 

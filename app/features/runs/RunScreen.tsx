@@ -19,6 +19,7 @@ import { Measures } from './Measures';
 import { PaceChart } from './PaceChart';
 import { Section } from './Section';
 import { SplitTable } from './SplitTable';
+import { Verdict } from './Verdict';
 
 /** One run: what it says, then everything that it says it from. */
 export function RunScreen({ id }: { id: string }): ReactNode {
@@ -64,6 +65,7 @@ function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
         <Body style={{ fontFamily: FONTS.head, fontSize: wide ? 24 : 21, lineHeight: wide ? 31 : 28, marginTop: 6, maxWidth: 820 }}>{run.headline}</Body>
       </View>
       {correcting ? <CorrectRun run={run} onDone={() => setCorrecting(false)} /> : null}
+      <Verdict run={run} />
       <View style={{ gap: 8 }}>
         <Lane lane={run.lane} scaleS={run.lane.seconds} height={wide ? 92 : 84} />
         <LaneKey withoutTarget={run.lane.measures === 'hold'} />

@@ -6,7 +6,7 @@ import { Link, useRouter } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import { useRuns } from '../../api/queries';
-import { celsius, day, fps } from '../../ui/figures';
+import { celsius, day, fps, NONE } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
 import { Failed, Loading, Notice } from '../../ui/states';
 import { FONTS, TARGET } from '../../ui/theme';
@@ -109,7 +109,7 @@ function Card({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
             <Heading level={2} style={{ fontSize: 19 }}>
               {run.name}
             </Heading>
-            <Quiet>{[run.setup, clock(run.lane.seconds)].filter(Boolean).join(' · ')}</Quiet>
+            <Quiet>{[run.setup, clock(run.lane.seconds), run.word].filter(Boolean).join(' · ')}</Quiet>
           </View>
           <Average run={run} size={30} />
         </View>
@@ -120,7 +120,7 @@ function Card({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
   );
 }
 
-const COLUMNS = { name: 286, average: 92, low: 78, peak: 84 };
+const COLUMNS = { name: 270, word: 64, average: 84, low: 66, peak: 76 };
 
 function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
   const step = scaleS > 5400 ? 1800 : 300;
@@ -135,6 +135,7 @@ function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
           </Quiet>
         ))}
       </View>
+      <Quiet style={{ width: COLUMNS.word }}>stamina</Quiet>
       <Quiet style={{ width: COLUMNS.average, textAlign: 'right' }}>average fps</Quiet>
       <Quiet style={{ width: COLUMNS.low, textAlign: 'right' }}>1 % low</Quiet>
       <Quiet style={{ width: COLUMNS.peak, textAlign: 'right' }}>hottest</Quiet>
@@ -157,6 +158,9 @@ function WideRow({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNod
           <View style={{ flex: 1 }}>
             <Lane lane={run.lane} scaleS={scaleS} height={46} />
           </View>
+          <FigureText size={18} style={{ width: COLUMNS.word }}>
+            {run.word ?? NONE}
+          </FigureText>
           <FigureText size={24} style={{ width: COLUMNS.average, textAlign: 'right' }}>{`${run.source === 'eye' ? '~' : ''}${fps(run.average)}`}</FigureText>
           <FigureText size={18} style={{ width: COLUMNS.low, textAlign: 'right' }}>
             {fps(run.onePercentLow)}

@@ -1,12 +1,11 @@
 import type { RunDetail } from '@pace-check/contract';
 import { clock, SPLIT_MINUTES, type Split } from '@pace-check/core';
-import { ButtonGroup } from '@rneui/themed';
 import type { ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
 import { useCorrectRun } from '../../api/queries';
+import { Choices } from '../../ui/Choices';
 import { fpsColumn, NONE, percent } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
-import { FONTS, TARGET } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
 import { FigureText, Quiet } from '../../ui/words';
 import { Section } from './Section';
@@ -27,7 +26,7 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
   const width = columns.reduce((sum, column) => sum + column.width, 0);
   return (
     <Section title="Splits" aside={<Lengths run={run} />}>
-      <ScrollView horizontal contentContainerStyle={{ flexGrow: 1 }} showsHorizontalScrollIndicator>
+      <ScrollView horizontal tabIndex={0} aria-label="Split table" contentContainerStyle={{ flexGrow: 1 }} showsHorizontalScrollIndicator>
         <View role="table" aria-label="Splits" style={{ minWidth: width, flexGrow: 1 }}>
           <View role="row" style={{ flexDirection: 'row', borderBottomWidth: 1, borderColor: line, paddingBottom: 4 }}>
             {columns.map((column, i) => (
@@ -80,23 +79,17 @@ function hottest({ hottestC }: Split): number | null {
 
 /** How long a split is. */
 function Lengths({ run }: { run: RunDetail }): ReactNode {
-  const { sheet, ink, quiet, action, onAction } = usePalette();
   const correct = useCorrectRun(run.id);
   const toast = useToast();
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
       <Quiet>min</Quiet>
-      <ButtonGroup
-        buttons={SPLIT_MINUTES.map(String)}
-        selectedIndex={SPLIT_MINUTES.indexOf(run.figures.splitMinutes)}
+      <Choices
+        label="Minutes in a split"
+        options={SPLIT_MINUTES.map((minutes) => ({ value: minutes, text: String(minutes) }))}
+        selected={run.figures.splitMinutes}
         disabled={correct.isPending}
-        onPress={(index: number) => correct.mutate({ splitMinutes: SPLIT_MINUTES[index]! }, { onError: (error) => toast({ text: `The splits stay as they are: ${error.message}` }) })}
-        containerStyle={{ width: 4 * TARGET, height: TARGET, borderRadius: 6, borderColor: quiet, marginVertical: 0, marginHorizontal: 0, backgroundColor: sheet }}
-        textStyle={{ fontFamily: FONTS.figure, fontSize: 16, color: ink }}
-        selectedButtonStyle={{ backgroundColor: action }}
-        selectedTextStyle={{ color: onAction }}
-        disabledStyle={{ backgroundColor: sheet }}
-        disabledSelectedStyle={{ backgroundColor: quiet }}
+        onSelect={(splitMinutes) => correct.mutate({ splitMinutes }, { onError: (error) => toast({ text: `The splits stay as they are: ${error.message}` }) })}
       />
     </View>
   );
