@@ -1,8 +1,12 @@
 import { createWriteStream } from 'node:fs';
-import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { LogRefused, NEEDS, type Need } from '@pace-check/core';
 import { SCENARIOS, simulate, type Scenario } from '@pace-check/rig';
 import { Command, CommanderError, InvalidArgumentError } from 'commander';
+import { analyseFile, parseSpans, toCsv, toJson, toText, type AnalyseFlags } from './analyse';
+import { fitFile } from './fit';
+import { InputRefused, UsageError } from './usage';
 
 /** The command line. Exit status: 0 done, 1 input refused or unreadable, 2 wrong usage. */
 const program = new Command('pace');
@@ -15,11 +19,72 @@ function wholeNumber(text: string): number {
   return Number(text);
 }
 
-function positive(text: string): number {
+function anyNumber(text: string): number {
   const value = Number(text);
-  if (text.trim() === '' || !Number.isFinite(value) || value <= 0) throw new InvalidArgumentError('It takes a number above zero.');
+  if (text.trim() === '' || !Number.isFinite(value)) throw new InvalidArgumentError('It takes a number.');
   return value;
 }
+
+function positive(text: string): number {
+  const value = anyNumber(text);
+  if (value <= 0) throw new InvalidArgumentError('It takes a number above zero.');
+  return value;
+}
+
+function need(text: string): Need {
+  if (!Object.hasOwn(NEEDS, text)) throw new InvalidArgumentError(`It is one of ${Object.keys(NEEDS).join(', ')}.`);
+  return text as Need;
+}
+
+const FORMATS = ['json', 'text', 'csv'] as const;
+type Format = (typeof FORMATS)[number];
+function format(text: string): Format {
+  const found = FORMATS.find((one) => one === text);
+  if (!found) throw new InvalidArgumentError(`It is one of ${FORMATS.join(', ')}.`);
+  return found;
+}
+
+program
+  .command('analyse')
+  .argument('<file>', 'a frame log (CSV), or a run file (.pace.ndjson), plain or gzipped; - for standard input')
+  .description('compute every figure of a run')
+  .option('--target <fps>', 'frames per second that it should reach', positive)
+  .option('--refresh <hz>', 'refresh rate of the panel', positive)
+  .option('--native <fps>', 'native rate of an emulated title', positive)
+  .option('--need <need>', `what the title asks for: ${Object.keys(NEEDS).join(', ')}`, need)
+  .option('--exclude <spans>', 'seconds to leave out, added to the file’s own, for instance 10-35,600-642', parseSpans)
+  .option('--room <celsius>', 'room temperature', anyNumber)
+  .option('--battery-wh <wh>', 'energy of the full battery', positive)
+  .option('--format <format>', `${FORMATS.join(', ')} (default: text)`, format)
+  .option('--json', 'the same as --format json')
+  .addHelpText(
+    'after',
+    `
+In a CSV the column is known by its name: frame_time_ms, frametime_us (frame times), present_ns, time_s (timestamps); the first found in this order counts.
+
+Examples:
+  pace analyse run.pace.ndjson
+  pace analyse log.csv --target 60 --refresh 120 --exclude 0-35 --json
+  pace simulate fades | pace analyse - --format csv`,
+  )
+  .action(async (file: string, options: AnalyseFlags & { format?: Format; json?: boolean }) => {
+    const chosen = options.json ? 'json' : (options.format ?? 'text');
+    if (options.json && options.format && options.format !== 'json') throw new UsageError('--json and --format say different things.');
+    const analysis = await analyseFile(file, options);
+    process.stdout.write(chosen === 'json' ? `${JSON.stringify(toJson(analysis))}\n` : chosen === 'csv' ? toCsv(analysis) : toText(analysis));
+  });
+
+program
+  .command('fit')
+  .argument('<file>', 'a table with columns t and y; - for standard input')
+  .description('fit a warm-up: y = final − (final − start)·exp(−t/tau)')
+  .option('--start <value>', 'the value at t = 0, where it is known', anyNumber)
+  .option('--json', 'as JSON')
+  .addHelpText('after', '\nExamples:\n  pace fit skin.csv --json\n  pace fit skin.csv --start 0 --json')
+  .action(async (file: string, options: { start?: number; json?: boolean }) => {
+    const fit = await fitFile(file, options.start ?? null);
+    process.stdout.write(options.json ? `${JSON.stringify(fit)}\n` : `${Object.entries(fit).map(([name, value]) => `${name.padEnd(6)} ${typeof value === 'number' ? value : JSON.stringify(value)}`).join('\n')}\n`);
+  });
 
 program
   .command('simulate')
@@ -29,12 +94,11 @@ program
   .option('--seed <number>', 'the same seed gives the same run', wholeNumber, 1)
   .option('--minutes <number>', 'how long, instead of the scenario’s own length', positive)
   .option('--crash-at <seconds>', 'let the title crash then', positive)
-  .option('--room <celsius>', 'room temperature', Number)
+  .option('--room <celsius>', 'room temperature', anyNumber)
   .addHelpText('after', '\nExamples:\n  pace simulate fades --out fades.pace.ndjson\n  pace simulate holds --minutes 20 --crash-at 480 --seed 3 > crash.pace.ndjson')
   .action(async (name: string, options: { out?: string; seed: number; minutes?: number; crashAt?: number; room?: number }) => {
     const known = Object.hasOwn(scenarios, name) ? scenarios[name] : undefined;
-    if (!known) throw new InvalidArgumentError(`There is no scenario “${name}”. There are: ${Object.keys(scenarios).join(', ')}.`);
-    if (options.room !== undefined && !Number.isFinite(options.room)) throw new InvalidArgumentError('--room takes a number.');
+    if (!known) throw new UsageError(`There is no scenario “${name}”. There are: ${Object.keys(scenarios).join(', ')}.`);
     const scenario: Scenario = {
       ...known,
       seconds: options.minutes === undefined ? known.seconds : options.minutes * 60,
@@ -48,17 +112,23 @@ function* lines(scenario: Scenario, seed: number): Generator<string> {
   for (const line of simulate(scenario, seed)) yield `${JSON.stringify(line)}\n`;
 }
 
+/** What went wrong, on the standard error, and the status that says so. */
+function statusOf(error: unknown): number {
+  // commander has said what is wrong
+  if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
+  if (error instanceof UsageError) {
+    console.error(`error: ${error.message}`);
+    return 2;
+  }
+  // whoever read the output has seen enough
+  if (error instanceof Error && 'code' in error && error.code === 'EPIPE') return 0;
+  if (error instanceof LogRefused) console.error([`refused: ${error.message}`, error.remedy, ...error.rows.slice(0, 20).map((row) => `  line ${row.line}: ${row.reason}`)].join('\n'));
+  else console.error(`${error instanceof InputRefused ? 'refused' : 'error'}: ${error instanceof Error ? error.message : String(error)}`);
+  return 1;
+}
+
 try {
   await program.parseAsync();
 } catch (error) {
-  if (error instanceof CommanderError) {
-    // commander has said what is wrong, save for what an action refuses
-    if (error instanceof InvalidArgumentError) console.error(`error: ${error.message}`);
-    process.exitCode = error.exitCode === 0 ? 0 : 2;
-  } else if (error instanceof Error && 'code' in error && error.code === 'EPIPE') {
-    // whoever read the output has seen enough
-  } else {
-    console.error(`error: ${error instanceof Error ? error.message : String(error)}`);
-    process.exitCode = 1;
-  }
+  process.exitCode = statusOf(error);
 }

@@ -1,5 +1,5 @@
 import type { Caveat, ColumnChoice, Confidence, EndReason, Figures, Need, RowLayout, SeriesPoint, SplitMinutes, StaminaWord, UnreadableRow } from '@pace-check/core';
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** What crosses between app and server. Requests are checked by schemas; answers are types that both sides share. */
 

@@ -1,5 +1,5 @@
 import type { RunLine } from '@pace-check/core';
-import { z } from 'zod';
+import * as z from 'zod';
 
 /**
  * The open run file and live protocol: one JSON object a line (docs/formats.md).

@@ -43,10 +43,11 @@ export function findBreaks(session: Session): Break[] {
   let open: Break | null = null;
   let ordinary = 0;
   let parting = 0;
+  let nextParting = partings[0] ?? Infinity;
   for (let j = 0; j < leftUs.length; j++) {
-    if (partings[parting] === j) {
+    if (j === nextParting) {
       open = null;
-      parting++;
+      nextParting = partings[++parting] ?? Infinity;
     }
     const length = leftUs[j]!;
     // the median is needed only where the frame is long enough to break at all

@@ -111,9 +111,14 @@ function loadsDoubtful({ loads }: RunInput, hasFrames: boolean): boolean {
   });
 }
 
+/** A frame this long is a freeze and a gap too. */
+const GAP_FRAME_US = 60e6;
+
 function hasGap({ track }: RunInput, session: Session): boolean {
   const gapUs = session.gaps.reduce((sum, gap) => sum + gap.toUs - gap.fromUs, 0);
-  return gapUs > 1e6 || track.frameUs.some((us) => us >= 60e6);
+  if (gapUs > 1e6) return true;
+  for (let i = 0; i < track.frameUs.length; i++) if (track.frameUs[i]! >= GAP_FRAME_US) return true;
+  return false;
 }
 
 function excludedShare({ excluded }: Session, seconds: number): number {

@@ -39,13 +39,14 @@ export function evenness(session: Session, breaks: Break[], target: number | nul
   let pairs = 0;
   let late = 0;
   let parting = 0;
+  let nextParting = partings[0] ?? Infinity;
   const lateBeyondUs = target === null ? Infinity : 1.5e6 / target;
   for (let j = 0; j < n; j++) {
     const length = leftUs[j]!;
-    squares += (length - mean) ** 2;
+    squares += (length - mean) * (length - mean);
     // a whole number of µs beyond the line by no more than rounding is on it
     if (length > lateBeyondUs + 1e-9) late++;
-    if (partings[parting] === j) parting++;
+    if (j === nextParting) nextParting = partings[++parting] ?? Infinity;
     else if (j > 0) {
       change += Math.abs(length - leftUs[j - 1]!);
       pairs++;

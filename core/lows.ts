@@ -42,5 +42,34 @@ export function lows(sortedUs: Int32Array, oneIn: 100 | 1000): Low {
   };
 }
 
-/** Frame times in ascending order, in a new array. */
-export const sortedFrames = (frameUs: Int32Array): Int32Array => frameUs.slice().sort();
+const DIGIT_BITS = 11;
+const BUCKETS = 1 << DIGIT_BITS;
+
+/**
+ * Frame times in ascending order, in a new array.
+ *
+ * @param frameUs whole numbers from 0 to 2³¹ − 1
+ * @source radix sort from the least significant digit (Knuth, The Art of Computer Programming 3, 5.2.5): linear, and two passes for all usual frame times
+ * @example
+ * sortedFrames(Int32Array.of(30, 10, 20)); // Int32Array [10, 20, 30]
+ */
+export function sortedFrames(frameUs: Int32Array): Int32Array {
+  const n = frameUs.length;
+  // below a few thousand the runtime's own sort is as quick
+  if (n < 4096) return frameUs.slice().sort();
+  let longest = 0;
+  for (let i = 0; i < n; i++) if (frameUs[i]! > longest) longest = frameUs[i]!;
+  // two arrays in turn; the given one is read in the first pass and never written
+  const stores = [new Int32Array(n), new Int32Array(n)];
+  let from = frameUs;
+  for (let pass = 0; pass === 0 || longest >>> (pass * DIGIT_BITS) > 0; pass++) {
+    const shift = pass * DIGIT_BITS;
+    const to = stores[pass % 2]!;
+    const starts = new Int32Array(BUCKETS + 1);
+    for (let i = 0; i < n; i++) starts[((from[i]! >>> shift) & (BUCKETS - 1)) + 1]!++;
+    for (let bucket = 1; bucket < BUCKETS; bucket++) starts[bucket]! += starts[bucket - 1]!;
+    for (let i = 0; i < n; i++) to[starts[(from[i]! >>> shift) & (BUCKETS - 1)]!++] = from[i]!;
+    from = to;
+  }
+  return from;
+}

@@ -45,6 +45,21 @@ describe('deviation', () => {
   });
 });
 
+describe('sortedFrames', () => {
+  it('sorts as the runtime does, any number of frames of any length, and leaves the given ones alone', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 0, max: 600_000_000 }), { minLength: 4000, maxLength: 4600 }), (us) => {
+        const given = Int32Array.from(us);
+        expect(sortedFrames(given)).toEqual(given.slice().sort());
+        expect(given).toEqual(Int32Array.from(us));
+      }),
+      { numRuns: 10 },
+    );
+    const short = new Int32Array(5000).map((_, i) => (i * 7919) % 2000);
+    expect(sortedFrames(short)).toEqual(short.slice().sort());
+  });
+});
+
 describe('lows', () => {
   const frames = (spec: [count: number, us: number][]): Int32Array => Int32Array.from(spec.flatMap(([count, us]) => Array<number>(count).fill(us))).sort();
 

@@ -11,7 +11,7 @@ test('the demo’s runs stand as lanes, and a run opens with its words, measures
 
   await expect(page.getByRole('heading', { name: 'Iron Orchard on Quill Deck' })).toBeVisible();
   // a good average may not hide the freezes: they come first
-  await expect(page.getByText(/^\d+ freezes, the longest \d\.\d s;/)).toBeVisible();
+  await expect(page.getByText(/^\d+ freezes, the longest \d\.\d\ss;/)).toBeVisible();
   const measures = page.getByRole('heading', { level: 2 });
   await expect(measures.filter({ hasText: /^(Pace|Evenness|Stamina|Warmth|Drain)$/ })).toHaveText(['Pace', 'Evenness', 'Stamina', 'Warmth', 'Drain']);
   await expect(page.getByRole('list', { name: 'Caveats' })).toContainText('It was a first play');

@@ -1,18 +1,7 @@
-/**
- * Seeded random numbers: the same seed gives the same run on every machine.
- * Generator: mulberry32, a public-domain mixing of a 32-bit counter.
- */
-export class Random {
-  constructor(private state: number) {}
+import { SeededRandom } from '@pace-check/core';
 
-  /** Uniform in [0, 1). */
-  uniform(): number {
-    this.state = (this.state + 0x6d2b79f5) | 0;
-    let t = Math.imul(this.state ^ (this.state >>> 15), 1 | this.state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  }
-
+/** Seeded random numbers of the stand-ins: the same seed gives the same run on every machine. */
+export class Random extends SeededRandom {
   between(low: number, high: number): number {
     return low + (high - low) * this.uniform();
   }

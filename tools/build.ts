@@ -35,7 +35,10 @@ export async function buildCli(): Promise<void> {
     entryPoints: { pace: 'cli/pace.ts' },
     outdir: join(ROOT, 'cli', 'dist'),
     outExtension: { '.js': '.mjs' },
-    minifySyntax: true,
+    // less to parse: a command that takes a second should not spend a tenth of it on being read
+    minify: true,
+    keepNames: true,
+    sourcemap: false,
     // commander is CommonJS inside and asks for Node's modules by require
     banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   });

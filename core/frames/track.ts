@@ -36,11 +36,13 @@ export function frameStartsUs(track: FrameTrack): Float64Array {
   const n = track.frameUs.length;
   const starts = new Float64Array(n + 1);
   let clock = 0;
-  let nextGap = 0;
-  for (let i = 0; i < n; i++) {
-    while (nextGap < track.gaps.length && track.gaps[nextGap]!.beforeFrame === i) clock += track.gaps[nextGap++]!.lengthUs;
-    starts[i] = clock;
-    clock += track.frameUs[i]!;
+  let i = 0;
+  for (const gap of [...track.gaps, { beforeFrame: n, lengthUs: 0 }]) {
+    for (; i < gap.beforeFrame && i < n; i++) {
+      starts[i] = clock;
+      clock += track.frameUs[i]!;
+    }
+    if (gap.beforeFrame < n) clock += gap.lengthUs;
   }
   starts[n] = clock;
   return starts;

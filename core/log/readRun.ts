@@ -36,8 +36,8 @@ export interface ReadRun {
 }
 
 export interface ReadRunOptions {
-  /** How a delimited log is read; null to go by the best guess. */
-  reading: { layout: RowLayout; choice: ColumnChoice } | null;
+  /** How a delimited log is read: as decided, by a rule for its layout, or (null) by the best guess. */
+  reading: { layout: RowLayout; choice: ColumnChoice } | ((layout: TextLayout) => ColumnChoice) | null;
   checkLine: CheckLine;
   /** Called with the bytes read so far. */
   onBytes?: (bytes: number) => void;
@@ -78,11 +78,12 @@ export async function readRun(chunks: AsyncIterable<Uint8Array>, options: ReadRu
 
 function readerFor(head: Uint8Array, whole: boolean, options: ReadRunOptions): RunFileReader | LogReader {
   if (fileKind(head.subarray(0, HEAD_BYTES)) === 'run-file') return new RunFileReader(options.checkLine);
-  if (options.reading) return new LogReader(options.reading.layout, options.reading.choice);
+  const { reading } = options;
+  if (reading && typeof reading === 'object') return new LogReader(reading.layout, reading.choice);
   const layout = sniffLayout(head.subarray(0, HEAD_BYTES), whole);
-  const guess = guessColumns(layout)[0];
-  if (!guess) throw noUsableColumn(layout);
-  return new LogReader(layout, guess);
+  const choice = reading ? reading(layout) : guessColumns(layout)[0];
+  if (!choice) throw noUsableColumn(layout);
+  return new LogReader(layout, choice);
 }
 
 export const tooLarge = (largest: number): LogRefused =>

@@ -81,6 +81,11 @@ describe('sniffLayout and guessColumns', () => {
     expect(guess).toMatchObject({ column: 0, kind: 'frame-time', unit: 'ms' });
   });
 
+  it('takes no row that lacks its number for the heading', () => {
+    const { layout } = look(`# logged on deck, no promises\nframe_time_ms\n\nstart\n${wave(1, 2).join('\n')}`);
+    expect(layout).toMatchObject({ headings: ['frame_time_ms'], headingLine: 2, firstLine: 3 });
+  });
+
   it('offers no column where none can hold frames', () => {
     expect(look('fps,temperature\n60,35.2\n60,35.3\n59,35.4\n').guess).toBeUndefined();
   });

@@ -118,8 +118,7 @@ function layoutWith(lines: string[], delimiter: ',' | ';' | '\t', decimalMark: '
   const [width] = [...widths].sort((a, b) => b[1] - a[1])[0] ?? [];
   if (width === undefined) return null;
   const first = rows.findIndex((row) => row.fields.length === width && row.numbers > 0);
-  const before = rows[first - 1];
-  const heading = before && before.fields.length === width && before.fields.some((field) => /[\p{L}]/u.test(field)) ? before : null;
+  const heading = headingAmong(rows.slice(0, first).map((row) => (row.fields.length === width && row.fields.some((field) => /\p{L}/u.test(field)) ? row : null)));
   const data = rows.slice(first);
   const alike = data.filter((row) => row.fields.length === width && row.numbers > 0);
   // rows that agree, then numbers that are whole fields; a field that still holds another candidate's delimiter is a poor split
@@ -132,9 +131,25 @@ function layoutWith(lines: string[], delimiter: ',' | ';' | '\t', decimalMark: '
     delimiter,
     decimalMark,
     headingLine: heading?.line ?? null,
-    firstLine: rows[first]!.line,
+    // rows between the heading and the first number are rows too, only unreadable ones
+    firstLine: heading ? heading.line + 1 : rows[first]!.line,
     headings: heading ? heading.fields : Array.from({ length: width }, (_, i) => `column ${i + 1}`),
     rows: alike.slice(0, SAMPLE_ROWS).map((row) => row.fields),
     score: share + numeric + headingFits + ties + foreign,
   };
 }
+
+/** A heading that says time, frame or a unit, whatever stands between it and the first number. */
+const TELLING = /frame|time|present|stamp|\b(ns|us|µs|ms|sec)\b|_(ns|us|ms|s)$/i;
+
+/**
+ * The heading among the lines before the first number: the last one that
+ * speaks of time or frames, else the nearest. Null stands for a line that
+ * cannot be one.
+ */
+function headingAmong<T extends { fields: string[] }>(lines: (T | null)[]): T | null {
+  return lines.findLast((line) => line?.fields.some((field) => TELLING.test(field) && field.length <= LONGEST_HEADING)) ?? lines.at(-1) ?? null;
+}
+
+/** Longer than this it is a sentence in a comment. */
+const LONGEST_HEADING = 40;

@@ -1,7 +1,7 @@
 import { importDetails, runCorrection } from '@pace-check/contract';
 import express, { type ErrorRequestHandler, type Router } from 'express';
 import type pg from 'pg';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { AnalysisPool } from '../services/analysisPool';
 import { Imports } from '../services/imports';
 import { notFound, Problem } from '../services/problem';

@@ -4,7 +4,7 @@ import { Button } from '@rneui/themed';
 import type { ReactNode } from 'react';
 import { useForm } from 'react-hook-form';
 import { View } from 'react-native';
-import type { z } from 'zod';
+import type * as z from 'zod';
 import { useCorrectRun } from '../../api/queries';
 import { TextField } from '../../ui/Field';
 import { usePalette } from '../../ui/Look';

@@ -1,0 +1,146 @@
+import { createReadStream } from 'node:fs';
+import { createGunzip } from 'node:zlib';
+import { Readable } from 'node:stream';
+import { checkRunLine } from '@pace-check/contract';
+import { analyse, factsOf, headline, isGzip, LogRefused, readRun, runInput, type Analysis, type ColumnChoice, type Need, type SpanUs, type TextLayout } from '@pace-check/core';
+import { UsageError } from './usage';
+
+/** Flags of `pace analyse`; they go before what the file says. */
+export interface AnalyseFlags {
+  target?: number;
+  refresh?: number;
+  native?: number;
+  need?: Need;
+  exclude?: SpanUs[];
+  room?: number;
+  batteryWh?: number;
+}
+
+/** Columns that the command line knows by name, in this order. */
+const KNOWN_COLUMNS: { name: string; choice: Omit<ColumnChoice, 'column'> }[] = [
+  { name: 'frame_time_ms', choice: { kind: 'frame-time', unit: 'ms' } },
+  { name: 'frametime_us', choice: { kind: 'frame-time', unit: 'us' } },
+  { name: 'present_ns', choice: { kind: 'timestamp', unit: 'ns' } },
+  { name: 'time_s', choice: { kind: 'timestamp', unit: 's' } },
+];
+
+/**
+ * Reads a log or a run file and computes its figures.
+ *
+ * @param file path, or "-" for standard input
+ * @throws LogRefused for input that is refused; a system error for a file that cannot be read
+ */
+export async function analyseFile(file: string, flags: AnalyseFlags): Promise<Analysis> {
+  const source = file === '-' ? process.stdin : createReadStream(file, { highWaterMark: 1 << 20 });
+  const run = await readRun(await unpacked(source), { reading: knownColumn, checkLine: checkRunLine, largest: Infinity });
+  const said = factsOf(run.header);
+  const input = runInput(run.track, { dropped: run.tally.unreadable, cutOff: run.cutOff, entries: run.entries }, {
+    ...said,
+    target: flags.target ?? said.target,
+    refreshHz: flags.refresh ?? said.refreshHz,
+    native: flags.native ?? said.native,
+    need: flags.need ?? said.need,
+    roomC: flags.room ?? said.roomC,
+    batteryWh: flags.batteryWh ?? said.batteryWh,
+  });
+  input.excluded.push(...(flags.exclude ?? []));
+  return analyse(input);
+}
+
+/** The file's bytes, unpacked where it is gzipped. */
+async function unpacked(source: Readable): Promise<AsyncIterable<Uint8Array>> {
+  const reader = source[Symbol.asyncIterator]() as AsyncIterator<Uint8Array>;
+  const { value: first, done } = await reader.next();
+  async function* again(): AsyncGenerator<Uint8Array> {
+    if (!done) yield first!;
+    for (let next = await reader.next(); !next.done; next = await reader.next()) yield next.value;
+  }
+  if (done || !isGzip(first)) return again();
+  return gunzipped(Readable.from(again(), { objectMode: false }).pipe(createGunzip()));
+}
+
+async function* gunzipped(bytes: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
+  try {
+    yield* bytes;
+  } catch (error) {
+    throw new LogRefused('broken-archive', `The gzip archive cannot be unpacked to its end (${error instanceof Error ? error.message : String(error)}).`, 'Copy it again, or give the unpacked file.');
+  }
+}
+
+/** The column by its name; on the command line nothing is guessed. */
+function knownColumn(layout: TextLayout): ColumnChoice {
+  const headings = layout.headings.map((heading) => heading.toLowerCase());
+  for (const { name, choice } of KNOWN_COLUMNS) {
+    const column = headings.indexOf(name);
+    if (column >= 0) return { column, ...choice };
+  }
+  throw new LogRefused(
+    'no-usable-column',
+    `None of the columns ${layout.headings.map((heading) => `“${heading}”`).join(', ')} is known by its name.`,
+    `Name one of them ${KNOWN_COLUMNS.map((column) => column.name).join(', ')}; or import the file in the app, which guesses and asks.`,
+    layout.headingLine ?? layout.firstLine,
+  );
+}
+
+/** Spans as they are typed: "10-35,600-642", in seconds. */
+export function parseSpans(text: string): SpanUs[] {
+  return text.split(',').map((part) => {
+    const match = /^\s*(\d+(?:\.\d+)?)\s*-\s*(\d+(?:\.\d+)?)\s*$/.exec(part);
+    const [from, to] = [Number(match?.[1]), Number(match?.[2])];
+    if (!match || to < from) throw new UsageError(`--exclude takes spans of seconds like 10-35,600-642; “${part}” is none.`);
+    return { fromUs: Math.round(from * 1e6), toUs: Math.round(to * 1e6) };
+  });
+}
+
+const numbers = (pace: Float64Array): (number | null)[] => Array.from(pace, (value) => (Number.isNaN(value) ? null : value));
+
+/** The figures in the shape that docs/method.md prints. */
+export function toJson({ figures, perSecond }: Analysis): object {
+  const { frames, pace, lows, evenness, cadence, cap, splits, stamina, playable, emulation, warmth, drain, caveats, confidence } = figures;
+  return {
+    frames,
+    pace: { ...pace, perSecond: numbers(perSecond) },
+    lows,
+    evenness,
+    cadence: { kind: cadence.kind, onBeat: cadence.onBeat },
+    cap,
+    splits: splits.map(({ fromS, toS, average, onePercentLow, hold }) => ({ fromS, toS, average, onePercentLow, hold })),
+    stamina,
+    playable,
+    emulation,
+    warmth: Object.fromEntries(
+      warmth.spots.map(({ spot, by, peakC, riseC, fit }) => [spot, { by, peakC, riseC, fit: fit && { finalC: fit.finalC, startC: fit.startC, tauS: fit.tauS, settled: fit.settled, forecast: fit.forecast } }]),
+    ),
+    drain: drain && { percentPerHour: drain.percentPerHour, hoursFromFull: drain.hoursFromFull, watts: drain.watts, from: drain.from },
+    caveats,
+    confidence,
+  };
+}
+
+const said = (value: number | null, digits = 1): string => (value === null ? '-' : value.toFixed(digits));
+
+/** The figures as a person reads them in a terminal. */
+export function toText({ figures }: Analysis): string {
+  const { pace, lows, evenness, stamina, warmth, drain, splits, caveats, confidence, playable } = figures;
+  return [
+    headline(figures),
+    '',
+    `Pace      ${said(pace.average)} average, ${said(pace.median)} median, hold ${said(pace.hold === null ? null : pace.hold * 100, 0)} %, 1 % low ${said(lows.onePercent.quantile)} (quantile)`,
+    `Evenness  ${evenness.stutters ?? '-'} stutters, ${evenness.stalls ?? '-'} stalls, ${evenness.freezes ?? '-'} freezes; deviation ${said(evenness.sdMs, 2)} ms`,
+    `Stamina   ${stamina.word ?? '-'}; opening ${said(stamina.opening)}, closing ${said(stamina.closing)}, retention ${said(stamina.retention, 3)}`,
+    `Warmth    ${warmth.spots.map((spot) => `${spot.spot} ${spot.peakC.toFixed(1)} °C (${spot.by})`).join(', ') || '-'}`,
+    `Drain     ${drain ? `${said(drain.percentPerHour)} %/h, ${said(drain.hoursFromFull)} h from full, ${said(drain.watts)} W` : '-'}`,
+    `Playable  ${playable ?? '-'}`,
+    '',
+    ...splits.map((split) => `${said(split.fromS, 0).padStart(6)} s  ${said(split.average).padStart(6)}  low ${said(split.onePercentLow).padStart(6)}  hold ${said(split.hold === null ? null : split.hold * 100, 0).padStart(3)} %`),
+    '',
+    `Confidence ${confidence}${caveats.length > 0 ? `: ${caveats.join(', ')}` : ''}`,
+    '',
+  ].join('\n');
+}
+
+/** The split table as comma-separated values. */
+export function toCsv({ figures }: Analysis): string {
+  const rows = figures.splits.map((split) => [split.fromS, split.toS, split.average, split.onePercentLow, split.hold, split.onTarget, split.stutters + split.stalls + split.freezes, split.percentUsed, split.watts]);
+  return ['from_s,to_s,average_fps,one_percent_low_fps,hold,on_target,breaks,percent_used,watts', ...rows.map((row) => row.map((value) => value ?? '').join(','))].join('\n') + '\n';
+}
