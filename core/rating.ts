@@ -29,13 +29,14 @@ const scale = (value: number, from: number, to: number): number => Math.min(100,
  * @source docs/method.md, "Rating"; common practice
  */
 export function rateRun(figures: Figures, target: number | null, weights: RatingWeights = USUAL_WEIGHTS): Rating {
-  const { pace, stamina, warmth, drain } = figures;
+  const { pace, stamina, warmth } = figures;
+  const hoursFromFull = figures.drain?.hoursFromFull ?? null;
   const parts: RatingParts = {
     pace: target === null || pace.average === null ? null : scale(pace.average / target, 0.5, 1),
     evenness: evennessPart(figures),
     stamina: stamina.retention === null ? null : scale(stamina.retention, 0.5, 1),
     warmth: warmth.normalisedPeakC === null ? null : scale(warmth.normalisedPeakC, 48, 36),
-    drain: drain?.hoursFromFull == null ? null : scale(drain.hoursFromFull, 1.5, 8),
+    drain: hoursFromFull === null ? null : scale(hoursFromFull, 1.5, 8),
   };
   const there = RATING_PARTS.filter((part) => parts[part] !== null && weights[part] > 0);
   const weight = there.reduce((sum, part) => sum + weights[part], 0);

@@ -46,7 +46,7 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
           ))}
         </View>
       </ScrollView>
-      <Quiet>{`Average and 1 % low in fps; hold is the share of seconds near the split’s own median${run.target === null ? '' : '; target is the share at 95 % of the target or more'}. °C is the hottest reading of any spot.`}</Quiet>
+      <Quiet>{`Average and 1 % low (quantile) in fps; hold is the share of seconds near the split’s own median${run.target === null ? '' : '; target is the share at 95 % of the target or more'}. °C is the hottest reading of any spot.`}</Quiet>
     </Section>
   );
 }
@@ -57,7 +57,7 @@ function columnsFor({ target, figures }: RunDetail, wide: boolean): Column[] {
   return [
     { head: 'from', width: wide ? 56 : 46, cell: (split) => clock(split.fromS) },
     { head: 'average', width: wide ? 66 : 58, cell: (split) => fpsColumn(split.average) },
-    { head: '1 % low', width: wide ? 62 : 52, cell: (split) => fpsColumn(split.onePercentLow) },
+    { head: wide ? '1 % low' : 'low', width: wide ? 62 : 50, cell: (split) => fpsColumn(split.onePercentLow) },
     { head: 'hold', width: wide ? 62 : 50, cell: (split) => percent(split.hold) },
     ...(target === null ? [] : [{ head: wide ? 'on target' : 'target', width: wide ? 72 : 52, cell: (split: Split) => percent(split.onTarget) }]),
     { head: 'breaks', width: wide ? 56 : 46, cell: (split) => breaks(split) },
