@@ -2,7 +2,7 @@ import { createReadStream } from 'node:fs';
 import { createGunzip } from 'node:zlib';
 import { Readable } from 'node:stream';
 import { checkRunLine } from '@pace-check/contract';
-import { analyse, factsOf, headline, isGzip, LogRefused, readRun, runInput, type Analysis, type ColumnChoice, type Need, type SpanUs, type TextLayout } from '@pace-check/core';
+import { analyse, factsOf, headline, headlineFacts, isGzip, LogRefused, readRun, runInput, type Analysis, type ColumnChoice, type Need, type SpanUs, type TextLayout } from '@pace-check/core';
 import { UsageError } from './usage';
 
 /** Flags of `pace analyse`; they go before what the file says. */
@@ -123,7 +123,7 @@ const said = (value: number | null, digits = 1): string => (value === null ? '-'
 export function toText({ figures }: Analysis): string {
   const { pace, lows, evenness, stamina, warmth, drain, splits, caveats, confidence, playable } = figures;
   return [
-    headline(figures),
+    headline(headlineFacts(figures)),
     '',
     `Pace      ${said(pace.average)} average, ${said(pace.median)} median, hold ${said(pace.hold === null ? null : pace.hold * 100, 0)} %, 1 % low ${said(lows.onePercent.quantile)} (quantile)`,
     `Evenness  ${evenness.stutters ?? '-'} stutters, ${evenness.stalls ?? '-'} stalls, ${evenness.freezes ?? '-'} freezes; deviation ${said(evenness.sdMs, 2)} ms`,

@@ -1,5 +1,6 @@
-import type { Caveat, ColumnChoice, Confidence, EndReason, Figures, Need, RowLayout, SeriesPoint, SplitMinutes, StaminaWord, UnreadableRow } from '@pace-check/core';
+import type { Caveat, ColumnChoice, Confidence, EndReason, EntryLine, Figures, HeadlineFacts, Need, RowLayout, SeriesPoint, SplitMinutes, UnreadableRow } from '@pace-check/core';
 import * as z from 'zod';
+import { entryLine } from './runFile';
 
 /** What crosses between app and server. Requests are checked by schemas; answers are types that both sides share. */
 
@@ -50,8 +51,25 @@ export const importDetails = z.object({
 });
 export type ImportDetails = z.infer<typeof importDetails>;
 
+/** Lines that someone adds to a run by hand: readings, rates, marks, spans, the end. */
+export const newEntries = z.object({ entries: z.array(entryLine).min(1, 'at least one line').max(2000, 'at most 2000 lines') });
+export type NewEntries = z.infer<typeof newEntries>;
+
+/** A run that has no log: what was played, and what was read. */
+export const newRun = z.object({ name: name.nullable(), facts: runFacts.extend({ roomC: z.number().min(-60).max(80).nullable() }), entries: z.array(entryLine).min(1, 'at least one reading').max(2000, 'at most 2000 lines') });
+export type NewRun = z.infer<typeof newRun>;
+
+/** Where a spot lies on a device, as shares of its width and height from the top left. */
+export const spotPlace = z.object({ spot: name, side: z.enum(['front', 'back']), x: z.number().min(0).max(1), y: z.number().min(0).max(1) });
+export type SpotPlace = z.infer<typeof spotPlace>;
+export const spotPlaces = z.object({ places: z.array(spotPlace).max(60, 'at most 60 spots') });
+
 /** A correction to a run; what is left out stays. */
 export const runCorrection = runFacts.partial().extend({
+  roomC: z.number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').nullable().optional(),
+  need: z.enum(['reaction', 'action', 'story']).nullable().optional(),
+  native: optionalRate.optional(),
+  batteryWh: z.number('a number is needed').positive('above zero').max(1000, 'at most 1000').nullable().optional(),
   name: name.optional(),
   splitMinutes: z.union([z.literal(1), z.literal(2), z.literal(5), z.literal(10)]).nullable().optional(),
 });
@@ -100,15 +118,17 @@ export interface RunSummary {
   setup: string | null;
   startedAt: string | null;
   importedAt: string;
-  headline: string;
-  /** What the run is called by its stamina; null where it is too short, or not analysed yet. */
-  word: StaminaWord | null;
+  /** What the headline says, to be put into words as the reader likes; null while figures are computed anew. */
+  headline: HeadlineFacts | null;
   confidence: Confidence | null;
-  average: number | null;
-  source: Figures['pace']['source'];
-  onePercentLow: number | null;
-  peakC: number | null;
   lane: Lane;
+}
+
+/** A line of a run with its name. */
+export interface StoredEntry {
+  id: string;
+  source: 'file' | 'hand';
+  line: EntryLine;
 }
 
 export interface RunDetail extends RunSummary {
@@ -120,7 +140,11 @@ export interface RunDetail extends RunSummary {
   batteryWh: number | null;
   conditions: string[];
   splitMinutes: SplitMinutes | null;
-  upload: { fileName: string; bytes: number; sha256: string; rows: number; dropped: UnreadableRow[]; passedOver: number; cutOff: boolean };
+  /** Where the run came from; null where it was written down by hand. */
+  upload: { fileName: string; bytes: number; sha256: string; rows: number; dropped: UnreadableRow[]; passedOver: number; cutOff: boolean } | null;
+  /** Lines that may be taken back one by one: all that were added by hand, and the file's spans. */
+  entries: StoredEntry[];
+  places: SpotPlace[];
   caveats: { caveat: Caveat; says: string }[];
   figures: Figures;
   /** Per-second pace, reduced to at most about 600 points with minima and maxima kept. */

@@ -1,11 +1,11 @@
 import { analyse, type RunInput } from './analyse';
-import { clock, headline, rate } from './headline';
+import { clock, headline, headlineFacts, rate, type Voice } from './headline';
 import { factsOf, runInput } from './run/runInput';
 import type { EntryLine } from './run/lines';
 
 const plain = (text: string): string => text.replaceAll('\u00a0', ' ');
-const say = (frames: number[], entries: EntryLine[] = [], facts: Partial<RunInput> = {}): string =>
-  plain(headline(analyse({ ...runInput({ frameUs: Int32Array.from(frames), gaps: [] }, { dropped: 0, cutOff: false, entries }, { ...factsOf(null), target: 60 }), ...facts }).figures));
+const say = (frames: number[], entries: EntryLine[] = [], facts: Partial<RunInput> = {}, voice?: Voice): string =>
+  plain(headline(headlineFacts(analyse({ ...runInput({ frameUs: Int32Array.from(frames), gaps: [] }, { dropped: 0, cutOff: false, entries }, { ...factsOf(null), target: 60 }), ...facts }).figures), voice));
 const at = (fps: number, seconds: number): number[] => Array<number>(Math.round(fps * seconds)).fill(Math.round(1e6 / fps));
 
 describe('headline', () => {
@@ -27,6 +27,11 @@ describe('headline', () => {
         { type: 'battery', atMs: 55_000, percent: 89 },
       ]),
     ).toBe('Averages 60 fps, 1 % low 60; 38.4 °C at back; about 1 h 32 from full.'));
+  it('speaks as the reader’s school and scale would', () => {
+    const warm: EntryLine[] = [{ type: 'skin', atMs: 0, spot: 'back', c: 43, by: 'infrared' }];
+    expect(say([...at(60, 90), ...at(40, 10)], warm, {}, { school: 'median-and-hold', unit: 'F' })).toBe('Median 60 fps, hold 90 %; 109.4 °F at back.');
+    expect(say([...at(60, 90), ...at(40, 10)], warm, {}, { school: 'average-and-lows', unit: 'C' })).toBe('Averages 58 fps, 1 % low 40; 43.0 °C at back.');
+  });
   it('has words for nothing', () => expect(say([])).toBe('Nothing measured yet.'));
 });
 

@@ -129,6 +129,18 @@ function takeTime(text: string): { atMs: number; rest: string } | null {
   return { atMs: Math.round(number(amount!) * seconds * 1000), rest: text.replace(whole, ' ') };
 }
 
+/**
+ * A time as people write it: 8:00, 1:05:00, 13 min, 90 s.
+ *
+ * @returns seconds, or null where it is none or something stands beside it
+ * @example
+ * readTime('13 min'); // 780
+ */
+export function readTime(text: string): number | null {
+  const time = takeTime(text.trim());
+  return time && time.rest.trim() === '' ? time.atMs / 1000 : null;
+}
+
 /** Temperatures, each after the name of its spot. */
 function takeSkin(text: string, atMs: number, unit: TemperatureUnit): { entries: EntryLine[]; said: string[] } | { problem: string } {
   const by = INSTRUMENTS.find((instrument) => instrument.pattern.test(text))?.by ?? 'infrared';

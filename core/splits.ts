@@ -11,6 +11,8 @@ export interface Split {
   toS: number;
   /** Frames per second. */
   average: number | null;
+  /** Median of the split's seconds, frames per second. */
+  median: number | null;
   /** 1 % low by quantile, frames per second. */
   onePercentLow: number | null;
   /** Share of seconds near the split's own median. */
@@ -102,6 +104,7 @@ function oneSplit(session: Session, pace: Float64Array, inputs: SplitInputs, fro
   const toUs = lastSplit ? Infinity : toS * 1e6;
   const frames = session.leftUs.subarray(firstAtLeast(session.leftStartsUs, fromUs), firstAtLeast(session.leftStartsUs, toUs));
   const seconds = pace.subarray(fromS, lastSplit ? pace.length : toS);
+  const steady = steadiness(seconds);
   const breaks = inputs.breaks.filter((found) => found.atUs >= fromUs && found.atUs < toUs);
   const used = percentUsed(inputs.stretches, fromS * 1000, toS * 1000);
   const hours = (toS - fromS) / 3600;
@@ -110,7 +113,8 @@ function oneSplit(session: Session, pace: Float64Array, inputs: SplitInputs, fro
     toS,
     average: averagePace(frames.length, total(frames)),
     onePercentLow: lows(sortedFrames(frames), 100).quantile,
-    hold: steadiness(seconds).hold,
+    median: steady.median,
+    hold: steady.hold,
     onTarget: onTarget(seconds, inputs.target),
     stutters: breaks.filter((found) => found.kind === 'stutter').length,
     stalls: breaks.filter((found) => found.kind === 'stall').length,

@@ -38,7 +38,8 @@ const importing = async (page: Page): Promise<void> => {
   await page.getByLabel('Device', { exact: true }).fill('Velm 5');
   await page.getByLabel('Title', { exact: true }).fill('Saltmarsh Drift');
   await page.getByLabel('Title', { exact: true }).blur();
-  await page.getByText('Add “Velm 5”').waitFor({ state: 'detached' });
+  await page.getByRole('list').first().waitFor({ state: 'detached' });
+  await page.getByRole('heading', { name: 'Import a run' }).scrollIntoViewIfNeeded();
 };
 
 /** One current picture of each main view, from the demo. */

@@ -1,4 +1,5 @@
-import type { ImportDetails, Kit, RunCorrection, RunDetail, RunSummary } from '@pace-check/contract';
+import type { ImportDetails, Kit, NewRun, RunCorrection, RunDetail, RunSummary, SpotPlace } from '@pace-check/contract';
+import type { EntryLine } from '@pace-check/core';
 import { QueryClient, useMutation, useQuery, useQueryClient, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query';
 import { api, ApiFailure, upload, type UploadOptions } from './client';
 
@@ -26,13 +27,19 @@ function useRunChanged(): (run: RunDetail | null) => Promise<void> {
   };
 }
 
-export function useCorrectRun(id: string): UseMutationResult<RunDetail, Error, RunCorrection> {
-  const changed = useRunChanged();
-  return useMutation({
-    mutationFn: (correction) => api<RunDetail>(`/runs/${id}`, { method: 'PATCH', headers: { 'content-type': 'application/json' }, body: JSON.stringify(correction) }),
-    onSuccess: changed,
-  });
+const send = (method: string, body: unknown): RequestInit => ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+
+/** A change that answers with the run as it is now. */
+function useRunMutation<T>(mutationFn: (input: T) => Promise<RunDetail>): UseMutationResult<RunDetail, Error, T> {
+  return useMutation({ mutationFn, onSuccess: useRunChanged() });
 }
+
+export const useAddEntries = (id: string): UseMutationResult<RunDetail, Error, EntryLine[]> => useRunMutation((entries) => api(`/runs/${id}/entries`, send('POST', { entries })));
+export const useDeleteEntry = (id: string): UseMutationResult<RunDetail, Error, string> => useRunMutation((entry) => api(`/runs/${id}/entries/${entry}`, { method: 'DELETE' }));
+export const usePlaceSpots = (id: string): UseMutationResult<RunDetail, Error, SpotPlace[]> => useRunMutation((places) => api(`/runs/${id}/spots`, send('PUT', { places })));
+export const useCreateRun = (): UseMutationResult<RunDetail, Error, NewRun> => useRunMutation((run) => api('/runs', send('POST', run)));
+
+export const useCorrectRun = (id: string): UseMutationResult<RunDetail, Error, RunCorrection> => useRunMutation((correction) => api(`/runs/${id}`, send('PATCH', correction)));
 
 export function useDeleteRun(): UseMutationResult<void, Error, string> {
   const changed = useRunChanged();

@@ -11,6 +11,7 @@ import { queryClient } from '../api/queries';
 import { LookProvider } from '../ui/Look';
 import { Shell } from '../ui/Shell';
 import { ToastProvider } from '../ui/Toast';
+import { VoiceProvider } from '../ui/Voice';
 
 export default function Layout(): ReactNode {
   const [loaded, failed] = useFonts({ AtkinsonHyperlegibleNext_400Regular, AtkinsonHyperlegibleNext_700Bold, BarlowSemiCondensed_500Medium, BarlowSemiCondensed_600SemiBold });
@@ -20,11 +21,13 @@ export default function Layout(): ReactNode {
     <SafeAreaProvider>
       <QueryClientProvider client={queryClient}>
         <LookProvider>
-          <ToastProvider>
-            <Shell>
-              <Slot />
-            </Shell>
-          </ToastProvider>
+          <VoiceProvider>
+            <ToastProvider>
+              <Shell>
+                <Slot />
+              </Shell>
+            </ToastProvider>
+          </VoiceProvider>
         </LookProvider>
       </QueryClientProvider>
     </SafeAreaProvider>

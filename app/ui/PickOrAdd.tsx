@@ -16,7 +16,7 @@ function Picker({ label, known, what, value, onChange, error }: { label: string;
   const { sheet, line, ink, action } = usePalette();
   const [open, setOpen] = useState(false);
   const typed = value.trim().toLowerCase();
-  const matches = known.filter((one) => one.toLowerCase().includes(typed) || known.some((exact) => exact.toLowerCase() === typed)).slice(0, SHOWN);
+  const matches = known.filter((one) => one.toLowerCase().includes(typed) && one.toLowerCase() !== typed).slice(0, SHOWN);
   const isNew = typed !== '' && !known.some((one) => one.toLowerCase() === typed);
   const take = (chosen: string): void => {
     onChange(chosen);
@@ -49,7 +49,7 @@ function Picker({ label, known, what, value, onChange, error }: { label: string;
         errorMessage={error}
       />
       {open && (matches.length > 0 || isNew) ? (
-        <View role="list" aria-label={`${label}: known names`} style={{ borderWidth: 1, borderColor: line, borderRadius: 6, overflow: 'hidden', marginTop: -18, marginBottom: 12 }}>
+        <View role="list" aria-label={`${label}: known names`} style={{ borderWidth: 1, borderColor: line, borderRadius: 6, overflow: 'hidden', marginTop: -8, marginBottom: 12 }}>
           {matches.map((one) => row(one, ink, () => take(one)))}
           {isNew ? row(`Add “${value.trim()}”`, action, () => take(value.trim())) : null}
         </View>

@@ -9,7 +9,7 @@ import { FONTS, TARGET } from './theme';
 import { Body, Heading, Quiet } from './words';
 
 interface Place {
-  href: '/' | '/import';
+  href: '/' | '/import' | '/settings';
   title: string;
   icon: ComponentProps<typeof Feather>['name'];
   key: string;
@@ -18,6 +18,7 @@ interface Place {
 const PLACES: Place[] = [
   { href: '/', title: 'Runs', icon: 'list', key: 'r' },
   { href: '/import', title: 'Import', icon: 'file-plus', key: 'i' },
+  { href: '/settings', title: 'Settings', icon: 'sliders', key: 's' },
 ];
 
 /** Navigation around every screen: a bar under the thumb, or a rail where there is room. */
@@ -92,7 +93,6 @@ function Bar({ bottom }: { bottom: number }): ReactNode {
       {PLACES.map((place) => (
         <PlaceLink key={place.href} place={place} here={here(place.href)} row={false} />
       ))}
-      <LookSwitch compact />
     </View>
   );
 }
@@ -126,7 +126,7 @@ function PlaceLink({ place, here, row }: { place: Place; here: boolean; row: boo
   );
 }
 
-function LookSwitch({ compact = false }: { compact?: boolean }): ReactNode {
+function LookSwitch(): ReactNode {
   const { palette, night, choose } = useLook();
   const title = night ? 'Day' : 'Night';
   return (
@@ -134,10 +134,10 @@ function LookSwitch({ compact = false }: { compact?: boolean }): ReactNode {
       role="button"
       aria-label={`${title} theme`}
       onPress={() => choose(night ? 'day' : 'night')}
-      style={{ flexDirection: compact ? 'column' : 'row', alignItems: 'center', justifyContent: compact ? 'center' : 'flex-start', gap: compact ? 2 : 12, minHeight: compact ? 58 : 48, minWidth: 88, borderTopWidth: compact ? 3 : 0, borderColor: 'transparent', paddingLeft: compact ? 0 : 13 }}
+      style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 48, paddingLeft: 13 }}
     >
       <Feather name={night ? 'sun' : 'moon'} size={20} color={palette.ink} />
-      <Body style={{ fontFamily: FONTS.head, fontSize: compact ? 14 : 17, lineHeight: 20 }}>{title}</Body>
+      <Body style={{ fontFamily: FONTS.head, fontSize: 17, lineHeight: 20 }}>{title}</Body>
     </Pressable>
   );
 }

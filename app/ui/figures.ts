@@ -7,9 +7,6 @@ export const fps = (value: number | null): string => (value === null ? NONE : ra
 /** For columns: always one decimal, so that the points stand under one another. */
 export const fpsColumn = (value: number | null): string => (value === null ? NONE : value.toFixed(1));
 export const percent = (share: number | null): string => (share === null ? NONE : `${(share * 100).toFixed(share > 0.9995 || share < 0.0005 ? 0 : share >= 0.995 ? 1 : 0)} %`);
-export const celsius = (value: number | null): string => (value === null ? NONE : `${value.toFixed(1)} °C`);
-/** A figure with half the width of its interval. */
-export const plusMinus = (value: number, half: number, unit: string): string => `${value.toFixed(1)} ± ${half.toFixed(1)} ${unit}`;
 export const ms = (value: number | null): string => (value === null ? NONE : `${value.toFixed(value < 10 ? 2 : 1)} ms`);
 
 /** A size of a file. */

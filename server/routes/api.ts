@@ -1,4 +1,4 @@
-import { importDetails, runCorrection } from '@pace-check/contract';
+import { importDetails, newEntries, newRun, runCorrection, spotPlaces } from '@pace-check/contract';
 import express, { type ErrorRequestHandler, type Router } from 'express';
 import type pg from 'pg';
 import * as z from 'zod';
@@ -22,7 +22,19 @@ export function apiRouter(pool: pg.Pool, analyses: AnalysisPool): Router {
   api.get('/kit', async (_request, response) => void response.json(await readKit(pool)));
   api.get('/runs', async (_request, response) => void response.json(await runs.list()));
   api.get('/runs/:id', async (request, response) => void response.json(await runs.get(runId(request.params.id))));
-  api.patch('/runs/:id', express.json({ limit: '100kb' }), async (request, response) => {
+  const json = express.json({ limit: '1mb' });
+  // a run without a log
+  api.post('/runs', json, async (request, response) => void response.status(201).json(await runs.create(parse(newRun, request.body))));
+  api.post('/runs/:id/entries', json, async (request, response) => {
+    response.json(await runs.addEntries(runId(request.params.id), parse(newEntries, request.body).entries));
+  });
+  api.delete('/runs/:id/entries/:entry', async (request, response) => {
+    response.json(await runs.deleteEntry(runId(request.params.id), idOf('line', request.params.entry)));
+  });
+  api.put('/runs/:id/spots', json, async (request, response) => {
+    response.json(await runs.placeSpots(runId(request.params.id), parse(spotPlaces, request.body).places));
+  });
+  api.patch('/runs/:id', json, async (request, response) => {
     response.json(await runs.correct(runId(request.params.id), parse(runCorrection, request.body)));
   });
   api.delete('/runs/:id', async (request, response) => {
@@ -70,11 +82,13 @@ function jsonQuery(value: unknown): unknown {
   }
 }
 
-function runId(value: string | string[] | undefined): string {
+function idOf(what: string, value: string | string[] | undefined): string {
   const result = z.uuid().safeParse(value);
-  if (!result.success) throw notFound('run');
+  if (!result.success) throw notFound(what);
   return result.data;
 }
+
+const runId = (value: string | string[] | undefined): string => idOf('run', value);
 
 const answerProblem: ErrorRequestHandler = (error, _request, response, next) => {
   if (response.headersSent) return next(error);

@@ -76,7 +76,7 @@ export class Imports {
       cutOff: read.cutOff,
     });
     await insertChunks(db, id, read.chunks);
-    await insertEntries(db, id, read.entries);
+    await insertEntries(db, id, read.entries, 'file');
     await storeAnalysis(db, id, read.analysis);
     return id;
   }

@@ -1,13 +1,13 @@
-import type { RunCorrection, RunDetail, RunSummary } from '@pace-check/contract';
-import { caveatSentence, METHOD_VERSION, type RunLine } from '@pace-check/core';
+import type { NewRun, RunCorrection, RunDetail, RunSummary, SpotPlace, StoredEntry } from '@pace-check/contract';
+import { caveatSentence, METHOD_VERSION, type EntryLine, type RunLine } from '@pace-check/core';
 import type pg from 'pg';
 import { fromChunks } from '../frames/chunkCodec';
 import { readAnalysis, storeAnalysis, type StoredAnalysis } from '../sql/analyses';
 import { inTransaction, type Queryable } from '../sql/database';
-import { readEntries } from '../sql/entries';
+import { deleteEntry, insertEntries, readEntries, readOwnEntries } from '../sql/entries';
 import { readChunks } from '../sql/frames';
-import { idByName, setupIdByName } from '../sql/kit';
-import { listRuns, readRun, setDeleted, staleRunIds, updateRun, type NamedRun, type RunRow, type StoredSummary } from '../sql/runs';
+import { idByName, placeSpots, readPlaces, setupIdByName } from '../sql/kit';
+import { insertRun, listRuns, lockRun, readRun, setDeleted, staleRunIds, updateRun, type NamedRun, type RunRow, type StoredSummary } from '../sql/runs';
 import type { AnalysisPool } from './analysisPool';
 import { notFound } from './problem';
 
@@ -26,8 +26,13 @@ export class Runs {
   }
 
   async get(id: string): Promise<RunDetail> {
-    const run = (await readRun(this.pool, id)) ?? fail();
-    return toDetail(run, (await readAnalysis(this.pool, id, METHOD_VERSION)) ?? (await this.analyse(run)));
+    return this.detail(this.pool, (await readRun(this.pool, id)) ?? fail());
+  }
+
+  /** A run with its figures, computed where they are not there. */
+  private async detail(db: Queryable, run: NamedRun): Promise<RunDetail> {
+    const analysis = (await readAnalysis(db, run.id, METHOD_VERSION)) ?? (await this.analyse(run, db));
+    return toDetail(run, analysis, await readOwnEntries(db, run.id), await readPlaces(db, run.deviceId));
   }
 
   /** Computes a stored run's figures and keeps them. */
@@ -53,13 +58,56 @@ export class Runs {
   }
 
   async correct(id: string, correction: RunCorrection): Promise<RunDetail> {
+    return this.change(id, async (db, run) => updateRun(db, id, await changes(db, run, correction)));
+  }
+
+  /** Adds lines by hand; the file's own lines stay as they are. */
+  async addEntries(id: string, entries: EntryLine[]): Promise<RunDetail> {
+    return this.change(id, (db) => insertEntries(db, id, entries, 'hand'));
+  }
+
+  async deleteEntry(id: string, entryId: string): Promise<RunDetail> {
+    return this.change(id, async (db) => {
+      if (!(await deleteEntry(db, id, entryId))) throw notFound('line');
+    });
+  }
+
+  /** Changes a run and computes its figures anew, all or nothing. */
+  private async change(id: string, work: (db: Queryable, run: NamedRun) => Promise<void>): Promise<RunDetail> {
     return inTransaction(this.pool, async (db) => {
-      const before = (await readRun(db, id)) ?? fail();
-      await updateRun(db, id, await changes(db, before, correction));
+      await lockRun(db, id);
+      await work(db, (await readRun(db, id)) ?? fail());
       const run = (await readRun(db, id)) ?? fail();
-      const figuresChange = run.target !== before.target || run.refresh !== before.refresh || run.splitMinutes !== before.splitMinutes;
-      const stored = figuresChange ? null : await readAnalysis(db, id, METHOD_VERSION);
-      return toDetail(run, stored ?? (await this.analyse(run, db)));
+      await this.analyse(run, db);
+      return this.detail(db, run);
+    });
+  }
+
+  /** A run without a log: only what someone read and wrote down. */
+  async create({ name, facts, entries }: NewRun): Promise<RunDetail> {
+    return inTransaction(this.pool, async (db) => {
+      const titleId = await idByName(db, 'title', facts.title);
+      const id = await insertRun(db, {
+        ...BY_HAND,
+        name: name ?? `${facts.title} on ${facts.device}`,
+        deviceId: await idByName(db, 'device', facts.device),
+        titleId,
+        setupId: facts.setup === null ? null : await setupIdByName(db, titleId, facts.setup),
+        target: facts.target,
+        refresh: facts.refresh,
+        roomC: facts.roomC,
+      });
+      await insertEntries(db, id, entries, 'hand');
+      return this.detail(db, (await readRun(db, id)) ?? fail());
+    });
+  }
+
+  /** Moves spots on the body of the run's device. */
+  async placeSpots(id: string, places: SpotPlace[]): Promise<RunDetail> {
+    return inTransaction(this.pool, async (db) => {
+      const run = (await readRun(db, id)) ?? fail();
+      await placeSpots(db, run.deviceId, places);
+      return this.detail(db, run);
     });
   }
 
@@ -79,6 +127,24 @@ export class Runs {
   }
 }
 
+const BY_HAND = {
+  native: null,
+  need: null,
+  batteryWh: null,
+  conditions: [],
+  splitMinutes: null,
+  startedAt: null,
+  fileName: null,
+  fileBytes: null,
+  fileSha256: null,
+  contentSha256: null,
+  rowsTotal: 0,
+  rowsDropped: 0,
+  droppedList: [],
+  passedOver: 0,
+  cutOff: false,
+};
+
 function fail(): never {
   throw notFound('run');
 }
@@ -94,27 +160,23 @@ async function changes(db: Queryable, run: NamedRun, correction: RunCorrection):
     setupId: setup === null ? null : await setupIdByName(db, titleId, setup),
     target: correction.target,
     refresh: correction.refresh,
+    native: correction.native,
+    need: correction.need,
+    roomC: correction.roomC,
+    batteryWh: correction.batteryWh,
     splitMinutes: correction.splitMinutes,
   };
 }
 
-const PENDING: StoredSummary = {
-  headline: 'Its figures are being computed anew. Open it to have them at once.',
-  word: null,
-  confidence: null,
-  average: null,
-  source: null,
-  onePercentLow: null,
-  peakC: null,
-  lane: { seconds: 0, measures: 'hold', target: null, cells: [], end: null },
-};
+/** While figures are computed anew. */
+const PENDING: StoredSummary = { headline: null, confidence: null, lane: { seconds: 0, measures: 'hold', target: null, cells: [], end: null } };
 
 function toSummary(run: NamedRun, summary: StoredSummary): RunSummary {
   const { id, name, device, title, setup, startedAt, importedAt } = run;
   return { id, name, device, title, setup, startedAt, importedAt, ...summary };
 }
 
-function toDetail(run: NamedRun, { figures, summary, series }: StoredAnalysis): RunDetail {
+function toDetail(run: NamedRun, { figures, summary, series }: StoredAnalysis, entries: StoredEntry[], places: SpotPlace[]): RunDetail {
   return {
     ...toSummary(run, summary),
     target: run.target,
@@ -125,7 +187,12 @@ function toDetail(run: NamedRun, { figures, summary, series }: StoredAnalysis): 
     batteryWh: run.batteryWh,
     conditions: run.conditions,
     splitMinutes: run.splitMinutes,
-    upload: { fileName: run.fileName, bytes: run.fileBytes, sha256: run.fileSha256, rows: run.rowsTotal, dropped: run.droppedList, passedOver: run.passedOver, cutOff: run.cutOff },
+    upload:
+      run.fileName === null || run.fileBytes === null || run.fileSha256 === null
+        ? null
+        : { fileName: run.fileName, bytes: run.fileBytes, sha256: run.fileSha256, rows: run.rowsTotal, dropped: run.droppedList, passedOver: run.passedOver, cutOff: run.cutOff },
+    entries,
+    places,
     caveats: figures.caveats.map((caveat) => ({ caveat, says: caveatSentence(caveat) })),
     figures,
     series,

@@ -1,5 +1,5 @@
 import type { Lane, LaneCell } from '@pace-check/contract';
-import { headline, reduceSeries, type Analysis, type Figures, type Split } from '@pace-check/core';
+import { headlineFacts, reduceSeries, type Analysis, type Figures, type Split } from '@pace-check/core';
 import type { StoredAnalysis } from '../sql/analyses';
 import type { StoredSummary } from '../sql/runs';
 
@@ -12,16 +12,7 @@ export function toStored({ figures, perSecond }: Analysis, target: number | null
 }
 
 function summary(figures: Figures, target: number | null): StoredSummary {
-  return {
-    headline: headline(figures),
-    average: figures.pace.average,
-    source: figures.pace.source,
-    onePercentLow: figures.lows.onePercent.quantile,
-    peakC: figures.warmth.peakC,
-    word: figures.stamina.word,
-    confidence: figures.confidence,
-    lane: lane(figures, target),
-  };
+  return { headline: headlineFacts(figures), confidence: figures.confidence, lane: lane(figures, target) };
 }
 
 function lane(figures: Figures, target: number | null): Lane {

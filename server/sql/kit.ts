@@ -1,4 +1,4 @@
-import type { Kit } from '@pace-check/contract';
+import type { Kit, SpotPlace } from '@pace-check/contract';
 import type { Queryable } from './database';
 
 export async function readKit(db: Queryable): Promise<Kit> {
@@ -26,4 +26,18 @@ export async function setupIdByName(db: Queryable, titleId: string, name: string
     [titleId, name],
   );
   return found.rows[0]!.id;
+}
+
+export async function readPlaces(db: Queryable, deviceId: string): Promise<SpotPlace[]> {
+  return (await db.query<SpotPlace>('select spot, side, x, y from spot_place where device_id = $1 order by spot', [deviceId])).rows;
+}
+
+/** Puts a device's spots where they were dragged; spots that are not named stay where they are. */
+export async function placeSpots(db: Queryable, deviceId: string, places: SpotPlace[]): Promise<void> {
+  for (const { spot, side, x, y } of places) {
+    await db.query(
+      'insert into spot_place (device_id, spot, side, x, y) values ($1, $2, $3, $4, $5) on conflict (device_id, spot) do update set side = excluded.side, x = excluded.x, y = excluded.y',
+      [deviceId, spot, side, x, y],
+    );
+  }
 }

@@ -18,10 +18,11 @@ export interface RunRow {
   conditions: string[];
   splitMinutes: SplitMinutes | null;
   startedAt: string | null;
-  fileName: string;
-  fileBytes: number;
-  fileSha256: string;
-  contentSha256: string;
+  /** Null where the run was written down by hand. */
+  fileName: string | null;
+  fileBytes: number | null;
+  fileSha256: string | null;
+  contentSha256: string | null;
   rowsTotal: number;
   rowsDropped: number;
   droppedList: UnreadableRow[];
@@ -93,8 +94,13 @@ export async function readRun(db: Queryable, id: string): Promise<NamedRun | nul
   return row ? isoTimes(row) : null;
 }
 
+/** Lets nobody else change a run until the transaction ends. */
+export async function lockRun(db: Queryable, id: string): Promise<void> {
+  await db.query('select 1 from run where id = $1 for update', [id]);
+}
+
 /** What the analysis gives for lists, stored beside the figures. */
-export type StoredSummary = Pick<RunSummary, 'headline' | 'word' | 'confidence' | 'average' | 'source' | 'onePercentLow' | 'peakC' | 'lane'>;
+export type StoredSummary = Pick<RunSummary, 'headline' | 'confidence' | 'lane'>;
 
 /** All runs, the latest first, with the summary where it is of this version of the method. */
 export async function listRuns(db: Queryable, methodVersion: number): Promise<{ run: NamedRun; summary: StoredSummary | null }[]> {

@@ -26,8 +26,22 @@ export function ImportScreen(): ReactNode {
   return (
     <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1100, width: '100%' }}>
       <Heading level={1}>Import a run</Heading>
-      {file === null ? <FileDrop onFile={setFile} /> : <Chosen key={`${file.name} ${file.size} ${file.lastModified}`} file={file} form={form} onOther={() => setFile(null)} />}
+      {file === null ? <NoFile onFile={setFile} /> : <Chosen key={`${file.name} ${file.size} ${file.lastModified}`} file={file} form={form} onOther={() => setFile(null)} />}
     </ScrollView>
+  );
+}
+
+function NoFile({ onFile }: { onFile: (file: File) => void }): ReactNode {
+  const router = useRouter();
+  return (
+    <>
+      <FileDrop onFile={onFile} />
+      <View style={{ gap: 8, alignItems: 'flex-start' }}>
+        <Heading>No log?</Heading>
+        <Body>Some titles block every logger. Type or paste what you read: temperatures, percents, rates off a counter or by eye.</Body>
+        <Button type="outline" title="From the notebook" onPress={() => router.navigate('/by-hand')} />
+      </View>
+    </>
   );
 }
 

@@ -1,33 +1,38 @@
 import type { RunDetail } from '@pace-check/contract';
 import { CAUTION_C, clock, hoursAndMinutes, STOP_C, WARMTH_BANDS, warmthBand, type Cadence, type SpotWarmth } from '@pace-check/core';
 import type { ReactNode } from 'react';
-import { celsius, count, fps, ms, percent, plusMinus } from '../../ui/figures';
+import { count, fps, ms, percent } from '../../ui/figures';
+import { useVoice } from '../../ui/Voice';
 import { Body } from '../../ui/words';
 import { Lows } from './Lows';
 import { MeasureBlock, type Measure } from './MeasureBlock';
 
 /** The five measures, always in this order and by these names. */
 export function Measures({ run }: { run: RunDetail }): ReactNode {
+  const voice = useVoice();
   return (
     <>
-      {[pace(run), evenness(run), stamina(run), warmth(run), drain(run)].map((measure) => (
+      {[pace(run, voice), evenness(run), stamina(run), warmth(run, voice), drain(run)].map((measure) => (
         <MeasureBlock key={measure.name} measure={measure} />
       ))}
     </>
   );
 }
 
-function pace({ figures, native }: RunDetail): Measure {
+type Speaker = ReturnType<typeof useVoice>;
+
+function pace({ figures, native }: RunDetail, { school }: Speaker): Measure {
+  const medianLeads = school === 'median-and-hold';
   const { pace: figure, lows, cap, emulation } = figures;
   if (figure.source === 'read' || figure.source === 'eye') {
     return { name: 'Pace', figure: fps(figure.average), unit: figure.source === 'eye' ? 'fps, estimated by eye' : 'fps, read off a counter', parts: [], definition: 'Mean of the rates that were read off; no frames were logged, so there is no median, hold or low.' };
   }
   return {
     name: 'Pace',
-    figure: fps(figure.average),
-    unit: 'fps, average',
+    figure: fps(medianLeads ? figure.median : figure.average),
+    unit: medianLeads ? 'fps, median' : 'fps, average',
     parts: [
-      { name: 'median', value: `${fps(figure.median)} fps` },
+      medianLeads ? { name: 'average', value: `${fps(figure.average)} fps` } : { name: 'median', value: `${fps(figure.median)} fps` },
       { name: 'hold', value: percent(figure.hold) },
       { name: 'slow seconds', value: figure.slow === null ? '–' : String(figure.slow) },
       { name: 'frame cap', value: cap === null ? 'none seen' : `${cap}; headroom unknown` },
@@ -83,41 +88,40 @@ function stamina({ figures, target }: RunDetail): Measure {
   };
 }
 
-function warmth({ figures, roomC }: RunDetail): Measure {
+function warmth({ figures, roomC }: RunDetail, { temperature, unit }: Speaker): Measure {
   const { warmth: figure, doubtful } = figures;
   const hottest = figure.spots.find((spot) => spot.spot === figure.hottest);
   if (!hottest) return { name: 'Warmth', figure: '–', unit: 'no skin readings', parts: [], definition: 'Skin temperature by spot and instrument. This run has no readings.' };
   const peak = hottest.readings.find((reading) => reading.c === hottest.peakC)!;
   return {
     name: 'Warmth',
-    figure: celsius(hottest.peakC),
+    figure: temperature(hottest.peakC),
     unit: `${WARMTH_BANDS[warmthBand(hottest.peakC)]!.word}; ${hottest.by}, ${hottest.spot}, at ${clock(peak.atMs / 1000)}`,
     parts: [
-      { name: 'over the room', value: roomC === null ? 'room unknown' : `${(hottest.peakC - roomC).toFixed(1)} K` },
-      { name: 'in a room of 25 °C', value: celsius(figure.normalisedPeakC) },
-      ...figure.spots.map((spot) => ({ name: spot.spot, value: celsius(spot.peakC) })),
-      ...figure.spots.filter((spot) => spot.fit?.forecast).map((spot) => ({ name: `settles, ${spot.spot}`, value: plusMinus(spot.fit!.finalC, spot.fit!.finalHalfC, '°C') })),
+      { name: 'over the room', value: roomC === null ? 'room unknown' : `${((hottest.peakC - roomC) * (unit === 'F' ? 1.8 : 1)).toFixed(1)} °${unit}` },
+      { name: `in a room of ${temperature(25)}`, value: temperature(figure.normalisedPeakC) },
+      ...figure.spots.map((spot) => ({ name: spot.spot, value: temperature(spot.peakC) })),
+      ...figure.spots.filter((spot) => spot.fit?.forecast).map((spot) => ({ name: `settles, ${spot.spot}`, value: `${temperature(spot.fit!.finalC)} ± ${(spot.fit!.finalHalfC * (unit === 'F' ? 1.8 : 1)).toFixed(1)}` })),
     ],
     below: (
       <>
-        {touch(hottest)}
-        {doubtful.skin.length > 0 ? <Body style={{ fontSize: 15 }}>{`Doubtful and left out: ${doubtful.skin.map((reading) => `${celsius(reading.c)} at ${reading.spot}, ${clock(reading.atMs / 1000)}`).join('; ')}.`}</Body> : null}
+        {touch(hottest, temperature)}
+        {doubtful.skin.length > 0 ? <Body style={{ fontSize: 15 }}>{`Doubtful and left out: ${doubtful.skin.map((reading) => `${temperature(reading.c)} at ${reading.spot}, ${clock(reading.atMs / 1000)}`).join('; ')}.`}</Body> : null}
       </>
     ),
-    definition:
-      'The hottest reading, and the hottest of each spot; where a spot was read with several instruments, the one with the most readings. Cool is below 36 °C, mild below 40, warm below 43, hot below 48; from there on it is too hot to hold. Where it settles: an exponential approach fitted to the readings of a spot, with the 95 % interval; shown only where the readings carry a forecast.',
+    definition: `The hottest reading, and the hottest of each spot; where a spot was read with several instruments, the one with the most readings. ${WARMTH_BANDS.slice(1).map((band, i) => `${WARMTH_BANDS[i]!.word} is below ${temperature(band.fromC)}`).join(', ')}; from there on it is ${WARMTH_BANDS.at(-1)!.word}. Where it settles: an exponential approach fitted to the readings of a spot, with the 95 % interval; shown only where the readings carry a forecast.`,
   };
 }
 
 /** What the peak means for hands, once and plainly. */
-function touch({ peakC }: SpotWarmth): ReactNode {
+function touch({ peakC }: SpotWarmth, temperature: Speaker['temperature']): ReactNode {
   if (peakC < CAUTION_C) return null;
   const stop = peakC >= STOP_C;
   return (
     <Body role="note" style={{ fontSize: 15, lineHeight: 21 }}>
       {stop
-        ? 'Put it down: skin that touches a surface of 48 °C for ten minutes can burn. Let it cool in the open; if the back swells, hisses or smells, do not charge it, move away and leave it to the maker’s service.'
-        : 'Hold it for a while only: surfaces of 43 °C and more can burn skin that touches them for hours, hotter ones sooner. The maker’s instructions come first.'}
+        ? `Put it down: skin that touches a surface of ${temperature(STOP_C)} for ten minutes can burn. Let it cool in the open; if the back swells, hisses or smells, do not charge it, move away and leave it to the maker’s service.`
+        : `Hold it for a while only: surfaces of ${temperature(CAUTION_C)} and more can burn skin that touches them for hours, hotter ones sooner. The maker’s instructions come first.`}
     </Body>
   );
 }

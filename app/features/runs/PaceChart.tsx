@@ -3,32 +3,35 @@ import { clock } from '@pace-check/core';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { LineChart } from 'react-native-gifted-charts';
-import Svg, { Line, Text } from 'react-native-svg';
+import Svg, { Line, Rect, Text } from 'react-native-svg';
 import { count, fps } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { FONTS } from '../../ui/theme';
 import { Quiet } from '../../ui/words';
 import { Section } from './Section';
+import type { Stretch } from './Spans';
+import { useStretch } from './useStretch';
 
 const AXIS = 36;
 const HEIGHT = 190;
 const BREAK_STRIP = 14;
 
 /** Pace over time: the least and the greatest second of every stretch, so that no freeze is smoothed away. */
-export function PaceChart({ run }: { run: RunDetail }): ReactNode {
+export function PaceChart({ run, drawn, onDraw }: { run: RunDetail; drawn: Stretch | null; onDraw: (stretch: Stretch | null) => void }): ReactNode {
   const { pace, quiet, line, ink } = usePalette();
   const [width, setWidth] = useState(0);
+  const plot = Math.max(0, width - AXIS - 4);
+  const drag = useStretch(run.figures.frames.seconds, AXIS, plot, onDraw);
   const { series, figures, target } = run;
   if (series.length < 2) return null;
   const seconds = figures.frames.seconds;
-  const plot = Math.max(0, width - AXIS - 4);
   const highest = Math.max(target ?? 0, ...series.map(([, value]) => value ?? 0));
   const step = niceStep(highest);
   const maxValue = Math.ceil(highest / step + 0.05) * step;
   const x = (at: number): number => AXIS + (at / seconds) * plot;
   return (
     <Section title="Pace over time" aside={target === null ? null : <Quiet>{`target ${fps(target)}`}</Quiet>}>
-      <View role="img" aria-label={describe(run)} onLayout={(event) => setWidth(event.nativeEvent.layout.width)}>
+      <View role="img" aria-label={describe(run)} onLayout={(event) => setWidth(event.nativeEvent.layout.width)} {...drag} style={{ userSelect: 'none' } as object}>
         {width > 0 ? (
           <>
             <LineChart
@@ -57,6 +60,7 @@ export function PaceChart({ run }: { run: RunDetail }): ReactNode {
               referenceLine1Position={target ?? 0}
               referenceLine1Config={{ color: ink, dashWidth: 4, dashGap: 4, thickness: 1 }}
             />
+            <LeftOut run={run} x={x} width={width} drawn={drawn} />
             <Steps run={run} x={x} y={(value) => HEIGHT + 10 - (value / maxValue) * HEIGHT} width={width} />
             <Svg width={width} height={BREAK_STRIP}>
               {figures.breaks.slice(0, 500).map((found) => (
@@ -77,6 +81,21 @@ export function PaceChart({ run }: { run: RunDetail }): ReactNode {
         {figures.breaks.length === 0 ? 'Frames per second, second by second, and its steps; no breaks.' : `Frames per second, second by second, and its steps. Ticks below: ${count(figures.breaks.length, 'break')}${(figures.evenness.freezes ?? 0) > 0 ? ', the long ones are freezes' : ''}.`}
       </Quiet>
     </Section>
+  );
+}
+
+/** What is left out, and what is being drawn over. */
+function LeftOut({ run, x, width, drawn }: { run: RunDetail; x: (at: number) => number; width: number; drawn: Stretch | null }): ReactNode {
+  const { quiet, action } = usePalette();
+  const spans = run.entries.flatMap(({ line }) => (line.type === 'span' && line.kind !== 'charging' ? [line] : []));
+  const within = (at: number): number => x(Math.min(Math.max(at, 0), run.figures.frames.seconds));
+  return (
+    <Svg width={width} height={HEIGHT + 10} style={{ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' }}>
+      {spans.map((span) => (
+        <Rect key={`${span.fromMs} ${span.toMs} ${span.kind}`} x={within(span.fromMs / 1000)} width={Math.max(2, within(span.toMs / 1000) - within(span.fromMs / 1000))} y={10} height={HEIGHT} fill={quiet} fillOpacity={0.3} />
+      ))}
+      {drawn ? <Rect x={within(drawn.fromS)} width={Math.max(1, within(drawn.toS) - within(drawn.fromS))} y={10} height={HEIGHT} fill={action} fillOpacity={0.25} stroke={action} /> : null}
+    </Svg>
   );
 }
 

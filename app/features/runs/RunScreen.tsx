@@ -1,5 +1,5 @@
 import type { RunDetail } from '@pace-check/contract';
-import { clock } from '@pace-check/core';
+import { clock, headline } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import Feather from '@expo/vector-icons/Feather';
 import { Link, useRouter } from 'expo-router';
@@ -11,13 +11,16 @@ import { usePalette, useWide } from '../../ui/Look';
 import { Failed, Loading } from '../../ui/states';
 import { FONTS, TARGET } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
+import { useVoice } from '../../ui/Voice';
 import { Body, Heading, Quiet } from '../../ui/words';
+import { AddReadings } from '../readings/AddReadings';
 import { CorrectRun } from './CorrectRun';
 import { Lane } from './Lane';
 import { LaneKey } from './LaneKey';
 import { Measures } from './Measures';
 import { PaceChart } from './PaceChart';
 import { Section } from './Section';
+import { Spans, type Stretch } from './Spans';
 import { SplitTable } from './SplitTable';
 import { Verdict } from './Verdict';
 
@@ -46,10 +49,13 @@ function BackToRuns(): ReactNode {
 }
 
 function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
-  const [correcting, setCorrecting] = useState(false);
+  const [open, setOpen] = useState<'correct' | 'readings' | null>(null);
+  const [drawn, setDrawn] = useState<Stretch | null>(null);
+  const voice = useVoice();
   const facts = (
     <>
-      <PaceChart run={run} />
+      <PaceChart run={run} drawn={drawn} onDraw={setDrawn} />
+      <Spans run={run} drawn={drawn} />
       <SplitTable run={run} />
     </>
   );
@@ -57,14 +63,15 @@ function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
     <>
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
         <BackToRuns />
-        <Actions run={run} onCorrect={() => setCorrecting(!correcting)} />
+        <Actions run={run} onOpen={(what) => setOpen(open === what ? null : what)} />
       </View>
       <View style={{ gap: 6, marginTop: -10 }}>
         <Heading level={1}>{run.name}</Heading>
         <Quiet style={{ fontSize: 15 }}>{[run.device, run.title, run.setup, clock(run.figures.frames.seconds), run.startedAt ? dayAndTime(run.startedAt) : null].filter(Boolean).join(' · ')}</Quiet>
-        <Body style={{ fontFamily: FONTS.head, fontSize: wide ? 24 : 21, lineHeight: wide ? 31 : 28, marginTop: 6, maxWidth: 820 }}>{run.headline}</Body>
+        <Body style={{ fontFamily: FONTS.head, fontSize: wide ? 24 : 21, lineHeight: wide ? 31 : 28, marginTop: 6, maxWidth: 820 }}>{run.headline ? headline(run.headline, voice) : null}</Body>
       </View>
-      {correcting ? <CorrectRun run={run} onDone={() => setCorrecting(false)} /> : null}
+      {open === 'correct' ? <CorrectRun run={run} onDone={() => setOpen(null)} /> : null}
+      {open === 'readings' ? <AddReadings run={run} onDone={() => setOpen(null)} /> : null}
       <Verdict run={run} />
       <View style={{ gap: 8 }}>
         <Lane lane={run.lane} scaleS={run.lane.seconds} height={wide ? 92 : 84} />
@@ -88,7 +95,7 @@ function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
   );
 }
 
-function Actions({ run, onCorrect }: { run: RunDetail; onCorrect: () => void }): ReactNode {
+function Actions({ run, onOpen }: { run: RunDetail; onOpen: (what: 'correct' | 'readings') => void }): ReactNode {
   const router = useRouter();
   const toast = useToast();
   const remove = useDeleteRun();
@@ -103,19 +110,27 @@ function Actions({ run, onCorrect }: { run: RunDetail; onCorrect: () => void }):
     });
   return (
     <View style={{ flexDirection: 'row' }}>
-      <Button type="clear" title="Correct" aria-label="Rename or correct" buttonStyle={TIGHT} onPress={onCorrect} />
-      <Button type="clear" title="Save file" aria-label="Save the run as a file" buttonStyle={TIGHT} onPress={() => void Linking.openURL(`/api/runs/${run.id}/file`)} />
+      <Button type="clear" title="Readings" aria-label="Add readings from paper" buttonStyle={TIGHT} onPress={() => onOpen('readings')} />
+      <Button type="clear" title="Correct" aria-label="Rename or correct" buttonStyle={TIGHT} onPress={() => onOpen('correct')} />
+      <Button type="clear" title="File" aria-label="Save the run as a file" buttonStyle={TIGHT} onPress={() => void Linking.openURL(`/api/runs/${run.id}/file`)} />
       <Button type="clear" title="Delete" buttonStyle={TIGHT} loading={remove.isPending} onPress={onDelete} />
     </View>
   );
 }
 
-const TIGHT = { paddingHorizontal: 10 };
+const TIGHT = { paddingHorizontal: 8 };
 
 /** Where the frames came from, and what of the file was not used. */
 function Source({ run }: { run: RunDetail }): ReactNode {
   const { upload } = run;
   const { dropped } = run.figures.frames;
+  if (!upload) {
+    return (
+      <Section title="Where it comes from">
+        <Quiet>{`Written down by hand on ${dayAndTime(run.importedAt)}; figures by version ${run.figures.methodVersion} of the method.`}</Quiet>
+      </Section>
+    );
+  }
   return (
     <Section title="The file">
       <Quiet>{`${upload.fileName}, ${bytes(upload.bytes)}, imported ${dayAndTime(run.importedAt)}. SHA-256 ${upload.sha256.slice(0, 16)}…`}</Quiet>

@@ -1,15 +1,16 @@
 import type { RunSummary } from '@pace-check/contract';
-import { clock } from '@pace-check/core';
+import { clock, headline } from '@pace-check/core';
 import Feather from '@expo/vector-icons/Feather';
 import { Button, SearchBar } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import { useRuns } from '../../api/queries';
-import { celsius, day, fps, NONE } from '../../ui/figures';
+import { day, fps, NONE, percent } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
 import { Failed, Loading, Notice } from '../../ui/states';
 import { FONTS, TARGET } from '../../ui/theme';
+import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { Lane } from './Lane';
 import { LaneKey } from './LaneKey';
@@ -89,18 +90,27 @@ function Nothing({ runs, wanted, clear }: { runs: ReturnType<typeof useRuns>; wa
   );
 }
 
-/** The pace that leads, with its unit; marked where it was not measured. */
-function Average({ run, size }: { run: RunSummary; size: number }): ReactNode {
-  return (
-    <View style={{ alignItems: 'flex-end' }}>
-      <FigureText size={size}>{`${run.source === 'eye' ? '~' : ''}${fps(run.average)}`}</FigureText>
-      <Quiet>{run.source === 'eye' ? 'fps, by eye' : run.source === 'read' ? 'fps, read off' : 'fps average'}</Quiet>
-    </View>
-  );
+const PENDING = 'Its figures are being computed anew. Open it to have them at once.';
+
+/** What a row says, as the reader's school and scale have it. */
+function useSaid(run: RunSummary): { headline: string; lead: string; leadUnit: string; second: string; peak: string; word: string } {
+  const voice = useVoice();
+  const facts = run.headline;
+  const medianLeads = voice.school === 'median-and-hold' && facts?.pace.source === 'frames';
+  const lead = (medianLeads ? facts?.pace.median : facts?.pace.average) ?? null;
+  return {
+    headline: facts ? headline(facts, voice) : PENDING,
+    lead: `${facts?.pace.source === 'eye' ? '~' : ''}${fps(lead)}`,
+    leadUnit: facts?.pace.source === 'eye' ? 'fps, by eye' : facts?.pace.source === 'read' ? 'fps, read off' : medianLeads ? 'fps median' : 'fps average',
+    second: voice.school === 'median-and-hold' ? percent(facts?.pace.hold ?? null) : fps(facts?.onePercentLow ?? null),
+    peak: voice.temperature(facts?.peakC ?? null),
+    word: facts?.stamina.word ?? NONE,
+  };
 }
 
 function Card({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
   const { sheet, line } = usePalette();
+  const said = useSaid(run);
   return (
     <Link href={`/runs/${run.id}`} asChild>
       <Pressable style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 12, gap: 8 }}>
@@ -109,12 +119,15 @@ function Card({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
             <Heading level={2} style={{ fontSize: 19 }}>
               {run.name}
             </Heading>
-            <Quiet>{[run.setup, clock(run.lane.seconds), run.word].filter(Boolean).join(' · ')}</Quiet>
+            <Quiet>{[run.setup, clock(run.lane.seconds), run.headline?.stamina.word].filter(Boolean).join(' · ')}</Quiet>
           </View>
-          <Average run={run} size={30} />
+          <View style={{ alignItems: 'flex-end' }}>
+            <FigureText size={30}>{said.lead}</FigureText>
+            <Quiet>{said.leadUnit}</Quiet>
+          </View>
         </View>
         <Lane lane={run.lane} scaleS={scaleS} height={54} />
-        <Body style={{ fontSize: 15, lineHeight: 21 }}>{run.headline}</Body>
+        <Body style={{ fontSize: 15, lineHeight: 21 }}>{said.headline}</Body>
       </Pressable>
     </Link>
   );
@@ -123,6 +136,7 @@ function Card({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
 const COLUMNS = { name: 270, word: 64, average: 84, low: 66, peak: 76 };
 
 function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
+  const medianLeads = useVoice().school === 'median-and-hold';
   const step = scaleS > 5400 ? 1800 : 300;
   const marks = Array.from({ length: Math.floor(scaleS / step) + 1 }, (_, i) => i * step);
   return (
@@ -136,8 +150,8 @@ function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
         ))}
       </View>
       <Quiet style={{ width: COLUMNS.word }}>stamina</Quiet>
-      <Quiet style={{ width: COLUMNS.average, textAlign: 'right' }}>average fps</Quiet>
-      <Quiet style={{ width: COLUMNS.low, textAlign: 'right' }}>1 % low</Quiet>
+      <Quiet style={{ width: COLUMNS.average, textAlign: 'right' }}>{medianLeads ? 'median fps' : 'average fps'}</Quiet>
+      <Quiet style={{ width: COLUMNS.low, textAlign: 'right' }}>{medianLeads ? 'hold' : '1 % low'}</Quiet>
       <Quiet style={{ width: COLUMNS.peak, textAlign: 'right' }}>hottest</Quiet>
     </View>
   );
@@ -145,6 +159,7 @@ function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
 
 function WideRow({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
   const { line } = usePalette();
+  const said = useSaid(run);
   return (
     <Link href={`/runs/${run.id}`} asChild>
       <Pressable style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 10, paddingHorizontal: 8 }}>
@@ -159,17 +174,17 @@ function WideRow({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNod
             <Lane lane={run.lane} scaleS={scaleS} height={46} />
           </View>
           <FigureText size={18} style={{ width: COLUMNS.word }}>
-            {run.word ?? NONE}
+            {said.word}
           </FigureText>
-          <FigureText size={24} style={{ width: COLUMNS.average, textAlign: 'right' }}>{`${run.source === 'eye' ? '~' : ''}${fps(run.average)}`}</FigureText>
+          <FigureText size={24} style={{ width: COLUMNS.average, textAlign: 'right' }}>{said.lead}</FigureText>
           <FigureText size={18} style={{ width: COLUMNS.low, textAlign: 'right' }}>
-            {fps(run.onePercentLow)}
+            {said.second}
           </FigureText>
           <FigureText size={18} style={{ width: COLUMNS.peak, textAlign: 'right' }}>
-            {celsius(run.peakC)}
+            {said.peak}
           </FigureText>
         </View>
-        <Quiet style={{ marginTop: 4 }}>{run.headline}</Quiet>
+        <Quiet style={{ marginTop: 4 }}>{said.headline}</Quiet>
       </Pressable>
     </Link>
   );

@@ -7,12 +7,14 @@ import { Choices } from '../../ui/Choices';
 import { fpsColumn, NONE, percent } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
 import { useToast } from '../../ui/Toast';
+import { useVoice } from '../../ui/Voice';
 import { FigureText, Quiet } from '../../ui/words';
 import { Section } from './Section';
 
 interface Column {
   head: string;
   width: number;
+  leads?: boolean;
   cell: (split: Split) => string;
 }
 
@@ -20,9 +22,10 @@ interface Column {
 export function SplitTable({ run }: { run: RunDetail }): ReactNode {
   const { line, track } = usePalette();
   const wide = useWide();
+  const voice = useVoice();
   const { splits } = run.figures;
   if (splits.length === 0) return null;
-  const columns = columnsFor(run, wide);
+  const columns = columnsFor(run, wide, voice);
   const width = columns.reduce((sum, column) => sum + column.width, 0);
   return (
     <Section title="Splits" aside={<Lengths run={run} />}>
@@ -38,7 +41,7 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
           {splits.map((split, row) => (
             <View key={split.fromS} role="row" style={{ flexDirection: 'row', paddingVertical: 6, backgroundColor: row % 2 === 1 ? `${track}66` : 'transparent' }}>
               {columns.map((column, i) => (
-                <FigureText key={column.head} role="cell" size={(column.head === 'average' ? 20 : 17) - (wide ? 0 : 1)} style={{ width: column.width, flexGrow: 1, textAlign: i === 0 ? 'left' : 'right', alignSelf: 'center' }}>
+                <FigureText key={column.head} role="cell" size={(column.leads ? 20 : 17) - (wide ? 0 : 1)} style={{ width: column.width, flexGrow: 1, textAlign: i === 0 ? 'left' : 'right', alignSelf: 'center' }}>
                   {column.cell(split)}
                 </FigureText>
               ))}
@@ -46,26 +49,28 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
           ))}
         </View>
       </ScrollView>
-      <Quiet>{`Average and 1 % low (quantile) in fps; hold is the share of seconds near the split’s own median${run.target === null ? '' : '; target is the share at 95 % of the target or more'}. °C is the hottest reading of any spot.`}</Quiet>
+      <Quiet>{`${voice.school === 'median-and-hold' ? 'Median' : 'Average'} and 1 % low (quantile) in fps; hold is the share of seconds near the split’s own median${run.target === null ? '' : '; target is the share at 95 % of the target or more'}. °${voice.unit} is the hottest reading of any spot.`}</Quiet>
     </Section>
   );
 }
 
 /** What a row shows; on a phone as narrow as the figures allow, so that warmth is still in view. */
-function columnsFor({ target, figures }: RunDetail, wide: boolean): Column[] {
+function columnsFor({ target, figures }: RunDetail, wide: boolean, voice: ReturnType<typeof useVoice>): Column[] {
   const any = (has: (split: Split) => boolean): boolean => figures.splits.some(has);
   return [
     { head: 'from', width: wide ? 56 : 46, cell: (split) => clock(split.fromS) },
-    { head: 'average', width: wide ? 66 : 58, cell: (split) => fpsColumn(split.average) },
+    voice.school === 'median-and-hold' ? { head: 'median', leads: true, width: wide ? 66 : 58, cell: (split) => fpsColumn(split.median) } : { head: 'average', leads: true, width: wide ? 66 : 58, cell: (split) => fpsColumn(split.average) },
     { head: wide ? '1 % low' : 'low', width: wide ? 62 : 50, cell: (split) => fpsColumn(split.onePercentLow) },
     { head: 'hold', width: wide ? 62 : 50, cell: (split) => percent(split.hold) },
     ...(target === null ? [] : [{ head: wide ? 'on target' : 'target', width: wide ? 72 : 52, cell: (split: Split) => percent(split.onTarget) }]),
     { head: 'breaks', width: wide ? 56 : 46, cell: (split) => breaks(split) },
-    ...(any((split) => hottest(split) !== null) ? [{ head: '°C', width: wide ? 54 : 44, cell: (split: Split) => hottest(split)?.toFixed(1) ?? NONE }] : []),
+    ...(any((split) => hottest(split) !== null) ? [{ head: `°${voice.unit}`, width: wide ? 54 : 44, cell: (split: Split) => inDegrees(hottest(split), voice) }] : []),
     ...(any((split) => split.percentUsed !== null) ? [{ head: '% used', width: wide ? 58 : 50, cell: (split: Split) => split.percentUsed?.toFixed(1) ?? NONE }] : []),
     ...(any((split) => split.watts !== null) ? [{ head: 'watts', width: wide ? 54 : 46, cell: (split: Split) => split.watts?.toFixed(1) ?? NONE }] : []),
   ];
 }
+
+const inDegrees = (celsius: number | null, { degrees }: ReturnType<typeof useVoice>): string => (celsius === null ? NONE : degrees(celsius).toFixed(1));
 
 function breaks({ stutters, stalls, freezes }: Split): string {
   const all = stutters + stalls + freezes;

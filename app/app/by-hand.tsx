@@ -1,0 +1,1 @@
+export { ByHandScreen as default } from '../features/readings/ByHandScreen';

@@ -1,0 +1,51 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { newRun } from '@pace-check/contract';
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { useState, type ReactNode } from 'react';
+import { useForm } from 'react-hook-form';
+import { ScrollView, View } from 'react-native';
+import type * as z from 'zod';
+import { useCreateRun } from '../../api/queries';
+import { NumberField } from '../../ui/Field';
+import { useWide } from '../../ui/Look';
+import { Body, Heading } from '../../ui/words';
+import { FactsFields } from '../runs/FactsFields';
+import { PaperCount, PaperNotes, usePaper } from './PaperNotes';
+
+const facts = newRun.shape.facts;
+type Facts = z.infer<typeof facts>;
+
+/** A run that no logger saw: what was played, and what stands in the notebook. */
+export function ByHandScreen(): ReactNode {
+  const wide = useWide();
+  const router = useRouter();
+  const [text, setText] = useState('');
+  const lines = usePaper(text);
+  const create = useCreateRun();
+  const form = useForm<Facts>({ resolver: zodResolver(facts), defaultValues: { device: '', title: '', setup: null, target: null, refresh: null, roomC: null } });
+  const entries = lines.flatMap((line) => line.entries);
+  const ready = entries.length > 0 && lines.every((line) => line.problem === null);
+  const save = form.handleSubmit((known) => create.mutate({ name: null, facts: known, entries }, { onSuccess: (run) => router.navigate(`/runs/${run.id}`) }));
+  return (
+    <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1100, width: '100%' }}>
+      <Heading level={1}>A run from the notebook</Heading>
+      <View style={{ flexDirection: wide ? 'row' : 'column', gap: wide ? 32 : 18, alignItems: wide ? 'flex-start' : 'stretch' }}>
+        <View style={{ flex: wide ? 1.2 : undefined, gap: 10, minWidth: 0 }}>
+          <Heading>What was read</Heading>
+          <PaperNotes text={text} onText={setText} lines={lines} />
+          <PaperCount lines={lines} />
+        </View>
+        <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
+          <Heading style={{ marginBottom: 10 }}>What was played</Heading>
+          <FactsFields form={form} />
+          <NumberField control={form.control} name="roomC" label="Room, °C" placeholder="unknown" />
+          {create.error ? <Body role="alert">{`Not kept: ${create.error.message} What you typed stays.`}</Body> : null}
+          <View style={{ flexDirection: 'row' }}>
+            <Button title="Keep this run" disabled={!ready} loading={create.isPending} onPress={() => void save()} />
+          </View>
+        </View>
+      </View>
+    </ScrollView>
+  );
+}

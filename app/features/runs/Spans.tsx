@@ -1,0 +1,109 @@
+import type { RunDetail, StoredEntry } from '@pace-check/contract';
+import { clock, EXCLUDING_SPANS, readTime, type EntryLine } from '@pace-check/core';
+import { Button, Input } from '@rneui/themed';
+import { useState, type ReactNode } from 'react';
+import { View } from 'react-native';
+import { useAddEntries, useDeleteEntry } from '../../api/queries';
+import { Choices } from '../../ui/Choices';
+import { useToast } from '../../ui/Toast';
+import { useVoice } from '../../ui/Voice';
+import { Body, Heading, Quiet } from '../../ui/words';
+
+const KINDS = EXCLUDING_SPANS.map((kind) => ({ value: kind, text: kind }));
+
+/** A stretch of the run in seconds. */
+export interface Stretch {
+  fromS: number;
+  toS: number;
+}
+
+/**
+ * Stretches that are left out of the figures, and other lines that were added
+ * by hand; each may be taken back.
+ *
+ * @param drawn what was dragged over on the chart, if anything
+ */
+export function Spans({ run, drawn }: { run: RunDetail; drawn: Stretch | null }): ReactNode {
+  return (
+    <View style={{ gap: 10 }}>
+      {run.figures.frames.count > 0 || run.series.length > 0 ? <LeaveOut key={drawn ? `${drawn.fromS} ${drawn.toS}` : 'typed'} run={run} drawn={drawn} /> : null}
+      {run.entries.length > 0 ? (
+        <View role="list" aria-label="Added by hand, and left out">
+          {run.entries.map((entry) => (
+            <OwnLine key={entry.id} run={run} entry={entry} />
+          ))}
+        </View>
+      ) : null}
+    </View>
+  );
+}
+
+function LeaveOut({ run, drawn }: { run: RunDetail; drawn: Stretch | null }): ReactNode {
+  const add = useAddEntries(run.id);
+  const [from, setFrom] = useState(drawn ? clock(drawn.fromS) : '');
+  const [to, setTo] = useState(drawn ? clock(drawn.toS) : '');
+  const [kind, setKind] = useState('menu');
+  const [fromS, toS] = [readTime(from), readTime(to)];
+  const problem = fromS !== null && toS !== null && toS <= fromS ? 'The end lies before the start.' : fromS !== null && fromS >= run.figures.frames.seconds ? 'The run is over by then.' : null;
+  const ready = fromS !== null && toS !== null && problem === null;
+  return (
+    <View style={{ gap: 6 }}>
+      <Heading level={3}>Leave a stretch out</Heading>
+      <Quiet>Drag over the chart, or type the times. The frames stay; the figures are computed without them.</Quiet>
+      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap', alignItems: 'flex-end' }}>
+        <TimeInput label="From" value={from} onChange={setFrom} />
+        <TimeInput label="To" value={to} onChange={setTo} />
+        <Choices label="What it is" options={KINDS} selected={kind} onSelect={setKind} />
+        <Button title="Leave out" disabled={!ready} loading={add.isPending} onPress={() => ready && add.mutate([{ type: 'span', fromMs: fromS * 1000, toMs: toS * 1000, kind }], { onSuccess: () => [setFrom, setTo].forEach((set) => set('')) })} />
+      </View>
+      {problem || add.error ? <Body role="alert">{problem ?? `Not left out: ${add.error!.message}`}</Body> : null}
+    </View>
+  );
+}
+
+function TimeInput({ label, value, onChange }: { label: string; value: string; onChange: (text: string) => void }): ReactNode {
+  return (
+    <View style={{ width: 96 }}>
+      <Input label={label} aria-label={`${label}, minutes and seconds`} value={value} onChangeText={onChange} placeholder="0:00" renderErrorMessage={false} />
+    </View>
+  );
+}
+
+function OwnLine({ run, entry }: { run: RunDetail; entry: StoredEntry }): ReactNode {
+  const remove = useDeleteEntry(run.id);
+  const add = useAddEntries(run.id);
+  const toast = useToast();
+  const { temperature } = useVoice();
+  const text = sayLine(entry.line, temperature);
+  const onRemove = (): void => remove.mutate(entry.id, { onSuccess: () => toast({ text: `Taken back: ${text}.`, undo: () => add.mutate([entry.line]) }), onError: (error) => toast({ text: `It stays: ${error.message}` }) });
+  return (
+    <View role="listitem" style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+      <Body style={{ flex: 1, fontSize: 15 }}>{text}</Body>
+      <Button type="clear" title="Take back" aria-label={`Take back ${text}`} loading={remove.isPending} onPress={onRemove} />
+    </View>
+  );
+}
+
+/** A line of a run in words. */
+function sayLine(line: EntryLine, temperature: (celsius: number) => string): string {
+  if (line.type === 'span') return `${line.kind}, ${clock(line.fromMs / 1000)} to ${clock(line.toMs / 1000)}${line.kind === 'charging' ? '' : ', left out'}`;
+  const at = clock(line.atMs / 1000);
+  switch (line.type) {
+    case 'skin':
+      return `${at}, ${temperature(line.c)} at ${line.spot}, ${line.by}`;
+    case 'battery':
+      return `${at}, battery ${line.percent} %${line.charging ? ', charging' : ''}`;
+    case 'rate':
+      return `${at}, ${line.fps} fps, ${line.by === 'eye' ? 'by eye' : `read off (${line.by})`}`;
+    case 'power':
+      return `${at}, ${(line.mw / 1000).toFixed(1)} W`;
+    case 'mark':
+      return `${at}, mark: ${line.kind}`;
+    case 'end':
+      return `${at}, end: ${line.reason}`;
+    case 'refresh':
+      return `${at}, panel at ${line.hz} Hz`;
+    case 'load':
+      return `${at}, load`;
+  }
+}

@@ -1,0 +1,53 @@
+import type { School, TemperatureUnit } from '@pace-check/core';
+import type { ReactNode } from 'react';
+import { ScrollView, View } from 'react-native';
+import { Choices } from '../../ui/Choices';
+import { useLook, useWide, type LookChoice } from '../../ui/Look';
+import { useVoice } from '../../ui/Voice';
+import { Heading, Quiet } from '../../ui/words';
+
+const LOOKS: { value: LookChoice; text: string }[] = [
+  { value: 'auto', text: 'as the device' },
+  { value: 'day', text: 'day' },
+  { value: 'night', text: 'night' },
+];
+const SCHOOLS: { value: School; text: string }[] = [
+  { value: 'average-and-lows', text: 'average and lows' },
+  { value: 'median-and-hold', text: 'median and hold' },
+];
+const UNITS: { value: TemperatureUnit; text: string; spoken: string }[] = [
+  { value: 'C', text: '°C', spoken: 'Celsius' },
+  { value: 'F', text: '°F', spoken: 'Fahrenheit' },
+];
+
+/** What leads, in which scale, and how it looks. */
+export function SettingsScreen(): ReactNode {
+  const wide = useWide();
+  const look = useLook();
+  const voice = useVoice();
+  return (
+    <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 22, maxWidth: 620, width: '100%' }}>
+      <Heading level={1}>Settings</Heading>
+      <Setting title="Which figures lead" says="All are computed from the same frames and stand on the run’s page; this chooses what comes first, everywhere.">
+        <Choices label="Which figures lead" options={SCHOOLS} selected={voice.school} onSelect={(school) => voice.speak({ school })} />
+      </Setting>
+      <Setting title="Temperatures" says="Stored in °C, shown and typed as you like.">
+        <Choices label="Temperatures" options={UNITS} selected={voice.unit} onSelect={(unit) => voice.speak({ unit })} />
+      </Setting>
+      <Setting title="Look" says="Day or night.">
+        <Choices label="Look" options={LOOKS} selected={look.choice} onSelect={look.choose} />
+      </Setting>
+      <Quiet>Settings are kept in this browser.</Quiet>
+    </ScrollView>
+  );
+}
+
+function Setting({ title, says, children }: { title: string; says: string; children: ReactNode }): ReactNode {
+  return (
+    <View style={{ gap: 8 }}>
+      <Heading>{title}</Heading>
+      <Quiet>{says}</Quiet>
+      {children}
+    </View>
+  );
+}
