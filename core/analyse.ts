@@ -1,6 +1,7 @@
 import { findBreaks, type Break } from './breaks';
 import { cadence, frameCap, type Cadence } from './cadence';
 import { caveatsOf, confidenceOf, type Caveat, type Confidence } from './caveats';
+import { distributionOf, type Distribution } from './distribution';
 import { drainOf, type Drain } from './drain';
 import { evenness, type Evenness } from './evenness';
 import type { FrameTrack } from './frames/track';
@@ -71,6 +72,8 @@ export interface Figures {
   frames: { count: number; seconds: number; dropped: number };
   pace: PaceFigures;
   lows: { onePercent: Low; tenthPercent: Low };
+  /** Of the frame times left; null without frames. */
+  distribution: Distribution | null;
   evenness: Evenness;
   breaks: Break[];
   cadence: Cadence;
@@ -84,6 +87,8 @@ export interface Figures {
   emulation: Emulation | null;
   warmth: Warmth;
   drain: Drain | null;
+  /** When the battery was being charged, seconds. */
+  charging: { fromS: number; toS: number }[];
   /** All battery readings in order, marked where they charge. */
   battery: BatteryReading[];
   /** Readings that are shown as doubtful and entered no figure. */
@@ -138,6 +143,7 @@ export function analyse(run: RunInput): Analysis {
       frames: { count: session.leftUs.length, seconds, dropped: run.droppedRows },
       pace,
       lows: { onePercent: lows(sorted, 100), tenthPercent: lows(sorted, 1000) },
+      distribution: distributionOf(sorted),
       evenness: evenness(session, breaks, run.target),
       breaks,
       cadence: cadence(session.leftUs, run.refreshHz),
@@ -150,6 +156,7 @@ export function analyse(run: RunInput): Analysis {
       emulation: emulation(perSecond, run.native),
       warmth,
       drain: drainOf(discharge, power.kept, battery, run.charging, run.batteryWh, pace.average),
+      charging: run.charging.map((span) => ({ fromS: span.fromUs / 1e6, toS: span.toUs / 1e6 })),
       battery,
       doubtful: { skin: skin.doubtful, battery: discharge.doubtful, power: power.doubtful, rates: rates.doubtful },
       caveats,

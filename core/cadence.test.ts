@@ -25,6 +25,11 @@ describe('cadence', () => {
     expect(cadence(mixture([16_667, 60], [23_000, 40]), 60).onBeat).toBe(0.6);
     expect(cadence(mixture([1000, 10]), 60).onBeat).toBe(0);
   });
+  it('shows neighbouring frames from the middle as they stood', () => {
+    const turns = Int32Array.from({ length: 200 }, (_, i) => (i % 2 === 0 ? 16_667 : 33_333));
+    expect(cadence(turns, 60).sample.map(Math.round)).toEqual(Array.from({ length: 16 }, (_, i) => 1 + (i % 2)));
+    expect(cadence(mixture([16_667, 3]), 60).sample).toHaveLength(3);
+  });
   it('is unknown without a panel or frames', () => {
     expect(cadence(mixture([16_667, 10]), null)).toMatchObject({ kind: null, onBeat: null });
     expect(cadence(mixture(), 60)).toMatchObject({ kind: null, onBeat: null });

@@ -11,7 +11,11 @@ export interface Cadence {
   onBeat: number | null;
   /** Share of the on-beat frames by how many refreshes they stood, for a picture: [refreshes, share]. */
   slots: [number, number][];
+  /** Neighbouring frames from the middle of the run, in refreshes, for a picture of the beat. */
+  sample: number[];
 }
+
+const SAMPLE_FRAMES = 16;
 
 /**
  * Cadence of frames on a panel.
@@ -24,7 +28,7 @@ export interface Cadence {
  * cadence(new Int32Array(100).fill(16_667), 60).kind; // 'even'
  */
 export function cadence(frameUs: Int32Array, refreshHz: number | null): Cadence {
-  if (refreshHz === null || frameUs.length === 0) return { kind: null, onBeat: null, slots: [] };
+  if (refreshHz === null || frameUs.length === 0) return { kind: null, onBeat: null, slots: [], sample: [] };
   const counts = new Map<number, { frames: number; sum: number }>();
   let onBeat = 0;
   for (let i = 0; i < frameUs.length; i++) {
@@ -40,7 +44,9 @@ export function cadence(frameUs: Int32Array, refreshHz: number | null): Cadence 
   }
   const share = onBeat / frameUs.length;
   const slots = [...counts].map(([slot, { frames }]): [number, number] => [slot, frames / onBeat]).sort((a, b) => a[0] - b[0]);
-  return { kind: kindOf(share, new Map(slots), counts), onBeat: share, slots };
+  const middle = Math.max(0, (frameUs.length - SAMPLE_FRAMES) >> 1);
+  const sample = Array.from(frameUs.subarray(middle, middle + SAMPLE_FRAMES), (us) => (us * refreshHz) / 1e6);
+  return { kind: kindOf(share, new Map(slots), counts), onBeat: share, slots, sample };
 }
 
 function kindOf(onBeat: number, shares: Map<number, number>, counts: Map<number, { frames: number; sum: number }>): CadenceKind {

@@ -1,6 +1,7 @@
 import { quantileSorted } from 'd3-array';
 import fc from 'fast-check';
 import { sampleStandardDeviation } from 'simple-statistics';
+import { distributionOf } from './distribution';
 import { evenness } from './evenness';
 import { lows, sortedFrames } from './lows';
 import { median, quantile } from './quantile';
@@ -57,6 +58,23 @@ describe('sortedFrames', () => {
     );
     const short = new Int32Array(5000).map((_, i) => (i * 7919) % 2000);
     expect(sortedFrames(short)).toEqual(short.slice().sort());
+  });
+});
+
+describe('distribution', () => {
+  it('counts every frame once, and what lies far out together', () => {
+    fc.assert(
+      fc.property(frameTimes, (us) => {
+        const { counts, beyond } = distributionOf(sortedFrames(Int32Array.from(us)))!;
+        expect(counts.reduce((sum, count) => sum + count, beyond)).toBe(us.length);
+        expect(counts.length).toBeLessThanOrEqual(62);
+      }),
+      { numRuns: 20 },
+    );
+    const { stepMs, counts, beyond } = distributionOf(Int32Array.from([...Array<number>(5000).fill(16_667), 900_000]))!;
+    expect(counts[Math.floor(16.667 / stepMs)]).toBe(5000);
+    expect(beyond).toBe(1);
+    expect(distributionOf(new Int32Array(0))).toBeNull();
   });
 });
 

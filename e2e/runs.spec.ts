@@ -27,7 +27,7 @@ test('the demo’s runs stand as lanes, and a run opens with its words, measures
 
 test('a run is found by typing, renamed and corrected, deleted, and brought back', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('searchbox').or(page.getByLabel('Find a run by device or title')).first().fill('kitto');
+  await page.getByRole('searchbox').or(page.getByLabel('Find a run by device or title')).first().fill('kitto aurelune');
   await expect(page.getByRole('link')).toHaveCount(4); // the run, and the three places of the bar
   await page.getByRole('link', { name: /Kitto Mini/ }).click();
 

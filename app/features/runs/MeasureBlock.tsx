@@ -17,6 +17,8 @@ export interface Measure {
   figure: string;
   unit: string;
   parts: Part[];
+  /** What a picture says better. */
+  picture?: ReactNode;
   /** What is better told as a table or in words. */
   below?: ReactNode;
   /** How each figure is defined. */
@@ -37,6 +39,7 @@ export function MeasureBlock({ measure }: { measure: Measure }): ReactNode {
       </Pressable>
       {open ? <Body style={{ fontSize: 15, lineHeight: 21, marginBottom: 8 }}>{measure.definition}</Body> : null}
       <Parts parts={measure.parts} />
+      {measure.picture}
       {measure.below}
     </View>
   );

@@ -5,6 +5,7 @@ import { count, fps, ms, percent } from '../../ui/figures';
 import { useVoice } from '../../ui/Voice';
 import { Body } from '../../ui/words';
 import { Lows } from './Lows';
+import { Beat, FrameTimes, PercentOverTime, SkinOverTime } from './Pictures';
 import { MeasureBlock, type Measure } from './MeasureBlock';
 
 /** The five measures, always in this order and by these names. */
@@ -38,6 +39,7 @@ function pace({ figures, native }: RunDetail, { school }: Speaker): Measure {
       { name: 'frame cap', value: cap === null ? 'none seen' : `${cap}; headroom unknown` },
       ...(emulation ? [{ name: `speed (native ${fps(native)})`, value: `${percent(emulation.speed)}${emulation.fullSpeed ? ', full speed' : ', not full speed'}` }] : []),
     ],
+    picture: <FrameTimes figures={figures} />,
     below: <Lows onePercent={lows.onePercent} tenthPercent={lows.tenthPercent} />,
     definition:
       'Average: frames divided by the time they took. Median: the middle one of the per-second paces. Hold: share of seconds within a fifth of the median. Slow: seconds below half the median. Frame cap: the usual rate that the fastest tenth of the seconds sits at. 1 % low: the pace that 99 % of the frame times reach (quantile). “Worst mean” is the pace of the mean of the longest 1 % of frames; “time share” the pace at which the longest frames have filled 1 % of the time. The 0.1 % lows likewise.',
@@ -64,6 +66,7 @@ function evenness({ figures }: RunDetail): Measure {
       ...(figure.late === null ? [] : [{ name: 'late', value: percent(figure.late) }]),
       { name: refreshHz === null ? 'cadence' : `cadence at ${refreshHz} Hz`, value: cadence.kind === null ? 'panel unknown' : CADENCE_WORDS[cadence.kind] },
     ],
+    picture: <Beat cadence={cadence} />,
     definition:
       'A break is a frame of 40 ms or more that took at least two and a half times the median of the frames around it; a stutter is shorter than 250 ms, a stall than 1 s, a freeze is longer. Deviation: standard deviation of the frame times. Frame to frame: mean difference between neighbours. Late: share of frames longer than one and a half target frames. Cadence: even where nearly all frames stand for the same number of refreshes, alternating where they change between two neighbouring numbers, mixed otherwise; variable where they do not follow the panel.',
   };
@@ -88,7 +91,8 @@ function stamina({ figures, target }: RunDetail): Measure {
   };
 }
 
-function warmth({ figures, roomC }: RunDetail, { temperature, unit }: Speaker): Measure {
+function warmth(run: RunDetail, { temperature, unit }: Speaker): Measure {
+  const { figures, roomC } = run;
   const { warmth: figure, doubtful } = figures;
   const hottest = figure.spots.find((spot) => spot.spot === figure.hottest);
   if (!hottest) return { name: 'Warmth', figure: '–', unit: 'no skin readings', parts: [], definition: 'Skin temperature by spot and instrument. This run has no readings.' };
@@ -103,6 +107,7 @@ function warmth({ figures, roomC }: RunDetail, { temperature, unit }: Speaker): 
       ...figure.spots.map((spot) => ({ name: spot.spot, value: temperature(spot.peakC) })),
       ...figure.spots.filter((spot) => spot.fit?.forecast).map((spot) => ({ name: `settles, ${spot.spot}`, value: `${temperature(spot.fit!.finalC)} ± ${(spot.fit!.finalHalfC * (unit === 'F' ? 1.8 : 1)).toFixed(1)}` })),
     ],
+    picture: <SkinOverTime run={run} />,
     below: (
       <>
         {touch(hottest, temperature)}
@@ -145,6 +150,7 @@ function drain({ figures, batteryWh }: RunDetail): Measure {
       { name: 'a frame', value: figure.joulesPerFrame === null ? '–' : `${(figure.joulesPerFrame * 1000).toFixed(0)} mJ` },
       ...readings,
     ],
+    picture: <PercentOverTime figures={figures} />,
     definition,
   };
 }

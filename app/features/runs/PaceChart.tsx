@@ -17,7 +17,7 @@ const HEIGHT = 190;
 const BREAK_STRIP = 14;
 
 /** Pace over time: the least and the greatest second of every stretch, so that no freeze is smoothed away. */
-export function PaceChart({ run, drawn, onDraw }: { run: RunDetail; drawn: Stretch | null; onDraw: (stretch: Stretch | null) => void }): ReactNode {
+export function PaceChart({ run, drawn, onDraw }: { run: RunDetail; drawn: Stretch | null; onDraw: (stretch: Stretch) => void }): ReactNode {
   const { pace, quiet, line, ink } = usePalette();
   const [width, setWidth] = useState(0);
   const plot = Math.max(0, width - AXIS - 4);

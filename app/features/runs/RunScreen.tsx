@@ -14,6 +14,7 @@ import { useToast } from '../../ui/Toast';
 import { useVoice } from '../../ui/Voice';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { AddReadings } from '../readings/AddReadings';
+import { BodyMap } from '../body/BodyMap';
 import { CorrectRun } from './CorrectRun';
 import { Lane } from './Lane';
 import { LaneKey } from './LaneKey';
@@ -57,6 +58,7 @@ function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
       <PaceChart run={run} drawn={drawn} onDraw={setDrawn} />
       <Spans run={run} drawn={drawn} />
       <SplitTable run={run} />
+      <BodyMap run={run} />
     </>
   );
   return (

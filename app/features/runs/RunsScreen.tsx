@@ -29,6 +29,8 @@ export function RunsScreen(): ReactNode {
   return (
     <FlatList
       data={shown}
+      // a screen reader and the browser's own search see what is rendered: most lists are, whole
+      initialNumToRender={40}
       keyExtractor={(run) => run.id}
       contentContainerStyle={{ padding: wide ? 24 : 14, gap: wide ? 0 : 10, maxWidth: 1240, width: '100%' }}
       ListHeaderComponent={
