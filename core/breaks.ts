@@ -16,8 +16,8 @@ export interface Break {
   lostUs: number;
 }
 
-const HALF_WINDOW = 30;
-const SHORTEST_BREAK_US = 40_000;
+/** Frames to either side of one that its local median takes in. */
+export const HALF_WINDOW = 30;
 const JOINING_US = 100_000;
 const STALL_US = 250_000;
 const FREEZE_US = 1_000_000;
@@ -39,42 +39,57 @@ const ORDINARY_BETWEEN = 3;
 export function findBreaks(session: Session): Break[] {
   const { leftUs, leftStartsUs, partings } = session;
   const median = new LocalMedian(leftUs);
-  const breaks: Break[] = [];
-  let open: Break | null = null;
-  let ordinary = 0;
+  const joiner = new BreakJoiner();
   let parting = 0;
   let nextParting = partings[0] ?? Infinity;
   for (let j = 0; j < leftUs.length; j++) {
     if (j === nextParting) {
-      open = null;
+      joiner.part();
       nextParting = partings[++parting] ?? Infinity;
     }
     const length = leftUs[j]!;
     // the median is needed only where the frame is long enough to break at all
-    if (length < SHORTEST_BREAK_US) {
-      ordinary++;
-      continue;
-    }
-    const middle = median.around(j);
-    if (!atLeast(length, 2.5 * middle)) {
-      ordinary++;
-      continue;
-    }
-    const atUs = leftStartsUs[j]!;
-    const joins = length >= JOINING_US;
-    if (open && joins && ordinary < ORDINARY_BETWEEN) {
-      open.endUs = atUs + length;
-      open.lengthUs += length;
-      open.lostUs += length - middle;
-    } else {
-      const found: Break = { kind: 'stutter', atUs, endUs: atUs + length, lengthUs: length, lostUs: length - middle };
-      breaks.push(found);
-      if (joins) open = found;
-    }
-    if (joins) ordinary = 0;
+    if (length < SHORTEST_BREAK_US) joiner.ordinary();
+    else joiner.long(length, leftStartsUs[j]!, median.around(j));
   }
-  for (const found of breaks) found.kind = kindOf(found.lengthUs);
-  return breaks;
+  return joiner.breaks;
+}
+
+/** Frames shorter than this never break. */
+export const SHORTEST_BREAK_US = 40_000;
+
+/** Takes frames in order and makes breaks of those that break. */
+export class BreakJoiner {
+  readonly breaks: Break[] = [];
+  private open: Break | null = null;
+  private ordinarySince = 0;
+
+  /** A gap or an excluded frame lies before the next frame. */
+  part(): void {
+    this.open = null;
+  }
+
+  /** A frame that breaks nothing. */
+  ordinary(): void {
+    this.ordinarySince++;
+  }
+
+  /** A frame of {@link SHORTEST_BREAK_US} or more, and the median of the frames around it. */
+  long(lengthUs: number, atUs: number, medianUs: number): void {
+    if (!atLeast(lengthUs, 2.5 * medianUs)) return this.ordinary();
+    const joins = lengthUs >= JOINING_US;
+    if (this.open && joins && this.ordinarySince < ORDINARY_BETWEEN) {
+      this.open.endUs = atUs + lengthUs;
+      this.open.lengthUs += lengthUs;
+      this.open.lostUs += lengthUs - medianUs;
+      this.open.kind = kindOf(this.open.lengthUs);
+    } else {
+      const found: Break = { kind: kindOf(lengthUs), atUs, endUs: atUs + lengthUs, lengthUs, lostUs: lengthUs - medianUs };
+      this.breaks.push(found);
+      if (joins) this.open = found;
+    }
+    if (joins) this.ordinarySince = 0;
+  }
 }
 
 const kindOf = (lengthUs: number): BreakKind => (lengthUs < STALL_US ? 'stutter' : lengthUs < FREEZE_US ? 'stall' : 'freeze');

@@ -12,6 +12,7 @@ export * from './frames/fromRows';
 export * from './frames/track';
 export * from './frames/unreadable';
 export * from './headline';
+export * from './live';
 export * from './log/delimited';
 export * from './log/guess';
 export * from './log/micros';

@@ -4,8 +4,10 @@ import { request } from 'node:http';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import type { RunDetail } from '@pace-check/contract';
-import { buildServer, buildWeb } from './build';
+import { buildCli, buildServer, buildWeb } from './build';
 import { LONG_FRAMES, writeLongLog } from './bench/longLog';
+import { measureCommandLine } from './bench/commandLine';
+import { measureLive } from './bench/liveRun';
 import { scan } from './bench/scanner';
 import { CHROMIUM, CHROMIUM_FLAGS, ensureChromium } from './chromium';
 import { startDatabase } from './database';
@@ -23,7 +25,7 @@ async function bench(): Promise<void> {
   const stops: (() => Promise<void>)[] = [() => rm(folder, { recursive: true, force: true })];
   try {
     await ensureChromium();
-    await buildServer();
+    await Promise.all([buildServer(), buildCli()]);
     await buildWeb();
     const database = await startDatabase(join(folder, 'postgres'));
     stops.unshift(database.stop);
@@ -34,7 +36,9 @@ async function bench(): Promise<void> {
     await writeLongLog(log);
     say('log', `${LONG_FRAMES.toLocaleString('en-GB')} frames, ${mb((await stat(log)).size)}`);
     const yardstick = await timed(async () => scan(log));
-    say('bare byte scanner (parse, sort, four statistics)', seconds(yardstick.ms));
+    await commandLine(log);
+    const batches = measureLive();
+    say('live, 1,000 frames and all figures after an hour at 144 Hz', `${batches[batches.length >> 1]!.toFixed(2)} ms in the middle, ${batches[Math.floor(batches.length * 0.99)]!.toFixed(2)} ms at 99 % (aim: below 2 ms)`);
 
     const memoryBefore = await memory(server.pid);
     const { run, afterUploadMs } = await importLog(server.address, log);
@@ -62,6 +66,14 @@ async function bench(): Promise<void> {
   } finally {
     for (const stop of stops) await stop().catch(fail);
   }
+}
+
+/** The command line beside its yardsticks. */
+async function commandLine(log: string): Promise<void> {
+  const { pace, scanner, ...others } = await measureCommandLine(log);
+  say('pace analyse, one process from CSV bytes to every figure', `${seconds(pace!.ms)}, ${mb(pace!.bytes)} (aim: below 250 MB)`);
+  say('  beside a bare byte scanner (parse, sort, four statistics)', `${seconds(scanner!.ms)}; pace takes ${(pace!.ms / scanner!.ms).toFixed(2)} times as long (aim: at most 2.5)`);
+  for (const [name, taken] of Object.entries(others)) say(`  beside the ${name}`, `${seconds(taken.ms)}, ${mb(taken.bytes)}; ${(taken.ms / pace!.ms).toFixed(2)} times pace’s time`);
 }
 
 const say = (what: string, figure: string): void => console.log(`${what}: ${figure}`);

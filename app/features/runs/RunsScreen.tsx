@@ -6,7 +6,7 @@ import { Link, useRouter } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import { useRuns } from '../../api/queries';
-import { day, fps, NONE, percent } from '../../ui/figures';
+import { day, fps, fpsColumn, NONE, percent } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
 import { Failed, Loading, Notice } from '../../ui/states';
 import { FONTS, TARGET } from '../../ui/theme';
@@ -95,7 +95,7 @@ function Nothing({ runs, wanted, clear }: { runs: ReturnType<typeof useRuns>; wa
 const PENDING = 'Its figures are being computed anew. Open it to have them at once.';
 
 /** What a row says, as the reader's school and scale have it. */
-function useSaid(run: RunSummary): { headline: string; lead: string; leadUnit: string; second: string; peak: string; word: string } {
+function useSaid(run: RunSummary): { headline: string; lead: string; leadColumn: string; leadUnit: string; second: string; peak: string; word: string } {
   const voice = useVoice();
   const facts = run.headline;
   const medianLeads = voice.school === 'median-and-hold' && facts?.pace.source === 'frames';
@@ -103,8 +103,9 @@ function useSaid(run: RunSummary): { headline: string; lead: string; leadUnit: s
   return {
     headline: facts ? headline(facts, voice) : PENDING,
     lead: `${facts?.pace.source === 'eye' ? '~' : ''}${fps(lead)}`,
+    leadColumn: `${facts?.pace.source === 'eye' ? '~' : ''}${fpsColumn(lead)}`,
     leadUnit: facts?.pace.source === 'eye' ? 'fps, by eye' : facts?.pace.source === 'read' ? 'fps, read off' : medianLeads ? 'fps median' : 'fps average',
-    second: voice.school === 'median-and-hold' ? percent(facts?.pace.hold ?? null) : fps(facts?.onePercentLow ?? null),
+    second: voice.school === 'median-and-hold' ? percent(facts?.pace.hold ?? null) : fpsColumn(facts?.onePercentLow ?? null),
     peak: voice.temperature(facts?.peakC ?? null),
     word: facts?.stamina.word ?? NONE,
   };
@@ -140,7 +141,7 @@ const COLUMNS = { name: 270, word: 64, average: 84, low: 66, peak: 76 };
 function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
   const medianLeads = useVoice().school === 'median-and-hold';
   const step = scaleS > 5400 ? 1800 : 300;
-  const marks = Array.from({ length: Math.floor(scaleS / step) + 1 }, (_, i) => i * step);
+  const marks = Array.from({ length: Math.floor(scaleS / step) + 1 }, (_, i) => i * step).filter((at) => at < 0.96 * scaleS);
   return (
     <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-end', paddingHorizontal: 8 }}>
       <Quiet style={{ width: COLUMNS.name }}>title on device</Quiet>
@@ -178,7 +179,7 @@ function WideRow({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNod
           <FigureText size={18} style={{ width: COLUMNS.word }}>
             {said.word}
           </FigureText>
-          <FigureText size={24} style={{ width: COLUMNS.average, textAlign: 'right' }}>{said.lead}</FigureText>
+          <FigureText size={24} style={{ width: COLUMNS.average, textAlign: 'right' }}>{said.leadColumn}</FigureText>
           <FigureText size={18} style={{ width: COLUMNS.low, textAlign: 'right' }}>
             {said.second}
           </FigureText>
