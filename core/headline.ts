@@ -19,7 +19,7 @@ export function rate(fps: number): string {
 /** Hours and minutes, for instance "2 h 10". */
 export function hoursAndMinutes(hours: number): string {
   const minutes = Math.round(hours * 60);
-  return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`;
+  return minutes < 60 ? `${minutes}\u00a0min` : `${Math.floor(minutes / 60)}\u00a0h\u00a0${String(minutes % 60).padStart(2, '0')}`;
 }
 
 /** Which figures lead: the school of median and hold, or that of average and lows. */

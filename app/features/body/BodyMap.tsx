@@ -15,7 +15,7 @@ import { shadeAt, usualPlace, type Heated } from './shade';
 
 const WIDTH = 132;
 const HEIGHT = 246;
-const CELL = 6;
+const CELL = 4;
 const SIDES = ['front', 'back'] as const;
 const WHICH = [
   { value: 'peak', text: 'peak' },
@@ -52,7 +52,7 @@ function Side({ run, side, placed }: { run: RunDetail; side: 'front' | 'back'; p
   const cells = useMemo(() => shading(placed), [placed]);
   return (
     <View style={{ alignItems: 'center', gap: 4 }}>
-      <View style={{ width: WIDTH, height: HEIGHT }} aria-label={`${side} of the device`}>
+      <View role="group" style={{ width: WIDTH, height: HEIGHT }} aria-label={`${side} of the device`}>
         <Svg width={WIDTH} height={HEIGHT} aria-hidden>
           <Rect x={1} y={1} width={WIDTH - 2} height={HEIGHT - 2} rx={16} fill={sheet} stroke={quiet} strokeWidth={2} />
           {side === 'front' ? <Rect x={7} y={9} width={WIDTH - 14} height={HEIGHT - 18} rx={9} fill="none" stroke={quiet} strokeWidth={1} /> : <Circle cx={WIDTH * 0.22} cy={HEIGHT * 0.1} r={9} fill="none" stroke={quiet} strokeWidth={1.5} />}
@@ -72,9 +72,12 @@ function Side({ run, side, placed }: { run: RunDetail; side: 'front' | 'back'; p
 function shading(placed: Placed[]): { x: number; y: number; c: number }[] {
   if (placed.length < 2) return [];
   const cells: { x: number; y: number; c: number }[] = [];
+  // in widths, so that near is near in both directions
+  const tall = HEIGHT / WIDTH;
+  const spots = placed.map(({ x, y, c }) => ({ x, y: y * tall, c }));
   for (let y = 0; y < HEIGHT; y += CELL) {
     for (let x = 0; x < WIDTH; x += CELL) {
-      const c = shadeAt(placed, (x + CELL / 2) / WIDTH, (y + CELL / 2) / HEIGHT);
+      const c = shadeAt(spots, (x + CELL / 2) / WIDTH, (y + CELL / 2) / WIDTH);
       if (c !== null) cells.push({ x, y, c });
     }
   }

@@ -1,4 +1,4 @@
-/** A temperature at a place, as shares of the body's width and height. */
+/** A temperature at a place, in widths of the body. */
 export interface Heated {
   x: number;
   y: number;
@@ -6,7 +6,7 @@ export interface Heated {
 }
 
 /** How far from a line between two spots it is still "between" them. */
-const BAND = 0.09;
+const BAND = 0.12;
 
 /**
  * Temperature at a place between spots that were read, by inverse squares of
