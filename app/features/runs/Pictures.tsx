@@ -3,7 +3,7 @@ import { CAUTION_C, clock, STOP_C, type Cadence, type Figures, type SpotWarmth }
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import Svg, { Circle, G, Line, Path, Polygon, Rect, Text } from 'react-native-svg';
-import { fps } from '../../ui/figures';
+import { count, fps } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { FONTS } from '../../ui/theme';
 import { useVoice } from '../../ui/Voice';
@@ -72,7 +72,7 @@ export function FrameTimes({ figures }: { figures: Figures }): ReactNode {
           );
         }}
       </Canvas>
-      <Quiet>{`Frame times by how often they came (square-root scale)${beyond > 0 ? `; ${beyond} longer ones not shown` : ''}.`}</Quiet>
+      <Quiet>{`Frame times by how often they came (square-root scale)${beyond > 0 ? `; ${count(beyond, 'longer one')} not shown` : ''}.`}</Quiet>
     </>
   );
 }
