@@ -21,7 +21,7 @@ module.exports = {
       rootDir: '<rootDir>/app',
       testMatch: ['**/*.test.ts', '**/*.test.tsx'],
       transformIgnorePatterns: ['/node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-native-svg|@rneui|react-native-gifted-charts|gifted-charts-core|@pace-check|ml-[^/]+|cheminfo-types|is-any-array)/?)'],
-      moduleNameMapper: { '^@pace-check/([^/]+)$': '<rootDir>/../$1/index.ts' },
+      moduleNameMapper: { '^@expo/vector-icons/Feather$': '<rootDir>/testing/Feather.tsx', '^@pace-check/([^/]+)$': '<rootDir>/../$1/index.ts' },
     },
   ],
 };

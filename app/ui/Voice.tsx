@@ -16,12 +16,21 @@ const KEY = 'pace-check.voice';
 const SCHOOLS: School[] = ['median-and-hold', 'average-and-lows'];
 const UNITS: TemperatureUnit[] = ['C', 'F'];
 
+/** What was chosen before; nothing where the store holds something else. */
+function readStored(stored: string | null): Partial<Record<keyof Voice, unknown>> {
+  try {
+    return Object(JSON.parse(stored ?? '{}')) as Partial<Record<keyof Voice, unknown>>;
+  } catch {
+    return {};
+  }
+}
+
 /** Which figures lead and in which scale temperatures are said: one choice, everywhere, at once. */
 export function VoiceProvider({ children }: { children: ReactNode }): ReactNode {
   const [voice, setVoice] = useState<Voice>(USUAL_VOICE);
   useEffect(() => {
     void AsyncStorage.getItem(KEY).then((stored) => {
-      const known = JSON.parse(stored ?? '{}') as Partial<Voice>;
+      const known = readStored(stored);
       setVoice((now) => ({ school: SCHOOLS.find((school) => school === known.school) ?? now.school, unit: UNITS.find((unit) => unit === known.unit) ?? now.unit }));
     });
   }, []);

@@ -1,0 +1,36 @@
+import { api, ApiFailure } from './client';
+
+const answer = (status: number, body: string): void => {
+  global.fetch = jest.fn().mockResolvedValue({ ok: status < 400, status, json: () => Promise.resolve(body).then((text) => JSON.parse(text)) });
+};
+const failure = (work: Promise<unknown>): Promise<ApiFailure> =>
+  work.then(
+    () => {
+      throw new Error('it did not fail');
+    },
+    (error: ApiFailure) => error,
+  );
+
+describe('requests', () => {
+  it('give what the server says', async () => {
+    answer(200, '[1]');
+    expect(await api('/runs')).toEqual([1]);
+    expect(global.fetch).toHaveBeenCalledWith('/api/runs', undefined);
+  });
+  it('give nothing for an answer without content', async () => {
+    answer(204, '');
+    expect(await api('/runs/1', { method: 'DELETE' })).toBeUndefined();
+  });
+  it('fail with the server’s own words', async () => {
+    answer(422, '{"code":"empty","message":"The file is empty.","remedy":"Export it again."}');
+    expect(await failure(api('/imports'))).toMatchObject({ status: 422, offline: false, message: 'The file is empty.', problem: { remedy: 'Export it again.' } });
+  });
+  it('fail plainly where the answer is none of the server’s', async () => {
+    answer(502, '<html>');
+    expect(await failure(api('/runs'))).toMatchObject({ status: 502, problem: { code: 'unreadable', remedy: expect.any(String) } });
+  });
+  it('say when nobody answers', async () => {
+    global.fetch = jest.fn().mockRejectedValue(new TypeError('Failed to fetch'));
+    expect(await failure(api('/runs'))).toMatchObject({ offline: true, problem: { remedy: expect.stringContaining('What you typed stays here') } });
+  });
+});

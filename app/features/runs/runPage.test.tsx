@@ -1,0 +1,130 @@
+import AsyncStorage from '@react-native-async-storage/async-storage';
+import { fireEvent, screen, within } from '@testing-library/react';
+import { at, runWith, show } from '../../testing/render';
+import { Lane } from './Lane';
+import { Measures } from './Measures';
+import { SplitTable } from './SplitTable';
+import { Verdict } from './Verdict';
+
+const skin = (c: number, minute: number, spot = 'back'): { type: 'skin'; atMs: number; spot: string; c: number; by: string } => ({ type: 'skin', atMs: minute * 60_000, spot, c, by: 'infrared' });
+
+beforeEach(() => AsyncStorage.clear());
+
+describe('the five measures', () => {
+  it('come in their order, each with its figure and what it is', async () => {
+    await show(<Measures run={runWith({ frames: at(52, 1000), facts: { target: 60 } })} />);
+    expect(screen.getAllByRole('heading').map((heading) => heading.textContent)).toEqual(['Pace', 'Evenness', 'Stamina', 'Warmth', 'Drain']);
+    expect(screen.getByText('fps, average')).toBeTruthy();
+    expect(screen.getByText('of the opening is left: holds')).toBeTruthy();
+    expect(screen.getByText('no skin readings')).toBeTruthy();
+    expect(screen.getByText('no readings of the battery')).toBeTruthy();
+  });
+
+  it('say what a cap hides, and what a short run cannot show', async () => {
+    await show(<Measures run={runWith({ frames: at(60, 300) })} />);
+    expect(screen.getByText('60; headroom unknown')).toBeTruthy();
+    expect(screen.getByText('too short: it takes a quarter of an hour')).toBeTruthy();
+  });
+
+  it('tell their definition on a tap, and hide it again', async () => {
+    await show(<Measures run={runWith({ frames: at(60, 300) })} />);
+    const button = screen.getByRole('button', { name: 'Stamina: how it is defined' });
+    expect(screen.queryByText(/Retention: closing over opening/)).toBeNull();
+    fireEvent.click(button);
+    expect(screen.getByText(/Retention: closing over opening/)).toBeTruthy();
+    expect(button.getAttribute('aria-expanded')).toBe('true');
+    fireEvent.click(button);
+    expect(screen.queryByText(/Retention: closing over opening/)).toBeNull();
+  });
+
+  it('do not claim to have measured what was read off', async () => {
+    await show(<Measures run={runWith({ entries: [{ type: 'rate', atMs: 0, fps: 41, by: 'eye' }] })} />);
+    expect(screen.getByText('fps, estimated by eye')).toBeTruthy();
+    expect(screen.queryByRole('table', { name: 'Lows by definition' })).toBeNull();
+  });
+
+  it('give all three definitions of a low, or say that the frames are too few', async () => {
+    const { unmount } = await show(<Measures run={runWith({ frames: at(60, 100) })} />);
+    const rows = within(screen.getByRole('table', { name: 'Lows by definition' }));
+    expect(rows.getAllByRole('columnheader').map((head) => head.textContent)).toEqual(['lows, fps', 'quantile', 'worst mean', 'time share']);
+    expect(within(rows.getByRole('row', { name: '1 % low' })).getAllByRole('cell')).toHaveLength(3);
+    expect(rows.getByRole('row', { name: '0.1 % low' }).textContent).toContain('too few frames');
+    unmount();
+  });
+
+  it.each([
+    [42.9, null],
+    [43, /Hold it for a while only/],
+    [48, /Put it down/],
+  ])('warn of a surface of %d °C as it deserves', async (celsius, warning) => {
+    await show(<Measures run={runWith({ entries: [skin(20, 0), skin(celsius, 10)] })} />);
+    if (warning) expect(screen.getByRole('note').textContent).toMatch(warning);
+    else expect(screen.queryByRole('note')).toBeNull();
+  });
+
+  it('show doubtful readings as such', async () => {
+    await show(<Measures run={runWith({ entries: [skin(20, 0), skin(31, 5), skin(90, 6)] })} />);
+    expect(screen.getByText(/Doubtful and left out: 90\.0\s°C at back, 6:00/)).toBeTruthy();
+  });
+
+  it('give hours from full with the range that the readings allow', async () => {
+    await show(<Measures run={runWith({ entries: [{ type: 'battery', atMs: 0, percent: 100 }, { type: 'battery', atMs: 3_600_000, percent: 80 }] })} />);
+    expect(screen.getByText(/^5\sh\s00$/)).toBeTruthy();
+    expect(screen.getByText('20.0 (19.0 to 21.0)')).toBeTruthy();
+    expect(screen.getByText('battery’s Wh unknown')).toBeTruthy();
+  });
+});
+
+describe('the verdict', () => {
+  it('names the word, whether it plays, the confidence and every caveat', async () => {
+    await show(<Verdict run={runWith({ frames: at(60, 400), entries: [{ type: 'end', atMs: 400_000, reason: 'crash' }], facts: { need: 'action', conditions: ['pre-release'] } })} />);
+    for (const text of ['DNF', 'plays well', 'for action', 'D']) expect(screen.getByText(text)).toBeTruthy();
+    expect(within(screen.getByRole('list', { name: 'Caveats' })).getAllByRole('listitem').map((item) => item.textContent)).toEqual([
+      '–The run is shorter than a quarter of an hour: it shows how the device opens, not what it sustains.',
+      '–The title crashed.',
+      '–The pace sits at a frame cap: headroom unknown.',
+      '–The device or its firmware is not released yet.',
+    ]);
+  });
+});
+
+describe('the split table', () => {
+  const cells = (row: HTMLElement): (string | null)[] => within(row).getAllByRole('cell').map((cell) => cell.textContent);
+
+  it('has a row per split, in columns that the run fills', async () => {
+    await show(<SplitTable run={runWith({ frames: [...at(60, 60), ...at(40, 60)], facts: { target: 60 } })} />);
+    const [head, ...rows] = screen.getAllByRole('row');
+    expect(within(head!).getAllByRole('columnheader').map((column) => column.textContent)).toEqual(['from', 'average', 'low', 'hold', 'target', 'breaks']);
+    expect(rows.map(cells)).toEqual([
+      ['0:00', '60.0', '60.0', '100 %', '100 %', '0'],
+      ['1:00', '40.0', '40.0', '100 %', '0 %', '0'],
+    ]);
+  });
+
+  it('names freezes among the breaks', async () => {
+    await show(<SplitTable run={runWith({ frames: [...at(60, 30), 1_500_000, ...at(60, 20)] })} />);
+    expect(cells(screen.getAllByRole('row')[1]!).at(-1)).toBe('1, 1 fr.');
+  });
+
+  it('leads with the median for those who think so', async () => {
+    await AsyncStorage.setItem('pace-check.voice', JSON.stringify({ school: 'median-and-hold', unit: 'F' }));
+    await show(<SplitTable run={runWith({ frames: at(60, 60), entries: [skin(40, 0.5)] })} />);
+    expect(await screen.findByRole('columnheader', { name: 'median' })).toBeTruthy();
+    expect(screen.getByRole('columnheader', { name: '°F' })).toBeTruthy();
+    expect(cells(screen.getAllByRole('row')[1]!)).toContain('104.0');
+  });
+
+  it('is nothing without splits', async () => expect((await show(<SplitTable run={runWith({})} />)).container.querySelector('[role=table]')).toBeNull());
+});
+
+describe('the lane', () => {
+  it('says in words what it draws', async () => {
+    const run = runWith({ frames: [...at(60, 60), ...at(30, 60)], facts: { target: 60 } });
+    await show(<Lane lane={run.lane} scaleS={120} height={50} />);
+    expect(screen.getByRole('img').getAttribute('aria-label')).toBe('0:00: 100 % of the target of 60; 1:00: 50 % of the target of 60');
+  });
+  it('says so when there is no target', async () => {
+    await show(<Lane lane={runWith({ frames: at(60, 60) }).lane} scaleS={60} height={50} />);
+    expect(screen.getByRole('img').getAttribute('aria-label')).toBe('0:00: 100 % of the seconds near the median');
+  });
+});
