@@ -1,4 +1,4 @@
-import { api, ApiFailure } from './client';
+import { api, type ApiFailure } from './client';
 
 const answer = (status: number, body: string): void => {
   global.fetch = jest.fn().mockResolvedValue({ ok: status < 400, status, json: () => Promise.resolve(body).then((text) => JSON.parse(text)) });
