@@ -34,7 +34,8 @@ describe('readings on paper', () => {
     ['8:00 106', /no spot for 106/],
     ['8:00 back 106', /If it is Fahrenheit, write 106 F/],
     ['8:00 back 36.5 37', /no spot for 37/],
-    ['8:00 it felt warm', /“it felt warm” is not understood/],
+    ['18:00 back', /There is no number for “back”\. Write for instance 18:00 back 36\.5/],
+    ['8:00 back 36.5 and it felt warm in the hand', /“it felt warm in the hand” is not understood/],
     ['8:00 120 %', /at most 100 %/],
   ])('“%s” is unclear, and says how to write it', (text, problem) => {
     expect(one(text)).toMatchObject({ entries: [], understood: null, problem: expect.stringMatching(problem) });

@@ -141,6 +141,8 @@ export function readTime(text: string): number | null {
   return time && time.rest.trim() === '' ? time.atMs / 1000 : null;
 }
 
+const TEMPERATURE_LIKE = /\d/;
+
 /** Temperatures, each after the name of its spot. */
 function takeSkin(text: string, atMs: number, unit: TemperatureUnit): { entries: EntryLine[]; said: string[] } | { problem: string } {
   const by = INSTRUMENTS.find((instrument) => instrument.pattern.test(text))?.by ?? 'infrared';
@@ -165,6 +167,7 @@ function takeSkin(text: string, atMs: number, unit: TemperatureUnit): { entries:
     said.push(`${celsius.toFixed(1)} °C at ${spot}, ${by}`);
   }
   const left = words(plain.slice(from));
+  if (left !== '' && entries.length === 0 && left.split(' ').length <= 4 && !TEMPERATURE_LIKE.test(plain)) return { problem: `There is no number for “${left}”. Write for instance ${clock(atMs / 1000)} ${left} 36.5, or put a # in front to keep it as a note.` };
   if (left !== '') return { problem: `“${left}” is not understood. Leave it out, or write it as a note with # in front.` };
   return { entries, said };
 }

@@ -42,6 +42,20 @@ const importing = async (page: Page): Promise<void> => {
   await page.getByRole('heading', { name: 'Import a run' }).scrollIntoViewIfNeeded();
 };
 
+const notebook = async (page: Page): Promise<void> => {
+  await page.goto('/by-hand');
+  await page.getByLabel('Readings, a line each').fill('0:10 back 20.5\n8:00 back 36.5 front 35\n13 min back 105.3 F\n18:00 back\n100% 0:00\n5:00 about 41 fps');
+  await page.getByText('1 of 6 lines is unclear').waitFor();
+};
+const settings = async (page: Page): Promise<void> => {
+  await page.goto('/settings');
+  await page.getByRole('radio', { name: 'Celsius' }).waitFor();
+};
+const pictures = async (page: Page): Promise<void> => {
+  await run(page);
+  await page.getByRole('heading', { name: 'Warmth' }).evaluate((heading) => heading.scrollIntoView());
+};
+
 /** One current picture of each main view, from the demo. */
 const PICTURES: Picture[] = [
   { name: 'runs-phone', ...PHONE, open: runs },
@@ -51,6 +65,9 @@ const PICTURES: Picture[] = [
   { name: 'run-phone-night', ...PHONE, night: true, open: run },
   { name: 'import-wide', ...WIDE, open: importing },
   { name: 'import-phone', ...PHONE, open: importing },
+  { name: 'notebook-phone', ...PHONE, open: notebook },
+  { name: 'settings-phone', ...PHONE, open: settings },
+  { name: 'run-pictures-phone', ...PHONE, open: pictures },
 ];
 
 async function takePictures(): Promise<void> {

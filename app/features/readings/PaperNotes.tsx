@@ -25,7 +25,8 @@ export function PaperNotes({ text, onText, lines }: { text: string; onText: (tex
         value={text}
         onChangeText={onText}
         placeholder={unit === 'F' ? '8:00 back 97.7\n13 min front 106 F\n100% 0:00\n5:00 about 40 fps' : '8:00 back 36.5\n13 min front 106 F\n100% 0:00\n5:00 about 40 fps'}
-        inputStyle={{ minHeight: 160, textAlignVertical: 'top', paddingVertical: 10, lineHeight: 23 }}
+        inputContainerStyle={{ paddingHorizontal: 0 }}
+        inputStyle={{ minHeight: 160, paddingHorizontal: 10, textAlignVertical: 'top', paddingVertical: 10, lineHeight: 23 }}
         renderErrorMessage={false}
       />
       <View role="list" aria-label="How each line is understood" style={{ gap: 2, marginTop: 8 }}>
