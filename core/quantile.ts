@@ -31,5 +31,5 @@ export function quantile(sorted: ArrayLike<number>, p: number): number | null {
  * median([3, 1, 2]); // 2
  */
 export function median(values: ArrayLike<number>): number | null {
-  return quantile(Float64Array.from(values).sort(), 0.5);
+  return quantile((values instanceof Float64Array ? values.slice() : Float64Array.from(values)).sort(), 0.5);
 }

@@ -4,6 +4,9 @@ export type OnField = (bytes: Uint8Array, from: number, to: number, line: number
 const NEWLINE = 10;
 const RETURN = 13;
 const QUOTE = 34;
+/** '.' to ':', with the digits between them; no delimiter is among them. */
+const POINT = 46;
+const COLON = 58;
 
 /**
  * Walks delimited text as bytes and hands over one column, without making a
@@ -54,6 +57,8 @@ export class ColumnScanner {
       let quoted = false;
       for (; i < n; i++) {
         code = bytes[i]!;
+        // digits and the decimal point: most of a log, and never a sign that matters here
+        if (code >= POINT && code <= COLON) continue;
         if (code === NEWLINE) break;
         if (code === delimiter) {
           if (at === column) to = i;

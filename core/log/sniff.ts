@@ -16,7 +16,7 @@ export interface TextLayout {
 
 /** How many bytes of a file are enough to see its layout. */
 export const HEAD_BYTES = 65_536;
-const SAMPLE_ROWS = 400;
+const SAMPLE_ROWS = 200;
 const DELIMITERS: TextLayout['delimiter'][] = [';', '\t', ','];
 const DECIMAL_MARKS: TextLayout['decimalMark'][] = ['.', ','];
 
