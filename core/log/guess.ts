@@ -21,7 +21,7 @@ const UNIT_SECONDS: Record<TimeUnit, number> = { s: 1, ms: 1e-3, us: 1e-6, ns: 1
 const UNITS = Object.keys(UNIT_SECONDS) as TimeUnit[];
 
 const WORDS: { kind: ColumnKind; pattern: RegExp }[] = [
-  { kind: 'frame-time', pattern: /frame[\s_-]*(time|duration|length|interval)|between|delta|\bdt\b|interval|duration/i },
+  { kind: 'frame-time', pattern: /frame[\s_-]*(time(?!\s*stamp)|duration|length|interval)|between|delta|\bdt\b|interval|duration/i },
   { kind: 'timestamp', pattern: /stamp|present|clock|elapsed|since|\btime\b|^time|moment|\bat\b/i },
 ];
 const UNIT_WORDS: { unit: TimeUnit; pattern: RegExp }[] = [
@@ -63,7 +63,8 @@ function guessColumn(heading: string, column: number, values: number[]): ColumnG
   const counts = rises && steps.every((step) => step === 1);
   const named = NOT_A_TIME.test(heading) ? null : (WORDS.find((word) => word.pattern.test(heading))?.kind ?? null);
   if (NOT_A_TIME.test(heading) || (counts && named === null)) return null;
-  const kind: ColumnKind = rises ? 'timestamp' : 'frame-time';
+  // frame times may rise for a while; what is called so is so
+  const kind: ColumnKind = rises && named !== 'frame-time' ? 'timestamp' : 'frame-time';
   const typical = middle(kind === 'timestamp' ? steps : values.filter((value) => value > 0));
   if (typical === null) return null;
   const namedUnit = UNIT_WORDS.find((word) => word.pattern.test(heading))?.unit ?? null;

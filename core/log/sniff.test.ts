@@ -75,6 +75,12 @@ describe('sniffLayout and guessColumns', () => {
     expect(look(`n\tshown (ns)\n${stamps.join('\n')}`).guess).toMatchObject({ column: 1, kind: 'timestamp', unit: 'ns' });
   });
 
+  it('believes a heading that says frame time, though the values rise; but not where it says timestamp', () => {
+    const rising = Array.from({ length: 40 }, (_, i) => (16 + i / 40).toFixed(3)).join('\n');
+    expect(look(`frame time (ms)\n${rising}`).guess).toMatchObject({ kind: 'frame-time', unit: 'ms' });
+    expect(look(`frame timestamp (ms)\n${Array.from({ length: 40 }, (_, i) => i * 16.7).join('\n')}`).guess).toMatchObject({ kind: 'timestamp', unit: 'ms' });
+  });
+
   it('reads rows without a heading', () => {
     const { layout, guess } = look(wave(1, 2).join('\n'));
     expect(layout).toMatchObject({ headingLine: null, firstLine: 1, headings: ['column 1'] });
