@@ -50,6 +50,28 @@ test('a run is found by typing, renamed and corrected, deleted, and brought back
   expect(await rowCounts()).toEqual(before);
 });
 
+test('a spot is dragged to its place, and lies there on every run of the device', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: /Saltmarsh Drift on Velm 5/ }).click();
+  const spot = page.getByRole('button', { name: /^back middle, / });
+  await spot.scrollIntoViewIfNeeded();
+  const before = (await spot.boundingBox())!;
+  const saved = page.waitForResponse((response) => response.url().endsWith('/spots') && response.ok());
+  await page.mouse.move(before.x + 22, before.y + 22);
+  await page.mouse.down();
+  await page.mouse.move(before.x + 30, before.y + 60, { steps: 5 });
+  await page.mouse.move(before.x + 42, before.y + 92, { steps: 5 });
+  await page.mouse.up();
+  await saved;
+  const place = await (await page.request.get('/api/runs')).json();
+  const other = place.find((run: { name: string }) => run.name === 'Aurelune on Velm 5');
+  const { places } = await (await page.request.get(`/api/runs/${other.id}`)).json();
+  expect(places).toMatchObject([{ spot: 'back middle', side: 'back' }]);
+  // 20 to the right of the middle of 132, 70 below the middle of 246
+  expect(places[0].x).toBeCloseTo(0.5 + 20 / 132, 1);
+  expect(places[0].y).toBeCloseTo(0.5 + 70 / 246, 1);
+});
+
 test('a run that is not there says so and leads back', async ({ page }) => {
   await page.goto('/runs/00000000-0000-4000-8000-000000000000');
   await expect(page.getByText(/There is no such run/)).toBeVisible();
@@ -82,6 +104,13 @@ for (const look of ['light', 'dark'] as const) {
     await check();
     await page.goto('/import');
     await expect(page.getByRole('button', { name: 'Choose a file' })).toBeVisible();
+    await check();
+    await page.goto('/by-hand');
+    await page.getByLabel('Readings, a line each').fill('8:00 back 36.5\n9:00 back');
+    await expect(page.getByText('1 of 2 lines is unclear')).toBeVisible();
+    await check();
+    await page.goto('/settings');
+    await expect(page.getByRole('radio', { name: 'Celsius' })).toBeVisible();
     await check();
   });
 }

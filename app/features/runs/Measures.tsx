@@ -131,6 +131,15 @@ function touch({ peakC }: SpotWarmth, temperature: Speaker['temperature']): Reac
   );
 }
 
+/** Charging while playing, once and plainly. */
+function ChargingCaution(): ReactNode {
+  return (
+    <Body role="note" style={{ fontSize: 15, lineHeight: 21 }}>
+      It was charged while it played, which warms it further: charge a device after it has cooled, with the maker’s charger. A battery that swells, leaks, hisses or grows very hot: stop, do not charge or puncture it, move away, and leave it to qualified service.
+    </Body>
+  );
+}
+
 function drain({ figures, batteryWh }: RunDetail): Measure {
   const { drain: figure, battery } = figures;
   const definition =
@@ -151,6 +160,7 @@ function drain({ figures, batteryWh }: RunDetail): Measure {
       ...readings,
     ],
     picture: <PercentOverTime figures={figures} />,
+    below: battery.some((reading) => reading.charging) ? <ChargingCaution /> : null,
     definition,
   };
 }

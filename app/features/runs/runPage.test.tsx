@@ -62,6 +62,11 @@ describe('the five measures', () => {
     else expect(screen.queryByRole('note')).toBeNull();
   });
 
+  it('warn of charging while playing', async () => {
+    await show(<Measures run={runWith({ entries: [{ type: 'battery', atMs: 0, percent: 50 }, { type: 'battery', atMs: 600_000, percent: 52, charging: true }, { type: 'battery', atMs: 1_200_000, percent: 51 }, { type: 'battery', atMs: 1_800_000, percent: 49 }] })} />);
+    expect(screen.getByRole('note').textContent).toMatch(/charge a device after it has cooled/);
+  });
+
   it('show doubtful readings as such', async () => {
     await show(<Measures run={runWith({ entries: [skin(20, 0), skin(31, 5), skin(90, 6)] })} />);
     expect(screen.getByText(/Doubtful and left out: 90\.0\s°C at back, 6:00/)).toBeTruthy();
