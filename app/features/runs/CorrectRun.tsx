@@ -1,18 +1,23 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { name, runFacts, type RunDetail } from '@pace-check/contract';
+import { runCorrection, runFacts, type RunDetail } from '@pace-check/contract';
+import { NEEDS, type Need } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import type { ReactNode } from 'react';
-import { useForm } from 'react-hook-form';
+import { Controller, useForm } from 'react-hook-form';
 import { View } from 'react-native';
 import type * as z from 'zod';
 import { useCorrectRun } from '../../api/queries';
-import { TextField } from '../../ui/Field';
+import { Choices } from '../../ui/Choices';
+import { NumberField, TextField } from '../../ui/Field';
 import { usePalette } from '../../ui/Look';
-import { Body, Heading } from '../../ui/words';
+import { Body, Heading, Quiet } from '../../ui/words';
 import { FactsFields } from './FactsFields';
 
-const correction = runFacts.extend({ name });
+const { name, roomC, native, need, batteryWh } = runCorrection.required().shape;
+const correction = runFacts.extend({ name, roomC, native, need, batteryWh });
 type Correction = z.infer<typeof correction>;
+
+const NEED_OPTIONS: { value: Need | 'none'; text: string }[] = [...(Object.keys(NEEDS) as Need[]).map((value) => ({ value, text: value })), { value: 'none', text: 'not said' }];
 
 /** Rename a run, or correct what it was run on and held against. */
 export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void }): ReactNode {
@@ -20,13 +25,34 @@ export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void
   const save = useCorrectRun(run.id);
   const form = useForm<Correction>({
     resolver: zodResolver(correction),
-    defaultValues: { name: run.name, device: run.device, title: run.title, setup: run.setup, target: run.target, refresh: run.refresh },
+    defaultValues: { name: run.name, device: run.device, title: run.title, setup: run.setup, target: run.target, refresh: run.refresh, roomC: run.roomC, native: run.native, need: run.need, batteryWh: run.batteryWh },
   });
   return (
     <View style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 16, maxWidth: 620 }}>
       <Heading style={{ marginBottom: 10 }}>Rename or correct</Heading>
       <TextField control={form.control} name="name" label="Name of the run" />
       <FactsFields form={form} />
+      <View style={{ flexDirection: 'row', gap: 12 }}>
+        <View style={{ flex: 1 }}>
+          <NumberField control={form.control} name="roomC" label="Room, °C" placeholder="unknown" />
+        </View>
+        <View style={{ flex: 1 }}>
+          <NumberField control={form.control} name="batteryWh" label="Battery, Wh" placeholder="unknown" />
+        </View>
+        <View style={{ flex: 1 }}>
+          <NumberField control={form.control} name="native" label="Native, fps" placeholder="not emulated" />
+        </View>
+      </View>
+      <Controller
+        control={form.control}
+        name="need"
+        render={({ field }) => (
+          <View style={{ marginBottom: 14, gap: 2 }}>
+            <Quiet>What the title asks for</Quiet>
+            <Choices label="What the title asks for" options={NEED_OPTIONS} selected={field.value ?? 'none'} onSelect={(chosen) => field.onChange(chosen === 'none' ? null : chosen)} />
+          </View>
+        )}
+      />
       {save.error ? <Body role="alert">{`Not saved: ${save.error.message}`}</Body> : null}
       <View style={{ flexDirection: 'row', gap: 8 }}>
         <Button title="Save" loading={save.isPending} onPress={form.handleSubmit((values) => save.mutate(values, { onSuccess: onDone }))} />

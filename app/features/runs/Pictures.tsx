@@ -182,8 +182,8 @@ export function SkinOverTime({ run }: { run: RunDetail }): ReactNode {
 
 /** Contact times at which a smooth surface burns (docs/method.md, "Touch"). */
 const TOUCH_LINES = [
-  { c: CAUTION_C, says: 'hours of touch burn' },
-  { c: STOP_C, says: 'ten minutes burn' },
+  { c: CAUTION_C, says: 'burns after hours of touch' },
+  { c: STOP_C, says: 'burns after ten minutes' },
 ];
 
 function SpotCurve({ spot, shape, seconds, x, y, color }: { spot: SpotWarmth; shape: number; seconds: number; x: (s: number) => number; y: (c: number) => number; color: string }): ReactNode {
@@ -216,7 +216,7 @@ export function PercentOverTime({ figures }: { figures: Figures }): ReactNode {
   if (battery.length < 2) return null;
   const seconds = Math.max(frames.seconds, battery.at(-1)!.atMs / 1000);
   const low = Math.max(0, Math.min(...battery.map((reading) => reading.percent)) - 2);
-  const high = Math.max(...battery.map((reading) => reading.percent)) + 1;
+  const high = Math.min(100, Math.max(...battery.map((reading) => reading.percent)) + 1);
   const height = 110;
   const first = battery.find((reading) => !reading.charging);
   const slope = charging.length === 0 && !battery.some((reading) => reading.charging) ? (drain?.percentPerHour ?? null) : null;
