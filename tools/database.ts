@@ -1,7 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { chown, mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { createServer } from 'node:net';
-import { userInfo } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
 import { ensureDebianPackage, exists } from './packages';
@@ -29,7 +28,7 @@ async function serverPrograms(): Promise<string> {
 
 /** PostgreSQL refuses to run as root: then it runs as Debian's `postgres` user. */
 async function serverUser(): Promise<Pick<RunOptions, 'uid' | 'gid'>> {
-  if (userInfo().uid !== 0) return {};
+  if (process.getuid?.() !== 0) return {};
   const line = (await readFile('/etc/passwd', 'utf8')).split('\n').find((entry) => entry.startsWith('postgres:'));
   if (!line) throw new Advice('PostgreSQL does not run as root, and there is no user “postgres”. Install Debian’s postgresql package, or start as another user.');
   const [, , uid, gid] = line.split(':');
