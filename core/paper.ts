@@ -1,4 +1,4 @@
-import { clock } from './headline';
+import { clock, sayTemperature } from './headline';
 import type { EntryLine } from './run/lines';
 import { toCelsius, type TemperatureUnit } from './temperature';
 
@@ -164,7 +164,7 @@ function takeSkin(text: string, atMs: number, unit: TemperatureUnit): { entries:
     const celsius = Math.round((scale === 'F' ? toCelsius(number(match[1]!)) : number(match[1]!)) * 100) / 100;
     if (scale === 'C' && match[2] === undefined && celsius > 70) return { problem: `${match[1]} °C cannot be. If it is Fahrenheit, write ${match[1]} F.` };
     entries.push({ type: 'skin', atMs, spot, c: celsius, by });
-    said.push(`${celsius.toFixed(1)} °C at ${spot}, ${by}`);
+    said.push(`${sayTemperature(celsius, unit).replace('\u00a0', ' ')} at ${spot}, ${by}`);
   }
   const left = words(plain.slice(from));
   if (left !== '' && entries.length === 0 && left.split(' ').length <= 4 && !TEMPERATURE_LIKE.test(plain)) return { problem: `There is no number for “${left}”. Write for instance ${clock(atMs / 1000)} ${left} 36.5, or put a # in front to keep it as a note.` };

@@ -1,4 +1,5 @@
 import type { ImportDetails, RunDetail } from '@pace-check/contract';
+import { factsOf } from '@pace-check/core';
 import type pg from 'pg';
 import { storeAnalysis } from '../sql/analyses';
 import { inTransaction, type Queryable } from '../sql/database';
@@ -47,6 +48,7 @@ export class Imports {
 
   private async store(db: Queryable, file: ArrivedFile, details: ImportDetails, read: ReadResult): Promise<string> {
     const { header } = read;
+    const said = factsOf(header);
     const device = details.facts?.device ?? header?.device ?? missing('device');
     const title = details.facts?.title ?? header?.title ?? missing('title');
     const setup = details.facts ? details.facts.setup : (header?.setup ?? null);
@@ -56,13 +58,13 @@ export class Imports {
       deviceId: await idByName(db, 'device', device),
       titleId,
       setupId: setup === null ? null : await setupIdByName(db, titleId, setup),
-      target: details.facts ? details.facts.target : (header?.target ?? null),
-      refresh: details.facts ? details.facts.refresh : (header?.refresh ?? null),
-      native: header?.native ?? null,
-      need: header?.need ?? null,
-      roomC: header?.room ?? null,
-      batteryWh: header?.batteryWh ?? null,
-      conditions: header?.conditions ?? [],
+      target: details.facts ? details.facts.target : said.target,
+      refresh: details.facts ? details.facts.refresh : said.refreshHz,
+      native: said.native,
+      need: said.need,
+      roomC: said.roomC,
+      batteryWh: said.batteryWh,
+      conditions: said.conditions,
       splitMinutes: null,
       startedAt: header?.startedAt ?? null,
       fileName: details.fileName,

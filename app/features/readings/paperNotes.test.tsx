@@ -1,0 +1,44 @@
+import AsyncStorage from '@react-native-async-storage/async-storage';
+import { fireEvent, screen, within } from '@testing-library/react';
+import { useState, type ReactNode } from 'react';
+import { show } from '../../testing/render';
+import { PaperCount, PaperNotes, usePaper } from './PaperNotes';
+
+function Sheet(): ReactNode {
+  const [text, setText] = useState('');
+  const lines = usePaper(text);
+  return (
+    <>
+      <PaperNotes text={text} onText={setText} lines={lines} />
+      <PaperCount lines={lines} />
+    </>
+  );
+}
+
+const write = (text: string): void => void fireEvent.change(screen.getByLabelText('Readings, a line each'), { target: { value: text } });
+const understood = (): (string | null)[] => within(screen.getByRole('list', { name: 'How each line is understood' })).queryAllByRole('listitem').map((item) => item.textContent);
+
+beforeEach(() => AsyncStorage.clear());
+
+describe('the notebook', () => {
+  it('says of every line how it is understood, by its number', async () => {
+    await show(<Sheet />);
+    write('8:00 back 36.5\n\n# by the window\n9:00 98%');
+    expect(understood()).toEqual(['18:00: 36.5 °C at back, infrared', '49:00: battery 98 %']);
+    expect(screen.getByRole('status').textContent).toBe('2 of 2 lines are clear.');
+  });
+  it('points at a line that is unclear, keeps it, and is content once it is mended', async () => {
+    await show(<Sheet />);
+    write('8:00 back\n9:00 98%');
+    expect(understood()[0]).toMatch(/“8:00 back” is unclear\. There is no number for “back”/);
+    expect(screen.getByRole('status').textContent).toMatch(/^1 of 2 lines is unclear: mend it above/);
+    write('8:00 back 36\n9:00 98%');
+    expect(screen.getByRole('status').textContent).toBe('2 of 2 lines are clear.');
+  });
+  it('takes and says bare numbers in the reader’s scale', async () => {
+    await AsyncStorage.setItem('pace-check.voice', JSON.stringify({ unit: 'F' }));
+    await show(<Sheet />);
+    write('8:00 back 98.6');
+    expect(understood()).toEqual(['18:00: 98.6 °F at back, infrared']);
+  });
+});

@@ -1,0 +1,80 @@
+import AsyncStorage from '@react-native-async-storage/async-storage';
+import type { RunSummary } from '@pace-check/contract';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import type { ReactNode } from 'react';
+import { at, runWith, show } from '../../testing/render';
+import { RunsScreen } from './RunsScreen';
+
+jest.mock('expo-router', () => ({ Link: ({ children }: { children: ReactNode }) => children, useRouter: () => ({ navigate: jest.fn() }) }));
+
+const run = (name: string, frames: number[], end?: 'crash'): RunSummary => ({
+  ...runWith({ frames, entries: end ? [{ type: 'end', atMs: 100_000, reason: end }] : [], facts: { target: 60 } }),
+  id: name,
+  name,
+});
+const answer = (runs: RunSummary[]): void => {
+  global.fetch = jest.fn().mockResolvedValue({ ok: true, status: 200, json: () => Promise.resolve(runs) });
+};
+
+beforeEach(() => AsyncStorage.clear());
+
+describe('the list of runs', () => {
+  it('gives each run its headline and the figure that leads', async () => {
+    answer([run('Aurelune on Velm 5', at(52, 1000)), run('Night Ferry on Oru Fold', at(43, 100), 'crash')]);
+    await show(<RunsScreen />);
+    expect(await screen.findByText('Opens at 52 fps and holds 52.')).toBeTruthy();
+    expect(screen.getByText(/^DNF: crashed at 1:40; averages 43 fps/)).toBeTruthy();
+    expect(screen.getAllByText('fps average')).toHaveLength(2);
+  });
+
+  it('lets the median lead for those who think so', async () => {
+    await AsyncStorage.setItem('pace-check.voice', JSON.stringify({ school: 'median-and-hold' }));
+    answer([run('Aurelune on Velm 5', [...at(60, 90), ...at(40, 30)])]);
+    await show(<RunsScreen />);
+    expect(await screen.findByText('fps median')).toBeTruthy();
+    expect(screen.getByText(/^Median 60 fps, hold 75\s%\.$/)).toBeTruthy();
+  });
+
+  it('is not spoiled by a browser’s store that holds something else', async () => {
+    await AsyncStorage.setItem('pace-check.voice', 'not json');
+    answer([run('Aurelune on Velm 5', at(60, 90))]);
+    await show(<RunsScreen />);
+    expect(await screen.findByText('fps average')).toBeTruthy();
+  });
+
+  it('finds by every word typed, and says when nothing fits', async () => {
+    answer(['Aurelune on Velm 5', 'Aurelune on Velm 4', 'Skiff 120 on Brask', 'Hexgarden on Oru', 'Pico Harbour on Oru', 'Glass Canyon on Oru'].map((name) => run(name, at(60, 30))));
+    await show(<RunsScreen />);
+    const search = await screen.findByLabelText('Find a run by device or title');
+    fireEvent.change(search, { target: { value: 'velm 4' } });
+    expect(screen.queryByText('Aurelune on Velm 5')).toBeNull();
+    expect(screen.getByText('Aurelune on Velm 4')).toBeTruthy();
+    fireEvent.change(search, { target: { value: 'nowhere' } });
+    expect(screen.getByText('No run like that')).toBeTruthy();
+    fireEvent.click(screen.getByText('Show all runs'));
+    expect(screen.getByText('Skiff 120 on Brask')).toBeTruthy();
+  });
+
+  it('says what to do when there are none yet', async () => {
+    answer([]);
+    await show(<RunsScreen />);
+    expect(await screen.findByText('No runs yet')).toBeTruthy();
+    expect(screen.getByText('Import a frame log')).toBeTruthy();
+  });
+
+  it('says that figures are on their way after a change of method', async () => {
+    answer([{ ...run('Aurelune on Velm 5', at(60, 30)), headline: null, confidence: null }]);
+    await show(<RunsScreen />);
+    expect(await screen.findByText(/being computed anew/)).toBeTruthy();
+  });
+
+  it('says when the server does not answer, and asks again', async () => {
+    global.fetch = jest.fn().mockRejectedValue(new TypeError('Failed to fetch'));
+    await show(<RunsScreen />);
+    // asked twice before it gives up
+    await waitFor(() => expect(screen.getByText('The server is not reached')).toBeTruthy(), { timeout: 5000 });
+    answer([run('Aurelune on Velm 5', at(60, 30))]);
+    fireEvent.click(screen.getByText('Try again'));
+    expect(await screen.findByText('Aurelune on Velm 5')).toBeTruthy();
+  });
+});
