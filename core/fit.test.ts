@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { studentt } from 'jstat';
 import { correctEmissivity } from './emissivity';
 import { fitApproach, judgeFit, timeToReach, tWidth } from './fit';
 import { CAUTION_C, STOP_C, warmthBand, warmthOf, WARMTH_BANDS } from './warmth';
@@ -69,6 +70,9 @@ describe('fitApproach', () => {
     expect(timeToReach({ final: 42, start: 20, tau: 600 }, 19)).toBeNull();
   });
 
+  it('takes the width of t as another library does (second opinion: jstat)', () => {
+    fc.assert(fc.property(fc.integer({ min: 1, max: 200 }), fc.double({ min: 0.5, max: 0.99, noNaN: true }), (freedom, level) => expect(tWidth(freedom, level) / studentt.inv(1 - (1 - level) / 2, freedom)).toBeCloseTo(1, 6)));
+  });
   // Student's t, 97.5 %: 12.706 (1), 2.776 (4), 2.228 (10), 1.960 (many): any table, from memory
   it.each([[1, 12.706], [4, 2.776], [10, 2.228], [1e6, 1.96]])('takes the width of t with %d degrees of freedom from the tables', (freedom, t) => expect(tWidth(freedom)).toBeCloseTo(t, 2));
 });

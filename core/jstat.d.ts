@@ -1,0 +1,4 @@
+/** The part of jstat that the tests ask for a second opinion; the package has no types of its own. */
+declare module 'jstat' {
+  export const studentt: { inv: (p: number, degreesOfFreedom: number) => number };
+}
