@@ -12,6 +12,8 @@ const nodeRoom = (name) => ({
 });
 
 module.exports = {
+  // a limit for what hangs, not for what is slow: machines are shared
+  testTimeout: 180_000,
   projects: [
     ...['core', 'contract', 'rig', 'cli'].map(nodeRoom),
     { ...nodeRoom('server'), globalSetup: '<rootDir>/testing/globalSetup.ts' },

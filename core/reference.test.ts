@@ -176,5 +176,5 @@ describe('the whole chain', () => {
       }),
       { numRuns: 8 },
     );
-  }, 120_000);
+  });
 });
