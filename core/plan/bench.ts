@@ -1,0 +1,153 @@
+import { Body, type BodyState, type Pause } from './body';
+import { deviceOrders } from './order';
+import { checkProblem, type DayHand, type DayProblem, type DayTask } from './problem';
+
+/** One decision: which task is next, in whose hands, and whether they rest first though they need not. */
+export interface Move {
+  task: number;
+  hand: number;
+  rest: boolean;
+}
+
+/** How things stand after some moves. */
+export interface Standing {
+  bodies: BodyState[];
+  hands: DayHand[];
+  /** Tasks of each device that are laid out, counted. */
+  next: number[];
+  /** End of each task, minutes; NaN for those not laid out. */
+  ends: Float64Array;
+  finishMin: number;
+}
+
+/**
+ * The day as a machine: a standing, and moves that lay out one task after the
+ * other, each as early as its device and a pair of hands allow.
+ *
+ * @source serial schedule generation (Kolisch, 1996): for every plan there is an order of moves that is no later
+ */
+export class Bench {
+  readonly tasks: DayTask[];
+  /** Tasks of each device, in their order, as far as they are kept. */
+  readonly orders: number[][];
+  readonly bodies: Body[];
+  readonly deviceOf: number[];
+  private readonly before: number[][];
+
+  /** @throws PlanRefused */
+  constructor(readonly problem: DayProblem) {
+    checkProblem(problem);
+    this.tasks = problem.tasks;
+    this.orders = deviceOrders(problem);
+    this.bodies = problem.devices.map((device) => new Body(device, problem.rules));
+    this.deviceOf = problem.tasks.map((task) => problem.devices.findIndex((device) => device.id === task.deviceId));
+    const place = new Map(problem.tasks.map((task, i) => [task.id, i]));
+    this.before = problem.tasks.map((task) => task.after.flatMap((id) => place.get(id) ?? []));
+  }
+
+  /** The same day with some of the tasks left out. */
+  with(kept: readonly boolean[]): Bench {
+    return Object.assign(Object.create(Bench.prototype) as Bench, this, { orders: this.orders.map((order) => order.filter((task) => kept[task])) });
+  }
+
+  start(): Standing {
+    const { devices, hands, fromMin } = this.problem;
+    return {
+      bodies: devices.map((device) => ({ atMin: device.fromMin, overRoomC: device.overRoomC, percent: device.percent })),
+      hands: this.crew(hands),
+      next: devices.map(() => 0),
+      ends: new Float64Array(this.tasks.length).fill(NaN),
+      finishMin: fromMin,
+    };
+  }
+
+  /** Where runs may not overlap there is one bench for all, and whoever is free serves it. */
+  private crew(hands: DayHand[]): DayHand[] {
+    const all = hands.map((hand) => ({ ...hand, freeMin: Math.max(hand.freeMin, this.problem.fromMin) }));
+    return this.problem.parallel ? all : [all.reduce((last, hand) => (hand.freeMin > last.freeMin ? hand : last))];
+  }
+
+  /** Tasks that may come next. */
+  ready(standing: Standing): number[] {
+    const found: number[] = [];
+    for (let d = 0; d < this.orders.length; d++) {
+      const task = this.orders[d]![standing.next[d]!];
+      if (task !== undefined && this.mayBeNext(standing, task)) found.push(task);
+    }
+    return found;
+  }
+
+  mayBeNext(standing: Standing, task: number): boolean {
+    const d = this.deviceOf[task]!;
+    if (this.orders[d]![standing.next[d]!] !== task) return false;
+    for (const earlier of this.before[task]!) if (Number.isNaN(standing.ends[earlier]!)) return false;
+    return true;
+  }
+
+  /** Minutes of work that a task is for the hands. */
+  work(task: number): number {
+    const { prepareMin, attended, minutes } = this.tasks[task]!;
+    return prepareMin + (attended ? minutes : 0);
+  }
+
+  /**
+   * The earliest start of a move's run.
+   *
+   * @returns whole minutes; Infinity where there is none
+   */
+  earliest(standing: Standing, { task, hand, rest }: Move): number {
+    const { prepareMin } = this.tasks[task]!;
+    const { rules, fromMin } = this.problem;
+    const d = this.deviceOf[task]!;
+    const body = standing.bodies[d]!;
+    const { freeMin, work } = standing.hands[hand]!;
+    let start = Math.max(body.atMin + this.bodies[d]!.shortestPause(body, this.tasks[task]!), fromMin, freeMin + prepareMin);
+    for (const earlier of this.before[task]!) start = Math.max(start, standing.ends[earlier]!);
+    if (rules.hands && work) {
+      const begin = start - prepareMin;
+      const stretch = begin + this.work(task) - work.sinceMin;
+      const rested = begin - work.untilMin >= rules.hands.restMin;
+      if (!rested && (rest || stretch > rules.hands.stretchMin - rules.hands.restMin)) start = work.untilMin + rules.hands.restMin + prepareMin;
+    }
+    return start;
+  }
+
+  /** Whether resting before a move is a choice: the hands neither must nor do rest anyway. */
+  mayRest(standing: Standing, move: Move, start: number): boolean {
+    const { rules } = this.problem;
+    const { work } = standing.hands[move.hand]!;
+    return rules.hands !== null && work !== null && start - this.tasks[move.task]!.prepareMin - work.untilMin < rules.hands.restMin;
+  }
+
+  /** How things stand when a run is laid out at its start. */
+  place(standing: Standing, move: Move, start: number): Standing {
+    const { bodies, hands, next, ends, finishMin } = standing;
+    const after = { bodies: bodies.slice(), hands: hands.slice(), next: next.slice(), ends: ends.slice(), finishMin };
+    this.advance(after, move, start);
+    return after;
+  }
+
+  /** Lays a run out at its start, in the standing itself. */
+  advance(standing: Standing, { task, hand }: Move, start: number): Pause {
+    const d = this.deviceOf[task]!;
+    const before = standing.bodies[d]!;
+    const pause = this.bodies[d]!.spend(before, start - before.atMin);
+    const body = this.bodies[d]!.play(pause.overRoomC, pause.percent, this.tasks[task]!, start);
+    standing.bodies[d] = body;
+    standing.next[d]!++;
+    standing.ends[task] = body.atMin;
+    standing.hands[hand] = this.worked(standing.hands[hand]!, task, start);
+    standing.finishMin = Math.max(standing.finishMin, body.atMin);
+    return pause;
+  }
+
+  private worked({ work }: DayHand, task: number, start: number): DayHand {
+    const { prepareMin, minutes, attended } = this.tasks[task]!;
+    const begin = start - prepareMin;
+    const untilMin = begin + this.work(task);
+    const restMin = this.problem.rules.hands?.restMin ?? Infinity;
+    const sinceMin = work && begin - work.untilMin < restMin ? work.sinceMin : begin;
+    // an unattended run lets the hands go, unless nothing else may run beside it
+    return { freeMin: attended || this.problem.parallel ? untilMin : start + minutes, work: { sinceMin, untilMin } };
+  }
+}

@@ -1,0 +1,149 @@
+import type { Bench, Standing } from './bench';
+
+/** Times that no plan can be shorter than. */
+export interface Bound {
+  finishMin: number;
+  /** What it comes from: the hands, or a device by its id. */
+  from: 'hands' | string;
+}
+
+/**
+ * Lower bounds on the finish, from any standing on.
+ *
+ * - *A device*: its runs, with at least the cool-down that each leaves when it
+ *   was started cold, and at least the charging that its battery needs.
+ * - *The hands*: all the work that is left, shared evenly, with the rests that
+ *   so much work needs.
+ * - *One pair of hands, with heads and tails*: each run's earliest start on its
+ *   device, and what must follow it there, as if work could be interrupted.
+ *
+ * @source relaxations of the plan; the last one is Jackson's preemptive schedule (Carlier, 1982)
+ */
+export class Bounds {
+  /** Least pauses before each task on its device, and the time from each task's end to its device's end. */
+  private readonly pauses: number[];
+  private readonly tails: number[];
+
+  constructor(private readonly bench: Bench) {
+    const { tasks, orders, bodies } = bench;
+    this.pauses = tasks.map(() => 0);
+    this.tails = tasks.map(() => 0);
+    orders.forEach((order, d) => {
+      for (let k = order.length - 1; k > 0; k--) {
+        const [earlier, later] = [order[k - 1]!, order[k]!];
+        this.pauses[later] = bodies[d]!.leastPause(tasks[earlier]!);
+        this.tails[earlier] = this.pauses[later]! + tasks[later]!.minutes + this.tails[later]!;
+      }
+    });
+  }
+
+  /** The whole day's bound, with the sharper one for a single pair of hands. */
+  ofDay(): Bound {
+    const standing = this.bench.start();
+    const found = this.from(standing);
+    if (standing.hands.length > 1) return found;
+    const interrupted = this.interrupted(standing);
+    return interrupted > found.finishMin ? { finishMin: interrupted, from: 'hands' } : found;
+  }
+
+  from(standing: Standing): Bound {
+    let best: Bound = { finishMin: standing.finishMin, from: 'hands' };
+    this.bench.orders.forEach((order, d) => {
+      const finishMin = this.starts(standing, d).reduce((latest, start, k) => {
+        const task = order[standing.next[d]! + k]!;
+        return Math.max(latest, start + this.bench.tasks[task]!.minutes + this.tails[task]!);
+      }, 0);
+      if (finishMin > best.finishMin) best = { finishMin, from: this.bench.problem.devices[d]!.id };
+    });
+    const hands = this.hands(standing);
+    return hands > best.finishMin ? { finishMin: hands, from: 'hands' } : best;
+  }
+
+  /** Earliest starts of a device's remaining tasks, whatever the hands do. */
+  private starts(standing: Standing, d: number): number[] {
+    const { bench } = this;
+    const { fromMin, rules } = bench.problem;
+    const order = bench.orders[d]!;
+    const rate = bench.problem.devices[d]!.chargePercentPerMin;
+    const body = standing.bodies[d]!;
+    let played = 0;
+    let used = 0;
+    let paused = 0;
+    const starts: number[] = [];
+    for (let k = standing.next[d]!; k < order.length; k++) {
+      const task = bench.tasks[order[k]!]!;
+      // the first pause is known from where the device stands, its charging aside
+      paused += k === standing.next[d]! ? Math.max(0, fromMin - body.atMin, bench.bodies[d]!.coolMin(body.overRoomC, rules.startOverRoomC)) : this.pauses[order[k]!]!;
+      const lacking = bench.bodies[d]!.needs(task) - (body.percent - used);
+      const charging = lacking <= 1e-9 ? 0 : rate === null ? Infinity : lacking / rate;
+      starts.push(body.atMin + played + Math.max(paused, Math.ceil(charging - 1e-9)));
+      played += task.minutes;
+      used += task.percentPerMin * task.minutes;
+    }
+    return starts;
+  }
+
+  /** The hands' work that is left, shared evenly. */
+  private hands(standing: Standing): number {
+    const { bench } = this;
+    let work = 0;
+    let leastTail = Infinity;
+    bench.orders.forEach((order, d) => {
+      for (let k = standing.next[d]!; k < order.length; k++) {
+        const task = order[k]!;
+        const { attended, minutes } = bench.tasks[task]!;
+        const alone = attended ? 0 : minutes;
+        work += bench.work(task) + (bench.problem.parallel ? 0 : alone);
+        leastTail = Math.min(leastTail, (bench.problem.parallel ? alone : 0) + this.tails[task]!);
+      }
+    });
+    if (work === 0) return 0;
+    const { hands } = standing;
+    const free = hands.reduce((sum, hand) => sum + hand.freeMin, 0);
+    const finish = (free + work) / hands.length;
+    return Math.ceil(finish + this.rests(standing, work) - 1e-9) + leastTail;
+  }
+
+  /** The least rest that so much work needs, for one pair of hands. */
+  private rests({ hands }: Standing, work: number): number {
+    const rule = this.bench.problem.rules.hands;
+    if (!rule || hands.length > 1 || !this.bench.problem.parallel) return 0;
+    const { freeMin, work: before } = hands[0]!;
+    const limit = rule.stretchMin - rule.restMin;
+    // whoever has rested since starts a new stretch
+    const used = before && freeMin - before.untilMin < rule.restMin ? before.untilMin - before.sinceMin : 0;
+    const needed = Math.max(0, Math.ceil((used + work) / limit - 1e-9) - 1);
+    // the time since the last work counts towards the first of them
+    return Math.max(0, needed * rule.restMin - (before ? freeMin - before.untilMin : 0));
+  }
+
+  /** Jackson's preemptive schedule: always work at the run with the longest tail. */
+  private interrupted(standing: Standing): number {
+    const { bench } = this;
+    const jobs = bench.orders.flatMap((order, d) =>
+      this.starts(standing, d).map((start, k) => {
+        const task = order[standing.next[d]! + k]!;
+        const { attended, minutes, prepareMin } = bench.tasks[task]!;
+        const lone = attended || !bench.problem.parallel ? 0 : minutes;
+        return { head: Math.max(standing.hands[0]!.freeMin, start - prepareMin), left: prepareMin + minutes - lone, tail: lone + this.tails[task]! };
+      }),
+    );
+    if (jobs.some((job) => !Number.isFinite(job.head))) return Infinity;
+    jobs.sort((a, b) => a.head - b.head);
+    const open: typeof jobs = [];
+    let now = 0;
+    let finish = 0;
+    for (let i = 0; i < jobs.length || open.length > 0; ) {
+      if (open.length === 0) now = Math.max(now, jobs[i]!.head);
+      while (i < jobs.length && jobs[i]!.head <= now) open.push(jobs[i++]!);
+      const job = open.reduce((longest, one) => (one.tail > longest.tail ? one : longest));
+      const until = Math.min(now + job.left, jobs[i]?.head ?? Infinity);
+      job.left -= until - now;
+      now = until;
+      if (job.left > 0) continue;
+      open.splice(open.indexOf(job), 1);
+      finish = Math.max(finish, now + job.tail);
+    }
+    return finish;
+  }
+}
