@@ -1,5 +1,7 @@
 import type { Caveat, ColumnChoice, Confidence, EndReason, EntryLine, Figures, HeadlineFacts, Need, RowLayout, SeriesPoint, SplitMinutes, UnreadableRow } from '@pace-check/core';
 import * as z from 'zod';
+import type { RunOnCard } from './cards';
+import type { Preflight } from './kit';
 import { entryLine } from './runFile';
 
 /** What crosses between app and server. Requests are checked by schemas; answers are types that both sides share. */
@@ -83,12 +85,6 @@ export interface NamedItem {
   name: string;
 }
 
-export interface Kit {
-  devices: NamedItem[];
-  titles: NamedItem[];
-  setups: (NamedItem & { titleId: string })[];
-}
-
 /** One cell of a run's lane. */
 export interface LaneCell {
   fromS: number;
@@ -139,6 +135,10 @@ export interface RunDetail extends RunSummary {
   roomC: number | null;
   batteryWh: number | null;
   conditions: string[];
+  /** As preflight asked for them. */
+  preflight: Preflight;
+  /** The step that the run was made for. */
+  onCard: RunOnCard | null;
   splitMinutes: SplitMinutes | null;
   /** Where the run came from; null where it was written down by hand. */
   upload: { fileName: string; bytes: number; sha256: string; rows: number; dropped: UnreadableRow[]; passedOver: number; cutOff: boolean } | null;

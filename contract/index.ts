@@ -1,2 +1,4 @@
+export * from './cards';
 export * from './http';
+export * from './kit';
 export * from './runFile';

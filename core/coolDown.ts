@@ -14,7 +14,7 @@ export interface CoolDown {
  * @returns null where the readings carry no fit
  * @source docs/method.md, "Warm-up fit": the same form, downwards
  * @example
- * Math.round(coolDown([{ atS: 0, c: 40 }, { atS: 300, c: 33.1 }, { atS: 600, c: 28.9 }, { atS: 900, c: 26.3 }]).downToS(25)); // 1130
+ * Math.round(coolDown([{ atS: 0, c: 40 }, { atS: 300, c: 33.1 }, { atS: 600, c: 28.9 }, { atS: 900, c: 26.3 }]).downToS(25)); // 1136
  */
 export function coolDown(readings: { atS: number; c: number }[]): CoolDown | null {
   const fit = fitApproach(

@@ -55,6 +55,8 @@ export function runWith({ frames = [], entries = [], facts = {} }: { frames?: nu
     roomC: known.roomC,
     batteryWh: known.batteryWh,
     conditions: known.conditions,
+    preflight: {},
+    onCard: null,
     splitMinutes: null,
     upload: null,
     entries: [],

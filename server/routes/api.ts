@@ -1,12 +1,13 @@
 import { importDetails, newEntries, newRun, runCorrection, spotPlaces } from '@pace-check/contract';
 import express, { type ErrorRequestHandler, type Router } from 'express';
 import type pg from 'pg';
-import * as z from 'zod';
 import type { AnalysisPool } from '../services/analysisPool';
 import { Imports } from '../services/imports';
-import { notFound, Problem } from '../services/problem';
+import { Problem } from '../services/problem';
 import { Runs } from '../services/runs';
-import { readKit } from '../sql/kit';
+import { cardRoutes } from './cards';
+import { kitRoutes } from './kit';
+import { idOf, parse } from './parse';
 import { withUploadedFile } from './upload';
 
 /** The HTTP interface; what crosses it stands in `contract`. */
@@ -19,7 +20,8 @@ export function apiRouter(pool: pg.Pool, analyses: AnalysisPool): Router {
     await pool.query('select 1');
     response.json({ ok: true });
   });
-  api.get('/kit', async (_request, response) => void response.json(await readKit(pool)));
+  kitRoutes(api, pool);
+  cardRoutes(api, pool, runs);
   api.get('/runs', async (_request, response) => void response.json(await runs.list()));
   api.get('/runs/:id', async (request, response) => void response.json(await runs.get(runId(request.params.id))));
   const json = express.json({ limit: '1mb' });
@@ -66,26 +68,12 @@ export function apiRouter(pool: pg.Pool, analyses: AnalysisPool): Router {
   return api;
 }
 
-function parse<T>(schema: z.ZodType<T>, value: unknown): T {
-  const result = schema.safeParse(value);
-  if (result.success) return result.data;
-  const issue = result.error.issues[0]!;
-  const field = issue.path.join('.');
-  throw new Problem(400, { code: 'bad-request', field, message: `${field === '' ? 'The request' : `The field “${field}”`}: ${issue.message}.`, remedy: 'Correct it and send it again.' });
-}
-
 function jsonQuery(value: unknown): unknown {
   try {
     return JSON.parse(typeof value === 'string' ? value : '');
   } catch {
     throw new Problem(400, { code: 'bad-request', field: 'details', message: 'The query parameter “details” is no JSON.', remedy: 'docs/formats.md shows it.' });
   }
-}
-
-function idOf(what: string, value: string | string[] | undefined): string {
-  const result = z.uuid().safeParse(value);
-  if (!result.success) throw notFound(what);
-  return result.data;
 }
 
 const runId = (value: string | string[] | undefined): string => idOf('run', value);

@@ -76,6 +76,7 @@ export class Imports {
       droppedList: read.rows.listed,
       passedOver: read.passedOver,
       cutOff: read.cutOff,
+      preflight: {},
     });
     await insertChunks(db, id, read.chunks);
     await insertEntries(db, id, read.entries, 'file');

@@ -1,4 +1,4 @@
-import type { NewRun, RunCorrection, RunDetail, RunSummary, SpotPlace, StoredEntry } from '@pace-check/contract';
+import { batteryWhOf, type DeviceFacts, type NewRun, type Preflight, type RunCorrection, type RunDetail, type RunOnCard, type RunSummary, type SpotPlace, type StoredEntry, type TitleFacts } from '@pace-check/contract';
 import { caveatSentence, METHOD_VERSION, type EntryLine, type RunLine } from '@pace-check/core';
 import type pg from 'pg';
 import { fromChunks } from '../frames/chunkCodec';
@@ -6,7 +6,8 @@ import { readAnalysis, storeAnalysis, type StoredAnalysis } from '../sql/analyse
 import { inTransaction, type Queryable } from '../sql/database';
 import { deleteEntry, insertEntries, readEntries, readOwnEntries } from '../sql/entries';
 import { readChunks } from '../sql/frames';
-import { idByName, placeSpots, readPlaces, setupIdByName } from '../sql/kit';
+import { readRunOnCard } from '../sql/cards';
+import { idByName, placeSpots, readPlaces, readRecord, setupIdByName } from '../sql/kit';
 import { insertRun, listRuns, lockRun, readRun, setDeleted, staleRunIds, updateRun, type NamedRun, type RunRow, type StoredSummary } from '../sql/runs';
 import type { AnalysisPool } from './analysisPool';
 import { notFound } from './problem';
@@ -32,7 +33,7 @@ export class Runs {
   /** A run with its figures, computed where they are not there. */
   private async detail(db: Queryable, run: NamedRun): Promise<RunDetail> {
     const analysis = (await readAnalysis(db, run.id, METHOD_VERSION)) ?? (await this.analyse(run, db));
-    return toDetail(run, analysis, await readOwnEntries(db, run.id), await readPlaces(db, run.deviceId));
+    return toDetail(run, analysis, await readOwnEntries(db, run.id), await readPlaces(db, run.deviceId), await readRunOnCard(db, run.id));
   }
 
   /** Computes a stored run's figures and keeps them. */
@@ -102,6 +103,22 @@ export class Runs {
     });
   }
 
+  /** A run that was made for a step takes over the step's conditions, and what the kit knows where the run does not say. */
+  async applyPreflight(id: string, preflight: Preflight): Promise<RunDetail> {
+    return this.change(id, async (db, run) => {
+      const device = ((await readRecord(db, 'device', run.deviceId))?.facts ?? {}) as DeviceFacts;
+      const title = ((await readRecord(db, 'title', run.titleId))?.facts ?? {}) as TitleFacts;
+      await updateRun(db, id, {
+        preflight: { ...run.preflight, ...preflight },
+        roomC: run.roomC ?? preflight.roomC ?? null,
+        batteryWh: run.batteryWh ?? batteryWhOf(device),
+        native: run.native ?? title.nativeFps ?? null,
+        need: run.need ?? title.need ?? null,
+        conditions: [...new Set([...run.conditions, ...statedBy(preflight, device, title)])],
+      });
+    });
+  }
+
   /** Moves spots on the body of the run's device. */
   async placeSpots(id: string, places: SpotPlace[]): Promise<RunDetail> {
     return inTransaction(this.pool, async (db) => {
@@ -127,6 +144,19 @@ export class Runs {
   }
 }
 
+/** Conditions of the run file's list that preflight and kit state. */
+function statedBy(preflight: Preflight, device: DeviceFacts, title: TitleFacts): string[] {
+  const stated: [string, boolean][] = [
+    ['plugged-in', preflight.charging === 'plugged in'],
+    ['boosted', preflight.performanceMode === 'boost'],
+    ['first-play', preflight.firstPlay === true],
+    ['pre-release', device.firmware === 'pre-release'],
+    ['title-not-updated', title.updateStage === 'not-updated'],
+    ['streamed', title.kind === 'streamed'],
+  ];
+  return stated.flatMap(([code, holds]) => (holds ? code : []));
+}
+
 const BY_HAND = {
   native: null,
   need: null,
@@ -143,6 +173,7 @@ const BY_HAND = {
   droppedList: [],
   passedOver: 0,
   cutOff: false,
+  preflight: {},
 };
 
 function fail(): never {
@@ -176,7 +207,7 @@ function toSummary(run: NamedRun, summary: StoredSummary): RunSummary {
   return { id, name, device, title, setup, startedAt, importedAt, ...summary };
 }
 
-function toDetail(run: NamedRun, { figures, summary, series }: StoredAnalysis, entries: StoredEntry[], places: SpotPlace[]): RunDetail {
+function toDetail(run: NamedRun, { figures, summary, series }: StoredAnalysis, entries: StoredEntry[], places: SpotPlace[], onCard: RunOnCard | null): RunDetail {
   return {
     ...toSummary(run, summary),
     target: run.target,
@@ -186,6 +217,8 @@ function toDetail(run: NamedRun, { figures, summary, series }: StoredAnalysis, e
     roomC: run.roomC,
     batteryWh: run.batteryWh,
     conditions: run.conditions,
+    preflight: run.preflight,
+    onCard,
     splitMinutes: run.splitMinutes,
     upload:
       run.fileName === null || run.fileBytes === null || run.fileSha256 === null

@@ -1,4 +1,4 @@
-import type { Figures, SeriesPoint } from '@pace-check/core';
+import { METHOD_VERSION, type Figures, type SeriesPoint } from '@pace-check/core';
 import type { Queryable } from './database';
 import type { StoredSummary } from './runs';
 
@@ -20,4 +20,26 @@ export async function storeAnalysis(db: Queryable, runId: string, { figures, sum
 /** The analysis by this version of the method, or null. */
 export async function readAnalysis(db: Queryable, runId: string, methodVersion: number): Promise<StoredAnalysis | null> {
   return (await db.query<StoredAnalysis>('select figures, summary, series from analysis where run_id = $1 and method_version = $2', [runId, methodVersion])).rows[0] ?? null;
+}
+
+/** What a device's own runs say, for planning. */
+export interface OwnRunRow {
+  title: string;
+  titleFacts: object;
+  roomC: number | null;
+  batteryWh: number | null;
+  warmth: Figures['warmth'];
+  percentPerHour: number | null;
+  seconds: number;
+}
+
+export async function readOwnRuns(db: Queryable, deviceId: string): Promise<OwnRunRow[]> {
+  const result = await db.query<OwnRunRow>(
+    `select title.name as title, title.facts as "titleFacts", run.room_c as "roomC", run.battery_wh as "batteryWh", figures->'warmth' as warmth,
+       (figures->'drain'->>'percentPerHour')::float8 as "percentPerHour", (figures->'frames'->>'seconds')::float8 as seconds
+     from run join analysis on analysis.run_id = run.id and method_version = $2 join title on title.id = run.title_id
+     where device_id = $1 and deleted_at is null order by coalesce(started_at, imported_at)`,
+    [deviceId, METHOD_VERSION],
+  );
+  return result.rows;
 }

@@ -1,17 +1,27 @@
-import type { Kit, SpotPlace } from '@pace-check/contract';
+import type { Kit, KitKind, NewRefusal, Refusal, SpotPlace } from '@pace-check/contract';
 import type { Queryable } from './database';
 
+/** Kinds of records that are known by their name alone. */
+export type NamedKind = Exclude<KitKind, 'setup'>;
+
 export async function readKit(db: Queryable): Promise<Kit> {
-  const named = async (table: 'device' | 'title'): Promise<Kit['devices']> => (await db.query(`select id, name from ${table} order by lower(name)`)).rows;
+  const rows = async <T>(sql: string): Promise<T[]> => (await db.query(sql)).rows;
   return {
-    devices: await named('device'),
-    titles: await named('title'),
-    setups: (await db.query('select id, name, title_id as "titleId" from setup order by lower(name)')).rows,
+    devices: await rows(`select id, name, facts,
+      coalesce((select json_agg(json_build_object('spot', spot, 'side', side, 'x', x, 'y', y) order by spot) from spot_place where device_id = device.id), '[]') as spots,
+      (select count(*)::int from run where device_id = device.id and deleted_at is null) as runs
+      from device order by lower(name)`),
+    accessories: await rows('select id, name, facts from accessory order by lower(name)'),
+    instruments: await rows('select id, name, facts from instrument order by lower(name)'),
+    titles: await rows('select id, name, facts, (select count(*)::int from run where title_id = title.id and deleted_at is null) as runs from title order by lower(name)'),
+    setups: await rows('select id, name, facts, title_id as "titleId" from setup order by created_at, lower(name)'),
+    refusals: await rows<Refusal>(`select refusal.id, device.name as device, title.name as title, setup.name as setup, says
+      from refusal join device on device.id = refusal.device_id join title on title.id = refusal.title_id left join setup on setup.id = refusal.setup_id order by refusal.created_at`),
   };
 }
 
-/** The id of the device or title of that name, whatever its case; added where there is none. */
-export async function idByName(db: Queryable, table: 'device' | 'title', name: string): Promise<string> {
+/** The id of the record of that name, whatever its case; added where there is none. */
+export async function idByName(db: Queryable, table: NamedKind, name: string): Promise<string> {
   const found = await db.query<{ id: string }>(
     `insert into ${table} (name) values ($1) on conflict (lower(name)) do update set name = ${table}.name returning id`,
     [name],
@@ -28,6 +38,32 @@ export async function setupIdByName(db: Queryable, titleId: string, name: string
   return found.rows[0]!.id;
 }
 
+/** A record's name and facts; null where there is none. */
+export async function readRecord(db: Queryable, kind: KitKind, id: string): Promise<{ name: string; facts: Record<string, unknown> } | null> {
+  return (await db.query<{ name: string; facts: Record<string, unknown> }>(`select name, facts from ${kind} where id = $1 for update`, [id])).rows[0] ?? null;
+}
+
+export async function writeRecord(db: Queryable, kind: KitKind, id: string, name: string, facts: object): Promise<boolean> {
+  return (await db.query(`update ${kind} set name = $2, facts = $3 where id = $1`, [id, name, JSON.stringify(facts)])).rowCount === 1;
+}
+
+/** @returns whether there was one */
+export async function deleteRecord(db: Queryable, kind: KitKind, id: string): Promise<boolean> {
+  return (await db.query(`delete from ${kind} where id = $1`, [id])).rowCount === 1;
+}
+
+export async function insertRefusal(db: Queryable, { device, title, setup, says }: NewRefusal): Promise<void> {
+  const titleId = await idByName(db, 'title', title);
+  await db.query(
+    'insert into refusal (device_id, title_id, setup_id, says) values ($1, $2, $3, $4) on conflict (device_id, title_id, setup_id) do update set says = excluded.says',
+    [await idByName(db, 'device', device), titleId, setup === null ? null : await setupIdByName(db, titleId, setup), says],
+  );
+}
+
+export async function deleteRefusal(db: Queryable, id: string): Promise<boolean> {
+  return (await db.query('delete from refusal where id = $1', [id])).rowCount === 1;
+}
+
 export async function readPlaces(db: Queryable, deviceId: string): Promise<SpotPlace[]> {
   return (await db.query<SpotPlace>('select spot, side, x, y from spot_place where device_id = $1 order by spot', [deviceId])).rows;
 }
@@ -40,4 +76,10 @@ export async function placeSpots(db: Queryable, deviceId: string, places: SpotPl
       [deviceId, spot, side, x, y],
     );
   }
+}
+
+/** Makes these the device's spots, all of them. */
+export async function replaceSpots(db: Queryable, deviceId: string, places: SpotPlace[]): Promise<void> {
+  await db.query('delete from spot_place where device_id = $1 and not (spot = any($2))', [deviceId, places.map((place) => place.spot)]);
+  await placeSpots(db, deviceId, places);
 }

@@ -1,4 +1,4 @@
-import type { RunSummary } from '@pace-check/contract';
+import type { Preflight, RunSummary } from '@pace-check/contract';
 import type { SplitMinutes, UnreadableRow } from '@pace-check/core';
 import type { Queryable } from './database';
 
@@ -28,6 +28,7 @@ export interface RunRow {
   droppedList: UnreadableRow[];
   passedOver: number;
   cutOff: boolean;
+  preflight: Preflight;
 }
 
 /** A run with the names of what it belongs to. */
@@ -61,11 +62,12 @@ const COLUMNS: Record<Exclude<keyof RunRow, 'id'>, string> = {
   droppedList: 'dropped_list',
   passedOver: 'passed_over',
   cutOff: 'cut_off',
+  preflight: 'preflight',
 };
 type Column = keyof typeof COLUMNS;
 const NAMES = Object.keys(COLUMNS) as Column[];
 
-const toSql = (name: Column, value: unknown): unknown => (name === 'droppedList' ? JSON.stringify(value) : value);
+const toSql = (name: Column, value: unknown): unknown => (name === 'droppedList' || name === 'preflight' ? JSON.stringify(value) : value);
 
 export async function insertRun(db: Queryable, run: Omit<RunRow, 'id'>): Promise<string> {
   const result = await db.query<{ id: string }>(

@@ -1,0 +1,182 @@
+import type { DayPlan, PlanDevice } from '@pace-check/core';
+import * as z from 'zod';
+import { name, type NamedItem } from './http';
+import { preflight, type Preflight } from './kit';
+
+/** Test cards, viewers' requests, and the day. Temperatures in °C, times of day in minutes from midnight. */
+
+const minuteOfDay = z.number('a time is needed').int('whole minutes').min(0, 'at least 0').max(48 * 60, 'at most two days');
+const over = (least: number, most: number): z.ZodNumber => z.number('a number is needed').min(least, `at least ${least}`).max(most, `at most ${most}`);
+
+export const POLICIES = ['highest', 'best playable', 'as delivered'] as const;
+
+export const cardStep = z.strictObject({
+  id: z.uuid(),
+  device: name.nullable(),
+  title: name,
+  setup: name.nullable(),
+  minutes: z.number('a number is needed').int('whole minutes').min(1, 'at least one minute').max(600, 'at most 600 minutes'),
+  repeats: z.number('a number is needed').int('a whole number').min(1, 'at least once').max(20, 'at most 20 times'),
+  attended: z.boolean(),
+  wanted: z.number('a number is needed').int('a whole number').min(0, 'at least 0').max(999, 'at most 999'),
+  /** Steps of the card that must have ended before. */
+  after: z.array(z.uuid()).max(60),
+  /** Conditions that belong to the step, not to the moment. */
+  conditions: preflight,
+  requestId: z.uuid().nullable(),
+  note: z.string().max(1000, 'at most 1000 characters'),
+});
+export type CardStep = z.infer<typeof cardStep>;
+
+export const cardRules = z.strictObject({
+  startOverRoomC: over(0.5, 30),
+  startPercent: over(0, 100),
+  floorPercent: over(0, 95),
+  chargeBelowC: over(10, 45),
+  prepareMin: over(0, 60).int('whole minutes'),
+  restMin: over(1, 60).int('whole minutes'),
+  stretchMin: over(10, 300).int('whole minutes'),
+  handsRest: z.boolean(),
+});
+export type CardRules = z.infer<typeof cardRules>;
+
+export const cardDay = z.strictObject({
+  /** Its date, as YYYY-MM-DD; null while it is not set. */
+  date: z.iso.date('a date like 2026-05-09').nullable(),
+  startMin: minuteOfDay,
+  finishByMin: minuteOfDay.nullable(),
+  hands: z.union([z.literal(1), z.literal(2)]),
+  parallel: z.boolean(),
+  order: z.enum(['light-to-heavy', 'as-listed']),
+  roomC: over(-60, 80).nullable(),
+  devices: z.array(z.strictObject({ device: name, skinC: over(-60, 120).nullable(), percent: over(0, 100).nullable() })).max(60),
+});
+export type CardDay = z.infer<typeof cardDay>;
+
+export const cardInput = z.strictObject({
+  name,
+  policy: z.enum(POLICIES),
+  /** A template of one's own: laid out anew, never run. */
+  template: z.boolean(),
+  rules: cardRules,
+  steps: z.array(cardStep).max(300, 'at most 300 steps'),
+  day: cardDay,
+});
+export type CardInput = z.infer<typeof cardInput>;
+
+/** A change is made to the card as it was read: another's change in between is not run over. */
+export const cardChange = cardInput.extend({ revision: z.number().int().min(0) });
+export type CardChange = z.infer<typeof cardChange>;
+
+const ofRun = { stepId: z.uuid(), repeat: z.number().int().min(1).max(20) };
+const atMin = z.number('a time is needed').min(0, 'at least 0').max(72 * 60, 'at most three days');
+
+export const dayEvent = z.discriminatedUnion('kind', [
+  z.strictObject({ id: z.uuid(), kind: z.literal('started'), ...ofRun, atMin }),
+  z.strictObject({ id: z.uuid(), kind: z.literal('ended'), ...ofRun, atMin, how: z.enum(['done', 'crashed', 'skipped']) }),
+  z.strictObject({ id: z.uuid(), kind: z.literal('reading'), device: name, atMin, skinC: over(-60, 120).nullable(), percent: over(0, 100).nullable() }),
+  z.strictObject({ id: z.uuid(), kind: z.literal('preflight'), ...ofRun, atMin, preflight }),
+  z.strictObject({ id: z.uuid(), kind: z.literal('linked'), ...ofRun, atMin, runId: z.uuid() }),
+]);
+export type StoredDayEvent = z.infer<typeof dayEvent>;
+/** With ids that their makers gave: sent twice they are there once. */
+export const dayEvents = z.strictObject({ events: z.array(dayEvent).min(1).max(200) });
+export type DayEvents = z.infer<typeof dayEvents>;
+
+export const storedPlan = z.custom<DayPlan>((value) => planShape.safeParse(value).success, 'this is no plan');
+const minutes = z.number().min(0).max(10_000);
+const planShape = z.strictObject({
+  runs: z.array(z.strictObject({ taskId: z.string(), deviceId: z.string(), hand: z.number().int(), prepareMin: minutes, startMin: minutes, endMin: minutes, attended: z.boolean(), startOverRoomC: z.number(), startPercent: z.number(), endOverRoomC: z.number(), endPercent: z.number() })).max(6000),
+  pauses: z.array(z.strictObject({ deviceId: z.string(), kind: z.enum(['cool', 'charge']), fromMin: minutes, toMin: minutes })).max(20_000),
+  rests: z.array(z.strictObject({ hand: z.number().int(), fromMin: minutes, toMin: minutes })).max(6000),
+  dropped: z.array(z.strictObject({ taskId: z.string(), why: z.enum(['day-full', 'battery', 'after-dropped']) })).max(6000),
+  fromMin: minutes,
+  finishMin: minutes,
+  handsOnMin: minutes,
+  waitingMin: z.number(),
+  boundMin: minutes,
+  boundFrom: z.string(),
+  proven: z.boolean(),
+  order: z.array(z.strictObject({ taskId: z.string(), rest: z.boolean() })).max(6000),
+});
+
+/** The plan that is followed; null takes it away. */
+export const planInput = z.strictObject({ plan: storedPlan.nullable(), ofRevision: z.number().int().min(0) });
+export type PlanInput = z.infer<typeof planInput>;
+
+export const newRequest = z.strictObject({
+  title: name,
+  device: name.nullable(),
+  asked: z.number('a number is needed').int('a whole number').min(1, 'at least one').max(100_000, 'at most 100,000'),
+  source: z.string().trim().max(400, 'at most 400 characters').default(''),
+});
+export type NewRequest = z.infer<typeof newRequest>;
+
+export interface ViewerRequest {
+  id: string;
+  title: string;
+  device: string | null;
+  /** How many asked, all sources together. */
+  asked: number;
+  sources: { source: string; asked: number }[];
+  /** The run that answers it. */
+  answeredBy: NamedItem | null;
+  /** A card that holds a step for it. */
+  onCard: NamedItem | null;
+}
+
+export interface CardSummary extends NamedItem {
+  template: boolean;
+  policy: (typeof POLICIES)[number];
+  date: string | null;
+  devices: string[];
+  steps: number;
+  /** Runs that the card asks for, and those that are over. */
+  runs: number;
+  ended: number;
+  finishMin: number | null;
+  dropped: number;
+}
+
+export interface Card extends CardInput {
+  id: string;
+  revision: number;
+  plan: DayPlan | null;
+  /** The plan was made for an earlier revision of the card. */
+  planIsOld: boolean;
+  events: StoredDayEvent[];
+  /** Names of the runs that steps are linked to. */
+  linked: { runId: string; name: string }[];
+  /** What the planner knows of the card's devices. */
+  known: PlanDevice[];
+}
+
+/** Where a run stands on a card. */
+export interface RunOnCard {
+  cardId: string;
+  cardName: string;
+  policy: (typeof POLICIES)[number];
+  stepId: string;
+  repeat: number;
+}
+
+/** A cool-down that was read off a device. */
+export const newCoolDown = z.strictObject({
+  device: name,
+  spot: name,
+  roomC: over(-60, 80).nullable(),
+  startedAt: z.iso.datetime({ offset: true }),
+  readings: z.array(z.strictObject({ atS: z.number().min(0).max(86_400), c: over(-60, 120) })).min(1, 'at least one reading').max(2000),
+});
+export type NewCoolDown = z.infer<typeof newCoolDown>;
+
+/** What preflight asks, in its order, and what is known of it. */
+export interface PreflightKnown {
+  /** From the last run on the device, or from what the day says. */
+  known: Preflight;
+  /** Where it is from, for a sentence. */
+  from: string | null;
+}
+
+/** The usual rules of a card. */
+export const USUAL_RULES: CardRules = { startOverRoomC: 3, startPercent: 50, floorPercent: 20, chargeBelowC: 35, prepareMin: 3, restMin: 10, stretchMin: 90, handsRest: true };

@@ -1,0 +1,196 @@
+import type { Demand, DeviceKind, Need, TitleKind } from '@pace-check/core';
+import * as z from 'zod';
+import { name, spotPlace, type NamedItem } from './http';
+
+/**
+ * The kit: devices, what goes with them, titles and their setups. A record is
+ * a name and facts; every fact may be unknown, so that a name is enough to begin.
+ */
+
+const words = z.string().trim().min(1).max(400, 'at most 400 characters');
+const longWords = z.string().trim().max(4000, 'at most 4000 characters');
+const amount = (most: number, unit: string): z.ZodNumber => z.number('a number is needed').positive(`above 0 ${unit}`).max(most, `at most ${most} ${unit}`);
+
+export const screen = z.strictObject({
+  name: words.optional(),
+  inches: amount(40, 'in').optional(),
+  widthPx: amount(16_000, 'px').int().optional(),
+  heightPx: amount(16_000, 'px').int().optional(),
+  refreshHz: z.array(amount(1000, 'Hz')).max(12, 'at most 12 rates').optional(),
+  adaptive: z.boolean().optional(),
+});
+export type Screen = z.infer<typeof screen>;
+
+export const deviceFacts = z.strictObject({
+  kind: (z.enum(['phone', 'foldable', 'tablet', 'pocket-pc']) satisfies z.ZodType<DeviceKind>).optional(),
+  chip: words.optional(),
+  graphics: words.optional(),
+  memoryGb: amount(4096, 'GB').optional(),
+  storageGb: amount(65_536, 'GB').optional(),
+  batteryMah: amount(100_000, 'mAh').optional(),
+  batteryV: amount(60, 'V').optional(),
+  batteryWh: amount(1000, 'Wh').optional(),
+  screens: z.array(screen).max(4, 'at most 4 screens').optional(),
+  back: words.optional(),
+  cooling: words.optional(),
+  powerW: amount(500, 'W').optional(),
+  boostW: amount(500, 'W').optional(),
+  system: words.optional(),
+  build: words.optional(),
+  firmware: z.enum(['retail', 'pre-release']).optional(),
+  chargerW: amount(500, 'W').optional(),
+  /** The spot over the chip. */
+  chipSpot: words.optional(),
+  notes: longWords.optional(),
+});
+export type DeviceFacts = z.infer<typeof deviceFacts>;
+
+export const ACCESSORY_KINDS = ['case', 'cooler', 'controller', 'charger'] as const;
+export const accessoryFacts = z.strictObject({
+  kind: z.enum(ACCESSORY_KINDS).optional(),
+  /** Where a cooler sits. */
+  contactSpot: words.optional(),
+  /** Devices that it fits, by name. */
+  fits: z.array(name).max(60, 'at most 60 devices').optional(),
+  watts: amount(500, 'W').optional(),
+  notes: longWords.optional(),
+});
+export type AccessoryFacts = z.infer<typeof accessoryFacts>;
+
+export const INSTRUMENT_KINDS = ['infrared', 'power-meter', 'counter', 'capture'] as const;
+export const instrumentFacts = z.strictObject({
+  kind: z.enum(INSTRUMENT_KINDS).optional(),
+  emissivity: z.number('a number is needed').min(0.01, 'at least 0.01').max(1, 'at most 1').optional(),
+  notes: longWords.optional(),
+});
+export type InstrumentFacts = z.infer<typeof instrumentFacts>;
+
+export const titleFacts = z.strictObject({
+  kind: (z.enum(['native', 'emulated', 'translated', 'streamed', 'synthetic']) satisfies z.ZodType<TitleKind>).optional(),
+  system: words.optional(),
+  nativeFps: amount(1000, 'fps').optional(),
+  demand: (z.enum(['light', 'medium', 'heavy', 'notorious']) satisfies z.ZodType<Demand>).optional(),
+  need: (z.enum(['reaction', 'action', 'story']) satisfies z.ZodType<Need>).optional(),
+  version: words.optional(),
+  updateStage: z.enum(['updated', 'not-updated']).optional(),
+  capsFps: z.array(amount(1000, 'fps')).max(12, 'at most 12 caps').optional(),
+  loggers: z.enum(['allowed', 'blocked']).optional(),
+  ownCounter: z.boolean().optional(),
+  notes: longWords.optional(),
+});
+export type TitleFacts = z.infer<typeof titleFacts>;
+
+/** Facts of a setup. Which are asked for depends on the title's kind: `SETUP_FIELDS`. */
+export const setupFacts = z.strictObject({
+  tier: words.optional(),
+  capFps: amount(1000, 'fps').optional(),
+  emulator: words.optional(),
+  version: words.optional(),
+  backend: words.optional(),
+  internalResolution: amount(32, '×').optional(),
+  hacks: words.optional(),
+  layer: words.optional(),
+  cpuPreset: words.optional(),
+  graphicsDriver: words.optional(),
+  apiWrapper: words.optional(),
+  resolution: words.optional(),
+  service: words.optional(),
+  link: words.optional(),
+  bitRateMbps: amount(10_000, 'Mbit/s').optional(),
+  notes: longWords.optional(),
+});
+export type SetupFacts = z.infer<typeof setupFacts>;
+
+export const SETUP_FIELDS: Record<TitleKind, (keyof SetupFacts)[]> = {
+  native: ['tier', 'capFps'],
+  emulated: ['emulator', 'version', 'backend', 'internalResolution', 'hacks', 'capFps'],
+  translated: ['layer', 'version', 'cpuPreset', 'graphicsDriver', 'apiWrapper', 'resolution', 'capFps'],
+  streamed: ['service', 'link', 'bitRateMbps', 'resolution', 'capFps'],
+  synthetic: ['tier', 'version'],
+};
+
+/** The kinds of records, as they are called in addresses and files. */
+export const KIT_KINDS = ['device', 'accessory', 'instrument', 'title', 'setup'] as const;
+export type KitKind = (typeof KIT_KINDS)[number];
+
+const spots = z.array(spotPlace).max(60, 'at most 60 spots');
+
+export const newRecord = {
+  device: z.strictObject({ name, facts: deviceFacts.default({}), spots: spots.optional() }),
+  accessory: z.strictObject({ name, facts: accessoryFacts.default({}) }),
+  instrument: z.strictObject({ name, facts: instrumentFacts.default({}) }),
+  title: z.strictObject({ name, facts: titleFacts.default({}) }),
+  setup: z.strictObject({ name, title: name, facts: setupFacts.default({}) }),
+} satisfies Record<KitKind, z.ZodType>;
+export type NewRecord<K extends KitKind = KitKind> = z.infer<(typeof newRecord)[K]>;
+
+/** A setup of a title that a device would not take. */
+export const newRefusal = z.strictObject({ device: name, title: name, setup: name.nullable(), says: longWords.default('') });
+export type NewRefusal = z.infer<typeof newRefusal>;
+
+export interface KitDevice extends NamedItem {
+  facts: DeviceFacts;
+  spots: z.infer<typeof spotPlace>[];
+  /** Runs of it, so that nobody deletes what is in use. */
+  runs: number;
+}
+export interface KitAccessory extends NamedItem {
+  facts: AccessoryFacts;
+}
+export interface KitInstrument extends NamedItem {
+  facts: InstrumentFacts;
+}
+export interface KitTitle extends NamedItem {
+  facts: TitleFacts;
+  runs: number;
+}
+export interface KitSetup extends NamedItem {
+  titleId: string;
+  facts: SetupFacts;
+}
+export interface Refusal extends NewRefusal {
+  id: string;
+}
+
+export interface Kit {
+  devices: KitDevice[];
+  accessories: KitAccessory[];
+  instruments: KitInstrument[];
+  titles: KitTitle[];
+  setups: KitSetup[];
+  refusals: Refusal[];
+}
+
+/** What a file of the kit did. */
+export interface KitImported {
+  added: number;
+  updated: number;
+  unchanged: number;
+}
+
+/** Energy of a device's battery: as stated, else its capacity times its nominal voltage. */
+export function batteryWhOf({ batteryWh, batteryMah, batteryV }: DeviceFacts): number | null {
+  if (batteryWh !== undefined) return batteryWh;
+  return batteryMah === undefined ? null : (batteryMah * (batteryV ?? USUAL_CELL_V)) / 1000;
+}
+
+/** Nominal voltage of today's phone cells; from memory. */
+export const USUAL_CELL_V = 3.87;
+
+/** Conditions of a run, as preflight asks for them. */
+export const preflight = z.strictObject({
+  roomC: z.number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').optional(),
+  brightness: z.number('a number is needed').min(0, 'at least 0').max(100, 'at most 100').optional(),
+  refreshMode: z.enum(['fixed', 'adaptive']).optional(),
+  performanceMode: z.enum(['as delivered', 'performance', 'saving', 'boost']).optional(),
+  case: z.enum(['off', 'on']).optional(),
+  cooler: z.enum(['without', 'with']).optional(),
+  charging: z.enum(['on battery', 'plugged in']).optional(),
+  network: z.enum(['offline', 'wireless', 'mobile', 'cable']).optional(),
+  quiet: z.boolean().optional(),
+  orientation: z.enum(['landscape', 'portrait']).optional(),
+  hold: z.enum(['in the hands', 'on a stand', 'with a controller']).optional(),
+  firstPlay: z.boolean().optional(),
+});
+export type Preflight = z.infer<typeof preflight>;
+export type PreflightField = keyof Preflight;

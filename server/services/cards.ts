@@ -1,0 +1,210 @@
+import { batteryWhOf, type Card, type CardChange, type CardInput, type CardStep, type CardSummary, type DeviceFacts, type NewCoolDown, type NewRequest, type PlanInput, type Preflight, type PreflightKnown, type StoredDayEvent, type TitleFacts, type ViewerRequest } from '@pace-check/contract';
+import { coolDown, USUAL_DEMAND, type DeviceKind, type PlanDevice } from '@pace-check/core';
+import type pg from 'pg';
+import { readOwnRuns } from '../sql/analyses';
+import { deleteEvent, insertCard, insertEvents, listCards, readCard, readEvents, readLinked, readSteps, replaceSteps, setCardDeleted, stepElsewhere, storePlan, updateCard, type CardRow, type StepRow } from '../sql/cards';
+import { insertCoolDown, readCoolTaus } from '../sql/coolDowns';
+import { inTransaction, type Queryable } from '../sql/database';
+import { idByName, setupIdByName } from '../sql/kit';
+import { addRequest, answerRequest, deleteRequest, listRequests } from '../sql/requests';
+import { notFound, Problem } from './problem';
+import type { Runs } from './runs';
+
+/** What a device is held for while nobody said. */
+const USUAL_KIND: DeviceKind = 'phone';
+
+/** Test cards, what happens on their day, and viewers' requests. */
+export class Cards {
+  constructor(
+    private readonly pool: pg.Pool,
+    private readonly runs: Runs,
+  ) {}
+
+  list(): Promise<CardSummary[]> {
+    return listCards(this.pool);
+  }
+
+  async get(id: string): Promise<Card> {
+    return this.detail(this.pool, (await readCard(this.pool, id)) ?? fail());
+  }
+
+  async create(input: CardInput): Promise<Card> {
+    return inTransaction(this.pool, async (db) => {
+      checkSteps(input);
+      const id = await insertCard(db, input);
+      await this.storeSteps(db, id, input.steps);
+      return this.detail(db, (await readCard(db, id))!);
+    });
+  }
+
+  /** @throws Problem 409 where someone changed the card in between */
+  async change(id: string, { revision, ...input }: CardChange): Promise<Card> {
+    return inTransaction(this.pool, async (db) => {
+      checkSteps(input);
+      const before = (await readCard(db, id, true)) ?? fail();
+      if (before.revision !== revision) throw new Problem(409, { code: 'changed-meanwhile', message: 'The card was changed elsewhere in the meantime.', remedy: 'What you see now is the newer card; make your change again.' });
+      await updateCard(db, id, input);
+      await this.storeSteps(db, id, input.steps);
+      return this.detail(db, (await readCard(db, id))!);
+    });
+  }
+
+  private async storeSteps(db: Queryable, cardId: string, steps: CardStep[]): Promise<void> {
+    if (await stepElsewhere(db, cardId, steps.map((step) => step.id))) throw new Problem(409, { code: 'step-elsewhere', message: 'A step of this id belongs to another card.', remedy: 'Give copied steps ids of their own.' });
+    const rows: StepRow[] = [];
+    for (const { device, title, setup, ...step } of steps) {
+      const titleId = await idByName(db, 'title', title);
+      rows.push({ ...step, deviceId: device === null ? null : await idByName(db, 'device', device), titleId, setupId: setup === null ? null : await setupIdByName(db, titleId, setup) });
+    }
+    await replaceSteps(db, cardId, rows);
+  }
+
+  /** Keeps a plan as the one that is followed. */
+  async plan(id: string, { plan, ofRevision }: PlanInput): Promise<Card> {
+    return inTransaction(this.pool, async (db) => {
+      const card = (await readCard(db, id, true)) ?? fail();
+      if (card.revision !== ofRevision) throw new Problem(409, { code: 'changed-meanwhile', message: 'The card was changed while the plan was made.', remedy: 'Lay the day out again.' });
+      await storePlan(db, id, plan, ofRevision);
+      return this.detail(db, (await readCard(db, id))!);
+    });
+  }
+
+  /** Notes what happened; runs that steps are linked to take over the step's conditions. */
+  async happened(id: string, events: StoredDayEvent[]): Promise<Card> {
+    await inTransaction(this.pool, async (db) => {
+      const card = (await readCard(db, id, true)) ?? fail();
+      await insertEvents(db, card.id, events);
+    });
+    for (const event of events) if (event.kind === 'linked') await this.link(id, event);
+    return this.get(id);
+  }
+
+  private async link(cardId: string, { stepId, repeat, runId }: Extract<StoredDayEvent, { kind: 'linked' }>): Promise<void> {
+    const told = (await readEvents(this.pool, cardId)).findLast((event) => event.kind === 'preflight' && event.stepId === stepId && event.repeat === repeat);
+    const step = (await readSteps(this.pool, cardId)).find((one) => one.id === stepId);
+    const { roomC } = (await readCard(this.pool, cardId))!.day;
+    await this.runs.applyPreflight(runId, { ...(roomC === null ? {} : { roomC }), ...step?.conditions, ...(told?.kind === 'preflight' ? told.preflight : {}) });
+    await answerRequest(this.pool, stepId, runId);
+  }
+
+  /** Takes back something that was noted. */
+  async takeBack(id: string, eventId: string): Promise<Card> {
+    await inTransaction(this.pool, async (db) => {
+      const event = (await readEvents(db, id)).find((one) => one.id === eventId);
+      if (!event || !(await deleteEvent(db, id, eventId))) throw notFound('note of the day');
+      if (event.kind === 'linked') await answerRequest(db, event.stepId, null);
+    });
+    return this.get(id);
+  }
+
+  async delete(id: string): Promise<void> {
+    if (!(await setCardDeleted(this.pool, id, true))) fail();
+  }
+
+  async restore(id: string): Promise<void> {
+    if (!(await setCardDeleted(this.pool, id, false))) fail();
+  }
+
+  /** What is known of a step's conditions before anyone is asked. */
+  async preflight(id: string, stepId: string): Promise<PreflightKnown> {
+    const card = (await readCard(this.pool, id)) ?? fail();
+    const step = (await readSteps(this.pool, id)).find((one) => one.id === stepId);
+    if (!step) throw notFound('step');
+    const last = await lastPreflight(this.pool, step.device, card.id);
+    // the room is asked once a day, and a first play is first only once
+    const { roomC: _roomC, firstPlay: _firstPlay, ...remembered } = last?.preflight ?? {};
+    const roomC = card.day.roomC ?? last?.roomToday ?? undefined;
+    const known: Preflight = { ...remembered, ...(roomC === undefined ? {} : { roomC }), ...(step.device !== null && (await playedBefore(this.pool, step.device, step.title)) ? { firstPlay: false } : {}), ...step.conditions };
+    return { known, from: last ? last.from : null };
+  }
+
+  async coolDown(input: NewCoolDown): Promise<{ tauS: number | null }> {
+    const tauS = coolDown(input.readings)?.fit.tau ?? null;
+    await inTransaction(this.pool, async (db) => insertCoolDown(db, await idByName(db, 'device', input.device), input, tauS));
+    return { tauS };
+  }
+
+  requests(): Promise<ViewerRequest[]> {
+    return listRequests(this.pool);
+  }
+
+  async request(input: NewRequest): Promise<ViewerRequest[]> {
+    await inTransaction(this.pool, (db) => addRequest(db, input));
+    return this.requests();
+  }
+
+  async takeRequestBack(id: string): Promise<void> {
+    if (!(await deleteRequest(this.pool, id))) throw notFound('request');
+  }
+
+  private async detail(db: Queryable, { planRevision, ...card }: CardRow): Promise<Card> {
+    const steps = await readSteps(db, card.id);
+    return { ...card, steps, planIsOld: card.plan !== null && planRevision !== card.revision, events: await readEvents(db, card.id), linked: await readLinked(db, card.id), known: await knownDevices(db, [...new Set(steps.flatMap((step) => step.device ?? []))]) };
+  }
+}
+
+function fail(): never {
+  throw notFound('card');
+}
+
+/** A step that comes after one that is not there would wait for ever. */
+function checkSteps({ steps }: CardInput): void {
+  const ids = new Set(steps.map((step) => step.id));
+  if (ids.size < steps.length) throw new Problem(400, { code: 'bad-request', field: 'steps', message: 'Two steps have the same id.', remedy: 'Give each step an id of its own.' });
+  for (const [i, step] of steps.entries()) {
+    if (step.after.some((id) => !ids.has(id))) throw new Problem(400, { code: 'bad-request', field: `steps.${i}.after`, message: `Step ${i + 1} comes after a step that is not on the card.`, remedy: 'Choose another, or none.' });
+  }
+}
+
+/** What the planner may know of devices: their records, their runs, their cool-downs. */
+async function knownDevices(db: Queryable, names: string[]): Promise<PlanDevice[]> {
+  const devices = await db.query<{ id: string; name: string; facts: DeviceFacts }>('select id, name, facts from device where name = any($1)', [names]);
+  const known: PlanDevice[] = [];
+  for (const { id, name, facts } of devices.rows) {
+    const runs = await readOwnRuns(db, id);
+    known.push({
+      name,
+      kind: facts.kind ?? USUAL_KIND,
+      batteryWh: batteryWhOf(facts) ?? runs.find((run) => run.batteryWh !== null)?.batteryWh ?? null,
+      chargerW: facts.chargerW ?? null,
+      own: {
+        coolTauMin: (await readCoolTaus(db, id)).map((tau) => tau / 60),
+        runs: runs.map(({ title, titleFacts, warmth, percentPerHour, seconds, roomC }) => {
+          const hottest = warmth.spots.find((spot) => spot.spot === warmth.hottest);
+          const told = hottest?.fit?.forecast ? hottest.fit : null;
+          // a short run never came near to where it would have settled
+          const settlesC = told?.finalC ?? (seconds >= SUSTAINED_S ? warmth.peakC : null);
+          return { title, demand: (titleFacts as TitleFacts).demand ?? USUAL_DEMAND, warmTauMin: told ? told.tauS / 60 : null, riseC: settlesC === null || roomC === null ? null : settlesC - roomC, percentPerHour };
+        }),
+      },
+    });
+  }
+  return known;
+}
+
+/** From so long on a run says where the skin settles. */
+const SUSTAINED_S = 895;
+
+interface LastPreflight {
+  preflight: Preflight;
+  from: string;
+  /** The room, where it was told for this card's day. */
+  roomToday: number | null;
+}
+
+async function lastPreflight(db: Queryable, device: string | null, cardId: string): Promise<LastPreflight | null> {
+  const room = (await db.query<{ room: number }>(`select (event->'preflight'->>'roomC')::float8 as room from card_event where card_id = $1 and event->'preflight'->>'roomC' is not null order by seq desc limit 1`, [cardId])).rows[0]?.room ?? null;
+  const told = await db.query<{ preflight: Preflight; title: string }>(
+    `select event->'preflight' as preflight, title.name as title from card_event join card_step on card_step.id = card_event.step_id join device on device.id = device_id join title on title.id = title_id
+     where event->>'kind' = 'preflight' and lower(device.name) = lower($1) order by seq desc limit 1`,
+    [device],
+  );
+  const last = told.rows[0];
+  if (last) return { preflight: last.preflight, from: last.title, roomToday: room };
+  return room === null ? null : { preflight: {}, from: '', roomToday: room };
+}
+
+async function playedBefore(db: Queryable, device: string, title: string): Promise<boolean> {
+  const found = await db.query('select 1 from run join device on device.id = device_id join title on title.id = title_id where lower(device.name) = lower($1) and lower(title.name) = lower($2) and deleted_at is null limit 1', [device, title]);
+  return found.rowCount! > 0;
+}

@@ -1,0 +1,100 @@
+import type { Kit, KitKind, NewRecord, NewRefusal, Refusal } from '@pace-check/contract';
+import type pg from 'pg';
+import { inTransaction, type Queryable } from '../sql/database';
+import { touchCardsOf } from '../sql/cards';
+import { deleteRecord, deleteRefusal, idByName, insertRefusal, readKit, readRecord, replaceSpots, setupIdByName, writeRecord, type NamedKind } from '../sql/kit';
+import { notFound, Problem } from './problem';
+
+const WORDS: Record<KitKind, string> = { device: 'device', accessory: 'accessory', instrument: 'instrument', title: 'title', setup: 'setup' };
+
+/** Records of the kit: added by name, filled in later, never doubled. */
+export class Kits {
+  constructor(private readonly pool: pg.Pool) {}
+
+  read(): Promise<Kit> {
+    return readKit(this.pool);
+  }
+
+  /** Adds a record, or finds the one of that name; what it says of it is added to what is known. */
+  async add(kind: KitKind, record: NewRecord): Promise<{ id: string }> {
+    return inTransaction(this.pool, async (db) => ({ id: (await mergeRecord(db, kind, record, [])).id }));
+  }
+
+  /** Makes a record what it is said to be, all of it. */
+  async replace(kind: KitKind, id: string, record: NewRecord): Promise<void> {
+    await inTransaction(this.pool, async (db) => {
+      const before = (await readRecord(db, kind, id)) ?? fail(kind);
+      await unlessDoubled(kind, record.name, () => writeRecord(db, kind, id, record.name, record.facts));
+      if (kind !== 'device') return;
+      if ('spots' in record && record.spots) await replaceSpots(db, id, record.spots);
+      if (before.name !== record.name) await touchCardsOf(db, id);
+    });
+  }
+
+  async delete(kind: KitKind, id: string): Promise<void> {
+    try {
+      if (!(await deleteRecord(this.pool, kind, id))) fail(kind);
+    } catch (error) {
+      if (!hasCode(error, '23503')) throw error;
+      throw new Problem(409, { code: 'in-use', message: `This ${WORDS[kind]} belongs to runs, requests or steps of a card.`, remedy: 'Delete or correct those first, or keep it.' });
+    }
+  }
+
+  async refuse(refusal: NewRefusal): Promise<Refusal[]> {
+    await inTransaction(this.pool, (db) => insertRefusal(db, refusal));
+    return (await this.read()).refusals;
+  }
+
+  async takeRefusalBack(id: string): Promise<void> {
+    if (!(await deleteRefusal(this.pool, id))) throw notFound('refusal');
+  }
+}
+
+function fail(kind: KitKind): never {
+  throw notFound(WORDS[kind]);
+}
+
+export const hasCode = (error: unknown, code: string): boolean => error instanceof Error && 'code' in error && error.code === code;
+
+async function unlessDoubled(kind: KitKind, name: string, work: () => Promise<unknown>): Promise<void> {
+  try {
+    await work();
+  } catch (error) {
+    if (!hasCode(error, '23505')) throw error;
+    throw new Problem(409, { code: 'name-taken', field: 'name', message: `There is a ${WORDS[kind]} “${name}” already.`, remedy: 'Choose another name, or open that one.' });
+  }
+}
+
+/** What became of a record that was merged in. */
+export interface Merged {
+  id: string;
+  was: 'added' | 'updated' | 'unchanged';
+}
+
+/**
+ * Adds a record, or adds to the one of its name: what is said replaces what was
+ * known, what is not said stays.
+ *
+ * @param cleared facts that are known no longer
+ */
+export async function mergeRecord(db: Queryable, kind: KitKind, record: NewRecord, cleared: string[]): Promise<Merged> {
+  const known = await db.query(kind === 'setup' ? 'select setup.id from setup join title on title.id = title_id where lower(setup.name) = lower($1) and lower(title.name) = lower($2)' : `select id from ${kind} where lower(name) = lower($1)`, 'title' in record ? [record.name, record.title] : [record.name]);
+  const id = 'title' in record ? await setupIdByName(db, await idByName(db, 'title', record.title), record.name) : await idByName(db, kind as NamedKind, record.name);
+  const before = (await readRecord(db, kind, id))!;
+  const facts: Record<string, unknown> = { ...before.facts, ...record.facts };
+  for (const field of cleared) delete facts[field];
+  const same = JSON.stringify(sorted(facts)) === JSON.stringify(sorted(before.facts)) && record.name === before.name;
+  if (!same) await writeRecord(db, kind, id, record.name, facts);
+  const spots = 'spots' in record && record.spots ? record.spots : null;
+  const moved = spots !== null && (await spotsDiffer(db, id, spots));
+  if (moved) await replaceSpots(db, id, spots);
+  return { id, was: known.rowCount === 0 ? 'added' : same && !moved ? 'unchanged' : 'updated' };
+}
+
+async function spotsDiffer(db: Queryable, deviceId: string, spots: NonNullable<NewRecord<'device'>['spots']>): Promise<boolean> {
+  const now = (await db.query('select spot, side, x, y from spot_place where device_id = $1 order by spot', [deviceId])).rows;
+  const wanted = [...spots].sort((a, b) => (a.spot < b.spot ? -1 : 1)).map(({ spot, side, x, y }) => ({ spot, side, x, y }));
+  return JSON.stringify(now) !== JSON.stringify(wanted);
+}
+
+const sorted = (value: Record<string, unknown>): Record<string, unknown> => Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)));
