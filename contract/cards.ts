@@ -85,8 +85,10 @@ export type DayEvents = z.infer<typeof dayEvents>;
 
 export const storedPlan = z.custom<DayPlan>((value) => planShape.safeParse(value).success, 'this is no plan');
 const minutes = z.number().min(0).max(10_000);
+const plannedRuns = z.array(z.strictObject({ taskId: z.string(), deviceId: z.string(), hand: z.number().int(), prepareMin: minutes, startMin: minutes, endMin: minutes, attended: z.boolean(), startOverRoomC: z.number(), startPercent: z.number(), endOverRoomC: z.number(), endPercent: z.number() })).max(6000);
 const planShape = z.strictObject({
-  runs: z.array(z.strictObject({ taskId: z.string(), deviceId: z.string(), hand: z.number().int(), prepareMin: minutes, startMin: minutes, endMin: minutes, attended: z.boolean(), startOverRoomC: z.number(), startPercent: z.number(), endOverRoomC: z.number(), endPercent: z.number() })).max(6000),
+  runs: plannedRuns,
+  past: plannedRuns,
   pauses: z.array(z.strictObject({ deviceId: z.string(), kind: z.enum(['cool', 'charge']), fromMin: minutes, toMin: minutes })).max(20_000),
   rests: z.array(z.strictObject({ hand: z.number().int(), fromMin: minutes, toMin: minutes })).max(6000),
   dropped: z.array(z.strictObject({ taskId: z.string(), why: z.enum(['day-full', 'battery', 'after-dropped']) })).max(6000),

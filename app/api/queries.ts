@@ -1,4 +1,4 @@
-import type { ImportDetails, Kit, NewRun, RunCorrection, RunDetail, RunSummary, SpotPlace } from '@pace-check/contract';
+import type { Card, CardInput, CardSummary, ImportDetails, Kit, KitImported, KitKind, NewRecord, NewRefusal, NewRequest, NewRun, PlanInput, PreflightKnown, RunCorrection, RunDetail, RunSummary, SpotPlace, StoredDayEvent, ViewerRequest } from '@pace-check/contract';
 import type { EntryLine } from '@pace-check/core';
 import { QueryClient, useMutation, useQuery, useQueryClient, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query';
 import { api, ApiFailure, upload, type UploadOptions } from './client';
@@ -12,7 +12,7 @@ export const queryClient = new QueryClient({
   },
 });
 
-const KEYS = { runs: ['runs'], run: (id: string) => ['run', id], kit: ['kit'] };
+const KEYS = { runs: ['runs'], run: (id: string) => ['run', id], kit: ['kit'], cards: ['cards'], card: (id: string) => ['card', id], requests: ['requests'] };
 
 export const useRuns = (): UseQueryResult<RunSummary[], Error> => useQuery({ queryKey: KEYS.runs, queryFn: () => api<RunSummary[]>('/runs') });
 export const useRun = (id: string): UseQueryResult<RunDetail, Error> => useQuery({ queryKey: KEYS.run(id), queryFn: () => api<RunDetail>(`/runs/${id}`) });
@@ -63,3 +63,106 @@ export function useImport(): UseMutationResult<RunDetail, Error, ImportRequest> 
     onSuccess: changed,
   });
 }
+
+/** A change of the kit: everything that shows its names is asked for anew. */
+function useKitMutation<T, R>(mutationFn: (input: T) => Promise<R>): UseMutationResult<R, Error, T> {
+  const client = useQueryClient();
+  return useMutation({ mutationFn, onSuccess: () => Promise.all([KEYS.kit, KEYS.cards, ['card'], KEYS.runs].map((queryKey) => client.invalidateQueries({ queryKey }))) });
+}
+
+export const useAddRecord = (): UseMutationResult<{ id: string }, Error, { kind: KitKind; record: NewRecord }> => useKitMutation(({ kind, record }) => api(`/kit/${kind}`, send('POST', record)));
+export const useReplaceRecord = (): UseMutationResult<void, Error, { kind: KitKind; id: string; record: NewRecord }> => useKitMutation(({ kind, id, record }) => api(`/kit/${kind}/${id}`, send('PUT', record)));
+export const useDeleteRecord = (): UseMutationResult<void, Error, { kind: KitKind; id: string }> => useKitMutation(({ kind, id }) => api(`/kit/${kind}/${id}`, { method: 'DELETE' }));
+export const useRefuse = (): UseMutationResult<unknown, Error, NewRefusal> => useKitMutation((refusal) => api('/kit/refusals', send('POST', refusal)));
+export const useTakeRefusalBack = (): UseMutationResult<void, Error, string> => useKitMutation((id) => api(`/kit/refusals/${id}`, { method: 'DELETE' }));
+export const useImportKit = (): UseMutationResult<KitImported, Error, string> => useKitMutation((text) => api('/kit/file', { method: 'POST', headers: { 'content-type': 'text/plain' }, body: text }));
+
+export const useCards = (): UseQueryResult<CardSummary[], Error> => useQuery({ queryKey: KEYS.cards, queryFn: () => api<CardSummary[]>('/cards') });
+export const useCard = (id: string): UseQueryResult<Card, Error> => useQuery({ queryKey: KEYS.card(id), queryFn: () => api<Card>(`/cards/${id}`) });
+export const usePreflight = (id: string, step: string): UseQueryResult<PreflightKnown, Error> => useQuery({ queryKey: ['preflight', id, step], queryFn: () => api<PreflightKnown>(`/cards/${id}/preflight?step=${step}`), staleTime: 0, gcTime: 0 });
+
+function useCardMutation<T>(scope: string, mutationFn: (input: T) => Promise<Card>): UseMutationResult<Card, Error, T> {
+  const client = useQueryClient();
+  return useMutation({
+    // one change of a card after the other, each made to what the one before left
+    scope: { id: `card ${scope}` },
+    mutationFn,
+    onSuccess: async (card) => {
+      client.setQueryData(KEYS.card(card.id), card);
+      await Promise.all([KEYS.cards, KEYS.kit, KEYS.requests].map((queryKey) => client.invalidateQueries({ queryKey })));
+    },
+  });
+}
+
+export const useCreateCard = (): UseMutationResult<Card, Error, CardInput> => useCardMutation('new', (card) => api('/cards', send('POST', card)));
+export const usePlanCard = (id: string): UseMutationResult<Card, Error, PlanInput> => useCardMutation(id, (plan) => api(`/cards/${id}/plan`, send('PUT', plan)));
+export const useHappened = (id: string): UseMutationResult<Card, Error, StoredDayEvent[]> => useCardMutation(id, (events) => api(`/cards/${id}/events`, send('POST', { events })));
+
+/** Takes several notes back, the last first. */
+export const useTakeBack = (id: string): UseMutationResult<Card, Error, string[]> =>
+  useCardMutation(id, async (events) => {
+    let card: Card | null = null;
+    for (const event of events.toReversed()) card = await api<Card>(`/cards/${id}/events/${event}`, { method: 'DELETE' });
+    return card ?? api<Card>(`/cards/${id}`);
+  });
+
+/** What of a card its owner writes. */
+export const toInput = ({ name, policy, template, rules, steps, day }: Card): CardInput => ({ name, policy, template, rules, steps, day });
+
+export interface CardChanger {
+  /** Gives the card as it is stored; fails where it could not be. */
+  change: (change: (card: CardInput) => CardInput) => Promise<Card>;
+  retry: () => void;
+  error: Error | null;
+  saving: boolean;
+}
+
+/**
+ * Changes a card: shown at once, and kept on the screen where it could not be
+ * stored. Changes are sent one after the other, each the card as it is then.
+ */
+export function useChangeCard(id: string): CardChanger {
+  const client = useQueryClient();
+  const mutationKey = ['change-card', id];
+  const store = useMutation<Card, Error>({
+    mutationKey,
+    scope: { id: `card ${id}` },
+    mutationFn: () => {
+      const card = client.getQueryData<Card>(KEYS.card(id))!;
+      return api(`/cards/${id}`, send('PUT', { ...toInput(card), revision: card.revision }));
+    },
+    onSuccess: async (stored) => {
+      // a further change is shown already and waits to be sent: only the revision is news
+      const waiting = client.isMutating({ mutationKey }) > 1;
+      client.setQueryData<Card>(KEYS.card(id), (shown) => (waiting && shown ? { ...shown, revision: stored.revision } : stored));
+      await Promise.all([KEYS.cards, KEYS.kit, KEYS.requests].map((queryKey) => client.invalidateQueries({ queryKey })));
+    },
+    onError: (error) => (error instanceof ApiFailure && error.status === 409 ? client.invalidateQueries({ queryKey: KEYS.card(id) }) : undefined),
+  });
+  const { mutate, mutateAsync, error, isPending } = store;
+  return {
+    change: (change) => {
+      void client.cancelQueries({ queryKey: KEYS.card(id) });
+      client.setQueryData<Card>(KEYS.card(id), (card) => card && { ...card, ...change(toInput(card)), planIsOld: card.plan !== null });
+      return mutateAsync();
+    },
+    retry: () => mutate(),
+    error,
+    saving: isPending,
+  };
+}
+
+export function useDeleteCard(): UseMutationResult<void, Error, { id: string; restore?: boolean }> {
+  const client = useQueryClient();
+  return useMutation({ mutationFn: ({ id, restore }) => api<void>(restore ? `/cards/${id}/restore` : `/cards/${id}`, { method: restore ? 'POST' : 'DELETE' }), onSuccess: () => client.invalidateQueries({ queryKey: KEYS.cards }) });
+}
+
+export const useRequests = (): UseQueryResult<ViewerRequest[], Error> => useQuery({ queryKey: KEYS.requests, queryFn: () => api<ViewerRequest[]>('/requests') });
+
+function useRequestMutation<T>(mutationFn: (input: T) => Promise<unknown>): UseMutationResult<unknown, Error, T> {
+  const client = useQueryClient();
+  return useMutation({ mutationFn, onSuccess: () => Promise.all([KEYS.requests, KEYS.kit].map((queryKey) => client.invalidateQueries({ queryKey }))) });
+}
+
+export const useAddRequest = (): UseMutationResult<unknown, Error, NewRequest> => useRequestMutation((request) => api('/requests', send('POST', request)));
+export const useDeleteRequest = (): UseMutationResult<unknown, Error, string> => useRequestMutation((id) => api(`/requests/${id}`, { method: 'DELETE' }));

@@ -9,10 +9,11 @@ const SHOWN = 6;
 
 /** Picks one of the names that are known, or takes a new one as it is typed. */
 export function PickOrAdd<T extends FieldValues>({ control, name, label, known, what, optional = false }: { control: Control<T>; name: FieldPath<T>; label: string; known: string[]; what: string; optional?: boolean }): ReactNode {
-  return <Controller control={control} name={name} render={({ field, fieldState }) => <Picker label={label} known={known} what={what} value={field.value ?? ''} onChange={(text) => field.onChange(optional && text === '' ? null : text)} error={fieldState.error?.message} />} />;
+  return <Controller control={control} name={name} render={({ field, fieldState }) => <NamePicker label={label} known={known} what={what} value={field.value ?? ''} onChange={(text) => field.onChange(optional && text === '' ? null : text)} error={fieldState.error?.message} />} />;
 }
 
-function Picker({ label, known, what, value, onChange, error }: { label: string; known: string[]; what: string; value: string; onChange: (value: string) => void; error: string | undefined }): ReactNode {
+/** The same, for a value that no form holds. */
+export function NamePicker({ label, known, what, value, onChange, error }: { label: string; known: string[]; what: string; value: string; onChange: (value: string) => void; error?: string | undefined }): ReactNode {
   const { sheet, line, ink, action } = usePalette();
   const [open, setOpen] = useState(false);
   const typed = value.trim().toLowerCase();

@@ -24,3 +24,15 @@ export const dayAndTime = (iso: string): string => `${day(iso)}, ${TIME_FORMAT.f
 
 /** A number as its unit is one or many of them. */
 export const count = (value: number, one: string, many = `${one}s`): string => `${value.toLocaleString('en-GB')} ${value === 1 ? one : many}`;
+
+/** Minutes from midnight as a time of day; past midnight it goes on with the next day's. */
+export function timeOfDay(minutes: number): string {
+  const whole = Math.round(minutes);
+  return `${String(Math.floor(whole / 60) % 24).padStart(2, '0')}:${String(whole % 60).padStart(2, '0')}${whole >= 1440 ? ' +1' : ''}`;
+}
+
+/** So many minutes as hours and minutes. */
+export function span(minutes: number): string {
+  const whole = Math.round(minutes);
+  return whole < 60 ? `${whole} min` : `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, '0')}`;
+}

@@ -36,3 +36,16 @@ export function planChanges(before: DayPlan, after: DayPlan): PlanChanges {
     reordered: both(before) !== both(after),
   };
 }
+
+/**
+ * A new plan of a day that has begun, with what the earlier ones assumed of
+ * the runs that are no longer open.
+ *
+ * @example
+ * carriedOver({ runs: [{ taskId: 'a' }], past: [] }, { runs: [], dropped: [], past: [] }).past; // [{"taskId":"a"}]
+ */
+export function carriedOver(before: DayPlan | null, after: DayPlan): DayPlan {
+  if (before === null) return after;
+  const open = new Set([...after.runs, ...after.dropped].map((one) => one.taskId));
+  return { ...after, past: [...before.past, ...before.runs].filter((run) => !open.has(run.taskId)) };
+}

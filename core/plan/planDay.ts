@@ -58,6 +58,8 @@ export interface DayPlan {
   boundFrom: 'hands' | string;
   /** No plan is better. */
   proven: boolean;
+  /** Runs of earlier plans of the day that have begun: `carriedOver` keeps them. */
+  past: PlannedRun[];
   /** The order in which runs were laid out: given to the next plan, so that it changes no more than it must. */
   order: { taskId: string; rest: boolean }[];
 }
@@ -171,6 +173,7 @@ function toPlan(bench: Bench, { kept, layout, proven }: Choice): DayPlan {
     boundMin: bound.finishMin,
     boundFrom: bound.from,
     proven: proven || (kept.every(Boolean) && layout.finishMin <= bound.finishMin),
+    past: [],
     order: layout.moves.map(({ task, rest }) => ({ taskId: tasks[task]!.id, rest })),
   };
 }

@@ -1,0 +1,12 @@
+import { useLocalSearchParams } from 'expo-router';
+import type { ReactNode } from 'react';
+import { RecordScreen } from '../../../features/kit/RecordScreen';
+import { Notice } from '../../../ui/states';
+
+const KINDS = ['device', 'accessory', 'instrument', 'title'] as const;
+
+export default function Record(): ReactNode {
+  const { kind, id } = useLocalSearchParams<{ kind: string; id: string }>();
+  const known = KINDS.find((one) => one === kind);
+  return known ? <RecordScreen key={id} kind={known} id={id} /> : <Notice title="Not in the kit">There is no such kind of record.</Notice>;
+}

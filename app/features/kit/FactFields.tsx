@@ -1,0 +1,103 @@
+import { CheckBox } from '@rneui/themed';
+import { Input } from '@rneui/themed';
+import { useState, type ReactNode } from 'react';
+import { Controller, type Control, type FieldValues } from 'react-hook-form';
+import { View } from 'react-native';
+import { Choices } from '../../ui/Choices';
+import { NumberField, TextField } from '../../ui/Field';
+import { usePalette } from '../../ui/Look';
+import { FONTS } from '../../ui/theme';
+import { Body, Heading, Quiet } from '../../ui/words';
+import type { FieldGroup, FieldSpec } from './fields';
+
+/** Facts of a record, group by group; short ones side by side. */
+export function FactGroups({ control, groups, prefix = 'facts' }: { control: Control<FieldValues>; groups: FieldGroup[]; prefix?: string }): ReactNode {
+  return groups.map((group) => (
+    <View key={group.title} style={{ gap: 6, marginBottom: 12 }}>
+      {group.fields.length > 1 || groups.length > 1 ? <Heading level={3}>{group.title}</Heading> : null}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 12 }}>
+        {group.fields.map((spec) => (
+          <View key={spec.field} style={{ flexGrow: 1, flexBasis: spec.as === 'number' ? 104 : spec.as === 'text' ? 160 : '100%' }}>
+            <Fact control={control} name={`${prefix}.${spec.field}`} spec={spec} />
+          </View>
+        ))}
+      </View>
+    </View>
+  ));
+}
+
+function Fact({ control, name, spec }: { control: Control<FieldValues>; name: string; spec: FieldSpec }): ReactNode {
+  switch (spec.as) {
+    case 'number':
+      return <NumberField control={control} name={name} label={spec.label} />;
+    case 'text':
+    case 'long':
+      return <TextField control={control} name={name} label={spec.label} />;
+    case 'choice':
+      return <ChoiceFact control={control} name={name} spec={spec} />;
+    case 'flag':
+      return <FlagFact control={control} name={name} label={spec.label} />;
+    case 'numbers':
+    case 'names':
+      return <ListFact control={control} name={name} label={spec.label} numbers={spec.as === 'numbers'} />;
+  }
+}
+
+function ChoiceFact({ control, name, spec }: { control: Control<FieldValues>; name: string; spec: Extract<FieldSpec, { as: 'choice' }> }): ReactNode {
+  return (
+    <Controller
+      control={control}
+      name={name}
+      render={({ field }) => (
+        <View style={{ gap: 2, marginBottom: 14 }}>
+          <Quiet style={{ fontFamily: FONTS.head, fontSize: 15 }}>{spec.label}</Quiet>
+          {/* a second tap takes the answer back: nobody should have to know */}
+          <Choices label={spec.label} options={spec.options.map((value) => ({ value, text: spec.words?.[value] ?? value }))} selected={field.value ?? null} onSelect={(value) => field.onChange(value === field.value ? null : value)} />
+        </View>
+      )}
+    />
+  );
+}
+
+function FlagFact({ control, name, label }: { control: Control<FieldValues>; name: string; label: string }): ReactNode {
+  return <Controller control={control} name={name} render={({ field }) => <Flag label={label} value={field.value ?? false} onChange={field.onChange} />} />;
+}
+
+/** Yes or no. */
+export function Flag({ label, value, onChange }: { label: string; value: boolean; onChange: (value: boolean) => void }): ReactNode {
+  const { action, quiet, ink } = usePalette();
+  return <CheckBox title={label} checked={value} role="checkbox" aria-checked={value} aria-label={label} onPress={() => onChange(!value)} checkedIcon={<Box filled color={action} />} uncheckedIcon={<Box filled={false} color={quiet} />} containerStyle={{ backgroundColor: 'transparent', borderWidth: 0, paddingHorizontal: 0, marginLeft: 0, minHeight: 44, justifyContent: 'center' }} textStyle={{ fontFamily: FONTS.text, fontWeight: 'normal', fontSize: 16, color: ink }} />;
+}
+
+function Box({ filled, color }: { filled: boolean; color: string }): ReactNode {
+  const { onAction } = usePalette();
+  return <View style={{ width: 24, height: 24, borderRadius: 4, borderWidth: 2, borderColor: color, backgroundColor: filled ? color : 'transparent', alignItems: 'center', justifyContent: 'center' }}>{filled ? <Body style={{ color: onAction, fontSize: 16, lineHeight: 19 }}>✓</Body> : null}</View>;
+}
+
+function ListFact({ control, name, label, numbers }: { control: Control<FieldValues>; name: string; label: string; numbers: boolean }): ReactNode {
+  return <Controller control={control} name={name} render={({ field, fieldState }) => <ListInput label={label} numbers={numbers} value={field.value ?? []} onChange={field.onChange} error={fieldState.error?.message ?? (Array.isArray(fieldState.error) ? fieldState.error.find(Boolean)?.message : undefined)} />} />;
+}
+
+/** Several values in one line, with commas between. */
+export function ListInput({ label, numbers, value, onChange, error }: { label: string; numbers: boolean; value: unknown[]; onChange: (value: unknown[]) => void; error?: string | undefined }): ReactNode {
+  const [text, setText] = useState(value.join(', '));
+  const read = (typed: string): unknown[] =>
+    typed
+      .split(',')
+      .map((part) => part.trim())
+      .filter((part) => part !== '')
+      .map((part) => (numbers && Number.isFinite(Number(part)) ? Number(part) : part));
+  const shown = JSON.stringify(read(text)) === JSON.stringify(value) ? text : value.join(', ');
+  return (
+    <Input
+      label={label}
+      aria-label={label}
+      value={shown}
+      onChangeText={(typed) => {
+        setText(typed);
+        onChange(read(typed));
+      }}
+      errorMessage={error}
+    />
+  );
+}

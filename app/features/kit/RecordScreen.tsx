@@ -1,0 +1,113 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { newRecord, USUAL_CELL_V, type Kit, type KitDevice, type KitKind, type KitTitle, type NamedItem, type NewRecord } from '@pace-check/contract';
+import Feather from '@expo/vector-icons/Feather';
+import { Button } from '@rneui/themed';
+import { Link, useRouter } from 'expo-router';
+import type { ReactNode } from 'react';
+import { useForm, type Control, type FieldValues, type Resolver } from 'react-hook-form';
+import { Pressable, ScrollView, View } from 'react-native';
+import { useDeleteRecord, useKit, useReplaceRecord } from '../../api/queries';
+import { TextField } from '../../ui/Field';
+import { usePalette, useWide } from '../../ui/Look';
+import { Failed, Loading, Notice } from '../../ui/states';
+import { TARGET } from '../../ui/theme';
+import { useToast } from '../../ui/Toast';
+import { Body, Heading, Quiet } from '../../ui/words';
+import { FactGroups } from './FactFields';
+import { GROUPS, pruned } from './fields';
+import { Refusals } from './Refusals';
+import { Screens } from './Screens';
+import { Setups } from './Setups';
+import { Spots } from './Spots';
+
+type Shelf = Exclude<KitKind, 'setup'>;
+const LISTS = { device: 'devices', accessory: 'accessories', instrument: 'instruments', title: 'titles' } as const;
+
+/** The full record of one thing of the kit. */
+export function RecordScreen({ kind, id }: { kind: Shelf; id: string }): ReactNode {
+  const kit = useKit();
+  const wide = useWide();
+  const record: (NamedItem & { facts: object }) | undefined = kit.data?.[LISTS[kind]].find((one) => one.id === id);
+  return (
+    <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 760, width: '100%' }}>
+      <BackToKit />
+      {kit.isPending ? (
+        <Loading rows={4} height={90} label="Loading the record" />
+      ) : kit.error ? (
+        <Failed error={kit.error} retry={() => void kit.refetch()} />
+      ) : record ? (
+        <Whole kit={kit.data} kind={kind} record={record} />
+      ) : (
+        <Notice title="Not in the kit">This record is no longer there. Go back to the kit and look for it by its name.</Notice>
+      )}
+    </ScrollView>
+  );
+}
+
+function BackToKit(): ReactNode {
+  const { quiet } = usePalette();
+  return (
+    <Link href="/kit" asChild>
+      <Pressable style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: TARGET, alignSelf: 'flex-start', paddingRight: 12 }}>
+        <Feather name="arrow-left" size={18} color={quiet} />
+        <Quiet style={{ fontSize: 16 }}>Kit</Quiet>
+      </Pressable>
+    </Link>
+  );
+}
+
+/** Checks what the form holds without what stands empty in it. */
+export const prunedResolver =
+  (kind: KitKind): Resolver<FieldValues> =>
+  (values, context, options) =>
+    (zodResolver(newRecord[kind] as never) as unknown as Resolver<FieldValues>)({ facts: {}, ...(pruned(values) as FieldValues) }, context, options);
+
+function Whole({ kit, kind, record }: { kit: Kit; kind: Shelf; record: NamedItem & { facts: object } }): ReactNode {
+  const save = useReplaceRecord();
+  const toast = useToast();
+  const spots = kind === 'device' ? (record as KitDevice).spots : undefined;
+  const form = useForm<FieldValues>({ resolver: prunedResolver(kind), defaultValues: { name: record.name, facts: record.facts, ...(spots ? { spots } : {}) } });
+  const control = form.control as Control<FieldValues>;
+  const store = form.handleSubmit((values) =>
+    save.mutate({ kind, id: record.id, record: values as NewRecord }, { onSuccess: () => (form.reset(form.getValues()), toast({ text: `“${String(values['name'])}” is kept.` })) }),
+  );
+  const wrong = Object.keys(form.formState.errors).length > 0;
+  return (
+    <>
+      <Heading level={1}>{record.name}</Heading>
+      <View>
+        <TextField control={control} name="name" label="Name" />
+        <FactGroups control={control} groups={GROUPS[kind]} />
+        {kind === 'device' ? (
+          <>
+            <Quiet style={{ marginTop: -10, marginBottom: 12 }}>{`Without a voltage, ${USUAL_CELL_V} V is taken. A swollen, leaking, hissing or very hot battery: stop, do not charge it, move away, have it handled by a professional.`}</Quiet>
+            <Screens control={control} />
+            <Spots control={control} form={form} />
+          </>
+        ) : null}
+        {wrong ? <Body role="alert">Something above is not right yet; it says what.</Body> : null}
+        {save.error ? <Body role="alert">{`Not kept: ${save.error.message} What you typed stays.`}</Body> : null}
+        <View style={{ flexDirection: 'row', gap: 8, marginTop: 6 }}>
+          <Button title="Keep" loading={save.isPending} onPress={() => void store()} />
+          <DeleteRecord kind={kind} record={record} />
+        </View>
+      </View>
+      {kind === 'title' ? <Setups kit={kit} title={record as KitTitle} /> : null}
+      {kind === 'device' || kind === 'title' ? <Refusals kit={kit} of={kind} name={record.name} /> : null}
+    </>
+  );
+}
+
+function DeleteRecord({ kind, record }: { kind: Shelf; record: NamedItem }): ReactNode {
+  const remove = useDeleteRecord();
+  const router = useRouter();
+  const toast = useToast();
+  return (
+    <Button
+      type="clear"
+      title="Delete"
+      loading={remove.isPending}
+      onPress={() => remove.mutate({ kind, id: record.id }, { onSuccess: () => (router.navigate('/kit'), toast({ text: `“${record.name}” is deleted.` })), onError: (error) => toast({ text: error.message }) })}
+    />
+  );
+}

@@ -1,0 +1,48 @@
+import type { Kit } from '@pace-check/contract';
+import { Button, Input } from '@rneui/themed';
+import { useState, type ReactNode } from 'react';
+import { View } from 'react-native';
+import { useRefuse, useTakeRefusalBack } from '../../api/queries';
+import { useToast } from '../../ui/Toast';
+import { NamePicker } from '../../ui/PickOrAdd';
+import { Body, Quiet } from '../../ui/words';
+import { Section } from '../runs/Section';
+
+/** What a device would not take: a result too. */
+export function Refusals({ kit, of, name }: { kit: Kit; of: 'device' | 'title'; name: string }): ReactNode {
+  const refused = kit.refusals.filter((one) => one[of] === name);
+  const takeBack = useTakeRefusalBack();
+  const [open, setOpen] = useState(false);
+  return (
+    <Section title={of === 'device' ? 'Refused on this device' : 'Devices that refused it'} aside={<Button type="clear" title={open ? 'Close' : 'Note one'} onPress={() => setOpen(!open)} />}>
+      {refused.map((one) => (
+        <View key={one.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+          <Body style={{ flex: 1 }}>{[of === 'device' ? one.title : one.device, one.setup, one.says].filter(Boolean).join(' · ')}</Body>
+          <Button type="clear" title="Take back" onPress={() => takeBack.mutate(one.id)} />
+        </View>
+      ))}
+      {refused.length === 0 && !open ? <Quiet>Nothing was refused.</Quiet> : null}
+      {open ? <NoteRefusal kit={kit} of={of} name={name} onDone={() => setOpen(false)} /> : null}
+    </Section>
+  );
+}
+
+function NoteRefusal({ kit, of, name, onDone }: { kit: Kit; of: 'device' | 'title'; name: string; onDone: () => void }): ReactNode {
+  const refuse = useRefuse();
+  const toast = useToast();
+  const [other, setOther] = useState('');
+  const [setup, setSetup] = useState('');
+  const [says, setSays] = useState('');
+  const [device, title] = of === 'device' ? [name, other.trim()] : [other.trim(), name];
+  const titleId = kit.titles.find((one) => one.name.toLowerCase() === title.toLowerCase())?.id;
+  return (
+    <View>
+      <NamePicker label={of === 'device' ? 'Title' : 'Device'} what={of === 'device' ? 'title' : 'device'} known={(of === 'device' ? kit.titles : kit.devices).map((one) => one.name)} value={other} onChange={setOther} />
+      <NamePicker label="Setup (empty: the whole title)" what="setup" known={kit.setups.filter((one) => one.titleId === titleId).map((one) => one.name)} value={setup} onChange={setSetup} />
+      <Input label="What it said" aria-label="What it said" placeholder="greyed out, closed at the start, …" value={says} onChangeText={setSays} />
+      <View style={{ flexDirection: 'row' }}>
+        <Button title="Note it" disabled={other.trim() === ''} loading={refuse.isPending} onPress={() => refuse.mutate({ device, title, setup: setup.trim() === '' ? null : setup.trim(), says }, { onSuccess: onDone, onError: (error) => toast({ text: error.message }) })} />
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,91 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { newRequest, type NewRequest, type ViewerRequest } from '@pace-check/contract';
+import { Button } from '@rneui/themed';
+import { Link } from 'expo-router';
+import { useState, type ReactNode } from 'react';
+import { useForm, type Control, type FieldValues } from 'react-hook-form';
+import { View } from 'react-native';
+import type * as z from 'zod';
+import { useAddRequest, useDeleteRequest, useKit, useRequests } from '../../api/queries';
+import { NumberField, TextField } from '../../ui/Field';
+import { usePalette } from '../../ui/Look';
+import { PickOrAdd } from '../../ui/PickOrAdd';
+import { Failed, Loading } from '../../ui/states';
+import { FONTS } from '../../ui/theme';
+import { useToast } from '../../ui/Toast';
+import { Body, FigureText, Heading, Quiet } from '../../ui/words';
+
+/** What viewers ask for, the most wanted first. */
+export function Requests(): ReactNode {
+  const requests = useRequests();
+  const [open, setOpen] = useState(false);
+  return (
+    <View style={{ gap: 8 }}>
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
+        <Heading>Requests</Heading>
+        <Button type="clear" title={open ? 'Close' : 'Add a request'} onPress={() => setOpen(!open)} />
+      </View>
+      {open ? <RequestForm /> : null}
+      {requests.isPending ? <Loading rows={3} height={48} label="Loading the requests" /> : requests.error ? <Failed error={requests.error} retry={() => void requests.refetch()} /> : <List requests={requests.data} />}
+    </View>
+  );
+}
+
+function List({ requests }: { requests: ViewerRequest[] }): ReactNode {
+  const { line } = usePalette();
+  const remove = useDeleteRequest();
+  const toast = useToast();
+  if (requests.length === 0) return <Quiet>Nobody asked for anything yet. The same wish from several sides is counted as one.</Quiet>;
+  return (
+    <View role="list" aria-label="Requests">
+      {requests.map((request) => (
+        <View key={request.id} role="listitem" style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 8, flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+          <FigureText size={24} style={{ width: 46, textAlign: 'right' }}>
+            {String(request.asked)}
+          </FigureText>
+          <View style={{ flex: 1 }}>
+            <Body style={{ fontFamily: FONTS.head, fontSize: 17 }}>{`${request.title}${request.device ? ` on ${request.device}` : ''}`}</Body>
+            <Quiet>{request.sources.map((one) => `${one.asked} ${one.source || 'somewhere'}`).join(', ')}</Quiet>
+          </View>
+          {request.answeredBy ? (
+            <Link href={`/runs/${request.answeredBy.id}`} style={{ paddingVertical: 12 }}>
+              <Body>see the run</Body>
+            </Link>
+          ) : request.onCard ? (
+            <Link href={`/cards/${request.onCard.id}`} style={{ paddingVertical: 12 }}>
+              <Quiet>{`on “${request.onCard.name}”`}</Quiet>
+            </Link>
+          ) : (
+            <Button type="clear" title="×" aria-label={`Take the request for ${request.title} away`} onPress={() => remove.mutate(request.id, { onError: (error) => toast({ text: error.message }) })} />
+          )}
+        </View>
+      ))}
+    </View>
+  );
+}
+
+function RequestForm(): ReactNode {
+  const { sheet, line } = usePalette();
+  const kit = useKit().data;
+  const add = useAddRequest();
+  const form = useForm<z.input<typeof newRequest>, unknown, NewRequest>({ resolver: zodResolver(newRequest), defaultValues: { title: '', device: null, asked: 1, source: '' } });
+  const control = form.control as unknown as Control<FieldValues>;
+  return (
+    <View style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 12 }}>
+      <PickOrAdd control={control} name="title" label="Title" what="title" known={kit?.titles.map((one) => one.name) ?? []} />
+      <PickOrAdd control={control} name="device" label="Device (may stay open)" what="device" known={kit?.devices.map((one) => one.name) ?? []} optional />
+      <View style={{ flexDirection: 'row', gap: 12 }}>
+        <View style={{ width: 110 }}>
+          <NumberField control={control} name="asked" label="How many asked" />
+        </View>
+        <View style={{ flex: 1 }}>
+          <TextField control={control} name="source" label="Where" placeholder="comments, mail, …" />
+        </View>
+      </View>
+      {add.error ? <Body role="alert">{`Not added: ${add.error.message}`}</Body> : null}
+      <View style={{ flexDirection: 'row' }}>
+        <Button title="Add" loading={add.isPending} onPress={form.handleSubmit((request) => add.mutate(request, { onSuccess: () => form.reset() }))} />
+      </View>
+    </View>
+  );
+}

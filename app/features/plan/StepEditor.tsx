@@ -1,0 +1,118 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { cardStep, preflight, type CardStep, type Kit } from '@pace-check/contract';
+import { Button } from '@rneui/themed';
+import { useState, type ReactNode } from 'react';
+import { Controller, useForm, type Control, type FieldValues } from 'react-hook-form';
+import { View } from 'react-native';
+import { Chips } from '../../ui/Chips';
+import { Choices } from '../../ui/Choices';
+import { NumberField, TextField } from '../../ui/Field';
+import { PickOrAdd } from '../../ui/PickOrAdd';
+import { Quiet } from '../../ui/words';
+import { Flag } from '../kit/FactFields';
+import { copied } from './newCard';
+
+interface Props {
+  step: CardStep;
+  steps: CardStep[];
+  kit: Kit | undefined;
+  onSteps: (steps: CardStep[]) => void;
+  onDone: () => void;
+}
+
+/** One step, in full. Nothing of it is kept until it is right. */
+export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactNode {
+  const form = useForm<CardStep>({ resolver: zodResolver(cardStep), defaultValues: step });
+  const control = form.control as unknown as Control<FieldValues>;
+  const title = kit?.titles.find((one) => one.name.toLowerCase() === form.watch('title').trim().toLowerCase());
+  const others = steps.filter((one) => one.id !== step.id);
+  const label = (id: string): string => {
+    const place = steps.findIndex((one) => one.id === id);
+    return `${place + 1} ${steps[place]!.title}`;
+  };
+  return (
+    <View style={{ padding: 12, gap: 4 }}>
+      <PickOrAdd control={control} name="device" label="Device" what="device" known={kit?.devices.map((one) => one.name) ?? []} optional />
+      <PickOrAdd control={control} name="title" label="Title" what="title" known={kit?.titles.map((one) => one.name) ?? []} />
+      <PickOrAdd control={control} name="setup" label="Setup (may stay empty)" what="setup" known={kit?.setups.filter((one) => one.titleId === title?.id).map((one) => one.name) ?? []} optional />
+      <View style={{ flexDirection: 'row', gap: 12 }}>
+        <Third><NumberField control={control} name="minutes" label="Minutes" /></Third>
+        <Third><NumberField control={control} name="repeats" label="Repeats" /></Third>
+        <Third><NumberField control={control} name="wanted" label="Wanted, 0 up" /></Third>
+      </View>
+      <Controller control={control} name="attended" render={({ field }) => <Flag label="Hands on it all the while" value={field.value} onChange={field.onChange} />} />
+      <Condition control={control} field="charging" />
+      <Condition control={control} field="cooler" />
+      <Condition control={control} field="performanceMode" />
+      {others.length > 0 ? (
+        <View style={{ gap: 4, marginBottom: 10 }}>
+          <Quiet>Only after</Quiet>
+          <Controller control={control} name="after" render={({ field }) => <Chips label="Only after" options={others.map((one) => one.id)} words={label} selected={field.value} onChange={field.onChange} />} />
+        </View>
+      ) : null}
+      <TextField control={control} name="note" label="Note" />
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <Button title="Keep step" onPress={form.handleSubmit((kept) => (onSteps(steps.map((one) => (one.id === step.id ? kept : one))), onDone()))} />
+        <Button type="clear" title="Leave as it was" onPress={onDone} />
+        <Button type="clear" title="Take out" onPress={() => onSteps(others.map((one) => ({ ...one, after: one.after.filter((id) => id !== step.id) })))} />
+      </View>
+      <Duplicate step={step} steps={steps} kit={kit} onSteps={onSteps} onDone={onDone} />
+    </View>
+  );
+}
+
+const Third = ({ children }: { children: ReactNode }): ReactNode => <View style={{ flex: 1 }}>{children}</View>;
+
+const CONDITION_WORDS = { charging: 'Power', cooler: 'Cooler', performanceMode: 'Mode' } as const;
+
+/** A condition that belongs to the step; a second tap leaves it to the preflight. */
+function Condition({ control, field: name }: { control: Control<FieldValues>; field: keyof typeof CONDITION_WORDS }): ReactNode {
+  const options = (preflight.shape[name].unwrap().options as string[]).map((value) => ({ value, text: value }));
+  return (
+    <Controller
+      control={control}
+      name="conditions"
+      render={({ field }) => (
+        <View style={{ gap: 2, marginBottom: 10 }}>
+          <Quiet>{`${CONDITION_WORDS[name]}: as the preflight finds it, unless chosen here`}</Quiet>
+          <Choices
+            label={CONDITION_WORDS[name]}
+            options={options}
+            selected={field.value[name] ?? null}
+            onSelect={(value) => {
+              const { [name]: before, ...rest } = field.value;
+              field.onChange(before === value ? rest : { ...rest, [name]: value });
+            }}
+          />
+        </View>
+      )}
+    />
+  );
+}
+
+/** The same step on other devices. */
+function Duplicate({ step, steps, kit, onSteps, onDone }: Props): ReactNode {
+  const [chosen, setChosen] = useState<string[]>([]);
+  const devices = kit?.devices.map((one) => one.name).filter((name) => name !== step.device) ?? [];
+  if (devices.length === 0) return null;
+  return (
+    <View style={{ gap: 6, marginTop: 10 }}>
+      <Quiet>The same step on</Quiet>
+      <Chips label="The same step on" options={devices} selected={chosen} onChange={setChosen} />
+      <View style={{ flexDirection: 'row' }}>
+        <Button
+          type="outline"
+          title="Duplicate"
+          disabled={chosen.length === 0}
+          onPress={() => {
+            const place = steps.indexOf(step) + 1;
+            // a copy waits for what it waited for, not for other devices' steps
+            const copies = chosen.flatMap((device) => copied([{ ...step, after: [] }], [device]));
+            onSteps([...steps.slice(0, place), ...copies, ...steps.slice(place)]);
+            onDone();
+          }}
+        />
+      </View>
+    </View>
+  );
+}
