@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { USUAL_RULES, type Card, type CardInput, type CardStep } from '@pace-check/contract';
+import { USUAL_RULES, type Card, type CardInput, type CardStep, type ViewerRequest } from '@pace-check/contract';
 import { DEMO_KIT, DEMO_REQUESTS, HANDSETS, SCENARIOS, simulate, simulateCoolDown, type Scenario } from '@pace-check/rig';
 import { layTemplate, planDay, poseDay, TEMPLATES, type DayPlan, type Demand, type KnownTitle, type TitleKind } from '@pace-check/core';
 import pg from 'pg';
@@ -32,11 +32,13 @@ async function loadDemo(address: string): Promise<void> {
     await send(address, 'POST', '/cool-downs', { device: handset.name, roomC: 18.5, startedAt, ...simulateCoolDown(handset, 18.5, 41, SEED) });
   }
   for (const request of DEMO_REQUESTS) await send(address, 'POST', '/requests', request);
-  await layOut(address, await send<Card>(address, 'POST', '/cards', demoCard()));
+  const requests = (await (await fetch(`${address}/api/requests`)).json()) as ViewerRequest[];
+  await layOut(address, await send<Card>(address, 'POST', '/cards', demoCard(requests)));
 }
 
 /** Two phones through the standard template, and what viewers asked for most. */
-function demoCard(): CardInput {
+function demoCard(requests: ViewerRequest[]): CardInput {
+  const asked = (title: string): string => requests.find((request) => request.title === title)!.id;
   const titles = DEMO_KIT.titles.map((title): KnownTitle => ({ name: title.name, kind: title.kind as TitleKind, demand: title.demand as Demand, setups: DEMO_KIT.setups.filter((setup) => setup.title === title.name).map((setup) => setup.name) }));
   const step = (more: Partial<CardStep> & Pick<CardStep, 'title' | 'device'>): CardStep => ({ id: randomUUID(), setup: null, minutes: 15, repeats: 1, attended: true, wanted: 5, after: [], conditions: {}, requestId: null, note: '', ...more });
   const laid = layTemplate(TEMPLATES.find((one) => one.key === 'standard')!, ['Velm 5', 'Kitto Mini'], { light: ['Saltmarsh Drift'], tiers: ['Copperline Squad'], heavy: ['Aurelune'] }, titles);
@@ -47,10 +49,10 @@ function demoCard(): CardInput {
     rules: USUAL_RULES,
     steps: [
       ...laid.map(({ device, title, setup, minutes, attended, wanted }) => step({ device, title, setup, minutes, attended, wanted })),
-      step({ device: 'Velm 5', title: 'Rook Tower', setup: 'Lantern, native', minutes: 20, wanted: 20, note: 'asked for most' }),
-      step({ device: 'Kitto Mini', title: 'Skiff 120', setup: 'Highest, cap 120', wanted: 2 }),
+      step({ device: 'Velm 5', title: 'Rook Tower', setup: 'Lantern, native', minutes: 20, wanted: 25, requestId: asked('Rook Tower'), note: 'asked for most' }),
+      step({ device: 'Kitto Mini', title: 'Skiff 120', setup: 'Highest, cap 120', wanted: 3, requestId: asked('Skiff 120') }),
     ],
-    day: { date: '2026-05-16', startMin: 540, finishByMin: 900, hands: 1, parallel: true, order: 'light-to-heavy', roomC: 18, devices: [{ device: 'Velm 5', skinC: 18.5, percent: 100 }, { device: 'Kitto Mini', skinC: 19, percent: 96 }] },
+    day: { date: '2026-05-16', startMin: 540, finishByMin: 765, hands: 1, parallel: true, order: 'light-to-heavy', roomC: 18, devices: [{ device: 'Velm 5', skinC: 18.5, percent: 100 }, { device: 'Kitto Mini', skinC: 19, percent: 96 }] },
   };
 }
 

@@ -78,7 +78,7 @@ export const useTakeRefusalBack = (): UseMutationResult<void, Error, string> => 
 export const useImportKit = (): UseMutationResult<KitImported, Error, string> => useKitMutation((text) => api('/kit/file', { method: 'POST', headers: { 'content-type': 'text/plain' }, body: text }));
 
 export const useCards = (): UseQueryResult<CardSummary[], Error> => useQuery({ queryKey: KEYS.cards, queryFn: () => api<CardSummary[]>('/cards') });
-export const useCard = (id: string): UseQueryResult<Card, Error> => useQuery({ queryKey: KEYS.card(id), queryFn: () => api<Card>(`/cards/${id}`) });
+export const useCard = (id: string): UseQueryResult<Card, Error> => useQuery({ queryKey: KEYS.card(id), queryFn: () => api<Card>(`/cards/${id}`), enabled: id !== '' });
 export const usePreflight = (id: string, step: string): UseQueryResult<PreflightKnown, Error> => useQuery({ queryKey: ['preflight', id, step], queryFn: () => api<PreflightKnown>(`/cards/${id}/preflight?step=${step}`), staleTime: 0, gcTime: 0 });
 
 function useCardMutation<T>(scope: string, mutationFn: (input: T) => Promise<Card>): UseMutationResult<Card, Error, T> {
@@ -89,7 +89,7 @@ function useCardMutation<T>(scope: string, mutationFn: (input: T) => Promise<Car
     mutationFn,
     onSuccess: async (card) => {
       client.setQueryData(KEYS.card(card.id), card);
-      await Promise.all([KEYS.cards, KEYS.kit, KEYS.requests].map((queryKey) => client.invalidateQueries({ queryKey })));
+      await Promise.all([KEYS.cards, KEYS.kit, KEYS.requests, ['run']].map((queryKey) => client.invalidateQueries({ queryKey })));
     },
   });
 }

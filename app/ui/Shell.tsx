@@ -9,7 +9,7 @@ import { FONTS, TARGET } from './theme';
 import { Body, Heading, Quiet } from './words';
 
 interface Place {
-  href: '/' | '/import' | '/settings';
+  href: '/' | '/cards' | '/kit' | '/import' | '/settings';
   title: string;
   icon: ComponentProps<typeof Feather>['name'];
   key: string;
@@ -17,6 +17,8 @@ interface Place {
 
 const PLACES: Place[] = [
   { href: '/', title: 'Runs', icon: 'list', key: 'r' },
+  { href: '/cards', title: 'Cards', icon: 'clipboard', key: 'c' },
+  { href: '/kit', title: 'Kit', icon: 'smartphone', key: 'k' },
   { href: '/import', title: 'Import', icon: 'file-plus', key: 'i' },
   { href: '/settings', title: 'Settings', icon: 'sliders', key: 's' },
 ];
@@ -27,6 +29,8 @@ export function Shell({ children }: { children: ReactNode }): ReactNode {
   const wide = useWide();
   const insets = useSafeAreaInsets();
   const help = useShortcuts();
+  // a page for paper stands alone
+  if (usePathname().endsWith('/print')) return children;
   return (
     <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: palette.paper, paddingTop: insets.top }}>
       {wide ? <Rail onHelp={help.open} /> : null}

@@ -1,5 +1,5 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { LARGEST_LOG_BYTES, runFacts, type RunFactsInput } from '@pace-check/contract';
+import { LARGEST_LOG_BYTES, runFacts, type CardStep, type RunFactsInput } from '@pace-check/contract';
 import { clock, type ColumnChoice, type TextLayout } from '@pace-check/core';
 import { Button, LinearProgress } from '@rneui/themed';
 import { useRouter } from 'expo-router';
@@ -11,6 +11,7 @@ import { useImport } from '../../api/queries';
 import { bytes, count, fps } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
+import { useForStep } from '../plan/useForStep';
 import { FactsFields } from '../runs/FactsFields';
 import { ColumnsForm } from './ColumnsForm';
 import { FileDrop } from './FileDrop';
@@ -23,10 +24,13 @@ export function ImportScreen(): ReactNode {
   const wide = useWide();
   const [file, setFile] = useState<File | null>(null);
   const form = useForm<RunFactsInput>({ resolver: zodResolver(runFacts), defaultValues: { device: '', title: '', setup: null, target: null, refresh: null } });
+  const { step, link } = useForStep();
+  useFactsOfStep(form, step);
   return (
     <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1100, width: '100%' }}>
       <Heading level={1}>Import a run</Heading>
-      {file === null ? <NoFile onFile={setFile} /> : <Chosen key={`${file.name} ${file.size} ${file.lastModified}`} file={file} form={form} onOther={() => setFile(null)} />}
+      {step ? <Quiet>{`For the step “${step.title} on ${step.device ?? 'no device'}”: its conditions go along.`}</Quiet> : null}
+      {file === null ? <NoFile onFile={setFile} /> : <Chosen key={`${file.name} ${file.size} ${file.lastModified}`} file={file} form={form} link={link} onOther={() => setFile(null)} />}
     </ScrollView>
   );
 }
@@ -46,7 +50,7 @@ function NoFile({ onFile }: { onFile: (file: File) => void }): ReactNode {
 }
 
 /** A file is chosen. What was typed about the run outlives a change of the file: the form is the screen's. */
-function Chosen({ file, form, onOther }: { file: File; form: UseFormReturn<RunFactsInput>; onOther: () => void }): ReactNode {
+function Chosen({ file, form, link, onOther }: { file: File; form: UseFormReturn<RunFactsInput>; link: (runId: string) => Promise<void>; onOther: () => void }): ReactNode {
   const wide = useWide();
   const [given, setGiven] = useState<PreviewRequest['given']>({});
   const [choice, setChoice] = useState<ColumnChoice | null>(null);
@@ -76,11 +80,22 @@ function Chosen({ file, form, onOther }: { file: File; form: UseFormReturn<RunFa
         <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
           <Heading style={{ marginBottom: 10 }}>What was played</Heading>
           <FactsFields form={form} />
-          <Keep file={file} form={form} preview={preview} reading={layout && (choice ?? understood) ? { layout, choice: (choice ?? understood)! } : null} />
+          <Keep file={file} form={form} link={link} preview={preview} reading={layout && (choice ?? understood) ? { layout, choice: (choice ?? understood)! } : null} />
         </View>
       </View>
     </>
   );
+}
+
+/** So does the step that it was played for. */
+function useFactsOfStep(form: UseFormReturn<RunFactsInput>, step: CardStep | null): void {
+  useEffect(() => {
+    if (!step) return;
+    const now = form.getValues();
+    if (!now.device && step.device) form.setValue('device', step.device);
+    if (!now.title) form.setValue('title', step.title);
+    if (!now.setup && step.setup) form.setValue('setup', step.setup);
+  }, [form, step]);
 }
 
 /** A run file says what was played: it fills what is still empty. */
@@ -142,12 +157,13 @@ function Big({ figure, label }: { figure: string; label: string }): ReactNode {
 interface KeepProps {
   file: File;
   form: UseFormReturn<RunFactsInput>;
+  link: (runId: string) => Promise<void>;
   preview: Preview;
   reading: { layout: TextLayout; choice: ColumnChoice } | null;
 }
 
 /** Sends the file, says how far it is, and what became of it. */
-function Keep({ file, form, preview, reading }: KeepProps): ReactNode {
+function Keep({ file, form, link, preview, reading }: KeepProps): ReactNode {
   const router = useRouter();
   const { action, track } = usePalette();
   const store = useImport();
@@ -168,7 +184,8 @@ function Keep({ file, form, preview, reading }: KeepProps): ReactNode {
           onSent: setSent,
           signal: cancel.current.signal,
         },
-        { onSuccess: (run) => router.navigate(`/runs/${run.id}`) },
+        // the run is kept whether or not it can be linked; the card says so where it is not
+        { onSuccess: (run) => void link(run.id).catch(() => undefined).then(() => router.navigate(`/runs/${run.id}`)) },
       );
     })();
 

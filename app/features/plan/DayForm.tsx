@@ -2,7 +2,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { cardDay, cardRules, type Card, type CardDay, type CardRules } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
-import { Controller, useForm, type Control, type FieldValues } from 'react-hook-form';
+import { Controller, useForm, useWatch, type Control, type FieldValues } from 'react-hook-form';
 import { View } from 'react-native';
 import * as z from 'zod';
 import { Choices } from '../../ui/Choices';
@@ -22,6 +22,7 @@ export function DayForm({ card, busy, onLay }: { card: Card; busy: boolean; onLa
   const devices = [...new Set(card.steps.flatMap((step) => step.device ?? []))];
   const [rules, setRules] = useState(false);
   const { control: typed, handleSubmit, formState } = useForm<DayInput>({ resolver: zodResolver(form), defaultValues: { rules: card.rules, day: { ...card.day, devices: devices.map((device) => card.day.devices.find((one) => one.device === device) ?? { device, skinC: null, percent: null }) } } });
+  const roomC = useWatch({ control: typed, name: 'day.roomC' });
   const control = typed as unknown as Control<FieldValues>;
   return (
     <View style={{ gap: 4 }}>
@@ -48,7 +49,7 @@ export function DayForm({ card, busy, onLay }: { card: Card; busy: boolean; onLa
           <NumberField control={control} name="day.roomC" label="Room, °C" placeholder="unknown" />
         </Part>
         <View style={{ flex: 2, justifyContent: 'center' }}>
-          <Quiet>{control._formValues['day']?.roomC === null ? 'Unknown: 20 °C is assumed.' : ''}</Quiet>
+          <Quiet>{roomC === null ? 'Unknown: 20 °C is assumed.' : ''}</Quiet>
         </View>
       </Row>
       {devices.map((device, i) => (

@@ -2,7 +2,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { cardStep, preflight, type CardStep, type Kit } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
-import { Controller, useForm, type Control, type FieldValues } from 'react-hook-form';
+import { Controller, useForm, useWatch, type Control, type FieldValues } from 'react-hook-form';
 import { View } from 'react-native';
 import { Chips } from '../../ui/Chips';
 import { Choices } from '../../ui/Choices';
@@ -24,7 +24,8 @@ interface Props {
 export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactNode {
   const form = useForm<CardStep>({ resolver: zodResolver(cardStep), defaultValues: step });
   const control = form.control as unknown as Control<FieldValues>;
-  const title = kit?.titles.find((one) => one.name.toLowerCase() === form.watch('title').trim().toLowerCase());
+  const titleName = useWatch({ control: form.control, name: 'title' });
+  const title = kit?.titles.find((one) => one.name.toLowerCase() === titleName.trim().toLowerCase());
   const others = steps.filter((one) => one.id !== step.id);
   const label = (id: string): string => {
     const place = steps.findIndex((one) => one.id === id);

@@ -1,3 +1,4 @@
+import { v4 as uuid } from 'uuid';
 import { USUAL_RULES, type CardInput, type CardStep, type Kit, type ViewerRequest } from '@pace-check/contract';
 import { USUAL_DEMAND, type KnownTitle, type LaidStep } from '@pace-check/core';
 
@@ -20,14 +21,14 @@ export const emptyCard = (name: string): CardInput => ({
   day: { date: today(), startMin: USUAL_START_MIN, finishByMin: null, hands: 1, parallel: true, order: 'light-to-heavy', roomC: null, devices: [] },
 });
 
-export const newStep = (title: string, more: Partial<CardStep> = {}): CardStep => ({ id: crypto.randomUUID(), device: null, title, setup: null, minutes: 15, repeats: 1, attended: true, wanted: USUAL_WANTED, after: [], conditions: {}, requestId: null, note: '', ...more });
+export const newStep = (title: string, more: Partial<CardStep> = {}): CardStep => ({ id: uuid(), device: null, title, setup: null, minutes: 15, repeats: 1, attended: true, wanted: USUAL_WANTED, after: [], conditions: {}, requestId: null, note: '', ...more });
 
 /** A wish as a step: wanted as much as it was asked for. */
 export const stepOf = ({ id, title, device, asked }: ViewerRequest): CardStep => newStep(title, { device, requestId: id, wanted: Math.min(999, USUAL_WANTED + asked) });
 
 /** A template's steps as steps of a card. */
 export function stepsOf(laid: LaidStep[]): CardStep[] {
-  const ids = laid.map(() => crypto.randomUUID());
+  const ids = laid.map(() => uuid());
   return laid.map(({ device, title, setup, minutes, attended, wanted, cooler, firstPlay, after }, i) =>
     newStep(title, { id: ids[i]!, device, setup, minutes, attended, wanted, after: after === null ? [] : [ids[after]!], conditions: { ...(cooler === null ? {} : { cooler }), ...(firstPlay === null ? {} : { firstPlay }) } }),
   );
@@ -39,7 +40,7 @@ export function stepsOf(laid: LaidStep[]): CardStep[] {
  */
 export function copied(steps: CardStep[], devices: string[]): CardStep[] {
   const before = [...new Set(steps.flatMap((step) => step.device ?? []))];
-  const ids = new Map(steps.map((step) => [step.id, crypto.randomUUID()]));
+  const ids = new Map(steps.map((step) => [step.id, uuid()]));
   return steps.map((step) => ({
     ...step,
     id: ids.get(step.id)!,

@@ -2,7 +2,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { newRun } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { useForm } from 'react-hook-form';
 import { ScrollView, View } from 'react-native';
 import type * as z from 'zod';
@@ -10,6 +10,7 @@ import { useCreateRun } from '../../api/queries';
 import { NumberField } from '../../ui/Field';
 import { useWide } from '../../ui/Look';
 import { Body, Heading } from '../../ui/words';
+import { useForStep } from '../plan/useForStep';
 import { FactsFields } from '../runs/FactsFields';
 import { PaperCount, PaperNotes, usePaper } from './PaperNotes';
 
@@ -24,9 +25,14 @@ export function ByHandScreen(): ReactNode {
   const lines = usePaper(text);
   const create = useCreateRun();
   const form = useForm<Facts>({ resolver: zodResolver(facts), defaultValues: { device: '', title: '', setup: null, target: null, refresh: null, roomC: null } });
+  const { step, link } = useForStep();
+  useEffect(() => {
+    if (!step) return;
+    form.reset({ ...form.getValues(), device: step.device ?? '', title: step.title, setup: step.setup });
+  }, [form, step]);
   const entries = lines.flatMap((line) => line.entries);
   const ready = entries.length > 0 && lines.every((line) => line.problem === null);
-  const save = form.handleSubmit((known) => create.mutate({ name: null, facts: known, entries }, { onSuccess: (run) => router.navigate(`/runs/${run.id}`) }));
+  const save = form.handleSubmit((known) => create.mutate({ name: null, facts: known, entries }, { onSuccess: (run) => void link(run.id).catch(() => undefined).then(() => router.navigate(`/runs/${run.id}`)) }));
   return (
     <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1100, width: '100%' }}>
       <Heading level={1}>A run from the notebook</Heading>

@@ -13,6 +13,7 @@ import { FONTS, TARGET } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
 import { useVoice } from '../../ui/Voice';
 import { Body, Heading, Quiet } from '../../ui/words';
+import { preflightAnswers } from '../plan/PreflightScreen';
 import { AddReadings } from '../readings/AddReadings';
 import { BodyMap } from '../body/BodyMap';
 import { CorrectRun } from './CorrectRun';
@@ -92,6 +93,7 @@ function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
           {facts}
         </>
       )}
+      <HowItWasRun run={run} />
       <Source run={run} />
     </>
   );
@@ -121,6 +123,27 @@ function Actions({ run, onOpen }: { run: RunDetail; onOpen: (what: 'correct' | '
 }
 
 const TIGHT = { paddingHorizontal: 8 };
+
+/** The step that the run was made for, and its conditions. */
+function HowItWasRun({ run }: { run: RunDetail }): ReactNode {
+  const answers = preflightAnswers(run.preflight);
+  if (answers.length === 0 && !run.onCard) return null;
+  return (
+    <Section title="How it was run">
+      {run.onCard ? (
+        <Link href={`/cards/${run.onCard.cardId}`}>
+          <Body style={{ textDecorationLine: 'underline' }}>{`For “${run.onCard.cardName}”`}</Body>
+          <Body>{`, settings: ${run.onCard.policy}`}</Body>
+        </Link>
+      ) : null}
+      <View role="list" aria-label="Conditions" style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 18, rowGap: 4 }}>
+        {answers.map(({ asks, says }) => (
+          <Body key={asks} role="listitem" style={{ fontSize: 15 }}>{`${asks}: ${says}`}</Body>
+        ))}
+      </View>
+    </Section>
+  );
+}
 
 /** Where the frames came from, and what of the file was not used. */
 function Source({ run }: { run: RunDetail }): ReactNode {

@@ -1,0 +1,1 @@
+export { NewCardScreen as default } from '../../features/plan/NewCardScreen';

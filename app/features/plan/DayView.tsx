@@ -1,0 +1,262 @@
+import type { Card, Kit, StoredDayEvent } from '@pace-check/contract';
+import { planChanges, type DayPlan, type PlanChanges } from '@pace-check/core';
+import { Button, LinearProgress } from '@rneui/themed';
+import { Link } from 'expo-router';
+import { useState, type ReactNode } from 'react';
+import { Linking, View } from 'react-native';
+import { usePlanCard, useHappened, useTakeBack, type CardChanger } from '../../api/queries';
+import { count, span, timeOfDay } from '../../ui/figures';
+import { usePalette } from '../../ui/Look';
+import { FONTS, TARGET } from '../../ui/theme';
+import { Body, FigureText, Heading, Quiet } from '../../ui/words';
+import { DayForm, type DayInput } from './DayForm';
+import { dayRows, nameOf, nextRow, stepOfTask, type DayRow } from './dayRows';
+import { Lanes } from './Lanes';
+import { LinkRun } from './LinkRun';
+import { NowCard } from './NowCard';
+import { Reckoning } from './Reckoning';
+import { usePlanner, type Refused } from './usePlanner';
+
+/** Rounds of a longer look for a better plan. */
+const THOROUGH = 25_000;
+
+interface Props {
+  card: Card;
+  kit: Kit | undefined;
+  changer: CardChanger;
+  wide: boolean;
+  /** Tells which step a refused day is refused for. */
+  onWrong: (stepId: string | null) => void;
+}
+
+/** The day of a card: laid out, followed, and laid out anew when it goes otherwise. */
+export function DayView({ card, kit, changer, wide, onWrong }: Props): ReactNode {
+  const planner = usePlanner(kit);
+  const store = usePlanCard(card.id);
+  const happened = useHappened(card.id);
+  const takeBack = useTakeBack(card.id);
+  const [form, setForm] = useState(card.plan === null);
+  const [told, setTold] = useState<{ says: string; changes: PlanChanges | null; events: string[] } | null>(null);
+  const busy = planner.looking !== null || store.isPending || happened.isPending || takeBack.isPending;
+
+  const layOut = async (of: Card, options?: { rounds?: number; keepOrder?: boolean }): Promise<DayPlan | null> => {
+    onWrong(null);
+    const plan = await planner.lay(of, options);
+    if (plan) await store.mutateAsync({ plan, ofRevision: of.revision });
+    return plan;
+  };
+  const onLay = (input: DayInput): void => {
+    setTold(null);
+    void changer
+      .change((before) => ({ ...before, ...input }))
+      .then((stored) => layOut(stored))
+      .then((plan) => plan && setForm(false))
+      .catch(() => undefined); // said where the card is said not to be kept
+  };
+  const onHappened = (events: StoredDayEvent[], says: string): void => {
+    const before = card.plan;
+    void happened
+      .mutateAsync(events)
+      .then(async (stored) => {
+        const after = await layOut(stored, { keepOrder: true });
+        setTold({ says, changes: before && after ? planChanges(before, after) : null, events: events.map((event) => event.id) });
+      })
+      .catch(() => undefined); // `happened.error` says it
+  };
+  const onUndo = (events: string[]): void => {
+    setTold(null);
+    void takeBack.mutateAsync(events).then((stored) => layOut(stored, { keepOrder: true }), () => undefined);
+  };
+
+  const rows = dayRows(card);
+  const next = card.plan ? nextRow(rows) : null;
+  const error = happened.error ?? store.error ?? takeBack.error;
+  return (
+    <View style={{ gap: 16 }}>
+      <Summary card={card} rows={rows} />
+      {planner.looking ? <Looking best={planner.looking.best} onStop={planner.stop} /> : null}
+      {planner.refused ? <RefusedDay refused={planner.refused} card={card} onWrong={onWrong} /> : null}
+      {error ? <Body role="alert">{`Not done: ${error.message}`}</Body> : null}
+      {card.planIsOld && !form && !busy ? (
+        <View role="status" style={{ flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', gap: 10 }}>
+          <Body style={{ flexShrink: 1 }}>The card has changed since this plan was made.</Body>
+          <Button title="Lay it out again" onPress={() => void layOut(card).catch(() => undefined)} />
+        </View>
+      ) : null}
+      {told ? <Told told={told} card={card} onUndo={onUndo} onClose={() => setTold(null)} /> : null}
+      {wide && rows.length > 0 ? <Lanes card={card} rows={rows} wide /> : null}
+      {next ? <NowCard key={`${next.taskId} ${next.state} ${next.startMin}`} card={card} row={next} busy={busy} onHappened={onHappened} /> : null}
+      {!wide && rows.length > 0 ? <Lanes card={card} rows={rows} wide={false} /> : null}
+      {card.plan ? <Dropped card={card} plan={card.plan} /> : null}
+      {rows.length > 0 ? <Schedule card={card} rows={rows} /> : null}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {card.plan ? <Button type={form ? 'solid' : 'outline'} title={form ? 'Close' : 'Start, end, who is there'} aria-expanded={form} onPress={() => setForm(!form)} /> : null}
+        {card.plan && !card.plan.proven && !busy ? <Button type="outline" title="Look longer for a better one" onPress={() => void layOut(card, { rounds: THOROUGH }).catch(() => undefined)} /> : null}
+        {card.plan ? <Button type="clear" title="Calendar" aria-label="Save the day as a calendar" onPress={() => void Linking.openURL(`/api/cards/${card.id}/day.ics`)} disabled={card.day.date === null} /> : null}
+        {card.plan ? (
+          <Link href={`/cards/${card.id}/print`} style={{ minHeight: TARGET, paddingHorizontal: 12, paddingVertical: 10 }}>
+            <Body style={{ fontFamily: FONTS.head, fontSize: 17 }}>Print</Body>
+          </Link>
+        ) : null}
+      </View>
+      {form ? <DayForm key={card.steps.map((step) => step.device).join()} card={card} busy={busy} onLay={onLay} /> : null}
+      {card.plan ? <Reckoning card={card} kit={kit} /> : null}
+    </View>
+  );
+}
+
+function Summary({ card, rows }: { card: Card; rows: DayRow[] }): ReactNode {
+  const { plan, day } = card;
+  if (!plan) return <Quiet>Not laid out yet. Say when the day starts and who is there.</Quiet>;
+  const over = rows.filter((row) => row.state === 'done' || row.state === 'crashed').length;
+  const spare = day.finishByMin === null ? null : day.finishByMin - plan.finishMin;
+  const gap = plan.finishMin - plan.boundMin;
+  const from = plan.boundFrom === 'hands' ? 'for the hands' : `for ${plan.boundFrom}`;
+  return (
+    <View style={{ gap: 6 }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 18, rowGap: 6, alignItems: 'flex-end' }}>
+        <View>
+          <FigureText size={48} style={{ lineHeight: 52 }}>
+            {timeOfDay(plan.finishMin)}
+          </FigureText>
+          <Quiet>{`finish${spare === null ? '' : `, ${spare === 0 ? 'just in time' : `${span(spare)} to spare`}`}`}</Quiet>
+        </View>
+        <Small figure={span(plan.handsOnMin)} label="hands on" />
+        <Small figure={span(plan.waitingMin)} label="waiting" />
+        <Small figure={`${over} of ${rows.length}`} label="runs over" />
+      </View>
+      {plan.runs.length > 0 ? (
+        <Quiet role="status">{plan.proven ? `No plan of these runs ends earlier: proved. The bound ${from} is ${timeOfDay(plan.boundMin)}.` : `No plan of these runs can end before ${timeOfDay(plan.boundMin)} (the bound ${from}): at most ${span(gap)} could be gained.`}</Quiet>
+      ) : null}
+    </View>
+  );
+}
+
+function Small({ figure, label }: { figure: string; label: string }): ReactNode {
+  return (
+    <View>
+      <FigureText size={22}>{figure}</FigureText>
+      <Quiet>{label}</Quiet>
+    </View>
+  );
+}
+
+function Looking({ best, onStop }: { best: DayPlan | null; onStop: (take: boolean) => void }): ReactNode {
+  const { action, track } = usePalette();
+  return (
+    <View style={{ gap: 8 }}>
+      <Body role="status">{best ? `Laying out: best so far ends ${timeOfDay(best.finishMin)}${best.dropped.length > 0 ? `, ${count(best.dropped.length, 'run')} left out` : ''}.` : 'Laying out the day …'}</Body>
+      <LinearProgress variant="indeterminate" color={action} trackColor={track} aria-label="Laying out the day" />
+      <View style={{ flexDirection: 'row', gap: 8 }}>
+        <Button title="Take this one" disabled={best === null} onPress={() => onStop(true)} />
+        <Button type="outline" title="Cancel" onPress={() => onStop(false)} />
+      </View>
+    </View>
+  );
+}
+
+function RefusedDay({ refused, card, onWrong }: { refused: Refused; card: Card; onWrong: (stepId: string | null) => void }): ReactNode {
+  const { action, sheet } = usePalette();
+  const step = card.steps.find((one) => refused.place === one.id || refused.place.startsWith(`${one.id}#`));
+  return (
+    <View role="alert" style={{ borderLeftWidth: 4, borderColor: action, backgroundColor: sheet, padding: 12, gap: 6 }}>
+      <Heading level={3}>This day cannot be laid out</Heading>
+      <Body>{`${refused.message} ${refused.remedy}`}</Body>
+      {step ? (
+        <View style={{ flexDirection: 'row' }}>
+          <Button type="outline" title={`Show step ${card.steps.indexOf(step) + 1}`} onPress={() => onWrong(step.id)} />
+        </View>
+      ) : null}
+    </View>
+  );
+}
+
+const WHY: Record<DayPlan['dropped'][number]['why'], string> = {
+  'day-full': 'the day is full, and this is wanted less than what stays',
+  battery: 'it needs more battery than can be charged into the device',
+  'after-dropped': 'what it comes after is left out',
+};
+
+function Dropped({ card, plan }: { card: Card; plan: DayPlan }): ReactNode {
+  if (plan.dropped.length === 0) return null;
+  return (
+    <View style={{ gap: 4 }}>
+      <Heading level={3}>{`Left out: ${plan.dropped.length}`}</Heading>
+      <View role="list" aria-label="Left out">
+        {plan.dropped.map(({ taskId, why }) => {
+          const found = stepOfTask(card.steps, taskId);
+          return found ? <Body key={taskId} role="listitem">{`${nameOf(found)}: ${WHY[why]} (wanted ${found.step.wanted}).`}</Body> : null;
+        })}
+      </View>
+    </View>
+  );
+}
+
+function Told({ told, card, onUndo, onClose }: { told: { says: string; changes: PlanChanges | null; events: string[] }; card: Card; onUndo: (events: string[]) => void; onClose: () => void }): ReactNode {
+  const { ink, sheet } = usePalette();
+  return (
+    <View role="status" style={{ backgroundColor: ink, borderRadius: 8, padding: 14, gap: 4 }}>
+      <Body style={{ color: sheet, fontFamily: FONTS.head, fontSize: 17 }}>{told.says}</Body>
+      {sayChanges(told.changes, card).map((line) => (
+        <Body key={line} style={{ color: sheet, fontSize: 15 }}>
+          {line}
+        </Body>
+      ))}
+      <View style={{ flexDirection: 'row', gap: 8 }}>
+        <Button type="clear" title="Undo" titleStyle={{ color: sheet, textDecorationLine: 'underline' }} onPress={() => onUndo(told.events)} />
+        <Button type="clear" title="Close" titleStyle={{ color: sheet }} onPress={onClose} />
+      </View>
+    </View>
+  );
+}
+
+/** What a new plan changes, in a few lines. */
+export function sayChanges(changes: PlanChanges | null, card: Pick<Card, 'steps'>): string[] {
+  if (!changes) return ['The day could not be laid out anew.'];
+  const name = (id: string): string => {
+    const found = stepOfTask(card.steps, id);
+    return found ? nameOf(found) : id;
+  };
+  const signed = (minutes: number): string => `${span(Math.abs(minutes))} ${minutes > 0 ? 'later' : 'earlier'}`;
+  const finish = changes.finishByMin === 0 ? 'The finish stays.' : `The finish is ${signed(changes.finishByMin)}.`;
+  const [first] = changes.moved;
+  const same = first && changes.moved.every((move) => move.byMin === first.byMin);
+  const moved = !first ? [] : same ? [`${changes.moved.length === 1 ? name(first.taskId) : `${changes.moved.length} runs`} ${changes.moved.length === 1 ? 'starts' : 'start'} ${signed(first.byMin)}.`] : changes.moved.map((move) => `${name(move.taskId)}: ${timeOfDay(move.startMin)}, ${signed(move.byMin)}.`);
+  return [finish, ...moved, ...changes.dropped.map((id) => `${name(id)} is left out now.`), ...changes.back.map((id) => `${name(id)} fits again.`), ...(changes.reordered ? ['The order has changed.'] : [])];
+}
+
+/** The day as a list, by its times. */
+function Schedule({ card, rows }: { card: Card; rows: DayRow[] }): ReactNode {
+  const { line } = usePalette();
+  const rests = card.plan?.rests ?? [];
+  const items = [...rows.map((row) => ({ atMin: row.startMin, row, rest: null })), ...rests.map((rest) => ({ atMin: rest.fromMin, row: null, rest }))].sort((a, b) => a.atMin - b.atMin);
+  return (
+    <View role="list" aria-label="The day in its order">
+      {items.map(({ row, rest }) =>
+        row ? (
+          <View key={row.taskId} role="listitem" style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 8 }}>
+            <View style={{ flexDirection: 'row', gap: 12 }}>
+              <FigureText size={20} style={{ width: 56 }}>
+                {timeOfDay(row.startMin)}
+              </FigureText>
+              <View style={{ flex: 1 }}>
+                <Body style={{ fontFamily: FONTS.head, fontSize: 17 }}>{nameOf(row)}</Body>
+                <Quiet>{[`to ${timeOfDay(row.endMin)}`, row.step.setup, row.step.attended ? null : 'unattended', row.state === 'open' && row.planned ? `from ${Math.floor(row.planned.startPercent)} %` : STATE_WORDS[row.state]].filter(Boolean).join(' · ')}</Quiet>
+                {row.state === 'done' || row.state === 'crashed' ? <LinkRun card={card} row={row} /> : null}
+              </View>
+            </View>
+          </View>
+        ) : (
+          <View key={`rest ${rest!.hand} ${rest!.fromMin}`} role="listitem" style={{ flexDirection: 'row', gap: 12, borderTopWidth: 1, borderColor: line, paddingVertical: 8 }}>
+            <FigureText size={20} style={{ width: 56 }}>
+              {timeOfDay(rest!.fromMin)}
+            </FigureText>
+            <Quiet style={{ flex: 1 }}>{`Rest for hands and eyes, to ${timeOfDay(rest!.toMin)}`}</Quiet>
+          </View>
+        ),
+      )}
+    </View>
+  );
+}
+
+const STATE_WORDS: Record<DayRow['state'], string> = { open: '', running: 'going on', done: 'done', crashed: 'DNF: crashed', skipped: 'left out' };

@@ -1,0 +1,59 @@
+import { v4 as uuid } from 'uuid';
+import type { Card } from '@pace-check/contract';
+import { Button } from '@rneui/themed';
+import { Link, useRouter } from 'expo-router';
+import { useState, type ReactNode } from 'react';
+import { View } from 'react-native';
+import { useHappened, useRuns } from '../../api/queries';
+import { dayAndTime } from '../../ui/figures';
+import { Body, Quiet } from '../../ui/words';
+import type { DayRow } from './dayRows';
+
+/** A run that is over and the record of it: linked, or to be brought in. */
+export function LinkRun({ card, row }: { card: Card; row: DayRow }): ReactNode {
+  const [open, setOpen] = useState(false);
+  const router = useRouter();
+  const linked = card.linked.find((one) => one.runId === row.runId);
+  if (linked) {
+    return (
+      <Link href={`/runs/${linked.runId}`} style={{ paddingVertical: 6 }}>
+        <Body style={{ textDecorationLine: 'underline' }}>{linked.name}</Body>
+      </Link>
+    );
+  }
+  const for_ = `card=${card.id}&step=${row.step.id}&repeat=${row.repeat}`;
+  return (
+    <View>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+        <Tight title="Import its log" onPress={() => router.navigate(`/import?${for_}`)} />
+        <Tight title="From the notebook" onPress={() => router.navigate(`/by-hand?${for_}`)} />
+        <Tight title="Link a run" onPress={() => setOpen(!open)} />
+      </View>
+      {open ? <Pick card={card} row={row} /> : null}
+    </View>
+  );
+}
+
+const Tight = ({ title, onPress }: { title: string; onPress: () => void }): ReactNode => <Button type="clear" title={title} onPress={onPress} buttonStyle={{ paddingHorizontal: 0, marginRight: 14 }} titleStyle={{ fontSize: 15 }} />;
+
+function Pick({ card, row }: { card: Card; row: DayRow }): ReactNode {
+  const runs = useRuns().data ?? [];
+  const happened = useHappened(card.id);
+  const fitting = runs.filter((run) => run.device === row.step.device && run.title === row.step.title);
+  if (fitting.length === 0) return <Quiet>{`No run of ${row.step.title} on ${row.step.device} is here yet.`}</Quiet>;
+  return (
+    <View style={{ alignItems: 'flex-start' }}>
+      {fitting.map((run) => (
+        <Button
+          key={run.id}
+          type="outline"
+          title={`${run.name}, ${dayAndTime(run.startedAt ?? run.importedAt)}`}
+          loading={happened.isPending}
+          onPress={() => happened.mutate([{ id: uuid(), kind: 'linked', stepId: row.step.id, repeat: row.repeat, atMin: row.endMin, runId: run.id }])}
+          containerStyle={{ marginTop: 6 }}
+        />
+      ))}
+      {happened.error ? <Body role="alert">{`Not linked: ${happened.error.message}`}</Body> : null}
+    </View>
+  );
+}

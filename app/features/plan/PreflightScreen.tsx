@@ -1,0 +1,149 @@
+import { v4 as uuid } from 'uuid';
+import { preflight, type Card, type CardStep, type Preflight, type PreflightField, type StoredDayEvent } from '@pace-check/contract';
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { useState, type ReactNode } from 'react';
+import { ScrollView, View } from 'react-native';
+import { useCard, useHappened, usePreflight } from '../../api/queries';
+import { Choices } from '../../ui/Choices';
+import { NumberInput } from '../../ui/Field';
+import { timeOfDay } from '../../ui/figures';
+import { usePalette } from '../../ui/Look';
+import { Failed, Loading, Notice } from '../../ui/states';
+import { FONTS } from '../../ui/theme';
+import { Body, Heading, Quiet } from '../../ui/words';
+
+/** What is asked before a run, in its order. */
+const QUESTIONS: { field: PreflightField; asks: string; options?: readonly string[]; yes?: string; no?: string; unit?: string }[] = [
+  { field: 'roomC', asks: 'Room', unit: '°C' },
+  { field: 'charging', asks: 'Power', options: preflight.shape.charging.unwrap().options },
+  { field: 'performanceMode', asks: 'Performance mode', options: preflight.shape.performanceMode.unwrap().options },
+  { field: 'refreshMode', asks: 'Refresh rate', options: preflight.shape.refreshMode.unwrap().options },
+  { field: 'brightness', asks: 'Brightness', unit: '%' },
+  { field: 'case', asks: 'Case', options: preflight.shape.case.unwrap().options },
+  { field: 'cooler', asks: 'Cooler', options: preflight.shape.cooler.unwrap().options },
+  { field: 'network', asks: 'Network', options: preflight.shape.network.unwrap().options },
+  { field: 'quiet', asks: 'Notifications', yes: 'off', no: 'on' },
+  { field: 'orientation', asks: 'Orientation', options: preflight.shape.orientation.unwrap().options },
+  { field: 'hold', asks: 'Held', options: preflight.shape.hold.unwrap().options },
+  { field: 'firstPlay', asks: 'First play on this device', yes: 'yes', no: 'no' },
+];
+type Question = (typeof QUESTIONS)[number];
+
+/** An answer in words. */
+export function sayAnswer(field: PreflightField, value: Preflight[PreflightField]): string {
+  const { yes, no, unit } = QUESTIONS.find((one) => one.field === field)!;
+  if (typeof value === 'boolean') return value ? yes! : no!;
+  return unit ? `${value} ${unit}` : String(value);
+}
+export const preflightAnswers = (answers: Preflight): { asks: string; says: string }[] => QUESTIONS.flatMap(({ field, asks }) => (answers[field] === undefined ? [] : [{ asks, says: sayAnswer(field, answers[field]) }]));
+
+/** Asks, before a run, what is not known from the last one. */
+export function PreflightScreen({ cardId, stepId, repeat, atMin }: { cardId: string; stepId: string; repeat: number; atMin: number | null }): ReactNode {
+  const card = useCard(cardId);
+  const known = usePreflight(cardId, stepId);
+  const step = card.data?.steps.find((one) => one.id === stepId);
+  const error = card.error ?? known.error;
+  if (error) return <Failed error={error} retry={() => void Promise.all([card.refetch(), known.refetch()])} />;
+  if (!card.data || !known.data) return <Loading rows={4} height={80} label="Loading the preflight" />;
+  if (!step) return <Notice title="No such step">It may have been taken out of the card.</Notice>;
+  return <Ask card={card.data} step={step} repeat={repeat} atMin={atMin} known={known.data.known} from={known.data.from} />;
+}
+
+interface AskProps {
+  card: Card;
+  step: CardStep;
+  repeat: number;
+  atMin: number | null;
+  known: Preflight;
+  from: string | null;
+}
+
+function Ask({ card, step, repeat, atMin, known, from }: AskProps): ReactNode {
+  const { line, paper } = usePalette();
+  const router = useRouter();
+  const happened = useHappened(card.id);
+  const [answers, setAnswers] = useState<Preflight>(known);
+  // a remembered answer that is to be changed is asked anew; it stays on the screen when answered
+  const [asked, setAsked] = useState<PreflightField[]>(() => QUESTIONS.filter(({ field }) => known[field] === undefined).map(({ field }) => field));
+  const [wrong, setWrong] = useState<Partial<Record<PreflightField, string>>>({});
+  const answer = (field: PreflightField, value: unknown): void => {
+    const result = value === null ? null : preflight.shape[field].safeParse(value);
+    setWrong({ ...wrong, [field]: result && !result.success ? result.error.issues[0]!.message : undefined });
+    const { [field]: _before, ...rest } = answers;
+    setAnswers(result?.success ? { ...rest, [field]: value } : rest);
+  };
+  const remembered = QUESTIONS.filter(({ field }) => !asked.includes(field));
+  const open = asked.filter((field) => answers[field] === undefined).length;
+  const onStart = (): void => {
+    const of = { stepId: step.id, repeat, atMin: atMin ?? card.day.startMin };
+    const events: StoredDayEvent[] = [
+      { id: uuid(), kind: 'preflight', ...of, preflight: answers },
+      { id: uuid(), kind: 'started', ...of },
+    ];
+    happened.mutate(events, { onSuccess: () => router.navigate(`/cards/${card.id}`) });
+  };
+  return (
+    <View style={{ flex: 1 }}>
+      <ScrollView contentContainerStyle={{ padding: 14, gap: 14, maxWidth: 620, width: '100%' }}>
+        <View>
+          <Heading level={1}>Preflight</Heading>
+          <Body>{[`${step.title} on ${step.device ?? 'no device'}`, step.setup, `${step.minutes} min`].filter(Boolean).join(' · ')}</Body>
+        </View>
+        {remembered.length > 0 ? (
+          <View style={{ gap: 6 }}>
+            <Quiet>{from ? `As at the last run on this device (${from}). Tap what is different today.` : 'Known already. Tap what is different today.'}</Quiet>
+            <View role="group" aria-label="Known already" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+              {remembered.map(({ field, asks }) => (
+                <Button key={field} type="outline" title={`${asks}: ${sayAnswer(field, answers[field])}`} onPress={() => setAsked([...asked, field])} titleStyle={{ fontSize: 15 }} buttonStyle={{ paddingHorizontal: 10 }} />
+              ))}
+            </View>
+          </View>
+        ) : null}
+        {QUESTIONS.filter(({ field }) => asked.includes(field)).map((question) => (
+          <QuestionRow key={question.field} question={question} value={answers[question.field]} wrong={wrong[question.field]} onAnswer={(value) => answer(question.field, value)} />
+        ))}
+        <Cautions answers={answers} />
+      </ScrollView>
+      <View style={{ borderTopWidth: 1, borderColor: line, backgroundColor: paper, padding: 12, gap: 6 }}>
+        {happened.error ? <Body role="alert">{`Not started: ${happened.error.message}`}</Body> : null}
+        <Quiet>{open === 0 ? 'Everything is said.' : `${open} not said: the run will be marked where it counts.`}</Quiet>
+        <Button title={`Start at ${timeOfDay(atMin ?? card.day.startMin)}`} loading={happened.isPending} onPress={onStart} buttonStyle={{ minHeight: 56 }} />
+      </View>
+    </View>
+  );
+}
+
+function QuestionRow({ question, value, wrong, onAnswer }: { question: Question; value: Preflight[PreflightField]; wrong: string | undefined; onAnswer: (value: unknown) => void }): ReactNode {
+  const { asks, options, unit, yes, no } = question;
+  if (unit) {
+    return (
+      <View style={{ width: 160, marginBottom: -12 }}>
+        <NumberInput label={`${asks}, ${unit}`} value={value ?? null} onChange={onAnswer} error={wrong} placeholder="unknown" />
+      </View>
+    );
+  }
+  const choices = options ? options.map((option) => ({ value: option, text: option })) : [{ value: 'yes', text: yes! }, { value: 'no', text: no! }];
+  const selected = typeof value === 'boolean' ? (value ? 'yes' : 'no') : ((value as string | undefined) ?? null);
+  return (
+    <View style={{ gap: 4 }}>
+      <Quiet style={{ fontFamily: FONTS.head, fontSize: 15 }}>{asks}</Quiet>
+      <Choices label={asks} options={choices} selected={selected} onSelect={(chosen) => onAnswer(options ? chosen : chosen === 'yes')} />
+    </View>
+  );
+}
+
+/** Where the answers bring something that can hurt. */
+function Cautions({ answers }: { answers: Preflight }): ReactNode {
+  const cautions = [
+    answers.charging === 'plugged in' ? 'Charging while playing adds about 5 °C on the back. Stop if it gets too hot to hold; a swollen, leaking, hissing or very hot battery is not charged, not punctured, and handled by a professional.' : null,
+    answers.cooler === 'with' ? 'A cold plate collects water from the air: keep it from ports, and do not block vents.' : null,
+    answers.hold === 'in the hands' ? 'From 43 °C hold it only for a while; from 48 °C put it down. Rest hands and eyes ten minutes in ninety.' : null,
+    answers.performanceMode === 'boost' ? 'Boost is for as long as the maker’s instructions allow it, with the vents free.' : null,
+  ].filter((caution) => caution !== null);
+  return cautions.map((caution) => (
+    <Quiet key={caution} role="note">
+      {caution}
+    </Quiet>
+  ));
+}
