@@ -72,7 +72,7 @@ test('a day on the phone: a new device, a template on two, too little time, anot
 
 test('preflight asks only what is not known, and the run shows its conditions', async ({ page }) => {
   await page.goto('/cards');
-  await page.getByRole('link', { name: /Small against large/ }).click();
+  await page.getByRole('link', { name: /^Small against large/ }).click();
   const next = page.getByRole('group', { name: 'Next' });
   const name = (await next.getByRole('heading').textContent())!;
   const device = name.includes('Velm 5') ? 'Velm 5' : 'Kitto Mini';
@@ -218,7 +218,7 @@ test.describe('wide', () => {
     await page.goto('/');
     await page.getByRole('link', { name: 'Cards' }).waitFor();
     await page.keyboard.press('c');
-    await page.getByRole('link', { name: /Small against large/ }).click();
+    await page.getByRole('link', { name: /^Small against large/ }).click();
     const lanes = page.getByRole('group', { name: 'The day in lanes' });
     await expect(lanes.getByRole('img', { name: /^Velm 5: Saltmarsh Drift \d\d:\d\d to/ })).toBeVisible();
     await expect(lanes.getByRole('img', { name: /^Kitto Mini:/ })).toBeVisible();

@@ -117,6 +117,30 @@ for (const look of ['light', 'dark'] as const) {
     await page.goto('/settings');
     await expect(page.getByRole('radio', { name: 'Celsius' })).toBeVisible();
     await check();
+    await page.goto('/kit');
+    await expect(page.getByRole('link', { name: /Velm 5/ })).toBeVisible();
+    await check();
+    await page.getByRole('link', { name: /Velm 5/ }).click();
+    await expect(page.getByLabel('Battery, mAh')).toBeVisible();
+    await check();
+    await page.goto('/cards/new');
+    await expect(page.getByRole('radio', { name: 'Standard' })).toBeVisible();
+    await check();
+    await page.goto('/cards');
+    await page.getByRole('link', { name: /^Small against large/ }).click();
+    await expect(page.getByRole('group', { name: 'The day in lanes' })).toBeVisible();
+    await check();
+    await page.getByRole('radio', { name: 'Steps' }).click();
+    await page.getByRole('button', { name: /^Step 1,/ }).click();
+    await expect(page.getByRole('button', { name: 'Keep step' })).toBeVisible();
+    await check();
+    await page.getByRole('radio', { name: 'The day' }).click();
+    await page.getByRole('button', { name: 'Preflight and start' }).click();
+    await expect(page.getByRole('button', { name: /^Start at/ })).toBeVisible();
+    await check();
+    await page.goto(page.url().replace(/preflight.*/, 'print'));
+    await expect(page.getByRole('table', { name: 'The day' })).toBeVisible();
+    await check();
   });
 }
 

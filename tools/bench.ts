@@ -8,6 +8,7 @@ import { buildCli, buildServer, buildWeb } from './build';
 import { LONG_FRAMES, writeLongLog } from './bench/longLog';
 import { measureCommandLine } from './bench/commandLine';
 import { measureLive } from './bench/liveRun';
+import { measurePlanner } from './bench/planner';
 import { scan } from './bench/scanner';
 import { CHROMIUM, CHROMIUM_FLAGS, ensureChromium } from './chromium';
 import { startDatabase } from './database';
@@ -39,6 +40,11 @@ async function bench(): Promise<void> {
     await commandLine(log);
     const batches = measureLive();
     say('live, 1,000 frames and all figures after an hour at 144 Hz', `${batches[batches.length >> 1]!.toFixed(2)} ms in the middle, ${batches[Math.floor(batches.length * 0.99)]!.toFixed(2)} ms at 99 % (aim: below 2 ms)`);
+
+    for (const [what, finishByMin] of [['open', null], ['ending after eleven hours', 1200]] as const) {
+      const { ms, finishMin, boundMin, dropped } = measurePlanner(finishByMin);
+      say(`a day of 6 devices and 60 steps, ${what}, laid out`, `${seconds(ms)} (aim: below 2 s), ${(ms / yardstick.ms).toFixed(1)} times the bare scanner; ${(((finishMin - 540) / (boundMin - 540) - 1) * 100).toFixed(1)} % over the bound, ${dropped} left out`);
+    }
 
     const memoryBefore = await memory(server.pid);
     const { run, afterUploadMs } = await importLog(server.address, log);

@@ -56,6 +56,39 @@ const pictures = async (page: Page): Promise<void> => {
   await page.getByRole('heading', { name: 'Warmth' }).evaluate((heading) => heading.scrollIntoView());
 };
 
+const cards = async (page: Page): Promise<void> => {
+  await page.goto('/cards');
+  await page.getByRole('link', { name: /^Small against large/ }).waitFor();
+};
+const day = async (page: Page): Promise<void> => {
+  await cards(page);
+  await page.getByRole('link', { name: /^Small against large/ }).click();
+  await page.getByRole('group', { name: 'The day in lanes' }).waitFor();
+};
+const lanes = async (page: Page): Promise<void> => {
+  await day(page);
+  await page.getByRole('group', { name: 'The day in lanes' }).evaluate((lane) => lane.scrollIntoView());
+};
+const steps = async (page: Page): Promise<void> => {
+  await day(page);
+  await page.getByRole('radio', { name: 'Steps' }).click();
+  await page.getByRole('list', { name: 'Steps' }).waitFor();
+};
+const preflight = async (page: Page): Promise<void> => {
+  await day(page);
+  await page.getByRole('button', { name: 'Preflight and start' }).click();
+  await page.getByRole('button', { name: /^Start at/ }).waitFor();
+};
+const kit = async (page: Page): Promise<void> => {
+  await page.goto('/kit');
+  await page.getByRole('link', { name: /Velm 5/ }).waitFor();
+};
+const record = async (page: Page): Promise<void> => {
+  await kit(page);
+  await page.getByRole('link', { name: /Velm 5/ }).click();
+  await page.getByLabel('Battery, mAh').waitFor();
+};
+
 /** One current picture of each main view, from the demo. */
 const PICTURES: Picture[] = [
   { name: 'runs-phone', ...PHONE, open: runs },
@@ -68,6 +101,14 @@ const PICTURES: Picture[] = [
   { name: 'notebook-phone', ...PHONE, open: notebook },
   { name: 'settings-phone', ...PHONE, open: settings },
   { name: 'run-pictures-phone', ...PHONE, open: pictures },
+  { name: 'cards-phone', ...PHONE, open: cards },
+  { name: 'day-phone', ...PHONE, open: day },
+  { name: 'day-lanes-phone', ...PHONE, open: lanes },
+  { name: 'day-wide', ...WIDE, open: day },
+  { name: 'steps-phone', ...PHONE, open: steps },
+  { name: 'preflight-phone', ...PHONE, open: preflight },
+  { name: 'kit-phone', ...PHONE, open: kit },
+  { name: 'record-phone', ...PHONE, open: record },
 ];
 
 async function takePictures(): Promise<void> {

@@ -70,7 +70,7 @@ export function goodChoice(bench: Bench, limitMin: number, width: number): Choic
   let layout = beam(bench, width);
   while (!inTime(layout, limitMin) && kept.some(Boolean)) {
     kept = close(bench, leaveOne(bench, kept, limitMin));
-    layout = beam(bench.with(kept), QUICK);
+    if (new Bounds(bench.with(kept)).ofDay().finishMin <= limitMin) layout = beam(bench.with(kept), QUICK);
   }
   const take = (candidate: boolean[]): boolean => {
     if (new Bounds(bench.with(candidate)).ofDay().finishMin > limitMin) return false;
@@ -99,6 +99,8 @@ export function goodChoice(bench: Bench, limitMin: number, width: number): Choic
 
 /** Standings kept a level where many layouts are tried. */
 const QUICK = 3;
+/** A task that cannot be laid out weighs as much as so many minutes too many. */
+const STUCK_MIN = 10_000;
 /** Candidates that are laid out to see what leaving them out gains. */
 const TRIED = 8;
 
@@ -110,12 +112,18 @@ function leaveOne(bench: Bench, kept: boolean[], limitMin: number): boolean[] {
     .filter((i) => kept[i])
     .sort((a, b) => price(a) - price(b) || b - a)
     .slice(0, TRIED);
-  const over = (layout: Layout): number => layout.stuck * 10_000 + Math.max(0, layout.finishMin - (Number.isFinite(limitMin) ? limitMin : layout.finishMin));
-  const now = over(beam(bench.with(kept), QUICK));
+  // while even the bound is too late, the bound tells what a task frees; then only a layout does
+  const bounded = Number.isFinite(limitMin) && new Bounds(bench.with(kept)).ofDay().finishMin > limitMin;
+  const over = (choice: readonly boolean[]): number => {
+    if (bounded) return new Bounds(bench.with(choice)).ofDay().finishMin - limitMin;
+    const { finishMin, stuck } = beam(bench.with(choice), QUICK);
+    return stuck * STUCK_MIN + Math.max(0, finishMin - (Number.isFinite(limitMin) ? limitMin : finishMin));
+  };
+  const now = over(kept);
   let best: { kept: boolean[]; rate: number } | null = null;
   for (const i of candidates) {
     const without = close(bench, kept.map((keep, j) => keep && j !== i));
-    const gain = Math.max(0.01, now - over(beam(bench.with(without), QUICK)));
+    const gain = Math.max(0.01, now - over(without));
     const rate = (lost(bench, without) - lost(bench, kept)) / gain;
     if (!best || rate < best.rate) best = { kept: without, rate };
   }

@@ -3,7 +3,7 @@ import Feather from '@expo/vector-icons/Feather';
 import { Button, Input } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
-import { Pressable, ScrollView, View } from 'react-native';
+import { Pressable, View } from 'react-native';
 import { toInput, useCard, useChangeCard, useCreateCard, useDeleteCard, useKit, useRequests, type CardChanger } from '../../api/queries';
 import { Choices } from '../../ui/Choices';
 import { count, span } from '../../ui/figures';
@@ -28,10 +28,13 @@ export function CardScreen({ id }: { id: string }): ReactNode {
   const card = useCard(id);
   const wide = useWide();
   return (
-    <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 1320, width: '100%' }}>
-      {card.data ? null : <BackToCards />}
-      {card.isPending ? <Loading rows={4} height={90} label="Loading the card" /> : card.error && !card.data ? <Failed error={card.error} retry={() => void card.refetch()} /> : card.data ? <Whole card={card.data} wide={wide} /> : null}
-    </ScrollView>
+    // no ScrollView: its node has a scrollTo of its own that dragging by keys does not understand
+    <div style={{ height: '100%', overflowY: 'auto' }}>
+      <View style={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 1320, width: '100%' }}>
+        {card.data ? null : <BackToCards />}
+        {card.isPending ? <Loading rows={4} height={90} label="Loading the card" /> : card.error && !card.data ? <Failed error={card.error} retry={() => void card.refetch()} /> : card.data ? <Whole card={card.data} wide={wide} /> : null}
+      </View>
+    </div>
   );
 }
 
