@@ -95,10 +95,10 @@ test('a form without a device says so; names are picked from the list or added i
   await page.getByLabel('Device', { exact: true }).fill('velm');
   await page.getByText('Velm 5', { exact: true }).click();
   await expect(page.getByLabel('Device', { exact: true })).toHaveValue('Velm 5');
-  await page.getByLabel('Title', { exact: true }).fill('Pico Harbour');
-  await page.getByText('Add “Pico Harbour”').click();
+  await page.getByLabel('Title', { exact: true }).fill('Tidal Steps');
+  await page.getByText('Add “Tidal Steps”').click();
   await page.getByRole('button', { name: 'Import this run' }).click();
-  await expect(page.getByRole('heading', { name: 'Pico Harbour on Velm 5' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Tidal Steps on Velm 5' })).toBeVisible();
   await expect(page.getByRole('row', { name: '1 % low', exact: true })).toContainText('too few frames');
 });
 

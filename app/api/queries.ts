@@ -23,7 +23,8 @@ function useRunChanged(): (run: RunDetail | null) => Promise<void> {
   const client = useQueryClient();
   return async (run) => {
     if (run) client.setQueryData(KEYS.run(run.id), run);
-    await Promise.all([client.invalidateQueries({ queryKey: KEYS.runs }), client.invalidateQueries({ queryKey: KEYS.kit })]);
+    // nobody waits for it: what changed may be off the screen by then, and with it whoever was to be told
+    void Promise.all([client.invalidateQueries({ queryKey: KEYS.runs }), client.invalidateQueries({ queryKey: KEYS.kit })]);
   };
 }
 
@@ -87,9 +88,9 @@ function useCardMutation<T>(scope: string, mutationFn: (input: T) => Promise<Car
     // one change of a card after the other, each made to what the one before left
     scope: { id: `card ${scope}` },
     mutationFn,
-    onSuccess: async (card) => {
+    onSuccess: (card) => {
       client.setQueryData(KEYS.card(card.id), card);
-      await Promise.all([KEYS.cards, KEYS.kit, KEYS.requests, ['run']].map((queryKey) => client.invalidateQueries({ queryKey })));
+      void Promise.all([KEYS.cards, KEYS.kit, KEYS.requests, ['run']].map((queryKey) => client.invalidateQueries({ queryKey })));
     },
   });
 }
@@ -131,11 +132,11 @@ export function useChangeCard(id: string): CardChanger {
       const card = client.getQueryData<Card>(KEYS.card(id))!;
       return api(`/cards/${id}`, send('PUT', { ...toInput(card), revision: card.revision }));
     },
-    onSuccess: async (stored) => {
+    onSuccess: (stored) => {
       // a further change is shown already and waits to be sent: only the revision is news
       const waiting = client.isMutating({ mutationKey }) > 1;
       client.setQueryData<Card>(KEYS.card(id), (shown) => (waiting && shown ? { ...shown, revision: stored.revision } : stored));
-      await Promise.all([KEYS.cards, KEYS.kit, KEYS.requests].map((queryKey) => client.invalidateQueries({ queryKey })));
+      void Promise.all([KEYS.cards, KEYS.kit, KEYS.requests].map((queryKey) => client.invalidateQueries({ queryKey })));
     },
     onError: (error) => (error instanceof ApiFailure && error.status === 409 ? client.invalidateQueries({ queryKey: KEYS.card(id) }) : undefined),
   });

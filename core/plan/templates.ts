@@ -47,7 +47,7 @@ export interface CardTemplate {
 
 const native = (title: KnownTitle): boolean => title.kind === 'native';
 const LIGHT: TemplateRole = { key: 'light', says: 'a light, well-known title', fits: (title) => native(title) && title.demand === 'light' };
-const SHOOTER: TemplateRole = { key: 'tiers', says: 'a title with two settings worth testing', fits: (title) => native(title) && title.setups.length >= 2 };
+const SHOOTER: TemplateRole = { key: 'tiers', says: 'a title with two settings worth testing', fits: (title) => native(title) && title.setups.length >= 2 && (title.demand === 'light' || title.demand === 'medium') };
 const HEAVY: TemplateRole = { key: 'heavy', says: 'the heaviest title', fits: (title) => native(title) && (title.demand === 'heavy' || title.demand === 'notorious') };
 const EMULATED: TemplateRole = { key: 'emulated', says: 'emulated titles', fits: (title) => title.kind === 'emulated' && title.demand !== 'notorious', many: true };
 const NOTORIOUS: TemplateRole = { key: 'notorious', says: 'a notorious emulated title', fits: (title) => title.kind === 'emulated' && title.demand === 'notorious' };

@@ -29,7 +29,7 @@ export function CardScreen({ id }: { id: string }): ReactNode {
   const wide = useWide();
   return (
     // no ScrollView: its node has a scrollTo of its own that dragging by keys does not understand
-    <div style={{ height: '100%', overflowY: 'auto' }}>
+    <div style={{ height: '100%', overflowX: 'hidden', overflowY: 'auto' }}>
       <View style={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 1320, width: '100%' }}>
         {card.data ? null : <BackToCards />}
         {card.isPending ? <Loading rows={4} height={90} label="Loading the card" /> : card.error && !card.data ? <Failed error={card.error} retry={() => void card.refetch()} /> : card.data ? <Whole card={card.data} wide={wide} /> : null}

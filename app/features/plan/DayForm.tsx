@@ -105,7 +105,7 @@ const ORDERS: { value: CardDay['order']; text: string }[] = [
 ];
 
 const Row = ({ children }: { children: ReactNode }): ReactNode => <View style={{ flexDirection: 'row', gap: 12 }}>{children}</View>;
-const Part = ({ children }: { children: ReactNode }): ReactNode => <View style={{ flex: 1 }}>{children}</View>;
+const Part = ({ children }: { children: ReactNode }): ReactNode => <View style={{ flex: 1, minWidth: 0 }}>{children}</View>;
 
 function Ask({ label, children }: { label: string; children: ReactNode }): ReactNode {
   return (

@@ -77,10 +77,10 @@ export function DayView({ card, kit, changer, wide, onWrong }: Props): ReactNode
       {planner.looking ? <Looking best={planner.looking.best} onStop={planner.stop} /> : null}
       {planner.refused ? <RefusedDay refused={planner.refused} card={card} onWrong={onWrong} /> : null}
       {error ? <Body role="alert">{`Not done: ${error.message}`}</Body> : null}
-      {card.planIsOld && !form && !busy ? (
+      {(card.planIsOld || behind(card, rows)) && !form && !busy ? (
         <View role="status" style={{ flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', gap: 10 }}>
-          <Body style={{ flexShrink: 1 }}>The card has changed since this plan was made.</Body>
-          <Button title="Lay it out again" onPress={() => void layOut(card).catch(() => undefined)} />
+          <Body style={{ flexShrink: 1 }}>{card.planIsOld ? 'The card has changed since this plan was made.' : 'The plan does not know yet what happened.'}</Body>
+          <Button title="Lay it out again" onPress={() => void layOut(card, { keepOrder: !card.planIsOld }).catch(() => undefined)} />
         </View>
       ) : null}
       {told ? <Told told={told} card={card} onUndo={onUndo} onClose={() => setTold(null)} /> : null}
@@ -103,6 +103,11 @@ export function DayView({ card, kit, changer, wide, onWrong }: Props): ReactNode
       {card.plan ? <Reckoning card={card} kit={kit} /> : null}
     </View>
   );
+}
+
+/** Whether a run that the plan still lays out began or ended otherwise: the plan could not be made anew when that was told. */
+function behind({ plan }: Card, rows: DayRow[]): boolean {
+  return rows.some((row) => row.state !== 'open' && plan?.runs.some((run) => run.taskId === row.taskId && (run.startMin !== row.startMin || run.endMin !== row.endMin)));
 }
 
 function Summary({ card, rows }: { card: Card; rows: DayRow[] }): ReactNode {
@@ -210,6 +215,9 @@ function Told({ told, card, onUndo, onClose }: { told: { says: string; changes: 
   );
 }
 
+/** So many moves are said one by one. */
+const MOVES_SAID = 3;
+
 /** What a new plan changes, in a few lines. */
 export function sayChanges(changes: PlanChanges | null, card: Pick<Card, 'steps'>): string[] {
   if (!changes) return ['The day could not be laid out anew.'];
@@ -221,8 +229,13 @@ export function sayChanges(changes: PlanChanges | null, card: Pick<Card, 'steps'
   const finish = changes.finishByMin === 0 ? 'The finish stays.' : `The finish is ${signed(changes.finishByMin)}.`;
   const [first] = changes.moved;
   const same = first && changes.moved.every((move) => move.byMin === first.byMin);
-  const moved = !first ? [] : same ? [`${changes.moved.length === 1 ? name(first.taskId) : `${changes.moved.length} runs`} ${changes.moved.length === 1 ? 'starts' : 'start'} ${signed(first.byMin)}.`] : changes.moved.map((move) => `${name(move.taskId)}: ${timeOfDay(move.startMin)}, ${signed(move.byMin)}.`);
-  return [finish, ...moved, ...changes.dropped.map((id) => `${name(id)} is left out now.`), ...changes.back.map((id) => `${name(id)} fits again.`), ...(changes.reordered ? ['The order has changed.'] : [])];
+  const shown = changes.moved.slice(0, MOVES_SAID);
+  const moved = !first
+    ? []
+    : same
+      ? [`${changes.moved.length === 1 ? name(first.taskId) : `${changes.moved.length} runs`} ${changes.moved.length === 1 ? 'starts' : 'start'} ${signed(first.byMin)}.`]
+      : [...shown.map((move) => `${name(move.taskId)}: ${timeOfDay(move.startMin)}, ${signed(move.byMin)}.`), ...(changes.moved.length > shown.length ? [`${count(changes.moved.length - shown.length, 'more run')} moved: the list below has them.`] : [])];
+  return [finish, ...changes.dropped.map((id) => `${name(id)} is left out now.`), ...changes.back.map((id) => `${name(id)} fits again.`), ...(changes.reordered ? ['The order has changed.'] : []), ...moved];
 }
 
 /** The day as a list, by its times. */

@@ -14,19 +14,19 @@ import { FONTS } from '../../ui/theme';
 import { Body, Heading, Quiet } from '../../ui/words';
 
 /** What is asked before a run, in its order. */
-const QUESTIONS: { field: PreflightField; asks: string; options?: readonly string[]; yes?: string; no?: string; unit?: string }[] = [
+const QUESTIONS: { field: PreflightField; asks: string; options?: readonly string[]; /** Shorter words, for a button. */ short?: Record<string, string>; yes?: string; no?: string; unit?: string }[] = [
   { field: 'roomC', asks: 'Room', unit: '°C' },
-  { field: 'charging', asks: 'Power', options: preflight.shape.charging.unwrap().options },
-  { field: 'performanceMode', asks: 'Performance mode', options: preflight.shape.performanceMode.unwrap().options },
-  { field: 'refreshMode', asks: 'Refresh rate', options: preflight.shape.refreshMode.unwrap().options },
   { field: 'brightness', asks: 'Brightness', unit: '%' },
+  { field: 'charging', asks: 'Power', options: preflight.shape.charging.unwrap().options },
+  { field: 'performanceMode', asks: 'Mode', options: preflight.shape.performanceMode.unwrap().options, short: { 'as delivered': 'usual', performance: 'fast' } },
+  { field: 'refreshMode', asks: 'Refresh', options: preflight.shape.refreshMode.unwrap().options },
   { field: 'case', asks: 'Case', options: preflight.shape.case.unwrap().options },
   { field: 'cooler', asks: 'Cooler', options: preflight.shape.cooler.unwrap().options },
   { field: 'network', asks: 'Network', options: preflight.shape.network.unwrap().options },
-  { field: 'quiet', asks: 'Notifications', yes: 'off', no: 'on' },
-  { field: 'orientation', asks: 'Orientation', options: preflight.shape.orientation.unwrap().options },
-  { field: 'hold', asks: 'Held', options: preflight.shape.hold.unwrap().options },
-  { field: 'firstPlay', asks: 'First play on this device', yes: 'yes', no: 'no' },
+  { field: 'quiet', asks: 'Alerts', yes: 'off', no: 'on' },
+  { field: 'orientation', asks: 'Turned', options: preflight.shape.orientation.unwrap().options },
+  { field: 'hold', asks: 'Held', options: preflight.shape.hold.unwrap().options, short: { 'in the hands': 'hands', 'on a stand': 'stand', 'with a controller': 'controller' } },
+  { field: 'firstPlay', asks: 'First play', yes: 'yes', no: 'no' },
 ];
 type Question = (typeof QUESTIONS)[number];
 
@@ -100,9 +100,11 @@ function Ask({ card, step, repeat, atMin, known, from }: AskProps): ReactNode {
             </View>
           </View>
         ) : null}
-        {QUESTIONS.filter(({ field }) => asked.includes(field)).map((question) => (
-          <QuestionRow key={question.field} question={question} value={answers[question.field]} wrong={wrong[question.field]} onAnswer={(value) => answer(question.field, value)} />
-        ))}
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 14, rowGap: 7 }}>
+          {QUESTIONS.filter(({ field }) => asked.includes(field)).map((question) => (
+            <QuestionRow key={question.field} question={question} value={answers[question.field]} wrong={wrong[question.field]} onAnswer={(value) => answer(question.field, value)} />
+          ))}
+        </View>
         <Cautions answers={answers} />
       </ScrollView>
       <View style={{ borderTopWidth: 1, borderColor: line, backgroundColor: paper, padding: 12, gap: 6 }}>
@@ -115,20 +117,22 @@ function Ask({ card, step, repeat, atMin, known, from }: AskProps): ReactNode {
 }
 
 function QuestionRow({ question, value, wrong, onAnswer }: { question: Question; value: Preflight[PreflightField]; wrong: string | undefined; onAnswer: (value: unknown) => void }): ReactNode {
-  const { asks, options, unit, yes, no } = question;
+  const { asks, options, short, unit, yes, no } = question;
   if (unit) {
     return (
-      <View style={{ width: 160, marginBottom: -12 }}>
+      <View style={{ flexGrow: 1, flexBasis: 130, marginBottom: -14 }}>
         <NumberInput label={`${asks}, ${unit}`} value={value ?? null} onChange={onAnswer} error={wrong} placeholder="unknown" />
       </View>
     );
   }
-  const choices = options ? options.map((option) => ({ value: option, text: option })) : [{ value: 'yes', text: yes! }, { value: 'no', text: no! }];
+  const choices = options ? options.map((option) => ({ value: option, text: short?.[option] ?? option, spoken: option })) : [{ value: 'yes', text: yes! }, { value: 'no', text: no! }];
   const selected = typeof value === 'boolean' ? (value ? 'yes' : 'no') : ((value as string | undefined) ?? null);
   return (
-    <View style={{ gap: 4 }}>
-      <Quiet style={{ fontFamily: FONTS.head, fontSize: 15 }}>{asks}</Quiet>
-      <Choices label={asks} options={choices} selected={selected} onSelect={(chosen) => onAnswer(options ? chosen : chosen === 'yes')} />
+    <View style={{ width: '100%', flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+      <Quiet style={{ fontFamily: FONTS.head, fontSize: 15, width: 72 }}>{asks}</Quiet>
+      <View style={{ flex: 1 }}>
+        <Choices label={asks} options={choices} selected={selected} onSelect={(chosen) => onAnswer(options ? chosen : chosen === 'yes')} />
+      </View>
     </View>
   );
 }

@@ -32,7 +32,8 @@ export function PrintScreen({ id }: { id: string }): ReactNode {
       <Quiet style={{ color: INK }}>
         {[card.day.date ? day(`${card.day.date}T12:00`) : null, `settings: ${card.policy}`, `${timeOfDay(card.day.startMin)} to ${timeOfDay(plan.finishMin)}`, `${span(plan.handsOnMin)} hands on`, card.day.roomC === null ? 'room: ____ °C' : `room ${card.day.roomC} °C`, `start at most ${card.rules.startOverRoomC} °C over the room`].filter(Boolean).join(' · ')}
       </Quiet>
-      <View role="table" aria-label="The day" style={{ gap: 0 }}>
+      <div style={{ overflowX: 'auto' }}>
+      <View role="table" aria-label="The day" style={{ minWidth: 640 }}>
         <View role="row" style={{ flexDirection: 'row', gap: 8 }}>
           {COLUMNS.map(({ text, width }) => (
             <Body key={text} role="columnheader" style={[cell, { fontFamily: FONTS.head, ...width }]}>
@@ -51,6 +52,7 @@ export function PrintScreen({ id }: { id: string }): ReactNode {
           </View>
         ))}
       </View>
+      </div>
       {plan.rests.length > 0 ? <Body style={{ color: INK, fontSize: 13 }}>{`Rest: ${plan.rests.map((rest) => `${timeOfDay(rest.fromMin)}–${timeOfDay(rest.toMin)}`).join(', ')}.`}</Body> : null}
       {plan.pauses.some((pause) => pause.kind === 'charge') ? <Body style={{ color: INK, fontSize: 13 }}>{`Charge (below ${card.rules.chargeBelowC} °C): ${plan.pauses.filter((pause) => pause.kind === 'charge').map((pause) => `${pause.deviceId} ${timeOfDay(pause.fromMin)}–${timeOfDay(pause.toMin)}`).join(', ')}.`}</Body> : null}
       {plan.dropped.length > 0 ? <Body style={{ color: INK, fontSize: 13 }}>{`Left out: ${plan.dropped.flatMap(({ taskId }) => { const found = stepOfTask(card.steps, taskId); return found ? nameOf(found) : []; }).join(', ')}.`}</Body> : null}

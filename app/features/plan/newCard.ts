@@ -50,6 +50,6 @@ export function copied(steps: CardStep[], devices: string[]): CardStep[] {
   }));
 }
 
-/** Titles as templates choose by them. */
+/** Titles as templates choose by them, the most played first. */
 export const knownTitles = (kit: Kit): KnownTitle[] =>
-  kit.titles.map(({ id, name, facts }) => ({ name, kind: facts.kind ?? 'native', demand: facts.demand ?? USUAL_DEMAND, setups: kit.setups.filter((setup) => setup.titleId === id).map((setup) => setup.name) }));
+  kit.titles.toSorted((a, b) => b.runs - a.runs).map(({ id, name, facts }) => ({ name, kind: facts.kind ?? 'native', demand: facts.demand ?? USUAL_DEMAND, setups: kit.setups.filter((setup) => setup.titleId === id).map((setup) => setup.name) }));

@@ -93,11 +93,13 @@ describe('what changed', () => {
     expect(sayChanges({ ...none, finishByMin: 12, moved: [{ taskId: t(1), byMin: 12, startMin: 600 }, { taskId: t(2), byMin: 12, startMin: 700 }] }, of)).toEqual(['The finish is 12 min later.', '2 runs start 12 min later.']);
     expect(sayChanges({ ...none, finishByMin: -5, moved: [{ taskId: t(1), byMin: -5, startMin: 600 }, { taskId: t(2), byMin: 3, startMin: 700 }], dropped: [t(2)], reordered: true }, of)).toEqual([
       'The finish is 5 min earlier.',
-      'Aurelune on Velm 5: 10:00, 5 min earlier.',
-      'Aurelune on Velm 5: 11:40, 3 min later.',
       'Aurelune on Velm 5 is left out now.',
       'The order has changed.',
+      'Aurelune on Velm 5: 10:00, 5 min earlier.',
+      'Aurelune on Velm 5: 11:40, 3 min later.',
     ]);
+    const many = Array.from({ length: 5 }, (_, i) => ({ taskId: t(1), byMin: i + 1, startMin: 600 + i }));
+    expect(sayChanges({ ...none, moved: many }, of).at(-1)).toBe('2 more runs moved: the list below has them.');
     expect(sayChanges(null, of)).toEqual(['The day could not be laid out anew.']);
   });
 });
@@ -119,6 +121,6 @@ it('preflight’s answers are said in its order', () =>
   expect(preflightAnswers({ firstPlay: true, roomC: 18, quiet: true, brightness: 70 })).toEqual([
     { asks: 'Room', says: '18 °C' },
     { asks: 'Brightness', says: '70 %' },
-    { asks: 'Notifications', says: 'off' },
-    { asks: 'First play on this device', says: 'yes' },
+    { asks: 'Alerts', says: 'off' },
+    { asks: 'First play', says: 'yes' },
   ]));
