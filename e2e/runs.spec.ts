@@ -28,7 +28,7 @@ test('the demo’s runs stand as lanes, and a run opens with its words, measures
 test('a run is found by typing, renamed and corrected, deleted, and brought back', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('searchbox').or(page.getByLabel('Find a run by device or title')).first().fill('kitto aurelune');
-  await expect(page.getByRole('link')).toHaveCount(4); // the run, and the three places of the bar
+  await expect(page.getByRole('main').getByRole('link')).toHaveCount(1);
   await page.getByRole('link', { name: /Kitto Mini/ }).click();
 
   await page.getByRole('button', { name: 'Rename or correct' }).click();
@@ -57,7 +57,8 @@ test('a run is found by typing, renamed and corrected, deleted, and brought back
 
 test('a spot is dragged to its place, and lies there on every run of the device', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('link', { name: /Saltmarsh Drift on Velm 5/ }).click();
+  // another journey may have brought in a newer one
+  await page.getByRole('link', { name: /Saltmarsh Drift on Velm 5/ }).last().click();
   const spot = page.getByRole('button', { name: /^back middle, / });
   await spot.scrollIntoViewIfNeeded();
   const before = (await spot.boundingBox())!;
