@@ -54,10 +54,10 @@ function Choose({ kit }: { kit: Kit }): ReactNode {
 }
 
 function Option({ name, says, chosen, onPress }: { name: string; says: string; chosen: boolean; onPress: () => void }): ReactNode {
-  const { sheet, line, action } = usePalette();
+  const { sheet, line, action, ink } = usePalette();
   return (
     <Pressable role="radio" aria-checked={chosen} aria-label={name} onPress={onPress} style={{ backgroundColor: sheet, borderWidth: chosen ? 2 : 1, borderColor: chosen ? action : line, borderRadius: 8, paddingHorizontal: chosen ? 11 : 12, paddingVertical: chosen ? 7 : 8, minHeight: TARGET }}>
-      <Body style={{ fontFamily: FONTS.head, fontSize: 17, color: chosen ? action : undefined }}>{name}</Body>
+      <Body style={{ fontFamily: FONTS.head, fontSize: 17, color: chosen ? action : ink }}>{name}</Body>
       <Quiet>{says}</Quiet>
     </Pressable>
   );

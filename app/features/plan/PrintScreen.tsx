@@ -32,7 +32,7 @@ export function PrintScreen({ id }: { id: string }): ReactNode {
       <Quiet style={{ color: INK }}>
         {[card.day.date ? day(`${card.day.date}T12:00`) : null, `settings: ${card.policy}`, `${timeOfDay(card.day.startMin)} to ${timeOfDay(plan.finishMin)}`, `${span(plan.handsOnMin)} hands on`, card.day.roomC === null ? 'room: ____ °C' : `room ${card.day.roomC} °C`, `start at most ${card.rules.startOverRoomC} °C over the room`].filter(Boolean).join(' · ')}
       </Quiet>
-      <div style={{ overflowX: 'auto' }}>
+      <div tabIndex={0} style={{ overflowX: 'auto' }}>
       <View role="table" aria-label="The day" style={{ minWidth: 640 }}>
         <View role="row" style={{ flexDirection: 'row', gap: 8 }}>
           {COLUMNS.map(({ text, width }) => (
