@@ -23,7 +23,7 @@ export function PrintScreen({ id }: { id: string }): ReactNode {
     <ScrollView style={{ backgroundColor: '#ffffff' }} contentContainerStyle={{ padding: 24, maxWidth: 820, width: '100%', gap: 10 }}>
       <div className="screen-only" style={{ display: 'flex', gap: 8 }}>
         <Button title="Print" onPress={() => window.print()} />
-        <Button type="outline" title="Back" onPress={() => router.navigate(`/cards/${id}`)} />
+        <Button type="outline" title="Back" titleStyle={{ color: DAY.action }} onPress={() => router.navigate(`/cards/${id}`)} />
       </div>
       <style>{'@media print { .screen-only { display: none !important } @page { size: A4; margin: 12mm } html, body, #root, #root * { overflow: visible !important; } #root, #root > div { height: auto !important; position: static !important } }'}</style>
       <Heading level={1} style={{ color: INK }}>
