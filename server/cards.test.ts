@@ -81,6 +81,13 @@ describe('the day', () => {
     expect((await harness.request('DELETE', `/cards/${card.id}/events/${ended.id}`)).body.events).toEqual([started]);
     expect((await harness.request('DELETE', `/cards/${card.id}/events/${ended.id}`)).status).toBe(404);
   });
+  it('links no run that is not there, and keeps nothing of what was told with it', async () => {
+    const [a] = [step()];
+    const card = await create([a]);
+    const told = [{ id: randomUUID(), kind: 'started', stepId: a.id, repeat: 1, atMin: 541 }, { id: randomUUID(), kind: 'linked', stepId: a.id, repeat: 1, atMin: 600, runId: randomUUID() }];
+    expect(await send('POST', `/cards/${card.id}/events`, { events: told })).toMatchObject({ status: 404, body: { code: 'not-found', message: 'There is no such run.' } });
+    expect((await harness.request('GET', `/cards/${card.id}`)).body.events).toEqual([]);
+  });
   it('goes out as a calendar that a calendar library reads', async () => {
     const card = await create([step({ repeats: 2, note: 'by the window' })], { name: 'Tide, and time' });
     expect(await harness.request('GET', `/cards/${card.id}/day.ics`)).toMatchObject({ status: 409, body: { code: 'no-plan' } });

@@ -7,6 +7,7 @@ import { insertCoolDown, readCoolTaus } from '../sql/coolDowns';
 import { inTransaction, type Queryable } from '../sql/database';
 import { idByName, setupIdByName } from '../sql/kit';
 import { addRequest, answerRequest, deleteRequest, listRequests } from '../sql/requests';
+import { hasCode } from './kit';
 import { notFound, Problem } from './problem';
 import type { Runs } from './runs';
 
@@ -74,6 +75,8 @@ export class Cards {
     await inTransaction(this.pool, async (db) => {
       const card = (await readCard(db, id, true)) ?? fail();
       await insertEvents(db, card.id, events);
+    }).catch((error: unknown) => {
+      throw hasCode(error, '23503') ? notFound('run') : error;
     });
     for (const event of events) if (event.kind === 'linked') await this.link(id, event);
     return this.get(id);

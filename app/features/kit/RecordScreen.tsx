@@ -1,16 +1,15 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { newRecord, USUAL_CELL_V, type Kit, type KitDevice, type KitKind, type KitTitle, type NamedItem, type NewRecord } from '@pace-check/contract';
-import Feather from '@expo/vector-icons/Feather';
 import { Button } from '@rneui/themed';
-import { Link, useRouter } from 'expo-router';
+import { useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
 import { useForm, type Control, type FieldValues, type Resolver } from 'react-hook-form';
-import { Pressable, ScrollView, View } from 'react-native';
+import { ScrollView, View } from 'react-native';
 import { useDeleteRecord, useKit, useReplaceRecord } from '../../api/queries';
+import { BackTo } from '../../ui/BackTo';
 import { TextField } from '../../ui/Field';
-import { usePalette, useWide } from '../../ui/Look';
+import { useWide } from '../../ui/Look';
 import { Failed, Loading, Notice } from '../../ui/states';
-import { TARGET } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { FactGroups } from './FactFields';
@@ -30,7 +29,7 @@ export function RecordScreen({ kind, id }: { kind: Shelf; id: string }): ReactNo
   const record: (NamedItem & { facts: object }) | undefined = kit.data?.[LISTS[kind]].find((one) => one.id === id);
   return (
     <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 760, width: '100%' }}>
-      <BackToKit />
+      <BackTo href="/kit" title="Kit" />
       {kit.isPending ? (
         <Loading rows={4} height={90} label="Loading the record" />
       ) : kit.error ? (
@@ -41,18 +40,6 @@ export function RecordScreen({ kind, id }: { kind: Shelf; id: string }): ReactNo
         <Notice title="Not in the kit">This record is no longer there. Go back to the kit and look for it by its name.</Notice>
       )}
     </ScrollView>
-  );
-}
-
-function BackToKit(): ReactNode {
-  const { quiet } = usePalette();
-  return (
-    <Link href="/kit" asChild>
-      <Pressable style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: TARGET, alignSelf: 'flex-start', paddingRight: 12 }}>
-        <Feather name="arrow-left" size={18} color={quiet} />
-        <Quiet style={{ fontSize: 16 }}>Kit</Quiet>
-      </Pressable>
-    </Link>
   );
 }
 

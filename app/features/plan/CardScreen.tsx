@@ -1,16 +1,15 @@
 import { POLICIES, type Card, type ViewerRequest } from '@pace-check/contract';
-import Feather from '@expo/vector-icons/Feather';
 import { Button, Input } from '@rneui/themed';
-import { Link, useRouter } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
 import { toInput, useCard, useChangeCard, useCreateCard, useDeleteCard, useKit, useRequests, type CardChanger } from '../../api/queries';
+import { BackTo } from '../../ui/BackTo';
 import { Choices } from '../../ui/Choices';
 import { count, span } from '../../ui/figures';
-import { usePalette, useWide } from '../../ui/Look';
+import { useWide } from '../../ui/Look';
 import { NamePicker } from '../../ui/PickOrAdd';
 import { Failed, Loading, Notice } from '../../ui/states';
-import { TARGET } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { DayView } from './DayView';
@@ -31,22 +30,10 @@ export function CardScreen({ id }: { id: string }): ReactNode {
     // no ScrollView: its node has a scrollTo of its own that dragging by keys does not understand
     <div style={{ height: '100%', overflowX: 'hidden', overflowY: 'auto' }}>
       <View style={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 1320, width: '100%' }}>
-        {card.data ? null : <BackToCards />}
+        {card.data ? null : <BackTo href="/cards" title="Cards" />}
         {card.isPending ? <Loading rows={4} height={90} label="Loading the card" /> : card.error && !card.data ? <Failed error={card.error} retry={() => void card.refetch()} /> : card.data ? <Whole card={card.data} wide={wide} /> : null}
       </View>
     </div>
-  );
-}
-
-function BackToCards(): ReactNode {
-  const { quiet } = usePalette();
-  return (
-    <Link href="/cards" asChild>
-      <Pressable style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: TARGET, alignSelf: 'flex-start', paddingRight: 12 }}>
-        <Feather name="arrow-left" size={18} color={quiet} />
-        <Quiet style={{ fontSize: 16 }}>Cards</Quiet>
-      </Pressable>
-    </Link>
   );
 }
 
@@ -123,7 +110,7 @@ function Head({ card, change }: { card: Card; change: (edit: Parameters<CardChan
   return (
     <View style={{ gap: 2 }}>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'space-between', alignItems: 'center' }}>
-        <BackToCards />
+        <BackTo href="/cards" title="Cards" />
         <View style={{ flexDirection: 'row' }}>
           <Tight title={renaming === null ? 'Rename' : 'Keep the name'} onPress={() => (renaming === null ? setRenaming(card.name) : keepName())} />
           {card.template ? null : <Tight title="To template" label="Save as template" onPress={onTemplate} />}

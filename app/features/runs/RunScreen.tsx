@@ -1,15 +1,15 @@
 import type { RunDetail } from '@pace-check/contract';
 import { clock, headline } from '@pace-check/core';
 import { Button } from '@rneui/themed';
-import Feather from '@expo/vector-icons/Feather';
 import { Link, useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
-import { Linking, Pressable, ScrollView, View } from 'react-native';
+import { Linking, ScrollView, View } from 'react-native';
 import { useDeleteRun, useRestoreRun, useRun } from '../../api/queries';
+import { BackTo } from '../../ui/BackTo';
 import { bytes, count, dayAndTime } from '../../ui/figures';
-import { usePalette, useWide } from '../../ui/Look';
+import { useWide } from '../../ui/Look';
 import { Failed, Loading } from '../../ui/states';
-import { FONTS, TARGET } from '../../ui/theme';
+import { FONTS } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
 import { useVoice } from '../../ui/Voice';
 import { Body, Heading, Quiet } from '../../ui/words';
@@ -32,21 +32,9 @@ export function RunScreen({ id }: { id: string }): ReactNode {
   const wide = useWide();
   return (
     <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}>
-      {run.data ? null : <BackToRuns />}
+      {run.data ? null : <BackTo href="/" title="Runs" />}
       {run.isPending ? <Loading rows={4} height={130} label="Loading the run" /> : run.error ? <Failed error={run.error} retry={() => void run.refetch()} /> : <Whole run={run.data} wide={wide} />}
     </ScrollView>
-  );
-}
-
-function BackToRuns(): ReactNode {
-  const { quiet } = usePalette();
-  return (
-    <Link href="/" asChild>
-      <Pressable style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: TARGET, alignSelf: 'flex-start', paddingRight: 12 }}>
-        <Feather name="arrow-left" size={18} color={quiet} />
-        <Quiet style={{ fontSize: 16 }}>Runs</Quiet>
-      </Pressable>
-    </Link>
   );
 }
 
@@ -65,7 +53,7 @@ function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
   return (
     <>
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
-        <BackToRuns />
+        <BackTo href="/" title="Runs" />
         <Actions run={run} onOpen={(what) => setOpen(open === what ? null : what)} />
       </View>
       <View style={{ gap: 6, marginTop: -10 }}>
