@@ -2,10 +2,12 @@ import { createWriteStream } from 'node:fs';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { LogRefused, NEEDS, type Need } from '@pace-check/core';
-import { SCENARIOS, simulate, type Scenario } from '@pace-check/rig';
+import { FASTEST, MISBEHAVIOURS, STAND_INS, type Misbehaviour } from '@pace-check/contract';
+import { SCENARIOS, simulate, type Scenario, type StandInKind } from '@pace-check/rig';
 import { Command, CommanderError, InvalidArgumentError } from 'commander';
 import { analyseFile, parseSpans, toCsv, toJson, toText, type AnalyseFlags } from './analyse';
 import { fitFile } from './fit';
+import { playLive } from './live';
 import { InputRefused, UsageError } from './usage';
 
 /** The command line. Exit status: 0 done, 1 input refused or unreadable, 2 wrong usage. */
@@ -35,6 +37,25 @@ function need(text: string): Need {
   if (!Object.hasOwn(NEEDS, text)) throw new InvalidArgumentError(`It is one of ${Object.keys(NEEDS).join(', ')}.`);
   return text as Need;
 }
+
+function webAddress(text: string): string {
+  if (!/^https?:\/\/[^/]+\/?$/.test(text)) throw new InvalidArgumentError('It takes an address like http://127.0.0.1:4310.');
+  return text.replace(/\/$/, '');
+}
+
+function speed(text: string): number {
+  const value = positive(text);
+  if (value < 1 || value > FASTEST) throw new InvalidArgumentError(`It takes a number from 1 to ${FASTEST}.`);
+  return value;
+}
+
+const severalOf =
+  <T extends string>(known: readonly T[]) =>
+  (text: string, before: T[] = []): T[] => {
+    const found = known.find((one) => one === text);
+    if (!found) throw new InvalidArgumentError(`It is one of ${known.join(', ')}.`);
+    return [...before, found];
+  };
 
 const FORMATS = ['json', 'text', 'csv'] as const;
 type Format = (typeof FORMATS)[number];
@@ -89,14 +110,18 @@ program
 program
   .command('simulate')
   .argument('<scenario>', Object.keys(scenarios).join(', '))
-  .description('write a run of the stand-in handset as an open run file')
+  .description('write a run of the stand-in handset as an open run file, or play stand-ins live')
   .option('-o, --out <file>', 'where to write it (default: standard output)')
   .option('--seed <number>', 'the same seed gives the same run', wholeNumber, 1)
   .option('--minutes <number>', 'how long, instead of the scenario’s own length', positive)
   .option('--crash-at <seconds>', 'let the title crash then', positive)
   .option('--room <celsius>', 'room temperature', anyNumber)
-  .addHelpText('after', '\nExamples:\n  pace simulate fades --out fades.pace.ndjson\n  pace simulate holds --minutes 20 --crash-at 480 --seed 3 > crash.pace.ndjson')
-  .action(async (name: string, options: { out?: string; seed: number; minutes?: number; crashAt?: number; room?: number }) => {
+  .option('--live <address>', 'send it to a running Pace Check as it happens, for instance http://127.0.0.1:4310; PACE_KEY in the environment is the key of a source of a run that waits', webAddress)
+  .option('--as <stand-in>', `${STAND_INS.join(', ')}; may be given several times (default: handset, thermometer and meter)`, severalOf(STAND_INS))
+  .option('--speed <times>', `how many times as fast as life, up to ${FASTEST}, for a run of its own`, speed, 1)
+  .option('--misbehave <how>', `${MISBEHAVIOURS.join(', ')}; may be given several times`, severalOf(MISBEHAVIOURS))
+  .addHelpText('after', '\nExamples:\n  pace simulate fades --out fades.pace.ndjson\n  pace simulate holds --minutes 20 --crash-at 480 --seed 3 > crash.pace.ndjson\n  pace simulate fades --live http://127.0.0.1:4310 --speed 60 --misbehave drop-out --misbehave doubles')
+  .action(async (name: string, options: { out?: string; seed: number; minutes?: number; crashAt?: number; room?: number; live?: string; as?: StandInKind[]; speed: number; misbehave?: Misbehaviour[] }) => {
     const known = Object.hasOwn(scenarios, name) ? scenarios[name] : undefined;
     if (!known) throw new UsageError(`There is no scenario “${name}”. There are: ${Object.keys(scenarios).join(', ')}.`);
     const scenario: Scenario = {
@@ -105,6 +130,10 @@ program
       crashAtS: options.crashAt ?? known.crashAtS,
       roomC: options.room ?? known.roomC,
     };
+    if (options.live) {
+      await playLive(scenario, { address: options.live, kinds: options.as ?? ['handset', 'thermometer', 'meter'], seed: options.seed, speed: options.speed, misbehave: options.misbehave ?? [] });
+      return;
+    }
     await pipeline(Readable.from(lines(scenario, options.seed)), options.out ? createWriteStream(options.out) : process.stdout, { end: options.out !== undefined });
   });
 

@@ -1,4 +1,4 @@
-import type { Caveat, ColumnChoice, Confidence, EndReason, EntryLine, Figures, HeadlineFacts, Need, RowLayout, SeriesPoint, SplitMinutes, UnreadableRow } from '@pace-check/core';
+import type { Caveat, ColumnChoice, Confidence, EndReason, EntryLine, Figures, HeadlineFacts, Need, RowLayout, SeriesPoint, SourceUse, SplitMinutes, UnreadableRow } from '@pace-check/core';
 import * as z from 'zod';
 import type { RunOnCard } from './cards';
 import type { Preflight } from './kit';
@@ -118,6 +118,8 @@ export interface RunSummary {
   headline: HeadlineFacts | null;
   confidence: Confidence | null;
   lane: Lane;
+  /** While it is recorded at the bench. */
+  recording: 'ready' | 'running' | null;
 }
 
 /** A line of a run with its name. */
@@ -140,6 +142,8 @@ export interface RunDetail extends RunSummary {
   /** The step that the run was made for. */
   onCard: RunOnCard | null;
   splitMinutes: SplitMinutes | null;
+  /** Sources of a run that was recorded, and which of them the figures stand on; null for any other. */
+  recorded: { sources: NamedItem[]; used: SourceUse[] } | null;
   /** Where the run came from; null where it was written down by hand. */
   upload: { fileName: string; bytes: number; sha256: string; rows: number; dropped: UnreadableRow[]; passedOver: number; cutOff: boolean } | null;
   /** Lines that may be taken back one by one: all that were added by hand, and the file's spans. */

@@ -1,3 +1,4 @@
+export * from './bench';
 export * from './cards';
 export * from './http';
 export * from './kit';

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { LiveRun } from './live';
+import type { EntryLine } from './run/lines';
 import { figuresOf } from './testing';
 
 /** A run with noise, slow waves, a fall, and long frames here and there. */
@@ -24,7 +25,7 @@ describe('a run that is still going on', () => {
     expect(now.hold).toBeCloseTo(exact.pace.hold!, 2);
     expect(now.onePercentLow! / exact.lows.onePercent.quantile!).toBeCloseTo(1, 2);
     expect(now.tenthPercentLow! / exact.lows.tenthPercent.quantile!).toBeCloseTo(1, 1);
-    expect(now.approximate).toEqual(['median', 'hold', 'onePercentLow', 'tenthPercentLow']);
+    expect(now.approximate).toEqual(['median', 'hold', 'onePercentLow', 'tenthPercentLow', 'opening']);
   });
   it('has the same breaks, but for those of the last thirty frames', () => {
     const settled = exact.breaks.filter((found) => found.endUs < exact.frames.seconds * 1e6 - 1e6);
@@ -41,4 +42,43 @@ describe('a run that is still going on', () => {
   });
   it('does not depend on how the frames come in', () => fc.assert(fc.property(fc.integer({ min: 1, max: 5000 }), (batch) => expect(live(batch)).toEqual(now)), { numRuns: 5 }));
   it('knows nothing before the first frame', () => expect(new LiveRun(5).figures()).toMatchObject({ average: null, median: null, hold: null, onePercentLow: null, splits: [] }));
+});
+
+describe('a run with gaps and excluded spans', () => {
+  const gaps = [{ beforeFrame: 9000, lengthUs: 3_400_000 }, { beforeFrame: 20_000, lengthUs: 700_000 }];
+  const excluded = [{ fromUs: 40_000_000, toUs: 52_500_000 }, { fromUs: 300_000_000, toUs: 301_000_000 }];
+  const entries = excluded.map(({ fromUs, toUs }): EntryLine => ({ type: 'span', fromMs: fromUs / 1000, toMs: toUs / 1000, kind: 'menu' }));
+  const exact = figuresOf({ frames, gaps, entries, facts: { splitMinutes: 1 } });
+  const run = new LiveRun(1, excluded);
+  let from = 0;
+  for (const { beforeFrame, lengthUs } of [...gaps, { beforeFrame: frames.length, lengthUs: 0 }]) {
+    run.push(frames.slice(from, beforeFrame));
+    if (lengthUs > 0) run.gap(lengthUs);
+    from = beforeFrame;
+  }
+  const now = run.figures();
+
+  it('has the same averages, frames and length', () => {
+    expect(now.frames).toBe(exact.frames.count);
+    expect(now.average).toBeCloseTo(exact.pace.average!, 9);
+    expect(now.median! / exact.pace.median!).toBeCloseTo(1, 2);
+    exact.splits.slice(0, -1).forEach((split, i) => expect(now.splits[i]!.average).toBeCloseTo(split.average!, 9));
+  });
+  it('has the same breaks', () => {
+    const settled = exact.breaks.filter((found) => found.endUs < exact.frames.seconds * 1e6 - 1e6);
+    expect(now.breaks.slice(0, settled.length)).toEqual(settled);
+  });
+  it('has the same opening and trail, and no pace for a second without data', () => {
+    expect(now.opening).toBeCloseTo(exact.stamina.opening!, 9);
+    const early = new LiveRun(1);
+    early.push(Array<number>(150).fill(20_000));
+    early.gap(1_500_000);
+    early.push(Array<number>(100).fill(10_000));
+    expect(early.figures().recent.map((pace) => pace && Math.round(pace))).toEqual([50, 50, 50, null, null]);
+  });
+  it('lets a span that is not over take all that follows', () => {
+    const menu = new LiveRun(1, [{ fromUs: 1_000_000, toUs: Infinity }]);
+    menu.push(Array<number>(300).fill(10_000));
+    expect(menu.figures()).toMatchObject({ frames: 100, seconds: 3, recent: [expect.closeTo(100, 6), null, null] });
+  });
 });

@@ -76,7 +76,8 @@ export function prepareSession(track: FrameTrack, excludedSpans: SpanUs[] = []):
   return { ...base, leftUs: kept, leftStartsUs: leftStartsUs.slice(0, left), partings, leftTotalUs: sum(kept) };
 }
 
-function joinSpans(spans: SpanUs[]): SpanUs[] {
+/** Spans in order, joined where they touch. */
+export function joinSpans(spans: SpanUs[]): SpanUs[] {
   const joined: SpanUs[] = [];
   for (const span of [...spans].filter((s) => s.toUs > s.fromUs).sort((a, b) => a.fromUs - b.fromUs)) {
     const last = joined.at(-1);

@@ -34,8 +34,8 @@ export interface Stamina {
   word: StaminaWord | null;
 }
 
-const OPENING_FROM_S = 30;
-const OPENING_SECONDS = 120;
+export const OPENING_FROM_S = 30;
+export const OPENING_SECONDS = 120;
 const CLOSING_SECONDS = 300;
 const BIN_S = 10;
 const BIN_USABLE = 5;

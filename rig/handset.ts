@@ -4,7 +4,8 @@ import { Heat } from './heat';
 import { Random } from './random';
 import type { Scenario } from './scenario';
 
-const BATCH_FRAMES = 600;
+/** Frames in a line of a run that is written to a file. */
+const FILE_FRAMES = 600;
 const SECOND_US = 1e6;
 /** How far the logger's clock strays from the panel's. */
 const LOGGER_JITTER_US = 45;
@@ -17,8 +18,10 @@ const LOGGER_JITTER_US = 45;
  * frame is shown at the panel's next refresh; the chip's power heats die and
  * skin; the governor slows the chip by skin temperature; the battery pays for
  * all of it and shows whole percents.
+ *
+ * @param batchFrames frames in a line
  */
-export function* simulate(scenario: Scenario, seed: number): Generator<RunLine> {
+export function* simulate(scenario: Scenario, seed: number, batchFrames = FILE_FRAMES): Generator<RunLine> {
   const { handset, load } = scenario;
   yield {
     type: 'run',
@@ -43,7 +46,7 @@ export function* simulate(scenario: Scenario, seed: number): Generator<RunLine> 
     const frameUs = panel.show(world.frameWorkUs(shownUs), load.cap, world.jitterUs());
     batch.us.push(frameUs);
     shownUs += frameUs;
-    if (batch.us.length === BATCH_FRAMES) {
+    if (batch.us.length === batchFrames) {
       yield batch;
       batch = { type: 'frames', atMs: shownUs / 1000, us: [] };
     }
@@ -153,7 +156,7 @@ class World {
       const percent = this.scenario.startPercent - (100 * this.usedWh) / this.scenario.handset.batteryWh;
       yield { type: 'battery', atMs, percent: Math.max(0, Math.ceil(percent)), charging: false };
     }
-    if (second % 10 === 0) {
+    if (second % this.scenario.sensorsEveryS === 0) {
       yield { type: 'power', atMs, mw: Math.round(this.watts * 1000 * (1 + 0.02 * this.random.normal())) };
       yield { type: 'load', atMs, cpu: round1(22 + 6 * this.random.uniform()), gpu: round1(Math.min(99, 55 + 40 * this.governor.speed * this.random.between(0.85, 1))), memoryMb: Math.round(1500 + 40 * this.random.uniform()) };
     }

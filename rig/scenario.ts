@@ -44,6 +44,8 @@ export interface Scenario {
   conditions: string[];
   /** Minutes at which the skin is read. */
   skinMinutes: number[];
+  /** Seconds between readings of power and load. */
+  sensorsEveryS: number;
   /** Stutters a minute at random. */
   stuttersPerMinute: number;
   /** First play: shaders are compiled as they are met. */
@@ -94,6 +96,7 @@ const usual = {
   startPercent: 100,
   conditions: [],
   skinMinutes: [0.2, 3, 8, 13, 18, 24, 29.5],
+  sensorsEveryS: 10,
   stuttersPerMinute: 0.15,
   firstPlay: false,
   freezeEveryS: null,

@@ -5,13 +5,28 @@ import express, { type Express } from 'express';
 import type pg from 'pg';
 import { apiRouter } from './routes/api';
 import type { AnalysisPool } from './services/analysisPool';
+import { Bench } from './services/bench';
+import { CoolDowns } from './services/coolDowns';
+import { LiveRuns } from './services/liveRuns';
+import { Runs } from './services/runs';
+import { StandIns } from './services/standIns';
 
-/**
- * App and API on one port.
- *
- * @param webFolder the exported web app; null to serve the API alone
- */
-export function createApp(pool: pg.Pool, analyses: AnalysisPool, webFolder: string | null): Express {
+export interface AppOptions {
+  /** The exported web app; null to serve the API alone. */
+  webFolder: string | null;
+  /** File of the command line, which the stand-ins run; null for none. */
+  command: string | null;
+}
+
+export interface RunningApp {
+  app: Express;
+  /** Brings what an earlier server left up to date. */
+  resume: () => Promise<void>;
+  close: () => void;
+}
+
+/** App and API on one port. */
+export function createApp(pool: pg.Pool, analyses: AnalysisPool, { webFolder, command }: AppOptions): RunningApp {
   const app = express();
   app.disable('x-powered-by');
   app.use((_request, response, next) => {
@@ -19,12 +34,26 @@ export function createApp(pool: pg.Pool, analyses: AnalysisPool, webFolder: stri
     next();
   });
   app.use(compression());
-  app.use('/api', apiRouter(pool, analyses));
+  const runs = new Runs(pool, analyses);
+  const live = new LiveRuns(pool);
+  const bench = new Bench(pool, live, runs);
+  const standIns = new StandIns(live, command);
+  app.use('/api', apiRouter(pool, analyses, runs, { bench, live, standIns, coolDowns: new CoolDowns(pool) }));
   if (webFolder && existsSync(join(webFolder, 'index.html'))) {
     // hashed names never change their content
     app.use('/_expo', express.static(join(webFolder, '_expo'), { immutable: true, maxAge: '1y' }));
     app.use(express.static(webFolder));
     app.use((_request, response) => response.sendFile(join(webFolder, 'index.html')));
   }
-  return app;
+  return {
+    app,
+    resume: async () => {
+      await bench.settleAll();
+      await runs.analyseStale();
+    },
+    close: () => {
+      bench.close();
+      standIns.close();
+    },
+  };
 }

@@ -3,7 +3,6 @@ import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import { createApp } from './app';
 import { AnalysisPool } from './services/analysisPool';
-import { Runs } from './services/runs';
 import { openPool } from './sql/database';
 import { migrate } from './sql/migrate';
 import { purgeDeleted } from './sql/runs';
@@ -19,19 +18,22 @@ const pool = openPool(url);
 await migrate(pool, here('./migrations'));
 await purgeDeleted(pool, KEEP_DELETED_DAYS);
 const analyses = new AnalysisPool(here('./analysis.worker.mjs'));
-const server = createApp(pool, analyses, process.env['PACE_WEB'] ?? null).listen(Number(process.env['PORT'] ?? 0), process.env['HOST'] ?? '127.0.0.1');
+const { app, resume, close: closeApp } = createApp(pool, analyses, { webFolder: process.env['PACE_WEB'] ?? null, command: process.env['PACE_COMMAND'] ?? null });
+const server = app.listen(Number(process.env['PORT'] ?? 0), process.env['HOST'] ?? '127.0.0.1');
 await once(server, 'listening');
 const { address, port } = server.address() as AddressInfo;
 // the parent process waits for this line
 console.log(`listening http://${address.includes(':') ? `[${address}]` : address}:${port}`);
-new Runs(pool, analyses).analyseStale().catch((error: unknown) => console.error('Computing stale figures failed:', error));
+resume().catch((error: unknown) => console.error('Computing stale figures failed:', error));
 
 let closing = false;
 async function close(): Promise<void> {
   if (closing) return;
   closing = true;
+  closeApp();
   server.close();
-  server.closeIdleConnections();
+  // streams of events never end by themselves
+  server.closeAllConnections();
   await analyses.close();
   await pool.end();
   process.exit(0);

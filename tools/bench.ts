@@ -12,7 +12,7 @@ import { measurePlanner } from './bench/planner';
 import { scan } from './bench/scanner';
 import { CHROMIUM, CHROMIUM_FLAGS, ensureChromium } from './chromium';
 import { startDatabase } from './database';
-import { WEB_DIST } from './paths';
+import { COMMAND, WEB_DIST } from './paths';
 import { fail } from './processes';
 import { startServer } from './serve';
 import { temporaryFolder } from './temporary';
@@ -30,7 +30,7 @@ async function bench(): Promise<void> {
     await buildWeb();
     const database = await startDatabase(join(folder, 'postgres'));
     stops.unshift(database.stop);
-    const server = await startServer({ DATABASE_URL: database.url, PACE_WEB: WEB_DIST, PORT: '0' });
+    const server = await startServer({ DATABASE_URL: database.url, PACE_WEB: WEB_DIST, PACE_COMMAND: COMMAND, PORT: '0' });
     stops.unshift(server.stop);
 
     const log = join(folder, 'long.csv');

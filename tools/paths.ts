@@ -7,3 +7,5 @@ export const ROOT = join(dirname(fileURLToPath(import.meta.url)), '..');
 export const DATA = join(ROOT, '.data');
 export const SERVER_DIST = join(ROOT, 'server', 'dist');
 export const WEB_DIST = join(ROOT, 'app', 'dist');
+/** The command line, built: the server's stand-ins run it. */
+export const COMMAND = join(ROOT, 'cli', 'dist', 'pace.mjs');

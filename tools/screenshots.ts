@@ -1,11 +1,11 @@
 import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
-import { buildServer, buildWeb } from './build';
+import { buildCli, buildServer, buildWeb } from './build';
 import { CHROMIUM, CHROMIUM_FLAGS, ensureChromium } from './chromium';
 import { startDatabase } from './database';
 import { loadDemoOnce } from './demo';
-import { ROOT, WEB_DIST } from './paths';
+import { COMMAND, ROOT, WEB_DIST } from './paths';
 import { fail } from './processes';
 import { startServer } from './serve';
 import { temporaryFolder } from './temporary';
@@ -116,11 +116,11 @@ async function takePictures(): Promise<void> {
   const stops: (() => Promise<void>)[] = [() => rm(folder, { recursive: true, force: true })];
   try {
     await ensureChromium();
-    await buildServer();
+    await Promise.all([buildServer(), buildCli()]);
     await buildWeb();
     const database = await startDatabase(join(folder, 'postgres'), true);
     stops.unshift(database.stop);
-    const server = await startServer({ DATABASE_URL: database.url, PACE_WEB: WEB_DIST, PORT: '0' });
+    const server = await startServer({ DATABASE_URL: database.url, PACE_WEB: WEB_DIST, PACE_COMMAND: COMMAND, PORT: '0' });
     stops.unshift(server.stop);
     await loadDemoOnce(server.address, database.url);
     const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });

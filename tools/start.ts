@@ -1,9 +1,9 @@
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
-import { buildServer, buildWeb } from './build';
+import { buildCli, buildServer, buildWeb } from './build';
 import { startDatabase } from './database';
 import { loadDemoOnce } from './demo';
-import { DATA, WEB_DIST } from './paths';
+import { COMMAND, DATA, WEB_DIST } from './paths';
 import { fail } from './processes';
 import { startServer } from './serve';
 
@@ -35,9 +35,9 @@ async function databaseUrl(): Promise<string> {
 async function start(): Promise<void> {
   await mkdir(DATA, { recursive: true });
   const url = await databaseUrl();
-  await buildServer();
+  await Promise.all([buildServer(), buildCli()]);
   await buildWeb();
-  const server = await startServer({ DATABASE_URL: url, PACE_WEB: WEB_DIST, PORT });
+  const server = await startServer({ DATABASE_URL: url, PACE_WEB: WEB_DIST, PACE_COMMAND: COMMAND, PORT });
   stops.push(server.stop);
   void server.ended.then(async (code) => {
     if (stopping) return;

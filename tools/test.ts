@@ -5,7 +5,7 @@ import { buildCli, buildServer, buildWeb } from './build';
 import { ensureChromium } from './chromium';
 import { startDatabase } from './database';
 import { loadDemoOnce } from './demo';
-import { ROOT, WEB_DIST } from './paths';
+import { COMMAND, ROOT, WEB_DIST } from './paths';
 import { fail } from './processes';
 import { startServer } from './serve';
 import { temporaryFolder } from './temporary';
@@ -49,7 +49,7 @@ async function jest(databaseUrl: string, report: string): Promise<void> {
 }
 
 async function journeys(databaseUrl: string, report: string): Promise<void> {
-  const server = await startServer({ DATABASE_URL: databaseUrl, PACE_WEB: WEB_DIST, PORT: '0' });
+  const server = await startServer({ DATABASE_URL: databaseUrl, PACE_WEB: WEB_DIST, PACE_COMMAND: COMMAND, PORT: '0' });
   try {
     await loadDemoOnce(server.address, databaseUrl);
     const code = await show('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts', ...filters], { PACE_E2E_ADDRESS: server.address, PACE_E2E_DATABASE: databaseUrl, PACE_E2E_REPORT: report });

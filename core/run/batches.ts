@@ -27,8 +27,11 @@ export class FrameBatches {
   private expectedUs = 0;
   private lastFrames = 0;
 
-  /** @throws LogRefused('overlap') when the batch starts before the last one ended */
-  add(batch: FramesLine, line: number): void {
+  /**
+   * @returns the gap before the batch, µs (0 for none), and its readable frame times
+   * @throws LogRefused('overlap') when the batch starts before the last one ended
+   */
+  add(batch: FramesLine, line: number): { gapUs: number; us: number[] } {
     const atUs = Math.round(batch.atMs * 1000);
     const offUs = atUs - this.expectedUs;
     const slackUs = CLOCK_SLACK_US + this.lastFrames;
@@ -40,19 +43,22 @@ export class FrameBatches {
         line,
       );
     }
-    if (offUs > slackUs) this.gaps.push({ beforeFrame: this.frames.length, lengthUs: offUs });
+    const gapUs = offUs > slackUs ? offUs : 0;
+    if (gapUs > 0) this.gaps.push({ beforeFrame: this.frames.length, lengthUs: gapUs });
     let lengthUs = 0;
-    const before = this.frames.length;
+    const readable: number[] = [];
     for (const value of batch.us) {
       this.tally.row();
       const us = value === null ? NaN : Math.floor(value + 0.5);
       if (us > 0 && us <= LONGEST_FRAME_US) {
         this.frames.push(us);
+        readable.push(us);
         lengthUs += us;
       } else this.tally.refuse(line, value === null ? 'a frame time is missing' : `the frame time ${value} µs is ${us <= 0 ? 'not above zero' : 'longer than 600 s'}`);
     }
-    this.lastFrames = this.frames.length - before;
+    this.lastFrames = readable.length;
     this.expectedUs = atUs + lengthUs;
+    return { gapUs, us: readable };
   }
 
   track(): FrameTrack {

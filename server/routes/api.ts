@@ -5,14 +5,14 @@ import type { AnalysisPool } from '../services/analysisPool';
 import { Imports } from '../services/imports';
 import { Problem } from '../services/problem';
 import { Runs } from '../services/runs';
+import { benchRoutes, type BenchParts } from './bench';
 import { cardRoutes } from './cards';
 import { kitRoutes } from './kit';
 import { idOf, parse } from './parse';
 import { withUploadedFile } from './upload';
 
 /** The HTTP interface; what crosses it stands in `contract`. */
-export function apiRouter(pool: pg.Pool, analyses: AnalysisPool): Router {
-  const runs = new Runs(pool, analyses);
+export function apiRouter(pool: pg.Pool, analyses: AnalysisPool, runs: Runs, parts: BenchParts): Router {
   const imports = new Imports(pool, analyses, runs);
   const api = express.Router();
 
@@ -22,6 +22,7 @@ export function apiRouter(pool: pg.Pool, analyses: AnalysisPool): Router {
   });
   kitRoutes(api, pool);
   cardRoutes(api, pool, runs);
+  benchRoutes(api, parts);
   api.get('/runs', async (_request, response) => void response.json(await runs.list()));
   api.get('/runs/:id', async (request, response) => void response.json(await runs.get(runId(request.params.id))));
   const json = express.json({ limit: '1mb' });
@@ -76,6 +77,11 @@ function jsonQuery(value: unknown): unknown {
   }
 }
 
+/** The database was shut down, is starting, or the connection broke: the same request may do well in a moment. */
+function isDatabaseAway(error: { code?: unknown; message?: unknown } | null): boolean {
+  return /^(57P0[123]|08\d\d\d|ECONNREFUSED|ECONNRESET|EPIPE)$/.test(String(error?.code)) || /Connection terminated|Client has encountered a connection error/.test(String(error?.message));
+}
+
 const runId = (value: string | string[] | undefined): string => idOf('run', value);
 
 const answerProblem: ErrorRequestHandler = (error, _request, response, next) => {
@@ -83,7 +89,9 @@ const answerProblem: ErrorRequestHandler = (error, _request, response, next) => 
   if (error instanceof Problem) return void response.status(error.status).json(error.body);
   // the person cancelled: nobody is left to be told
   if (response.closed) return;
+  if (error?.type === 'entity.too.large') return void response.status(413).json({ code: 'too-large', message: 'The request is too large.', remedy: 'Send it in several parts.' });
   if (error?.type === 'entity.parse.failed') return void response.status(400).json({ code: 'bad-request', message: 'The request is no JSON.', remedy: 'Correct it and send it again.' });
+  if (isDatabaseAway(error)) return void response.status(503).set('retry-after', '1').json({ code: 'database-away', message: 'The database does not answer.', remedy: 'Nothing was changed. Try again in a moment.' });
   console.error(error);
   response.status(500).json({ code: 'internal', message: 'The server could not do this.', remedy: 'Nothing was changed. Try again; if it stays, look at the server’s output.' });
 };

@@ -1,6 +1,6 @@
 import { Piscina } from 'piscina';
 import type { StoredAnalysis } from '../sql/analyses';
-import type { AnalyseTask, ReadAnswer, ReadTask } from '../workers/tasks';
+import type { AnalyseTask, JoinResult, JoinTask, ReadAnswer, ReadTask } from '../workers/tasks';
 
 /** Worker threads for all that is heavy; the server's own thread only passes things on. */
 export class AnalysisPool {
@@ -16,6 +16,10 @@ export class AnalysisPool {
   }
 
   analyse(task: AnalyseTask): Promise<StoredAnalysis> {
+    return this.threads.run(task);
+  }
+
+  join(task: JoinTask): Promise<JoinResult> {
     return this.threads.run(task);
   }
 

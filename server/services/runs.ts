@@ -1,4 +1,4 @@
-import { batteryWhOf, type DeviceFacts, type NewRun, type Preflight, type RunCorrection, type RunDetail, type RunOnCard, type RunSummary, type SpotPlace, type StoredEntry, type TitleFacts } from '@pace-check/contract';
+import { batteryWhOf, type DeviceFacts, type NewRun, type Preflight, type RunCorrection, type RunDetail, type RunSummary, type SpotPlace, type TitleFacts } from '@pace-check/contract';
 import { caveatSentence, METHOD_VERSION, type EntryLine, type RunLine } from '@pace-check/core';
 import type pg from 'pg';
 import { fromChunks } from '../frames/chunkCodec';
@@ -9,7 +9,9 @@ import { readChunks } from '../sql/frames';
 import { readRunOnCard } from '../sql/cards';
 import { idByName, placeSpots, readPlaces, readRecord, setupIdByName } from '../sql/kit';
 import { insertRun, listRuns, lockRun, readRun, setDeleted, staleRunIds, updateRun, type NamedRun, type RunRow, type StoredSummary } from '../sql/runs';
+import { readRecording, readSources } from '../sql/recordings';
 import type { AnalysisPool } from './analysisPool';
+import { joinRecorded } from './join';
 import { notFound } from './problem';
 
 /** Frames in a line of an exported run file. */
@@ -33,7 +35,9 @@ export class Runs {
   /** A run with its figures, computed where they are not there. */
   private async detail(db: Queryable, run: NamedRun): Promise<RunDetail> {
     const analysis = (await readAnalysis(db, run.id, METHOD_VERSION)) ?? (await this.analyse(run, db));
-    return toDetail(run, analysis, await readOwnEntries(db, run.id), await readPlaces(db, run.deviceId), await readRunOnCard(db, run.id));
+    const recording = await readRecording(db, run.id);
+    const recorded = recording && { sources: (await readSources(db, run.id)).map(({ id, name }) => ({ id, name })), used: recording.used };
+    return toDetail(run, analysis, { entries: await readOwnEntries(db, run.id), places: await readPlaces(db, run.deviceId), onCard: await readRunOnCard(db, run.id), recorded });
   }
 
   /** Computes a stored run's figures and keeps them. */
@@ -73,11 +77,18 @@ export class Runs {
     });
   }
 
+  /** Joins what was recorded of a run, and computes its figures. */
+  async join(id: string): Promise<void> {
+    await this.change(id, () => Promise.resolve());
+  }
+
   /** Changes a run and computes its figures anew, all or nothing. */
   private async change(id: string, work: (db: Queryable, run: NamedRun) => Promise<void>): Promise<RunDetail> {
     return inTransaction(this.pool, async (db) => {
       await lockRun(db, id);
+      const recording = await readRecording(db, id, true);
       await work(db, (await readRun(db, id)) ?? fail());
+      if (recording?.status === 'ended') await joinRecorded(db, this.analyses, recording);
       const run = (await readRun(db, id)) ?? fail();
       await this.analyse(run, db);
       return this.detail(db, run);
@@ -89,7 +100,7 @@ export class Runs {
     return inTransaction(this.pool, async (db) => {
       const titleId = await idByName(db, 'title', facts.title);
       const id = await insertRun(db, {
-        ...BY_HAND,
+        ...BY_HAND_RUN,
         name: name ?? `${facts.title} on ${facts.device}`,
         deviceId: await idByName(db, 'device', facts.device),
         titleId,
@@ -157,7 +168,8 @@ function statedBy(preflight: Preflight, device: DeviceFacts, title: TitleFacts):
   return stated.flatMap(([code, holds]) => (holds ? code : []));
 }
 
-const BY_HAND = {
+/** A run that no file holds. */
+export const BY_HAND_RUN = {
   native: null,
   need: null,
   batteryWh: null,
@@ -203,11 +215,11 @@ async function changes(db: Queryable, run: NamedRun, correction: RunCorrection):
 const PENDING: StoredSummary = { headline: null, confidence: null, lane: { seconds: 0, measures: 'hold', target: null, cells: [], end: null } };
 
 function toSummary(run: NamedRun, summary: StoredSummary): RunSummary {
-  const { id, name, device, title, setup, startedAt, importedAt } = run;
-  return { id, name, device, title, setup, startedAt, importedAt, ...summary };
+  const { id, name, device, title, setup, startedAt, importedAt, recording } = run;
+  return { id, name, device, title, setup, startedAt, importedAt, recording, ...summary };
 }
 
-function toDetail(run: NamedRun, { figures, summary, series }: StoredAnalysis, entries: StoredEntry[], places: SpotPlace[], onCard: RunOnCard | null): RunDetail {
+function toDetail(run: NamedRun, { figures, summary, series }: StoredAnalysis, beside: Pick<RunDetail, 'entries' | 'places' | 'onCard' | 'recorded'>): RunDetail {
   return {
     ...toSummary(run, summary),
     target: run.target,
@@ -218,14 +230,12 @@ function toDetail(run: NamedRun, { figures, summary, series }: StoredAnalysis, e
     batteryWh: run.batteryWh,
     conditions: run.conditions,
     preflight: run.preflight,
-    onCard,
     splitMinutes: run.splitMinutes,
     upload:
       run.fileName === null || run.fileBytes === null || run.fileSha256 === null
         ? null
         : { fileName: run.fileName, bytes: run.fileBytes, sha256: run.fileSha256, rows: run.rowsTotal, dropped: run.droppedList, passedOver: run.passedOver, cutOff: run.cutOff },
-    entries,
-    places,
+    ...beside,
     caveats: figures.caveats.map((caveat) => ({ caveat, says: caveatSentence(caveat) })),
     figures,
     series,

@@ -1,4 +1,4 @@
-import type { NewCoolDown } from '@pace-check/contract';
+import type { CoolWatch, NewCoolDown } from '@pace-check/contract';
 import type { Queryable } from './database';
 
 export async function insertCoolDown(db: Queryable, deviceId: string, { spot, roomC, startedAt, readings }: NewCoolDown, tauS: number | null): Promise<void> {
@@ -8,4 +8,51 @@ export async function insertCoolDown(db: Queryable, deviceId: string, { spot, ro
 /** Time constants of a device's fitted cool-downs, seconds. */
 export async function readCoolTaus(db: Queryable, deviceId: string): Promise<number[]> {
   return (await db.query<{ tau: number }>('select tau_s as tau from cool_down where device_id = $1 and tau_s is not null order by started_at', [deviceId])).rows.map((row) => row.tau);
+}
+
+type StoredReading = CoolWatch['readings'][number];
+
+interface WatchRow {
+  id: string;
+  device: string;
+  spot: string;
+  roomC: number | null;
+  readyC: number;
+  startedAt: number;
+  readings: StoredReading[];
+}
+
+const SELECT_WATCH = `select cool_down.id, device.name as device, spot, room_c as "roomC", ready_c as "readyC", extract(epoch from started_at)::float8 * 1000 as "startedAt", readings from cool_down join device on device.id = device_id`;
+
+/** Cool-downs that someone watches, the earliest first. */
+export async function listWatched(db: Queryable): Promise<WatchRow[]> {
+  return (await db.query<WatchRow>(`${SELECT_WATCH} where watched order by started_at`)).rows;
+}
+
+/** One that is watched, and nobody else changes it until the transaction ends. */
+export async function lockWatched(db: Queryable, id: string): Promise<WatchRow | null> {
+  return (await db.query<WatchRow>(`${SELECT_WATCH} where cool_down.id = $1 and watched for update of cool_down`, [id])).rows[0] ?? null;
+}
+
+export async function insertWatch(db: Queryable, deviceId: string, { id, spot, roomC, readyC, startedAt }: Omit<WatchRow, 'device' | 'readings'>): Promise<void> {
+  await db.query(`insert into cool_down (id, device_id, spot, room_c, ready_c, started_at, readings, watched) values ($1, $2, $3, $4, $5, to_timestamp($6), '[]', true) on conflict (id) do nothing`, [id, deviceId, spot, roomC, readyC, startedAt / 1000]);
+}
+
+export async function updateWatch(db: Queryable, id: string, readings: StoredReading[], tauS: number | null): Promise<void> {
+  await db.query('update cool_down set readings = $2, tau_s = $3 where id = $1', [id, JSON.stringify(readings), tauS]);
+}
+
+export async function setReadyLine(db: Queryable, id: string, readyC: number): Promise<void> {
+  await db.query('update cool_down set ready_c = $2 where id = $1', [id, readyC]);
+}
+
+/** Nobody watches it any more; one without readings says nothing and goes. */
+export async function endWatch(db: Queryable, id: string): Promise<void> {
+  await db.query(`update cool_down set watched = false where id = $1`, [id]);
+  await db.query(`delete from cool_down where id = $1 and readings = '[]'`, [id]);
+}
+
+/** @returns false where this change was made before */
+export async function noteCoolChange(db: Queryable, coolDownId: string, id: string): Promise<boolean> {
+  return (await db.query('insert into cool_change (id, cool_down_id) values ($1, $2) on conflict do nothing', [id, coolDownId])).rowCount === 1;
 }

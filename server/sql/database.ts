@@ -13,15 +13,20 @@ export function openPool(url: string): pg.Pool {
 /** Runs `work` in one transaction: all of it is stored, or nothing. */
 export async function inTransaction<T>(pool: pg.Pool, work: (client: Queryable) => Promise<T>): Promise<T> {
   const client = await pool.connect();
+  // a connection that breaks in the middle makes the statement fail; it must not end the server too
+  const onBroken = (error: Error): void => console.error(`database: ${error.message}`);
+  client.on('error', onBroken);
+  let broken: Error | undefined;
   try {
     await client.query('begin');
     const result = await work(client);
     await client.query('commit');
     return result;
   } catch (error) {
-    await client.query('rollback').catch(() => undefined);
+    await client.query('rollback').catch((failed: Error) => (broken = failed));
     throw error;
   } finally {
-    client.release();
+    client.off('error', onBroken);
+    client.release(broken);
   }
 }

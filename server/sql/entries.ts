@@ -15,12 +15,12 @@ export async function insertEntries(db: Queryable, runId: string, entries: Entry
 
 /** A run's lines in the order in which they came. */
 export async function readEntries(db: Queryable, runId: string): Promise<EntryLine[]> {
-  return (await db.query<{ line: EntryLine }>('select line from entry where run_id = $1 order by seq', [runId])).rows.map((row) => row.line);
+  return (await db.query<{ line: EntryLine }>('select line from entry where run_id = $1 and used and not taken_back order by seq', [runId])).rows.map((row) => row.line);
 }
 
 /** Lines that a person may take back: what was added by hand, and spans of the file. */
 export async function readOwnEntries(db: Queryable, runId: string): Promise<StoredEntry[]> {
-  return (await db.query<StoredEntry>("select id, source, line from entry where run_id = $1 and (source = 'hand' or type = 'span') order by at_ms, seq", [runId])).rows;
+  return (await db.query<StoredEntry>("select id, source, line from entry where run_id = $1 and (source = 'hand' or type = 'span') and not taken_back order by at_ms, seq", [runId])).rows;
 }
 
 /** Takes a line out; false where there is none of that name. */

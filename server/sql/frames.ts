@@ -8,6 +8,10 @@ export async function insertChunks(db: Queryable, runId: string, chunks: FrameCh
   }
 }
 
+export async function deleteChunks(db: Queryable, runId: string): Promise<void> {
+  await db.query('delete from frame_chunk where run_id = $1', [runId]);
+}
+
 export async function readChunks(db: Queryable, runId: string): Promise<FrameChunk[]> {
   const result = await db.query<{ frames: number; packed: Buffer; gaps: [number, number][] }>('select frames, packed, gaps from frame_chunk where run_id = $1 order by seq', [runId]);
   return result.rows.map((row) => ({ frames: row.frames, packed: row.packed, gaps: row.gaps.map(([beforeFrame, lengthUs]) => ({ beforeFrame, lengthUs })) }));

@@ -1,5 +1,6 @@
+import { randomUUID } from 'node:crypto';
 import type { Preflight, RunSummary } from '@pace-check/contract';
-import type { SplitMinutes, UnreadableRow } from '@pace-check/core';
+import { CONDITIONS, type RunHeader, type SplitMinutes, type UnreadableRow } from '@pace-check/core';
 import type { Queryable } from './database';
 
 /** A run as it is stored, without its frames and figures. */
@@ -37,6 +38,8 @@ export interface NamedRun extends RunRow {
   title: string;
   setup: string | null;
   importedAt: string;
+  /** While it is recorded. */
+  recording: 'ready' | 'running' | null;
 }
 
 const COLUMNS: Record<Exclude<keyof RunRow, 'id'>, string> = {
@@ -69,10 +72,11 @@ const NAMES = Object.keys(COLUMNS) as Column[];
 
 const toSql = (name: Column, value: unknown): unknown => (name === 'droppedList' || name === 'preflight' ? JSON.stringify(value) : value);
 
-export async function insertRun(db: Queryable, run: Omit<RunRow, 'id'>): Promise<string> {
+/** @param id its name, where its maker has given it one */
+export async function insertRun(db: Queryable, run: Omit<RunRow, 'id'>, id: string = randomUUID()): Promise<string> {
   const result = await db.query<{ id: string }>(
-    `insert into run (${NAMES.map((name) => COLUMNS[name]).join(', ')}) values (${NAMES.map((_, i) => `$${i + 1}`).join(', ')}) returning id`,
-    NAMES.map((name) => toSql(name, run[name])),
+    `insert into run (id, ${NAMES.map((name) => COLUMNS[name]).join(', ')}) values ($1, ${NAMES.map((_, i) => `$${i + 2}`).join(', ')}) returning id`,
+    [id, ...NAMES.map((name) => toSql(name, run[name]))],
   );
   return result.rows[0]!.id;
 }
@@ -84,8 +88,8 @@ export async function updateRun(db: Queryable, id: string, changes: Partial<Omit
 }
 
 const SELECT = `select run.id, ${NAMES.map((name) => (name === 'fileBytes' ? 'run.file_bytes::float8 as "fileBytes"' : `run.${COLUMNS[name]} as "${name}"`)).join(', ')},
-  run.imported_at as "importedAt", device.name as device, title.name as title, setup.name as setup
-  from run join device on device.id = run.device_id join title on title.id = run.title_id left join setup on setup.id = run.setup_id`;
+  run.imported_at as "importedAt", device.name as device, title.name as title, setup.name as setup, nullif(recording.status, 'ended') as recording
+  from run join device on device.id = run.device_id join title on title.id = run.title_id left join setup on setup.id = run.setup_id left join recording on recording.run_id = run.id`;
 
 const isoTimes = (row: NamedRun): NamedRun => ({ ...row, startedAt: iso(row.startedAt), importedAt: iso(row.importedAt)! });
 const iso = (time: unknown): string | null => (time instanceof Date ? time.toISOString() : null);
@@ -136,4 +140,13 @@ export async function staleRunIds(db: Queryable, methodVersion: number): Promise
     [methodVersion],
   );
   return result.rows.map((row) => row.id);
+}
+
+/** Fills in what a source's header says and nobody has said before. */
+export async function fillRun(db: Queryable, id: string, { target, refresh, native, need, room, batteryWh, conditions }: RunHeader): Promise<void> {
+  await db.query(
+    `update run set target_fps = coalesce(target_fps, $2), refresh_hz = coalesce(refresh_hz, $3), native_fps = coalesce(native_fps, $4), need = coalesce(need, $5), room_c = coalesce(room_c, $6), battery_wh = coalesce(battery_wh, $7),
+     conditions = (select coalesce(array_agg(distinct one), '{}') from unnest(conditions || $8::text[]) one) where id = $1`,
+    [id, target, refresh, native, need, room, batteryWh, (conditions ?? []).filter((condition) => CONDITIONS.includes(condition))],
+  );
 }

@@ -27,7 +27,8 @@ export async function startHarness(): Promise<Harness> {
   await migrate(pool, join(__dirname, '..', 'migrations'));
   // the worker thread runs the built bundle; the test command builds it first
   const analyses = new AnalysisPool(join(__dirname, '..', 'dist', 'analysis.worker.mjs'));
-  const server: Server = createApp(pool, analyses, null).listen(0, '127.0.0.1');
+  const { app, close: closeApp } = createApp(pool, analyses, { webFolder: null, command: null });
+  const server: Server = app.listen(0, '127.0.0.1');
   await once(server, 'listening');
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   return {
@@ -40,6 +41,7 @@ export async function startHarness(): Promise<Harness> {
       return { status: response.status, body: text === '' ? null : response.headers.get('content-type')?.includes('application/json') ? JSON.parse(text) : text };
     },
     close: async () => {
+      closeApp();
       server.close();
       server.closeAllConnections();
       await analyses.close();

@@ -3,15 +3,16 @@ import { createReadStream } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { createGunzip } from 'node:zlib';
 import { checkRunLine, LARGEST_LOG_BYTES } from '@pace-check/contract';
-import { analyse, factsOf, isGzip, LogRefused, readRun, runInput } from '@pace-check/core';
+import { analyse, BY_HAND, factsOf, isGzip, joinSources, LogRefused, readRun, runInput } from '@pace-check/core';
+import { framesOf, packBatches } from '../frames/batchCodec';
 import { fromChunks, toChunks } from '../frames/chunkCodec';
 import { toStored } from '../services/summary';
 import type { StoredAnalysis } from '../sql/analyses';
-import type { AnalyseTask, ReadAnswer, ReadResult, ReadTask } from './tasks';
+import type { AnalyseTask, JoinResult, JoinTask, ReadAnswer, ReadResult, ReadTask } from './tasks';
 
 /** The worker thread's one door: reads files and asks core for the figures. */
-export default async function work(task: ReadTask | AnalyseTask): Promise<ReadAnswer | StoredAnalysis> {
-  return task.kind === 'read' ? readFile(task) : analyseStored(task);
+export default async function work(task: ReadTask | AnalyseTask | JoinTask): Promise<ReadAnswer | StoredAnalysis | JoinResult> {
+  return task.kind === 'read' ? readFile(task) : task.kind === 'join' ? joinRecorded(task) : analyseStored(task);
 }
 
 async function readFile(task: ReadTask): Promise<ReadAnswer> {
@@ -67,4 +68,21 @@ async function* hashed(bytes: AsyncIterable<Uint8Array>, hash: ReturnType<typeof
 
 function analyseStored(task: AnalyseTask): StoredAnalysis {
   return toStored(analyse(runInput(fromChunks(task.chunks), task.remains, task.facts)), task.facts.target);
+}
+
+function joinRecorded({ sources, entries, endMs }: JoinTask): JoinResult {
+  const joined = joinSources(
+    [
+      ...sources.map(({ id, batches }) => ({ source: id, byHand: false, frames: batches.flatMap(framesOf), entries: entries.filter((entry) => entry.source === id) })),
+      { source: BY_HAND, byHand: true, frames: [], entries: entries.filter((entry) => entry.source === null) },
+    ],
+    endMs,
+  );
+  return {
+    chunks: toChunks(joined.track),
+    rows: joined.rows,
+    unused: joined.unused.map((entry) => entry.id),
+    used: joined.used,
+    packed: sources.flatMap(({ id, batches }) => packBatches(batches).map((batch) => ({ sourceId: id, batch }))),
+  };
 }

@@ -1,7 +1,8 @@
 import type { LogReading, RunFactsInput } from '@pace-check/contract';
-import type { EntryLine, FileRemains, RefusalCode, RunFacts, RunHeader, UnreadableRow } from '@pace-check/core';
+import type { EntryLine, FileRemains, RefusalCode, RunFacts, RunHeader, SourceUse, UnreadableRow } from '@pace-check/core';
 import type { FrameChunk } from '../frames/chunkCodec';
 import type { StoredAnalysis } from '../sql/analyses';
+import type { BatchRow } from '../sql/recordings';
 
 /** Read a file that was uploaded, and analyse it. */
 export interface ReadTask {
@@ -17,6 +18,24 @@ export interface AnalyseTask {
   chunks: FrameChunk[];
   remains: FileRemains;
   facts: RunFacts;
+}
+
+/** Join what the sources of a recorded run sent. */
+export interface JoinTask {
+  kind: 'join';
+  sources: { id: string; batches: BatchRow[] }[];
+  entries: { id: string; line: EntryLine; source: string | null }[];
+  endMs: number | null;
+}
+
+export interface JoinResult {
+  chunks: FrameChunk[];
+  rows: { total: number; unreadable: number; listed: UnreadableRow[] };
+  /** Ids of lines that the figures leave aside. */
+  unused: string[];
+  used: SourceUse[];
+  /** Many batches in one row; those that are packed already stay as they are. */
+  packed: { sourceId: string; batch: BatchRow }[];
 }
 
 /** A file that was read and analysed, ready to be stored. */

@@ -1,0 +1,60 @@
+import { randomUUID } from 'node:crypto';
+import { USUAL_BENCH_PLAN, type ChangesTaken, type Misbehaviour, type SourceWithKey } from '@pace-check/contract';
+import { LiveSender, Mischief, standIn, type Scenario, type SentSummary, type StandInKind } from '@pace-check/rig';
+import { InputRefused } from './usage';
+
+export interface LiveOptions {
+  address: string;
+  kinds: StandInKind[];
+  seed: number;
+  speed: number;
+  misbehave: Misbehaviour[];
+}
+
+const say = (text: string): void => void process.stderr.write(`${text}\n`);
+
+/** Plays stand-ins over the live protocol: for a run that waits for them (PACE_KEY is its source's key), or for one of their own. */
+export async function playLive(scenario: Scenario, options: LiveOptions): Promise<void> {
+  const key = process.env['PACE_KEY'];
+  const kind = options.kinds[0];
+  if (key && kind) {
+    report(kind, await play(scenario, options, kind, key));
+    return;
+  }
+  const run = await openRun(scenario, options);
+  say(`Recording: ${options.address}/bench/${run}`);
+  const keys: { kind: StandInKind; key: string }[] = [];
+  for (const one of options.kinds) keys.push({ kind: one, key: (await post<SourceWithKey>(options.address, `/bench/${run}/sources`, { name: `Stand-in ${one}`, kind: one })).key });
+  await change(options.address, run, { kind: 'start', at: Date.now() });
+  const sent = await Promise.all(keys.map(async (one) => ({ ...one, summary: await play(scenario, options, one.kind, one.key) })));
+  for (const { kind: one, summary } of sent) report(one, summary);
+  const crashed = scenario.crashAtS !== null || options.misbehave.includes('crash');
+  await change(options.address, run, { kind: 'end', entry: randomUUID(), atMs: scenario.seconds * 1000, reason: crashed ? 'crash' : 'planned', writer: 'pace simulate' });
+  say(`Its figures: ${options.address}/runs/${run}`);
+}
+
+const play = (scenario: Scenario, { address, seed, misbehave }: LiveOptions, kind: StandInKind, key: string): Promise<SentSummary> =>
+  new LiveSender({ address, key, mischief: new Mischief(misbehave, scenario.seconds * 1000), onTold: (text) => say(`${kind}: ${text}`) }).send(standIn(kind, scenario, seed, misbehave));
+
+const report = (kind: StandInKind, { batches, lines, frames, refused, why }: SentSummary): void => say(`${kind}: ${lines} lines and ${frames} frames in ${batches} batches, ${refused} lines refused, ${why}`);
+
+async function openRun(scenario: Scenario, { address, speed }: LiveOptions): Promise<string> {
+  const run = randomUUID();
+  const { handset, load } = scenario;
+  const facts = { device: handset.name, title: load.title, setup: load.setup, target: scenario.target, refresh: handset.refreshHz };
+  await change(address, run, { kind: 'open', facts, preflight: { roomC: scenario.roomC }, plan: { ...USUAL_BENCH_PLAN, minutes: Math.max(1, Math.round(scenario.seconds / 60)), spots: Object.keys(handset.body.spots) }, speed, step: null });
+  return run;
+}
+
+async function change(address: string, run: string, one: object): Promise<void> {
+  const { refused } = await post<ChangesTaken>(address, `/bench/${run}/changes`, { changes: [{ id: randomUUID(), ...one }] });
+  if (refused[0]) throw new InputRefused(refused[0].reason);
+}
+
+async function post<T>(address: string, path: string, body: object): Promise<T> {
+  const response = await fetch(`${address}/api${path}`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }).catch((error: Error) => {
+    throw new InputRefused(`${address} does not answer (${error.message}). Is Pace Check running there?`);
+  });
+  if (!response.ok) throw new InputRefused(`${address} refused it: ${await response.text()}`);
+  return (await response.json()) as T;
+}

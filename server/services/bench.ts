@@ -1,0 +1,173 @@
+import { benchChange, type BenchChange, type BenchState, type ChangesTaken, type Recording } from '@pace-check/contract';
+import type pg from 'pg';
+import { inTransaction, type Queryable } from '../sql/database';
+import { idByName, setupIdByName } from '../sql/kit';
+import { closeSpans, insertRecording, listRecordings, noteChange, putEntries, readChangedEntries, readRecording, takeEntryBack, unsettledRuns, updateRecording, type RecordingRow } from '../sql/recordings';
+import { insertRun, lockRun, readRun, type NamedRun } from '../sql/runs';
+import { runMs, serverNow, type LiveRuns } from './liveRuns';
+import { notFound, Problem } from './problem';
+import { BY_HAND_RUN, type Runs } from './runs';
+import { takeChanges } from './takeChanges';
+
+/** Late lines of a run that has ended are joined together after so long. */
+const LATE_MS = 1000;
+/** Ended recordings are listed so long. */
+const LISTED_HOURS = 24;
+/** A start further from now is a clock that is wrong. */
+const START_WITHIN_MS = 24 * 3600 * 1000;
+
+/** Recording a run: what people do at the bench. */
+export class Bench {
+  private readonly late = new Map<string, NodeJS.Timeout>();
+
+  constructor(
+    private readonly pool: pg.Pool,
+    private readonly live: LiveRuns,
+    private readonly runs: Runs,
+  ) {
+    live.onLate = (runId) => this.settleSoon(runId);
+  }
+
+  async list(): Promise<Recording[]> {
+    const recordings: Recording[] = [];
+    for (const id of await listRecordings(this.pool, LISTED_HOURS)) recordings.push(await this.recording(id));
+    return recordings;
+  }
+
+  async recording(runId: string): Promise<Recording> {
+    const row = await readRecording(this.pool, runId);
+    const run = row && (await readRun(this.pool, runId));
+    if (!row || !run) throw notFound('recording');
+    return toRecording(row, run, await this.live.sources(runId));
+  }
+
+  /** A run as its screens show it; lines that changed after a number, or all. */
+  async state(runId: string, after = -1): Promise<BenchState> {
+    const recording = await this.recording(runId);
+    const entries = await readChangedEntries(this.pool, runId, after);
+    return { recording, entries: entries.map(({ change: _change, ...entry }) => entry), live: recording.status === 'running' ? await this.live.pace(runId) : null, change: entries.at(-1)?.change ?? Math.max(after, 0), now: serverNow() };
+  }
+
+  /** Makes changes, each once. */
+  async take(runId: string, changes: unknown[]): Promise<ChangesTaken> {
+    try {
+      return await takeChanges(benchChange, changes, (change) => this.change(runId, change));
+    } finally {
+      await this.live.changed(runId);
+    }
+  }
+
+  private async change(runId: string, change: BenchChange): Promise<void> {
+    const ended = await inTransaction(this.pool, async (db) => {
+      if (change.kind === 'open') {
+        if (await readRecording(db, runId)) return false;
+        await open(db, runId, change);
+        await noteChange(db, runId, change.id);
+        return false;
+      }
+      await lockRun(db, runId);
+      const row = await readRecording(db, runId, true);
+      if (!row) throw notFound('recording');
+      if (!(await noteChange(db, runId, change.id))) return false;
+      await CHANGES[change.kind](db, row, change as never);
+      return change.kind === 'end' || row.status === 'ended';
+    });
+    if (change.kind === 'open') await this.runs.applyPreflight(runId, change.preflight);
+    if (ended) this.settleSoon(runId, change.kind === 'end' ? 0 : LATE_MS);
+  }
+
+  private settleSoon(runId: string, afterMs = LATE_MS): void {
+    clearTimeout(this.late.get(runId));
+    this.late.set(runId, setTimeout(() => void this.settle(runId).catch((error: unknown) => console.error(`A run could not be joined: ${String(error)}`)), afterMs));
+  }
+
+  /** Makes a run that has ended one like any other, with its figures. */
+  async settle(runId: string): Promise<void> {
+    this.late.delete(runId);
+    await this.runs.join(runId);
+    this.live.forget(runId);
+    await this.live.changed(runId);
+  }
+
+  /** After a start: runs whose end was told, but not what follows from it. */
+  async settleAll(): Promise<void> {
+    for (const runId of await unsettledRuns(this.pool)) await this.settle(runId);
+  }
+
+  close(): void {
+    for (const timer of this.late.values()) clearTimeout(timer);
+  }
+}
+
+async function open(db: Queryable, runId: string, { facts, preflight, plan, speed, step }: Extract<BenchChange, { kind: 'open' }>): Promise<void> {
+  const titleId = await idByName(db, 'title', facts.title);
+  await insertRun(
+    db,
+    {
+      ...BY_HAND_RUN,
+      name: `${facts.title} on ${facts.device}`,
+      deviceId: await idByName(db, 'device', facts.device),
+      titleId,
+      setupId: facts.setup === null ? null : await setupIdByName(db, titleId, facts.setup),
+      target: facts.target,
+      refresh: facts.refresh,
+      roomC: preflight.roomC ?? null,
+    },
+    runId,
+  );
+  await insertRecording(db, runId, speed, plan, step);
+}
+
+type Change<K extends BenchChange['kind']> = Extract<BenchChange, { kind: K }>;
+
+const CHANGES: { [K in Exclude<BenchChange['kind'], 'open'>]: (db: Queryable, row: RecordingRow, change: Change<K>) => Promise<void> } = {
+  start: async (db, row, { at }) => {
+    // two people pressed it: the first one counts
+    if (row.status !== 'ready') return;
+    const now = serverNow();
+    const startedMs = at > now || at < now - START_WITHIN_MS ? now : at;
+    await updateRecording(db, row.runId, { status: 'running', startedMs });
+    await db.query('update run set started_at = to_timestamp($2) where id = $1', [row.runId, startedMs / 1000]);
+  },
+  put: async (db, row, { entry, line, open, writer }) => {
+    if (line.type === 'end') throw new Problem(400, { code: 'bad-request', message: 'A run ends by its own button.', remedy: 'Use “End the run”.' });
+    const lost = await putEntries(db, row.runId, [{ id: entry, line: open && line.type === 'span' && row.status === 'ended' ? { ...line, toMs: Math.max(line.fromMs, row.endMs!) } : line, open: open && row.status !== 'ended', writer }]);
+    if (lost.length > 0) throw new Problem(409, { code: 'gone', message: 'This line was taken back meanwhile.', remedy: 'Enter it anew if it is wanted.' });
+    if (row.status === 'ended') await updateRecording(db, row.runId, { settled: false });
+  },
+  'take-back': async (db, row, { entry }) => {
+    if (!(await takeEntryBack(db, row.runId, entry))) throw notFound('line');
+    if (row.status === 'ended') await updateRecording(db, row.runId, { settled: false });
+  },
+  plan: async (db, row, { plan }) => updateRecording(db, row.runId, { plan }),
+  end: async (db, row, { entry, atMs, reason, writer }) => {
+    if (row.status === 'ended') return;
+    const endMs = Math.min(atMs, runMs(row) ?? 0);
+    await closeSpans(db, row.runId, endMs);
+    await putEntries(db, row.runId, [{ id: entry, line: { type: 'end', atMs: endMs, reason }, writer }]);
+    await updateRecording(db, row.runId, { status: 'ended', endMs, endReason: reason, settled: false });
+  },
+};
+
+function toRecording(row: RecordingRow, run: NamedRun, sources: Recording['sources']): Recording {
+  return {
+    runId: row.runId,
+    name: run.name,
+    device: run.device,
+    title: run.title,
+    setup: run.setup,
+    target: run.target,
+    refresh: run.refresh,
+    roomC: run.roomC,
+    batteryWh: run.batteryWh,
+    status: row.status,
+    startedAt: row.startedMs,
+    speed: row.speed,
+    plan: row.plan,
+    step: row.step,
+    end: row.endMs === null ? null : { atMs: row.endMs, reason: row.endReason! },
+    sources,
+    used: row.used,
+    settled: row.settled,
+  };
+}

@@ -1,0 +1,292 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { performance } from 'node:perf_hooks';
+import type { BatchTaken, BenchSource, LivePace, LiveStatus, SourceKind, SourceWithKey } from '@pace-check/contract';
+import { joinSpans, type FramesLine, type RunHeader } from '@pace-check/core';
+import type pg from 'pg';
+import { v5 as uuidOf } from 'uuid';
+import { framesText } from '../frames/batchCodec';
+import { inTransaction, type Queryable } from '../sql/database';
+import { insertBatch, insertSource, putEntries, readBatches, readBenchEntries, readRecording, readSources, revokeSource, sourceByKey, updateRecording, updateSource, type PutEntry, type RecordingRow, type SourceRow } from '../sql/recordings';
+import { fillRun, lockRun } from '../sql/runs';
+import { checkLines, excludedSpans, LiveSource, shifted, timeOf } from './liveSource';
+import { notFound, Problem } from './problem';
+
+/** Batches that may wait for one before them. */
+const MOST_HELD = 256;
+/** Batches of all sources that may wait to be stored. */
+const MOST_WAITING = 400;
+/** A line may be so far ahead of the run's clock. */
+const AHEAD_MS = 5000;
+/** A source's own clock that moves more than this against the run's was set. */
+const CLOCK_SET_MS = 2000;
+/** Figures of frames are told at most this often. */
+const TELL_MS = 100;
+
+/** Time since 1970 by a clock that nobody sets while the server runs. */
+export const serverNow = (): number => performance.timeOrigin + performance.now();
+
+export const hashOf = (key: string): string => createHash('sha256').update(key).digest('hex');
+
+interface LiveState {
+  row: RecordingRow;
+  sources: Map<string, LiveSource>;
+}
+
+/** What a screen that follows a run is told. */
+export interface Listener {
+  /** Lines or the recording changed: read what is new. */
+  changed: () => void;
+  pace: (pace: LivePace) => void;
+}
+
+/** Runs that are recorded, in memory: what their sources send goes to the database first, then to whoever listens. */
+export class LiveRuns {
+  private readonly states = new Map<string, Promise<LiveState>>();
+  private readonly listeners = new Map<string, Set<Listener>>();
+  private readonly turns = new Map<string, Promise<unknown>>();
+  private readonly due = new Set<string>();
+  private waiting = 0;
+  /** Called when lines come for a run that has ended. */
+  onLate: (runId: string) => void = () => undefined;
+
+  constructor(private readonly pool: pg.Pool) {}
+
+  listen(runId: string, listener: Listener): () => void {
+    const all = this.listeners.get(runId) ?? new Set();
+    this.listeners.set(runId, all.add(listener));
+    return () => {
+      all.delete(listener);
+      if (all.size === 0) this.listeners.delete(runId);
+    };
+  }
+
+  /** Tells of a change, and looks at spans and the recording anew. */
+  async changed(runId: string): Promise<void> {
+    const state = await this.states.get(runId)?.catch(() => null);
+    if (state) {
+      const row = await readRecording(this.pool, runId);
+      if (!row) this.states.delete(runId);
+      else {
+        state.row = row;
+        const spans = joinSpans(excludedSpans(await readBenchEntries(this.pool, runId)));
+        for (const source of state.sources.values()) source.exclude(spans);
+        this.tellPace(runId);
+      }
+    }
+    for (const listener of this.listeners.get(runId) ?? []) listener.changed();
+  }
+
+  /** A run that nobody records any more is let go. */
+  forget(runId: string): void {
+    this.states.delete(runId);
+  }
+
+  private state(runId: string): Promise<LiveState> {
+    let state = this.states.get(runId);
+    if (!state) {
+      state = this.load(runId);
+      this.states.set(runId, state);
+      state.catch(() => this.states.delete(runId));
+    }
+    return state;
+  }
+
+  private async load(runId: string): Promise<LiveState> {
+    const row = await readRecording(this.pool, runId);
+    if (!row) throw notFound('recording');
+    const spans = joinSpans(excludedSpans(await readBenchEntries(this.pool, runId)));
+    const sources = new Map<string, LiveSource>();
+    for (const source of await readSources(this.pool, runId)) sources.set(source.id, new LiveSource(source, await readBatches(this.pool, source.id), spans));
+    return { row, sources };
+  }
+
+  /** The pace of the source with most frames. */
+  async pace(runId: string): Promise<LivePace | null> {
+    const { sources } = await this.state(runId);
+    const main = [...sources.values()].reduce<LiveSource | null>((most, source) => (most === null || source.row.frames > most.row.frames ? source : most), null);
+    return main?.pace() ?? null;
+  }
+
+  private tellPace(runId: string): void {
+    if (this.due.has(runId) || !this.listeners.has(runId)) return;
+    this.due.add(runId);
+    setTimeout(() => {
+      this.due.delete(runId);
+      const listeners = this.listeners.get(runId);
+      if (!listeners) return;
+      void this.pace(runId).then(
+        (pace) => pace && listeners.forEach((listener) => listener.pace(pace)),
+        // told with the next batch
+        () => undefined,
+      );
+    }, TELL_MS);
+  }
+
+  async sources(runId: string): Promise<BenchSource[]> {
+    // the frames of a run that is over need not be in memory
+    const state = await this.states.get(runId);
+    return (await readSources(this.pool, runId)).map((row) => toBenchSource({ row, held: state?.sources.get(row.id)?.held ?? 0 }));
+  }
+
+  async addSource(runId: string, name: string, kind: SourceKind, standIn = false): Promise<SourceWithKey> {
+    const key = randomBytes(24).toString('base64url');
+    const state = await this.state(runId);
+    const source = await inTransaction(this.pool, async (db) => {
+      await readRecording(db, runId, true);
+      const row = await insertSource(db, runId, { name, kind, standIn }, hashOf(key));
+      await updateRecording(db, runId, {});
+      return new LiveSource(row, [], []);
+    });
+    state.sources.set(source.row.id, source);
+    await this.changed(runId);
+    return { ...toBenchSource(source), key };
+  }
+
+  async revoke(runId: string, sourceId: string): Promise<void> {
+    await inTransaction(this.pool, async (db) => {
+      await readRecording(db, runId, true);
+      if (!(await revokeSource(db, runId, sourceId))) throw notFound('source');
+      await updateRecording(db, runId, {});
+    });
+    const source = (await this.state(runId)).sources.get(sourceId);
+    if (source) source.row.revoked = true;
+    await this.changed(runId);
+  }
+
+  private async sourceOf(key: string): Promise<{ state: LiveState; source: LiveSource }> {
+    const row = await sourceByKey(this.pool, hashOf(key));
+    if (!row) throw new Problem(401, { code: 'unknown-key', message: 'No source has this key.', remedy: 'Add the source at the bench of its run, and use the key that it shows.' });
+    if (row.revoked) throw new Problem(403, { code: 'revoked', message: `The key of “${row.name}” was revoked.`, remedy: 'Add the source anew at the bench, and use its new key.' });
+    const state = await this.state(row.runId);
+    let source = state.sources.get(row.id);
+    // the database knows best how far it is
+    if (!source || source.row.next !== row.next) {
+      source = new LiveSource(row, await readBatches(this.pool, row.id), joinSpans(excludedSpans(await readBenchEntries(this.pool, row.runId))));
+      state.sources.set(row.id, source);
+    }
+    return { state, source };
+  }
+
+  async status(key: string): Promise<LiveStatus> {
+    const { state, source } = await this.sourceOf(key);
+    return statusOf(state.row, source.row);
+  }
+
+  /**
+   * Takes a batch of lines: stored first, then acknowledged.
+   *
+   * @param at what the source's own clock shows, ms; null where its times are the run's
+   */
+  async take(key: string, seq: number, text: string, at: number | null): Promise<BatchTaken> {
+    if (this.waiting >= MOST_WAITING) throw tooFast('More batches come than can be stored.');
+    const id = hashOf(key);
+    this.waiting++;
+    const turn = (this.turns.get(id) ?? Promise.resolve()).catch(() => undefined).then(() => this.takeInTurn(key, seq, text, at));
+    this.turns.set(id, turn);
+    try {
+      return await turn;
+    } finally {
+      this.waiting--;
+      if (this.turns.get(id) === turn) this.turns.delete(id);
+    }
+  }
+
+  private async takeInTurn(key: string, seq: number, text: string, at: number | null): Promise<BatchTaken> {
+    const { state, source } = await this.sourceOf(key);
+    const { row } = source;
+    const { runId, status } = state.row;
+    const nothing = { taken: 0, passedOver: 0, refused: [], duplicate: true };
+    if (status === 'ready') throw new Problem(425, { code: 'not-started', message: 'The run has not been started.', remedy: 'Wait a second and send the same batch again.' });
+    if (seq < row.next) return { ...statusOf(state.row, row), ...nothing };
+    if (source.held >= MOST_HELD && seq > row.next) throw tooFast(`Batch ${row.next} is missing, and ${source.held} after it wait.`);
+    const before = structuredClone(row);
+    try {
+      const sorted = this.sort(state, source, seq, text, at);
+      const fresh = await inTransaction(this.pool, (db) => store(db, runId, source, seq, sorted));
+      if (!fresh) {
+        Object.assign(row, before);
+        return { ...statusOf(state.row, row), ...nothing };
+      }
+      if (status === 'ended' && (sorted.frames.length > 0 || sorted.entries.length > 0)) this.onLate(runId);
+      if (sorted.entries.length > 0 || sorted.header || row.refused > before.refused) await this.changed(runId);
+      this.tellPace(runId);
+      return { ...statusOf(state.row, row), taken: sorted.taken, passedOver: sorted.passedOver, refused: sorted.refused, duplicate: false };
+    } catch (error) {
+      // memory is ahead of the database: this source begins anew from what is stored
+      state.sources.delete(row.id);
+      throw error;
+    }
+  }
+
+  /** Sorts a batch's lines into those that are taken and those that are refused, and counts the frames whose turn it is. */
+  private sort({ row: recording }: LiveState, source: LiveSource, seq: number, text: string, at: number | null): Sorted {
+    const { row } = source;
+    const nowMs = runMs(recording)!;
+    const limitMs = recording.status === 'ended' ? recording.endMs! : nowMs + AHEAD_MS * recording.speed;
+    row.heardMs = serverNow();
+    if (at !== null && (row.offsetMs === null || Math.abs(nowMs - at - row.offsetMs) > CLOCK_SET_MS * recording.speed)) row.offsetMs = Math.round(nowMs - at);
+    const sorted: Sorted = { header: null, frames: [], entries: [], taken: 0, passedOver: 0, refused: [] };
+    const refuse = (number: number, reason: string): void => {
+      sorted.refused.push({ line: number, reason });
+      source.refuse(seq, number, reason);
+    };
+    const frames: { number: number; line: FramesLine }[] = [];
+    for (const { number, line: told, reason } of checkLines(text)) {
+      if (reason !== null) refuse(number, reason);
+      else if (told === null) sorted.passedOver++;
+      else {
+        const line = shifted(told, row.offsetMs ?? 0);
+        const time = timeOf(line);
+        if (time !== null && time < 0) refuse(number, 'it lies before the start of the run');
+        else if (time !== null && time > limitMs) refuse(number, recording.status === 'ended' ? 'it lies after the end of the run' : `it lies ${Math.round((time - nowMs) / 1000)} s ahead of the run’s clock: the source’s clock may have been set`);
+        else if (line.type === 'run') sorted.header = line;
+        else if (line.type === 'frames') frames.push({ number, line });
+        else sorted.entries.push({ id: uuidOf(`${seq} ${number}`, row.id), line, sourceId: row.id });
+        if (line.type === 'end') row.ended = line.reason;
+      }
+    }
+    sorted.frames = frames.map(({ line }) => line);
+    for (const { line, reason } of source.take(seq, sorted.frames)) refuse(frames.find((one) => one.line === line)!.number, reason);
+    sorted.taken = sorted.frames.length + sorted.entries.length + (sorted.header ? 1 : 0) - sorted.refused.filter(({ line }) => frames.some((one) => one.number === line)).length;
+    row.lines += sorted.taken;
+    return sorted;
+  }
+}
+
+interface Sorted {
+  header: RunHeader | null;
+  frames: FramesLine[];
+  entries: PutEntry[];
+  taken: number;
+  passedOver: number;
+  refused: BatchTaken['refused'];
+}
+
+/** @returns false where the batch is there already */
+async function store(db: Queryable, runId: string, { row }: LiveSource, seq: number, { header, frames, entries }: Sorted): Promise<boolean> {
+  if (header) await lockRun(db, runId);
+  if (entries.length > 0 || header) await readRecording(db, runId, true);
+  if (!(await insertBatch(db, row.id, seq, framesText(frames)))) return false;
+  if (header) await fillRun(db, runId, header);
+  await putEntries(db, runId, entries);
+  if (header) await updateRecording(db, runId, {});
+  await updateSource(db, row);
+  return true;
+}
+
+const tooFast = (message: string): Problem => new Problem(429, { code: 'slow-down', message, remedy: 'Keep the batch and send it again in a second.' });
+
+/** The run's clock; null before the start. */
+export function runMs({ startedMs, speed, endMs }: RecordingRow): number | null {
+  return endMs ?? (startedMs === null ? null : (serverNow() - startedMs) * speed);
+}
+
+function statusOf(recording: RecordingRow, { next }: SourceRow): LiveStatus {
+  return { status: recording.status, speed: recording.speed, runMs: runMs(recording), next };
+}
+
+function toBenchSource({ row, held }: Pick<LiveSource, 'row' | 'held'>): BenchSource {
+  const { id, name, kind, standIn, revoked, ended, frames, lines, refused, refusals, heardMs } = row;
+  return { id, name, kind, standIn, revoked, ended, frames, lines, refused, refusals, held, heardAt: heardMs };
+}
+

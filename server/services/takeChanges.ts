@@ -1,0 +1,29 @@
+import type { ChangesTaken } from '@pace-check/contract';
+import type * as z from 'zod';
+import { serverNow } from './liveRuns';
+import { Problem } from './problem';
+
+/**
+ * Makes changes, each by itself: one that is refused says why and does not
+ * hold up the others. Any other failure ends it, and the sender tries again.
+ */
+export async function takeChanges<T extends { id: string }>(schema: z.ZodType<T>, changes: unknown[], make: (change: T) => Promise<void>): Promise<ChangesTaken> {
+  const taken: ChangesTaken = { done: [], refused: [], now: 0 };
+  for (const value of changes) {
+    const parsed = schema.safeParse(value);
+    const id = parsed.success ? parsed.data.id : String((value as { id?: unknown } | null)?.id);
+    try {
+      if (!parsed.success) throw refusal(parsed.error.issues[0]!);
+      await make(parsed.data);
+      taken.done.push(id);
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error;
+      taken.refused.push({ id, reason: `${error.body.message} ${error.body.remedy}` });
+    }
+  }
+  return { ...taken, now: serverNow() };
+}
+
+function refusal({ path, message }: { path: PropertyKey[]; message: string }): Problem {
+  return new Problem(400, { code: 'bad-request', message: `The field “${path.join('.')}”: ${message}.`, remedy: 'Correct it and enter it anew.' });
+}
