@@ -22,7 +22,9 @@ export const benchPlan = z.strictObject({
 export type BenchPlan = z.infer<typeof benchPlan>;
 export const USUAL_BENCH_PLAN: BenchPlan = { minutes: 30, floorPercent: 20, everyMin: 5, spots: ['back by the camera', 'back middle', 'front middle'], endsItself: false };
 
-export const runOfStep = z.strictObject({ cardId: z.uuid(), stepId: z.uuid(), repeat: z.number().int().min(1).max(20) });
+/** The step of a card that a run is made for, and when the day has it start, minutes from midnight. */
+export const runOfStep = z.strictObject({ cardId: z.uuid(), stepId: z.uuid(), repeat: z.number().int().min(1).max(20), atMin: z.number().min(0).max(72 * 60) });
+export type RunOfStep = z.infer<typeof runOfStep>;
 
 /** Fastest practice with stand-ins. */
 export const FASTEST = 60;
@@ -119,7 +121,7 @@ export interface Recording {
   startedAt: number | null;
   speed: number;
   plan: BenchPlan;
-  step: z.infer<typeof runOfStep> | null;
+  step: RunOfStep | null;
   end: { atMs: number; reason: EndReason } | null;
   sources: BenchSource[];
   /** What the figures stand on, once the run has ended. */
@@ -180,6 +182,8 @@ export interface CoolWatch {
   id: string;
   device: string;
   spot: string;
+  /** Time constant of the device's own earlier cool-downs, s; null where there is none. */
+  knownTauS: number | null;
   roomC: number | null;
   readyC: number;
   /** ms since 1970. */

@@ -143,6 +143,18 @@ describe('a source', () => {
     await batch(key, 0, [{ type: 'run', version: 1, target: 30, batteryWh: 18.1, need: 'story', conditions: ['boosted', 'haunted'] }]);
     expect(await ended(run)).toMatchObject({ target: 60, batteryWh: 18.1, need: 'story', conditions: ['boosted'] });
   });
+  it('may be a shell that prints what it knows', async () => {
+    const run = await started();
+    const { key } = await source(run, 'shell');
+    const shell = async (seq: number, text: string): Promise<{ status: number; body: BatchTaken }> => harness.request('POST', `/live/shell?seq=${seq}`, text, { authorization: `Bearer ${key}` });
+    const stamps = (from: number): string => Array.from({ length: 120 }, (_, i) => String(5_000_000_000_000n + BigInt(from + i) * 16_666_667n)).join('\n');
+    expect((await shell(0, `level: 87\nstatus: 3\nhealth: 2\n${stamps(0)}`)).body).toMatchObject({ taken: 2, passedOver: 1, next: 1 });
+    expect((await shell(2, stamps(60))).status).toBe(409);
+    expect((await shell(1, stamps(60))).body).toMatchObject({ taken: 1, refused: [] });
+    const { live, entries } = await state(run);
+    expect(live!.figures.frames).toBe(119 + 60);
+    expect(entries[0]!.line).toMatchObject({ type: 'battery', percent: 87, charging: false });
+  });
   it('may be one of several: the figures say which they stand on', async () => {
     const run = await started();
     const [a, b] = [await source(run, 'logger'), await source(run, 'capture')];

@@ -8,6 +8,9 @@ import { Slot } from 'expo-router';
 import type { ReactNode } from 'react';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { queryClient } from '../api/queries';
+// what was left to be sent goes on its way, whatever screen is open
+import '../outbox';
+import { KeysProvider } from '../ui/Keys';
 import { LookProvider } from '../ui/Look';
 import { Shell } from '../ui/Shell';
 import { ToastProvider } from '../ui/Toast';
@@ -23,9 +26,11 @@ export default function Layout(): ReactNode {
         <LookProvider>
           <VoiceProvider>
             <ToastProvider>
-              <Shell>
-                <Slot />
-              </Shell>
+              <KeysProvider>
+                <Shell>
+                  <Slot />
+                </Shell>
+              </KeysProvider>
             </ToastProvider>
           </VoiceProvider>
         </LookProvider>

@@ -57,6 +57,8 @@ export function runWith({ frames = [], entries = [], facts = {} }: { frames?: nu
     conditions: known.conditions,
     preflight: {},
     onCard: null,
+    recorded: null,
+    recording: null,
     splitMinutes: null,
     upload: null,
     entries: [],

@@ -7,7 +7,7 @@ import { TARGET } from './theme';
 import { Quiet } from './words';
 
 /** The way back to the list that a page belongs to. */
-export function BackTo({ href, title }: { href: '/' | '/kit' | '/cards'; title: string }): ReactNode {
+export function BackTo({ href, title }: { href: '/' | '/kit' | '/cards' | '/bench'; title: string }): ReactNode {
   const { quiet } = usePalette();
   return (
     <Link href={href} asChild>

@@ -3,13 +3,14 @@ import { Link, usePathname, useRouter } from 'expo-router';
 import { useEffect, useState, type ComponentProps, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { useSafeAreaInsets } from 'react-native-safe-area-context';
+import { isTyping, useScreenKeys } from './Keys';
 import { useLook, useWide } from './Look';
 import { Shortcuts } from './Shortcuts';
 import { FONTS, TARGET } from './theme';
 import { Body, Heading, Quiet } from './words';
 
 interface Place {
-  href: '/' | '/cards' | '/kit' | '/import' | '/settings';
+  href: '/' | '/cards' | '/bench' | '/kit' | '/import' | '/settings';
   title: string;
   icon: ComponentProps<typeof Feather>['name'];
   key: string;
@@ -18,6 +19,7 @@ interface Place {
 const PLACES: Place[] = [
   { href: '/', title: 'Runs', icon: 'list', key: 'r' },
   { href: '/cards', title: 'Cards', icon: 'clipboard', key: 'c' },
+  { href: '/bench', title: 'Bench', icon: 'watch', key: 'b' },
   { href: '/kit', title: 'Kit', icon: 'smartphone', key: 'k' },
   { href: '/import', title: 'Import', icon: 'file-plus', key: 'i' },
   { href: '/settings', title: 'Settings', icon: 'sliders', key: 's' },
@@ -29,6 +31,7 @@ export function Shell({ children }: { children: ReactNode }): ReactNode {
   const wide = useWide();
   const insets = useSafeAreaInsets();
   const help = useShortcuts();
+  const own = useScreenKeys();
   // a page for paper stands alone
   if (usePathname().endsWith('/print')) return children;
   return (
@@ -38,7 +41,7 @@ export function Shell({ children }: { children: ReactNode }): ReactNode {
         {children}
       </View>
       {wide ? null : <Bar bottom={insets.bottom} />}
-      <Shortcuts visible={help.visible} onClose={help.close} shortcuts={[...PLACES.map((place) => ({ key: place.key, does: `Go to ${place.title}` })), { key: 'l', does: 'Day or night' }, { key: '?', does: 'This list' }]} />
+      <Shortcuts visible={help.visible} onClose={help.close} shortcuts={[...own.filter(({ does }) => does !== '').map(({ key, does }) => ({ key: key.length > 1 ? '⏎' : key, does })), ...PLACES.map((place) => ({ key: place.key, does: `Go to ${place.title}` })), { key: 'l', does: 'Day or night' }, { key: '?', does: 'This list' }]} />
     </View>
   );
 }
@@ -50,8 +53,7 @@ function useShortcuts(): { visible: boolean; open: () => void; close: () => void
   const [visible, setVisible] = useState(false);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      const typing = event.target instanceof HTMLElement && (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName));
-      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
       const place = PLACES.find((one) => one.key === event.key);
       if (place) router.navigate(place.href);
       else if (event.key === 'l') look.choose(look.night ? 'day' : 'night');

@@ -1,5 +1,5 @@
 import type { BatchTaken, LiveStatus } from '@pace-check/contract';
-import { Mischief } from './misbehave';
+import { type Mischief } from './misbehave';
 import type { TimedLine } from './standIn';
 
 export interface SenderOptions {

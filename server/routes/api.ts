@@ -4,7 +4,7 @@ import type pg from 'pg';
 import type { AnalysisPool } from '../services/analysisPool';
 import { Imports } from '../services/imports';
 import { Problem } from '../services/problem';
-import { Runs } from '../services/runs';
+import { type Runs } from '../services/runs';
 import { benchRoutes, type BenchParts } from './bench';
 import { cardRoutes } from './cards';
 import { kitRoutes } from './kit';

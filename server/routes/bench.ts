@@ -47,9 +47,12 @@ export function benchRoutes(api: Router, { bench, live, standIns, coolDowns }: B
   // a source with its key
   const text = express.text({ type: () => true, limit: '4mb' });
   api.get('/live', async (request, response) => void response.json(await live.status(keyOf(request))));
-  api.post('/live', text, async (request, response) => {
-    response.json(await live.take(keyOf(request), numberOf(request, 'seq') ?? missing('seq', 'Number your batches from 0: seq=0, seq=1, …'), String(request.body ?? ''), numberOf(request, 'at')));
-  });
+  const take = (form: 'lines' | 'shell') => async (request: Request, response: Response): Promise<void> => {
+    const seq = numberOf(request, 'seq') ?? missing('seq', 'Number your batches from 0: seq=0, seq=1, …');
+    response.json(await live.take(keyOf(request), seq, String(request.body ?? ''), numberOf(request, 'at'), form));
+  };
+  api.post('/live', text, take('lines'));
+  api.post('/live/shell', text, take('shell'));
 
   api.get('/cool-downs', async (_request, response) => void response.json(await coolDowns.watched()));
   api.post('/cool-downs/:id/changes', json, async (request, response) => {

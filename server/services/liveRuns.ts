@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { performance } from 'node:perf_hooks';
 import type { BatchTaken, BenchSource, LivePace, LiveStatus, SourceKind, SourceWithKey } from '@pace-check/contract';
-import { joinSpans, type FramesLine, type RunHeader } from '@pace-check/core';
+import { joinSpans, readShellText, type FramesLine, type RunHeader } from '@pace-check/core';
 import type pg from 'pg';
 import { v5 as uuidOf } from 'uuid';
 import { framesText } from '../frames/batchCodec';
@@ -176,12 +176,13 @@ export class LiveRuns {
    * Takes a batch of lines: stored first, then acknowledged.
    *
    * @param at what the source's own clock shows, ms; null where its times are the run's
+   * @param form what the batch is written in: lines of a run file, or what a shell printed
    */
-  async take(key: string, seq: number, text: string, at: number | null): Promise<BatchTaken> {
+  async take(key: string, seq: number, text: string, at: number | null, form: 'lines' | 'shell' = 'lines'): Promise<BatchTaken> {
     if (this.waiting >= MOST_WAITING) throw tooFast('More batches come than can be stored.');
     const id = hashOf(key);
     this.waiting++;
-    const turn = (this.turns.get(id) ?? Promise.resolve()).catch(() => undefined).then(() => this.takeInTurn(key, seq, text, at));
+    const turn = (this.turns.get(id) ?? Promise.resolve()).catch(() => undefined).then(() => this.takeInTurn(key, seq, text, at, form));
     this.turns.set(id, turn);
     try {
       return await turn;
@@ -191,7 +192,7 @@ export class LiveRuns {
     }
   }
 
-  private async takeInTurn(key: string, seq: number, text: string, at: number | null): Promise<BatchTaken> {
+  private async takeInTurn(key: string, seq: number, text: string, at: number | null, form: 'lines' | 'shell'): Promise<BatchTaken> {
     const { state, source } = await this.sourceOf(key);
     const { row } = source;
     const { runId, status } = state.row;
@@ -199,9 +200,10 @@ export class LiveRuns {
     if (status === 'ready') throw new Problem(425, { code: 'not-started', message: 'The run has not been started.', remedy: 'Wait a second and send the same batch again.' });
     if (seq < row.next) return { ...statusOf(state.row, row), ...nothing };
     if (source.held >= MOST_HELD && seq > row.next) throw tooFast(`Batch ${row.next} is missing, and ${source.held} after it wait.`);
+    if (form === 'shell' && seq > row.next) throw new Problem(409, { code: 'out-of-turn', message: `Text is read in its order, and batch ${row.next} is missing.`, remedy: `Send batch ${row.next} first.` });
     const before = structuredClone(row);
     try {
-      const sorted = this.sort(state, source, seq, text, at);
+      const sorted = form === 'lines' ? this.sort(state, source, seq, text, at) : this.sortShell(state, source, seq, text);
       const fresh = await inTransaction(this.pool, (db) => store(db, runId, source, seq, sorted));
       if (!fresh) {
         Object.assign(row, before);
@@ -216,6 +218,14 @@ export class LiveRuns {
       state.sources.delete(row.id);
       throw error;
     }
+  }
+
+  /** Reads what a shell printed; what it does not understand is passed over. */
+  private sortShell(state: LiveState, source: LiveSource, seq: number, text: string): Sorted {
+    const { frames, entries, anchor, aside } = readShellText(text, runMs(state.row)!, source.row.anchor);
+    source.row.anchor = anchor;
+    const sorted = this.sort(state, source, seq, [...frames, ...entries].map((line) => JSON.stringify(line)).join('\n'), null);
+    return { ...sorted, passedOver: sorted.passedOver + aside.length };
   }
 
   /** Sorts a batch's lines into those that are taken and those that are refused, and counts the frames whose turn it is. */

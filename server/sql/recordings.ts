@@ -1,5 +1,5 @@
 import type { BenchEntry, BenchPlan, BenchSource, Recording, SourceKind, SourceRefusal } from '@pace-check/contract';
-import { lineTimeMs, type EndReason, type EntryLine, type SourceUse } from '@pace-check/core';
+import { lineTimeMs, type EndReason, type EntryLine, type PresentAnchor, type SourceUse } from '@pace-check/core';
 import type { Queryable } from './database';
 
 export interface RecordingRow {
@@ -127,7 +127,7 @@ export interface SourceRow {
   refused: number;
   refusals: SourceRefusal[];
   ended: EndReason | null;
-  anchor: unknown;
+  anchor: PresentAnchor | null;
   heardMs: number | null;
   revoked: boolean;
 }

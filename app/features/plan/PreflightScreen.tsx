@@ -2,7 +2,7 @@ import { v4 as uuid } from 'uuid';
 import { preflight, type Card, type CardStep, type Preflight, type PreflightField, type StoredDayEvent } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
 import { useCard, useHappened, usePreflight } from '../../api/queries';
 import { Choices } from '../../ui/Choices';
@@ -64,25 +64,12 @@ function Ask({ card, step, repeat, atMin, known, from }: AskProps): ReactNode {
   const router = useRouter();
   const happened = useHappened(card.id);
   const [answers, setAnswers] = useState<Preflight>(known);
-  // a remembered answer that is to be changed is asked anew; it stays on the screen when answered
-  const [asked, setAsked] = useState<PreflightField[]>(() => QUESTIONS.filter(({ field }) => known[field] === undefined).map(({ field }) => field));
-  const [wrong, setWrong] = useState<Partial<Record<PreflightField, string>>>({});
-  const answer = (field: PreflightField, value: unknown): void => {
-    const result = value === null ? null : preflight.shape[field].safeParse(value);
-    setWrong({ ...wrong, [field]: result && !result.success ? result.error.issues[0]!.message : undefined });
-    const { [field]: _before, ...rest } = answers;
-    setAnswers(result?.success ? { ...rest, [field]: value } : rest);
-  };
-  const remembered = QUESTIONS.filter(({ field }) => !asked.includes(field));
-  const open = asked.filter((field) => answers[field] === undefined).length;
-  const onStart = (): void => {
-    const of = { stepId: step.id, repeat, atMin: atMin ?? card.day.startMin };
-    const events: StoredDayEvent[] = [
-      { id: uuid(), kind: 'preflight', ...of, preflight: answers },
-      { id: uuid(), kind: 'started', ...of },
-    ];
-    happened.mutate(events, { onSuccess: () => router.navigate(`/cards/${card.id}`) });
-  };
+  const [open, setOpen] = useState(0);
+  const of = { stepId: step.id, repeat, atMin: atMin ?? card.day.startMin };
+  const told: StoredDayEvent = { id: uuid(), kind: 'preflight', ...of, preflight: answers };
+  const onStart = (): void => happened.mutate([told, { id: uuid(), kind: 'started', ...of }], { onSuccess: () => router.navigate(`/cards/${card.id}`) });
+  // on the bench the run starts when its clock does
+  const onBench = (): void => happened.mutate([told], { onSuccess: () => router.navigate(`/bench/new?card=${card.id}&step=${step.id}&repeat=${repeat}&at=${of.atMin}`) });
   return (
     <View style={{ flex: 1 }}>
       <ScrollView contentContainerStyle={{ padding: 14, gap: 14, maxWidth: 620, width: '100%' }}>
@@ -90,29 +77,63 @@ function Ask({ card, step, repeat, atMin, known, from }: AskProps): ReactNode {
           <Heading level={1}>Preflight</Heading>
           <Body>{[`${step.title} on ${step.device ?? 'no device'}`, step.setup, `${step.minutes} min`].filter(Boolean).join(' · ')}</Body>
         </View>
-        {remembered.length > 0 ? (
-          <View style={{ gap: 6 }}>
-            <Quiet>{from ? `As at the last run on this device (${from}). Tap what is different today.` : 'Known already. Tap what is different today.'}</Quiet>
-            <View role="group" aria-label="Known already" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
-              {remembered.map(({ field, asks }) => (
-                <Button key={field} type="outline" title={`${asks}: ${sayAnswer(field, answers[field])}`} onPress={() => setAsked([...asked, field])} titleStyle={{ fontSize: 15 }} buttonStyle={{ paddingHorizontal: 10 }} />
-              ))}
-            </View>
-          </View>
-        ) : null}
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 14, rowGap: 7 }}>
-          {QUESTIONS.filter(({ field }) => asked.includes(field)).map((question) => (
-            <QuestionRow key={question.field} question={question} value={answers[question.field]} wrong={wrong[question.field]} onAnswer={(value) => answer(question.field, value)} />
-          ))}
-        </View>
-        <Cautions answers={answers} />
+        <PreflightForm known={known} from={from} answers={answers} onAnswers={setAnswers} onOpen={setOpen} />
       </ScrollView>
       <View style={{ borderTopWidth: 1, borderColor: line, backgroundColor: paper, padding: 12, gap: 6 }}>
         {happened.error ? <Body role="alert">{`Not started: ${happened.error.message}`}</Body> : null}
         <Quiet>{open === 0 ? 'Everything is said.' : `${open} not said: the run will be marked where it counts.`}</Quiet>
-        <Button title={`Start at ${timeOfDay(atMin ?? card.day.startMin)}`} loading={happened.isPending} onPress={onStart} buttonStyle={{ minHeight: 56 }} />
+        <View style={{ flexDirection: 'row', gap: 8 }}>
+          <Button title="To the bench" loading={happened.isPending} disabled={step.device === null} onPress={onBench} buttonStyle={{ minHeight: 56 }} containerStyle={{ flex: 1.2 }} />
+          <Button type="outline" title={`Start at ${timeOfDay(of.atMin)}`} loading={happened.isPending} onPress={onStart} buttonStyle={{ minHeight: 56 }} containerStyle={{ flex: 1 }} />
+        </View>
       </View>
     </View>
+  );
+}
+
+interface PreflightFormProps {
+  /** What is known before anyone is asked, and where from. */
+  known: Preflight;
+  from: string | null;
+  answers: Preflight;
+  onAnswers: (answers: Preflight) => void;
+  /** Told how many questions are not answered. */
+  onOpen?: (open: number) => void;
+}
+
+/** The conditions of a run: what is known in short, what is not as questions. */
+export function PreflightForm({ known, from, answers, onAnswers, onOpen }: PreflightFormProps): ReactNode {
+  // a remembered answer that is to be changed is asked anew; it stays on the screen when answered
+  const [asked, setAsked] = useState<PreflightField[]>(() => QUESTIONS.filter(({ field }) => known[field] === undefined).map(({ field }) => field));
+  const [wrong, setWrong] = useState<Partial<Record<PreflightField, string>>>({});
+  const open = asked.filter((field) => answers[field] === undefined).length;
+  useEffect(() => onOpen?.(open), [onOpen, open]);
+  const answer = (field: PreflightField, value: unknown): void => {
+    const result = value === null ? null : preflight.shape[field].safeParse(value);
+    setWrong({ ...wrong, [field]: result && !result.success ? result.error.issues[0]!.message : undefined });
+    const { [field]: _before, ...rest } = answers;
+    onAnswers(result?.success ? { ...rest, [field]: value } : rest);
+  };
+  const remembered = QUESTIONS.filter(({ field }) => !asked.includes(field));
+  return (
+    <>
+      {remembered.length > 0 ? (
+        <View style={{ gap: 6 }}>
+          <Quiet>{from ? `As at the last run on this device (${from}). Tap what is different today.` : 'Known already. Tap what is different today.'}</Quiet>
+          <View role="group" aria-label="Known already" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+            {remembered.map(({ field, asks }) => (
+              <Button key={field} type="outline" title={`${asks}: ${sayAnswer(field, answers[field])}`} onPress={() => setAsked([...asked, field])} titleStyle={{ fontSize: 15 }} buttonStyle={{ paddingHorizontal: 10 }} />
+            ))}
+          </View>
+        </View>
+      ) : null}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 14, rowGap: 7 }}>
+        {QUESTIONS.filter(({ field }) => asked.includes(field)).map((question) => (
+          <QuestionRow key={question.field} question={question} value={answers[question.field]} wrong={wrong[question.field]} onAnswer={(value) => answer(question.field, value)} />
+        ))}
+      </View>
+      <Cautions answers={answers} />
+    </>
   );
 }
 

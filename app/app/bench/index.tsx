@@ -1,0 +1,1 @@
+export { BenchHome as default } from '../../features/bench/BenchHome';

@@ -1,0 +1,1 @@
+export { NewRecordingScreen as default } from '../../features/bench/NewRecordingScreen';

@@ -1,0 +1,100 @@
+import type { Recording } from '@pace-check/contract';
+import { Button } from '@rneui/themed';
+import { Link, useRouter } from 'expo-router';
+import type { ReactNode } from 'react';
+import { Pressable, ScrollView, View } from 'react-native';
+import { useRecordings } from '../../api/bench';
+import { useCards } from '../../api/queries';
+import { useOutbox } from '../../outbox';
+import { count } from '../../ui/figures';
+import { usePalette, useWide } from '../../ui/Look';
+import { Failed, Loading, Notice } from '../../ui/states';
+import { FONTS } from '../../ui/theme';
+import { Body, Heading, Quiet } from '../../ui/words';
+import { Cooling } from './Cooling';
+import { mergeRecording } from './merge';
+import { RunClock } from './PaceNow';
+import { sayStatus } from './say';
+
+/** What is recorded, what cools, and what comes next. */
+export function BenchHome(): ReactNode {
+  const wide = useWide();
+  const router = useRouter();
+  const recordings = useRecordings();
+  const { waiting } = useOutbox();
+  const cards = useCards().data?.filter((card) => !card.template && card.ended < card.runs) ?? [];
+  const unsent = unsentRuns(waiting, recordings.data ?? []);
+  const going = [...unsent, ...(recordings.data?.filter((one) => one.status !== 'ended') ?? [])];
+  const ended = recordings.data?.filter((one) => one.status === 'ended') ?? [];
+  return (
+    <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}>
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
+        <Heading level={1}>Bench</Heading>
+        <Button title="Record a run" onPress={() => router.navigate('/bench/new')} />
+      </View>
+      {waiting.length > 0 ? <Quiet role="status">{`${count(waiting.length, 'change')} of yours ${waiting.length === 1 ? 'is' : 'are'} kept here and on the way.`}</Quiet> : null}
+      <View style={{ flexDirection: wide ? 'row' : 'column', gap: wide ? 32 : 20, alignItems: wide ? 'flex-start' : 'stretch' }}>
+        <View style={{ flex: wide ? 1 : undefined, gap: 10, minWidth: 0 }}>
+          {recordings.isPending && unsent.length === 0 ? (
+            <Loading rows={2} height={80} label="Loading what is recorded" />
+          ) : recordings.error && going.length === 0 ? (
+            <Failed error={recordings.error} retry={() => void recordings.refetch()} />
+          ) : going.length === 0 ? (
+            <Notice title="Nothing is recorded" action={<Button type="outline" title="Record a run" onPress={() => router.navigate('/bench/new')} />}>
+              Put the device under test on the desk, this screen beside it. What sources send flows in by itself; what you read you type with one thumb.
+            </Notice>
+          ) : (
+            going.map((one) => <Row key={one.runId} recording={one} />)
+          )}
+          {cards.length > 0 ? (
+            <View style={{ gap: 4 }}>
+              <Heading level={3}>From a card</Heading>
+              {cards.map((card) => (
+                <Link key={card.id} href={`/cards/${card.id}`} style={{ paddingVertical: 10 }}>
+                  <Body style={{ textDecorationLine: 'underline' }}>{`${card.name}: ${card.runs - card.ended} of ${count(card.runs, 'run')} to go`}</Body>
+                </Link>
+              ))}
+            </View>
+          ) : null}
+          {ended.length > 0 ? (
+            <View style={{ gap: 8 }}>
+              <Heading level={3}>Ended today</Heading>
+              {ended.map((one) => (
+                <Row key={one.runId} recording={one} />
+              ))}
+            </View>
+          ) : null}
+        </View>
+        <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
+          <Cooling />
+        </View>
+      </View>
+    </ScrollView>
+  );
+}
+
+function Row({ recording }: { recording: Recording }): ReactNode {
+  const { sheet, line, action } = usePalette();
+  const going = recording.status !== 'ended';
+  return (
+    <Link href={`/bench/${recording.runId}`} asChild>
+      <Pressable style={{ backgroundColor: sheet, borderWidth: going ? 2 : 1, borderColor: going ? action : line, borderRadius: 8, padding: 12, flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center', gap: 10 }}>
+        <View style={{ flex: 1 }}>
+          <Body style={{ fontFamily: FONTS.head, fontSize: 19 }}>{recording.name}</Body>
+          <Quiet>{[recording.setup, sayStatus(recording), recording.speed > 1 ? `practice, ${recording.speed} ×` : null].filter(Boolean).join(' · ')}</Quiet>
+        </View>
+        <RunClock recording={recording} />
+      </Pressable>
+    </Link>
+  );
+}
+
+/** Runs that were opened here and that the server does not know yet. */
+function unsentRuns(waiting: ReturnType<typeof useOutbox>['waiting'], known: Recording[]): Recording[] {
+  return waiting.flatMap((one) => {
+    if (one.change.kind !== 'open' || one.refused !== null) return [];
+    const runId = one.path.split('/')[2]!;
+    if (known.some((recording) => recording.runId === runId)) return [];
+    return mergeRecording(runId, null, waiting.filter((other) => other.path === one.path).map((other) => other.change as never)) ?? [];
+  });
+}

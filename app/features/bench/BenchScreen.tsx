@@ -1,0 +1,245 @@
+import type { EndReason, EntryLine } from '@pace-check/core';
+import type { Recording } from '@pace-check/contract';
+import { Button } from '@rneui/themed';
+import { Link, useRouter } from 'expo-router';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { ScrollView, View } from 'react-native';
+import { v4 as uuid } from 'uuid';
+import { changeOf, outbox, steadyClock } from '../../outbox';
+import { BackTo } from '../../ui/BackTo';
+import { Choices } from '../../ui/Choices';
+import { useKeys } from '../../ui/Keys';
+import { usePalette, useWide } from '../../ui/Look';
+import { Failed, Loading, Notice } from '../../ui/states';
+import { useVoice } from '../../ui/Voice';
+import { Body, Heading, Quiet } from '../../ui/words';
+import { AlertChoices } from './AlertChoices';
+import { keepCool, USUAL_OVER_ROOM_C } from './Cooling';
+import { isListed, Log } from './Log';
+import { Marks } from './Marks';
+import type { ShownEntry } from './merge';
+import { BIG, Pad } from './Pad';
+import { PaceNow } from './PaceNow';
+import { END_WORDS, sayLine, sayStatus } from './say';
+import { Sources } from './Sources';
+import { Due, Standing, Warnings } from './Standing';
+import { useAlert, useAlertChoice } from './useAlerts';
+import { runClock, useBench, useTick, writer, type BenchOf } from './useBench';
+import { useWakeLock } from './useWakeLock';
+import { benchView, type BenchView } from './view';
+
+type Tab = 'read' | 'mark' | 'log' | 'run';
+
+/** One run at the bench: before, during and after. */
+export function BenchScreen({ runId }: { runId: string }): ReactNode {
+  const bench = useBench(runId);
+  if (bench.recording) return <Whole bench={bench} recording={bench.recording} />;
+  if (bench.missing) return <Notice title="No such recording" action={<BackTo href="/bench" title="Bench" />}>It may have been deleted.</Notice>;
+  if (bench.connection === 'lost') return <Failed error={new Error('The server is not reached, and nothing of this run is kept on this screen. It is tried again by itself.')} retry={() => window.location.reload()} />;
+  return <Loading rows={4} height={110} label="Loading the bench" />;
+}
+
+function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): ReactNode {
+  const wide = useWide();
+  const [tab, setTab] = useState<Tab>('read');
+  const { entries, act, nowMs } = bench;
+  const lines = useMemo(() => entries.filter((entry) => entry.kept !== 'refused').map((entry) => entry.line), [entries]);
+  const second = useSecond(recording);
+  const view = useMemo(() => benchView(recording, lines, second * 1000), [recording, lines, second]);
+  const [alerts, setAlerts] = useAlertChoice();
+  const awake = useWakeLock(recording.status === 'running');
+  useAlert(alertOf(recording, view, second * 1000), alerts);
+  useEndsItself(bench, recording, second);
+  const charging = entries.some((entry) => entry.open && entry.line.type === 'span' && entry.line.kind === 'charging');
+
+  const onLine = (line: (atMs: number) => EntryLine, open = false): void => void act({ kind: 'put', entry: uuid(), line: line(Math.round(recording.status === 'ended' ? afterEnd(recording) : nowMs())), open, writer });
+  const onClose = (entry: ShownEntry): void => {
+    if (entry.line.type === 'span') void act({ kind: 'put', entry: entry.id, line: { ...entry.line, toMs: Math.max(entry.line.fromMs, Math.round(nowMs())) }, open: false, writer });
+  };
+  const onTakeBack = (entry: ShownEntry): void => void act({ kind: 'take-back', entry: entry.id });
+  const last = entries.findLast((entry) => entry.writer === writer && isListed(entry) && entry.line.type !== 'end' && entry.kept !== 'refused');
+  useKeys([{ key: 'u', does: 'Undo the last entry', press: () => last && onTakeBack(last) }]);
+
+  const log = <Log entries={entries} sources={recording.sources} onChange={(entry, line) => void act({ kind: 'put', entry: entry.id, line, open: entry.open, writer })} onTakeBack={onTakeBack} onDrop={(entry) => entry.n !== null && void outbox.drop(entry.n)} />;
+  const pad = <Pad recording={recording} view={view} charging={charging} onLine={onLine} />;
+  const marks = <Marks entries={entries} onLine={onLine} onClose={onClose} />;
+  const run = (
+    <View style={{ gap: 14 }}>
+      <Sources recording={recording} />
+      <AlertChoices choice={alerts} onChoice={setAlerts} awake={awake} />
+      {recording.status === 'running' ? <EndRun recording={recording} bench={bench} /> : null}
+    </View>
+  );
+  const top = (
+    <>
+      <Head bench={bench} recording={recording} />
+      <Warnings view={view} />
+      {recording.status === 'ready' ? <Before recording={recording} bench={bench} /> : recording.status === 'running' ? <PaceNow recording={recording} rate={view.rate} /> : <After recording={recording} view={view} />}
+      <Standing recording={recording} view={view} />
+      <Due recording={recording} view={view} />
+      {last ? <LastEntry entry={last} onUndo={() => onTakeBack(last)} /> : null}
+    </>
+  );
+  if (wide) {
+    return (
+      <ScrollView contentContainerStyle={{ padding: 20, maxWidth: 1320, width: '100%' }}>
+        <View style={{ flexDirection: 'row', gap: 28, alignItems: 'flex-start' }}>
+          <View style={{ flex: 1, gap: 10, minWidth: 0 }}>
+            {top}
+            <Heading level={3}>Noted</Heading>
+            {log}
+          </View>
+          <View style={{ width: 460, gap: 16 }}>
+            {pad}
+            {recording.status === 'ended' ? null : marks}
+            {run}
+          </View>
+        </View>
+      </ScrollView>
+    );
+  }
+  const tabs: { value: Tab; text: string }[] = [{ value: 'read', text: 'Read' }, ...(recording.status === 'running' ? [{ value: 'mark' as const, text: 'Mark' }] : []), { value: 'log', text: 'Noted' }, { value: 'run', text: recording.status === 'ended' ? 'Sources' : 'Run' }];
+  return (
+    <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: 12, gap: 8 }}>
+      {top}
+      <Choices label="Part of the bench" options={tabs} selected={tabs.some((one) => one.value === tab) ? tab : 'read'} onSelect={setTab} />
+      {tab === 'log' ? log : tab === 'run' ? run : tab === 'mark' && recording.status === 'running' ? marks : pad}
+    </ScrollView>
+  );
+}
+
+/** The whole second that the run's clock shows, anew as it goes on. */
+function useSecond(recording: Recording): number {
+  useTick(500);
+  return Math.floor(runClock(recording) / 1000);
+}
+
+/** Readings after the end keep their distance to it. */
+const afterEnd = (recording: Recording): number => (recording.startedAt === null ? 0 : Math.max(recording.end!.atMs, (steadyClock.now() - recording.startedAt) * recording.speed));
+
+/** What is worth a sound now, by a name that changes with it. */
+function alertOf(recording: Recording, view: BenchView, nowMs: number): string | null {
+  const grave = view.warnings[0];
+  if (grave) return `${grave.what} ${grave.spot ?? ''}`;
+  return recording.status === 'running' && view.due && view.due.dueMs <= nowMs ? `due ${view.due.spot} ${view.due.dueMs}` : null;
+}
+
+/** Ends the run at its planned end, where that was asked for. */
+function useEndsItself(bench: BenchOf, recording: Recording, second: number): void {
+  const done = useRef(false);
+  const { plan, status } = recording;
+  const due = status === 'running' && plan.endsItself && plan.minutes !== null && second >= plan.minutes * 60;
+  useEffect(() => {
+    if (!due || done.current) return;
+    done.current = true;
+    endRun(bench, recording, 'planned');
+  });
+}
+
+function endRun(bench: BenchOf, recording: Recording, reason: EndReason): void {
+  const atMs = bench.nowMs();
+  void bench.act({ kind: 'end', entry: uuid(), atMs, reason, writer });
+  tellCard(recording, { kind: 'ended', how: reason === 'crash' ? 'crashed' : reason === 'would-not-start' ? 'skipped' : 'done' }, atMs / 60_000);
+}
+
+/** The day of the card hears of it too. */
+function tellCard({ step, speed }: Recording, event: { kind: 'started' } | { kind: 'ended'; how: 'done' | 'crashed' | 'skipped' }, minutes: number): void {
+  if (!step) return;
+  const now = new Date();
+  // a day that is practised, or that lies elsewhere in the calendar, goes by its plan
+  const clockMin = now.getHours() * 60 + now.getMinutes() + now.getSeconds() / 60;
+  const startMin = speed === 1 && Math.abs(clockMin - minutes - step.atMin) < 4 * 60 ? clockMin - minutes : step.atMin;
+  void outbox.add(`/cards/${step.cardId}/events`, 'events', [changeOf({ ...event, stepId: step.stepId, repeat: step.repeat, atMin: Math.round(startMin + minutes) })]);
+}
+
+function Head({ bench, recording }: { bench: BenchOf; recording: Recording }): ReactNode {
+  const { action } = usePalette();
+  const { connection, waiting, durable } = bench;
+  const says = connection === 'lost' ? `Server not reached${waiting > 0 ? `: ${waiting} kept here` : ''}` : waiting > 0 ? `${waiting} on the way` : connection === 'live' ? 'All sent' : 'Connecting';
+  return (
+    <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center', gap: 8 }}>
+      <View style={{ flex: 1, minWidth: 0 }}>
+        <Heading level={1} style={{ fontSize: 19, lineHeight: 23 }} numberOfLines={1}>
+          {recording.name}
+        </Heading>
+        <Quiet numberOfLines={1}>{[recording.setup, sayStatus(recording), recording.speed > 1 ? `practice, ${recording.speed} ×` : null].filter(Boolean).join(' · ')}</Quiet>
+      </View>
+      <View style={{ alignItems: 'flex-end' }}>
+        <Quiet role="status" aria-label="Connection" style={connection === 'lost' ? { color: action } : undefined}>
+          {says}
+        </Quiet>
+        {durable ? null : <Quiet style={{ color: action }}>This browser keeps nothing: leave the page open.</Quiet>}
+      </View>
+    </View>
+  );
+}
+
+function Before({ recording, bench }: { recording: Recording; bench: BenchOf }): ReactNode {
+  const start = (): void => {
+    void bench.act({ kind: 'start', at: steadyClock.now() });
+    tellCard(recording, { kind: 'started' }, 0);
+  };
+  const { plan, target, roomC } = recording;
+  const { temperature } = useVoice();
+  return (
+    <View style={{ gap: 6 }}>
+      <Button title="Start the run" onPress={start} buttonStyle={{ minHeight: BIG + 16 }} titleStyle={{ fontSize: 24 }} />
+      <Quiet>{[plan.minutes === null ? 'open end' : `planned ${plan.minutes} min`, target === null ? 'no target' : `target ${target} fps`, roomC === null ? 'room unknown: it will be marked' : `room ${temperature(roomC)}`, plan.everyMin === null ? null : `read every ${plan.everyMin} min`].filter(Boolean).join(' · ')}</Quiet>
+    </View>
+  );
+}
+
+const REASONS: EndReason[] = ['planned', 'stopped', 'crash', 'would-not-start'];
+
+function EndRun({ recording, bench }: { recording: Recording; bench: BenchOf }): ReactNode {
+  return (
+    <View role="group" aria-label="End the run" style={{ gap: 8 }}>
+      <Heading level={3}>End the run</Heading>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {REASONS.map((reason) => (
+          <Button key={reason} type={reason === 'planned' ? 'solid' : 'outline'} title={reason === 'planned' ? 'End as planned' : END_WORDS[reason]} onPress={() => endRun(bench, recording, reason)} buttonStyle={{ minHeight: BIG }} containerStyle={{ flexGrow: 1, flexBasis: '45%' }} />
+        ))}
+      </View>
+      <Quiet>A crash is a result: it is kept with its time.</Quiet>
+    </View>
+  );
+}
+
+function After({ recording, view }: { recording: Recording; view: BenchView }): ReactNode {
+  const router = useRouter();
+  const { step, settled, roomC, device, end, startedAt } = recording;
+  const hottest = view.skin[0];
+  const cool = (): void => {
+    const id = uuid();
+    const endedAt = startedAt === null ? steadyClock.now() : startedAt + end!.atMs / recording.speed;
+    void keepCool(id, { kind: 'watch', device, spot: hottest?.spot ?? 'back by the camera', roomC, readyC: (roomC ?? 20) + USUAL_OVER_ROOM_C, startedAt: endedAt });
+    // the last reading at the bench is the first of the cool-down
+    if (hottest) void keepCool(id, { kind: 'reading', reading: uuid(), at: endedAt, c: hottest.c });
+    router.navigate('/bench');
+  };
+  return (
+    <View style={{ gap: 8 }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <Button title="Its figures" loading={!settled} disabled={!settled} onPress={() => router.navigate(`/runs/${recording.runId}`)} buttonStyle={{ minHeight: BIG }} containerStyle={{ flexGrow: 1 }} />
+        <Button type="outline" title="Watch it cool down" onPress={cool} buttonStyle={{ minHeight: BIG }} containerStyle={{ flexGrow: 1 }} />
+      </View>
+      {step ? (
+        <Link href={`/cards/${step.cardId}`} style={{ paddingVertical: 10 }}>
+          <Body style={{ textDecorationLine: 'underline' }}>To the next step of the card</Body>
+        </Link>
+      ) : null}
+      <Quiet>{settled ? 'Last readings of skin and battery can still be typed; the figures follow.' : 'The figures are computed from all that has come.'}</Quiet>
+    </View>
+  );
+}
+
+function LastEntry({ entry, onUndo }: { entry: ShownEntry; onUndo: () => void }): ReactNode {
+  const { line } = usePalette();
+  const { temperature } = useVoice();
+  return (
+    <View role="status" aria-label="Last entry" style={{ flexDirection: 'row', alignItems: 'center', borderTopWidth: 1, borderBottomWidth: 1, borderColor: line, gap: 8 }}>
+      <Body style={{ flex: 1, fontSize: 15 }} numberOfLines={1}>{`${sayLine(entry.line, temperature, entry.open)} · ${entry.kept === 'sent' ? 'on the server' : 'kept here'}`}</Body>
+      <Button type="clear" title="Undo" aria-label="Undo the last entry" onPress={onUndo} />
+    </View>
+  );
+}

@@ -1,0 +1,167 @@
+import type { CoolChange, CoolWatch } from '@pace-check/contract';
+import { coolDown, timeToReach, type ApproachFit } from '@pace-check/core';
+import { Button } from '@rneui/themed';
+import { useEffect, useState, type ReactNode } from 'react';
+import { View } from 'react-native';
+import Svg, { Circle, Line, Polyline } from 'react-native-svg';
+import { v4 as uuid } from 'uuid';
+import { useCoolWatches } from '../../api/bench';
+import { useKit } from '../../api/queries';
+import { changeOf, outbox, steadyClock, useOutbox, type Waiting, type WithoutId } from '../../outbox';
+import { NumberInput } from '../../ui/Field';
+import { usePalette } from '../../ui/Look';
+import { NamePicker } from '../../ui/PickOrAdd';
+import { useVoice } from '../../ui/Voice';
+import { Body, FigureText, Heading, Quiet } from '../../ui/words';
+import { mergeWatches } from './mergeWatches';
+import { readyAt, type ReadyFrom } from './readyAt';
+import { useTick } from './useBench';
+
+/** Comes down to so much over the room before the next run, °C. */
+export const USUAL_OVER_ROOM_C = 3;
+const USUAL_ROOM_C = 20;
+
+const TIME = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+
+export const keepCool = (id: string, change: WithoutId<CoolChange>): Promise<void> => outbox.add(`/cool-downs/${id}/changes`, 'changes', [changeOf(change)]);
+
+/** Devices that cool, each with its readings, its curve and when it is ready. */
+export function Cooling(): ReactNode {
+  const watches = useCoolWatches();
+  const { waiting } = useOutbox();
+  const taken = useTakenSince(watches.dataUpdatedAt, watches.refetch);
+  const [adding, setAdding] = useState(false);
+  const all = mergeWatches(watches.data ?? [], [...taken, ...waiting]);
+  return (
+    <View role="region" aria-label="Cooling down" style={{ gap: 10 }}>
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
+        <Heading>Cooling down</Heading>
+        <Button type="clear" title="Watch a device" onPress={() => setAdding(!adding)} />
+      </View>
+      {adding ? <NewWatch onDone={() => setAdding(false)} /> : null}
+      {all.length === 0 && !adding ? <Quiet>No device is watched. After a run, “Watch it cool down” begins here by itself.</Quiet> : null}
+      {all.map((watch) => (
+        <Watch key={watch.id} watch={watch} />
+      ))}
+    </View>
+  );
+}
+
+/** What the server has taken since it was last asked. */
+function useTakenSince(askedAt: number, ask: () => unknown): Waiting[] {
+  const [taken, setTaken] = useState<{ at: number; one: Waiting }[]>([]);
+  useEffect(
+    () =>
+      outbox.onSent((sent) => {
+        const own = sent.filter((one) => one.path.startsWith('/cool-downs/'));
+        if (own.length === 0) return;
+        setTaken((before) => [...before.slice(-50), ...own.map((one) => ({ at: Date.now(), one }))]);
+        void ask();
+      }),
+    [ask],
+  );
+  return taken.filter(({ at }) => at >= askedAt).map(({ one }) => one);
+}
+
+function Watch({ watch }: { watch: CoolWatch }): ReactNode {
+  useTick(5000);
+  const { sheet, line, action } = usePalette();
+  const { temperature, unit, degrees } = useVoice();
+  const [typed, setTyped] = useState<unknown>(null);
+  const { id, device, spot, readings, readyC, roomC, startedAt } = watch;
+  const nowS = (steadyClock.now() - startedAt) / 1000;
+  const fit = coolDown(readings);
+  const ready = readyAt(watch, nowS);
+  const last = readings.at(-1);
+  const celsius = typeof typed === 'number' ? (unit === 'F' ? (typed - 32) / 1.8 : typed) : null;
+  const keep = (): void => {
+    if (celsius === null) return;
+    void keepCool(id, { kind: 'reading', reading: uuid(), at: steadyClock.now(), c: celsius });
+    setTyped(null);
+  };
+  return (
+    <View role="group" aria-label={`${device} cools`} style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 12, gap: 6 }}>
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 10 }}>
+        <View style={{ flex: 1 }}>
+          <Heading level={3}>{device}</Heading>
+          <Quiet>{`${spot}, down to ${temperature(readyC)}${roomC === null ? '' : `; room ${temperature(roomC)}`}`}</Quiet>
+        </View>
+        <View style={{ alignItems: 'flex-end' }}>
+          <FigureText size={30} style={ready.kind === 'ready' ? { color: action } : undefined}>
+            {ready.kind === 'ready' ? 'ready' : ready.atS === null ? '–' : TIME.format(startedAt + ready.atS * 1000)}
+          </FigureText>
+          <Quiet>{sayReady(ready)}</Quiet>
+        </View>
+      </View>
+      <Curve watch={watch} fit={fit?.fit ?? null} nowS={nowS} />
+      <Quiet>{last ? `Last ${temperature(last.c)}, ${Math.max(0, Math.round((nowS - last.atS) / 60))} min ago; ${readings.length} ${readings.length === 1 ? 'reading' : 'readings'}.${fit ? ` Settles at ${temperature(fit.fit.final)}.` : ''}` : 'No reading yet.'}</Quiet>
+      <View style={{ flexDirection: 'row', alignItems: 'flex-start', gap: 8 }}>
+        <View style={{ width: 120, marginBottom: -18 }}>
+          <NumberInput label={`Skin now, °${unit}`} value={typed} onChange={setTyped} placeholder={last ? degrees(last.c).toFixed(1) : ''} />
+        </View>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4, paddingTop: 20, flex: 1 }}>
+          <Button title="Keep" aria-label={`Keep the reading of ${device}`} disabled={celsius === null} onPress={keep} buttonStyle={{ minHeight: 48 }} />
+          {last ? <Button type="clear" title="Undo" aria-label={`Take back the last reading of ${device}`} onPress={() => void keepCool(id, { kind: 'take-back', reading: last.id })} /> : null}
+          <Button type="clear" title="Done" aria-label={`Stop watching ${device}`} onPress={() => void keepCool(id, { kind: 'done' })} />
+        </View>
+      </View>
+    </View>
+  );
+}
+
+const FROM: Record<ReadyFrom, string> = { curve: 'ready, by its curve', own: 'ready, by its earlier cool-downs', unknown: 'a few more readings tell when' };
+
+const sayReady = (ready: ReturnType<typeof readyAt>): string => (ready.kind === 'ready' ? 'it is down' : ready.kind === 'never' ? 'by its curve it stays above' : FROM[ready.from]);
+
+const WIDTH = 320;
+const HEIGHT = 70;
+const CURVE_POINTS = 40;
+
+/** Readings, the fitted curve through them, and the line to come down to. */
+function Curve({ watch: { readings, readyC, device }, fit, nowS }: { watch: CoolWatch; fit: ApproachFit | null; nowS: number }): ReactNode {
+  const { line, action, quiet } = usePalette();
+  const { warmth } = usePalette();
+  if (readings.length === 0) return null;
+  const reached = fit && timeToReach(fit, readyC);
+  const toS = Math.max(600, nowS, (reached ?? 0) * 1.1);
+  const all = [...readings.map(({ c }) => c), readyC];
+  const [low, high] = [Math.min(...all) - 1, Math.max(...all) + 1];
+  const x = (s: number): number => 4 + (s / toS) * (WIDTH - 8);
+  const y = (c: number): number => HEIGHT - 4 - ((c - low) / (high - low)) * (HEIGHT - 8);
+  const at = (s: number): number => fit!.final - (fit!.final - fit!.start) * Math.exp(-s / fit!.tau);
+  const from = readings[0]!.atS;
+  return (
+    <Svg width="100%" height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" role="img" aria-label={`How ${device} cools`}>
+      <Line x1={0} x2={WIDTH} y1={HEIGHT - 1} y2={HEIGHT - 1} stroke={line} strokeWidth={1} />
+      <Line x1={0} x2={WIDTH} y1={y(readyC)} y2={y(readyC)} stroke={action} strokeWidth={1} strokeDasharray="4 4" />
+      {fit ? <Polyline points={Array.from({ length: CURVE_POINTS + 1 }, (_, i) => from + ((toS - from) * i) / CURVE_POINTS).map((s) => `${x(s).toFixed(1)},${y(Math.max(low, Math.min(high, at(s)))).toFixed(1)}`).join(' ')} fill="none" stroke={warmth[3]} strokeWidth={2} /> : null}
+      <Line x1={x(nowS)} x2={x(nowS)} y1={0} y2={HEIGHT} stroke={quiet} strokeWidth={1} />
+      {readings.map((reading) => (
+        <Circle key={reading.id} cx={x(reading.atS)} cy={y(reading.c)} r={4} fill={warmth[3]} />
+      ))}
+    </Svg>
+  );
+}
+
+function NewWatch({ onDone }: { onDone: () => void }): ReactNode {
+  const kit = useKit().data;
+  const { unit, degrees } = useVoice();
+  const [device, setDevice] = useState('');
+  const [room, setRoom] = useState<unknown>(degrees(USUAL_ROOM_C));
+  const roomC = typeof room === 'number' ? (unit === 'F' ? (room - 32) / 1.8 : room) : null;
+  const facts = kit?.devices.find((one) => one.name === device.trim());
+  const watch = (): void => {
+    void keepCool(uuid(), { kind: 'watch', device: device.trim(), spot: facts?.facts.chipSpot ?? facts?.spots[0]?.spot ?? 'back by the camera', roomC, readyC: (roomC ?? USUAL_ROOM_C) + USUAL_OVER_ROOM_C, startedAt: steadyClock.now() });
+    onDone();
+  };
+  return (
+    <View role="group" aria-label="Watch a device">
+      <NamePicker label="Which device" what="device" known={kit?.devices.map((one) => one.name) ?? []} value={device} onChange={setDevice} />
+      <NumberInput label={`Room, °${unit}`} value={room} onChange={setRoom} error={roomC === null ? 'a number is needed' : undefined} />
+      <Body style={{ fontSize: 15, marginBottom: 8 }}>{`Ready at ${USUAL_OVER_ROOM_C} °C over the room.`}</Body>
+      <View style={{ flexDirection: 'row' }}>
+        <Button title="Watch it" disabled={device.trim() === '' || roomC === null} onPress={watch} />
+      </View>
+    </View>
+  );
+}

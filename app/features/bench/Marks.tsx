@@ -1,0 +1,97 @@
+import Feather from '@expo/vector-icons/Feather';
+import { clock, type EntryLine } from '@pace-check/core';
+import { Input } from '@rneui/themed';
+import { useState, type ComponentProps, type ReactNode } from 'react';
+import { Pressable, View } from 'react-native';
+import { useKeys } from '../../ui/Keys';
+import { usePalette } from '../../ui/Look';
+import { FONTS } from '../../ui/theme';
+import { Body, Quiet } from '../../ui/words';
+import type { ShownEntry } from './merge';
+import { BIG } from './Pad';
+
+type Icon = ComponentProps<typeof Feather>['name'];
+const MARKS: { kind: string; text: string; icon: Icon; key: string }[] = [
+  { kind: 'stutter', text: 'Stutter', icon: 'activity', key: 't' },
+  { kind: 'freeze', text: 'Freeze', icon: 'pause', key: 'f' },
+  { kind: 'glitch', text: 'Glitch', icon: 'zap', key: 'g' },
+  { kind: 'dim', text: 'Dimmed', icon: 'sun', key: 'd' },
+  { kind: 'crash', text: 'Crash', icon: 'x-octagon', key: 'x' },
+  { kind: 'moment', text: 'Moment', icon: 'film', key: 'm' },
+];
+const SPANS: { kind: string; text: string; icon: Icon; key: string }[] = [
+  { kind: 'menu', text: 'Menu', icon: 'menu', key: 'e' },
+  { kind: 'loading', text: 'Loading', icon: 'loader', key: 'o' },
+  { kind: 'charging', text: 'Charging', icon: 'battery-charging', key: 'h' },
+];
+
+interface Props {
+  entries: ShownEntry[];
+  onLine: (line: (atMs: number) => EntryLine, open?: boolean) => void;
+  /** Ends a span that is going on. */
+  onClose: (entry: ShownEntry) => void;
+}
+
+/** What one notes, each a tap; spans are on until they are tapped again. */
+export function Marks({ entries, onLine, onClose }: Props): ReactNode {
+  const [note, setNote] = useState<string | null>(null);
+  const open = (kind: string): ShownEntry | undefined => entries.find((entry) => entry.open && entry.line.type === 'span' && entry.line.kind === kind);
+  const toggle = (kind: string): void => {
+    const going = open(kind);
+    if (going) onClose(going);
+    else onLine((atMs) => ({ type: 'span', fromMs: atMs, toMs: atMs, kind }), true);
+  };
+  const mark = (kind: string): void => onLine((atMs) => ({ type: 'mark', atMs, kind }));
+  const keepNote = (): void => {
+    const text = note?.trim();
+    if (text) onLine((atMs) => ({ type: 'mark', atMs, kind: 'note', note: text }));
+    setNote(null);
+  };
+  useKeysOf(mark, toggle, () => setNote(''));
+  return (
+    <View style={{ gap: 8 }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {MARKS.map(({ kind, text, icon }) => (
+          <Big key={kind} text={text} icon={icon} onPress={() => mark(kind)} />
+        ))}
+      </View>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {SPANS.map(({ kind, text, icon }) => {
+          const going = open(kind);
+          return <Big key={kind} text={going ? `${text} is on` : text} under={going?.line.type === 'span' ? `since ${clock(going.line.fromMs / 1000)}` : 'off'} icon={icon} on={going !== undefined} toggle label={text} onPress={() => toggle(kind)} />;
+        })}
+      </View>
+      {note === null ? (
+        <Big text="Note" icon="edit-3" onPress={() => setNote('')} />
+      ) : (
+        <Input aria-label="Note" placeholder="What happened?" value={note} onChangeText={setNote} onSubmitEditing={keepNote} onBlur={keepNote} autoFocus renderErrorMessage={false} />
+      )}
+      <Quiet>Menu and loading are left out of the figures, charging out of the drain.</Quiet>
+    </View>
+  );
+}
+
+/** The keys of a wide screen. */
+function useKeysOf(mark: (kind: string) => void, toggle: (kind: string) => void, onNote: () => void): void {
+  useKeys([...MARKS.map(({ kind, text, key }) => ({ key, does: text, press: () => mark(kind) })), ...SPANS.map(({ kind, text, key }) => ({ key, does: `${text}, on and off`, press: () => toggle(kind) })), { key: 'n', does: 'Note', press: onNote }]);
+}
+
+function Big({ text, under, icon, on = false, toggle = false, label = text, onPress }: { text: string; under?: string; icon: Icon; on?: boolean; toggle?: boolean; label?: string; onPress: () => void }): ReactNode {
+  const { ink, quiet, sheet, line, action, onAction } = usePalette();
+  const color = on ? onAction : ink;
+  return (
+    <Pressable
+      role={toggle ? 'switch' : 'button'}
+      aria-label={label}
+      aria-checked={toggle ? on : undefined}
+      onPress={onPress}
+      style={({ pressed }) => ({ flexGrow: 1, flexBasis: '30%', minHeight: BIG + 8, flexDirection: 'row', alignItems: 'center', justifyContent: 'center', gap: 8, borderRadius: 8, borderWidth: 1, borderColor: on ? action : quiet, backgroundColor: on ? action : pressed ? line : sheet })}
+    >
+      <Feather name={icon} size={20} color={color} />
+      <View>
+        <Body style={{ fontFamily: FONTS.head, fontSize: 17, lineHeight: 21, color }}>{text}</Body>
+        {under ? <Quiet style={{ fontSize: 13, lineHeight: 16, color: on ? onAction : quiet }}>{under}</Quiet> : null}
+      </View>
+    </Pressable>
+  );
+}

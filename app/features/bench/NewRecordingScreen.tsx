@@ -1,0 +1,114 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { benchPlan, FASTEST, runFacts, USUAL_BENCH_PLAN, type BenchPlan, type Card, type CardStep, type Kit, type Preflight, type RunFactsInput } from '@pace-check/contract';
+import { Button } from '@rneui/themed';
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useState, type ReactNode } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
+import { ScrollView, View } from 'react-native';
+import { v4 as uuid } from 'uuid';
+import { useCard, useKit } from '../../api/queries';
+import { changeOf, outbox } from '../../outbox';
+import { BackTo } from '../../ui/BackTo';
+import { Chips } from '../../ui/Chips';
+import { Choices } from '../../ui/Choices';
+import { NumberInput } from '../../ui/Field';
+import { usePalette, useWide } from '../../ui/Look';
+import { Failed, Loading } from '../../ui/states';
+import { Body, Heading, Quiet } from '../../ui/words';
+import { PreflightForm } from '../plan/PreflightScreen';
+import { FactsFields } from '../runs/FactsFields';
+
+/** A run to be recorded: for the step of a card that the address names, or for none. */
+export function NewRecordingScreen(): ReactNode {
+  const { card: cardId = '', step: stepId, repeat, at } = useLocalSearchParams<{ card?: string; step?: string; repeat?: string; at?: string }>();
+  const card = useCard(cardId);
+  const kit = useKit();
+  if (cardId !== '' && card.error && !card.data) return <Failed error={card.error} retry={() => void card.refetch()} />;
+  // without a network what can be typed is enough
+  if ((cardId !== '' && !card.data) || (kit.isPending && !kit.error)) return <Loading rows={4} height={80} label="Loading what is known" />;
+  const step = card.data?.steps.find((one) => one.id === stepId) ?? null;
+  return <Form key={stepId} kit={kit.data} card={step ? card.data! : null} step={step} repeat={Number(repeat ?? 1)} atMin={at === undefined ? null : Number(at)} />;
+}
+
+interface Props {
+  kit: Kit | undefined;
+  card: Card | null;
+  step: CardStep | null;
+  repeat: number;
+  atMin: number | null;
+}
+
+function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
+  const wide = useWide();
+  const router = useRouter();
+  const { line, paper } = usePalette();
+  const told = card?.events.findLast((event) => event.kind === 'preflight' && event.stepId === step?.id && event.repeat === repeat);
+  const [preflight, setPreflight] = useState<Preflight>(told?.kind === 'preflight' ? told.preflight : {});
+  const form = useForm<RunFactsInput>({ resolver: zodResolver(runFacts), defaultValues: { device: step?.device ?? '', title: step?.title ?? '', setup: step?.setup ?? null, target: targetOf(kit, step), refresh: panelOf(kit, step?.device ?? '') } });
+  const device = useWatch({ control: form.control, name: 'device' });
+  const known = kit?.devices.find((one) => one.name.toLowerCase() === device.trim().toLowerCase());
+  const knownSpots = known && known.spots.length > 0 ? known.spots.map((one) => one.spot) : USUAL_BENCH_PLAN.spots;
+  const [spots, setSpots] = useState<string[] | null>(null);
+  const [plan, setPlan] = useState<Record<'minutes' | 'floorPercent' | 'everyMin', unknown>>({ minutes: step?.minutes ?? USUAL_BENCH_PLAN.minutes, floorPercent: card?.rules.floorPercent ?? USUAL_BENCH_PLAN.floorPercent, everyMin: USUAL_BENCH_PLAN.everyMin });
+  const [endsItself, setEndsItself] = useState(false);
+  const [speed, setSpeed] = useState<unknown>(1);
+  const checked = benchPlan.safeParse({ ...plan, spots: spots ?? knownSpots, endsItself } satisfies Record<keyof BenchPlan, unknown>);
+  const wrong = (field: keyof BenchPlan): string | undefined => (checked.success ? undefined : checked.error.issues.find((issue) => issue.path[0] === field)?.message);
+  const speedWrong = typeof speed === 'number' && speed >= 1 && speed <= FASTEST ? undefined : `1 to ${FASTEST}`;
+  const number = (field: keyof typeof plan, label: string, placeholder: string): ReactNode => (
+    <View style={{ flex: 1 }}>
+      <NumberInput label={label} placeholder={placeholder} value={plan[field]} onChange={(value) => setPlan({ ...plan, [field]: value })} error={wrong(field)} />
+    </View>
+  );
+  const open = form.handleSubmit(async (facts) => {
+    if (!checked.success || speedWrong) return;
+    const runId = uuid();
+    const ofStep = step && card ? { cardId: card.id, stepId: step.id, repeat, atMin: atMin ?? card.day.startMin } : null;
+    await outbox.add(`/bench/${runId}/changes`, 'changes', [changeOf({ kind: 'open' as const, facts, preflight, plan: checked.data, speed: speed as number, step: ofStep })]);
+    if (ofStep) await outbox.add(`/cards/${ofStep.cardId}/events`, 'events', [changeOf({ kind: 'linked', stepId: ofStep.stepId, repeat, atMin: ofStep.atMin, runId })]);
+    router.replace(`/bench/${runId}`);
+  });
+  return (
+    <View style={{ flex: 1 }}>
+      <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 1100, width: '100%' }}>
+        <BackTo href="/bench" title="Bench" />
+        <Heading level={1}>Record a run</Heading>
+        <View style={{ flexDirection: wide ? 'row' : 'column', gap: wide ? 32 : 14, alignItems: wide ? 'flex-start' : 'stretch' }}>
+          <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
+            <FactsFields form={form} />
+            <View style={{ flexDirection: 'row', gap: 12 }}>
+              {number('minutes', 'Planned, min', 'open end')}
+              {number('floorPercent', 'Floor, %', 'none')}
+              {number('everyMin', 'Read every, min', 'never')}
+            </View>
+            <View style={{ gap: 6, marginBottom: 10 }}>
+              <Quiet>Spots of a round, in their order</Quiet>
+              <Chips label="Spots of a round" options={[...new Set([...knownSpots, ...USUAL_BENCH_PLAN.spots])]} selected={spots ?? knownSpots} onChange={setSpots} />
+            </View>
+            <Quiet>At the planned end</Quiet>
+            <Choices label="At the planned end" options={[{ value: 'told', text: 'tell me' }, { value: 'itself', text: 'end by itself' }]} selected={endsItself ? 'itself' : 'told'} onSelect={(value) => setEndsItself(value === 'itself')} maxWidth={360} />
+            <View style={{ marginTop: 12, maxWidth: 360 }}>
+              <NumberInput label="Speed of the clock: 1, or up to 60 for practice with stand-ins" value={speed} onChange={setSpeed} error={speedWrong} />
+            </View>
+          </View>
+          <View style={{ flex: wide ? 1 : undefined, gap: 12, minWidth: 0 }}>
+            <Heading>Preflight</Heading>
+            <PreflightForm known={preflight} from={null} answers={preflight} onAnswers={setPreflight} />
+          </View>
+        </View>
+      </ScrollView>
+      <View style={{ borderTopWidth: 1, borderColor: line, backgroundColor: paper, padding: 12, gap: 6 }}>
+        {step ? <Body style={{ fontSize: 15 }}>{`For ${card!.name}: ${step.title} on ${step.device}.`}</Body> : <Quiet>Nothing here is refused; what is unknown marks the run where it counts.</Quiet>}
+        <Button title="To the bench" disabled={!checked.success || speedWrong !== undefined} onPress={() => void open()} buttonStyle={{ minHeight: 56 }} />
+      </View>
+    </View>
+  );
+}
+
+/** The setup's cap is what it should reach. */
+function targetOf(kit: Kit | undefined, step: CardStep | null): number | null {
+  const title = kit?.titles.find((one) => one.name === step?.title);
+  return kit?.setups.find((one) => one.titleId === title?.id && one.name === step?.setup)?.facts.capFps ?? title?.facts.nativeFps ?? null;
+}
+
+const panelOf = (kit: Kit | undefined, device: string): number | null => kit?.devices.find((one) => one.name === device)?.facts.screens?.[0]?.refreshHz?.reduce((most, hz) => Math.max(most, hz), 0) ?? null;

@@ -1,0 +1,99 @@
+import type { Recording } from '@pace-check/contract';
+import { clock } from '@pace-check/core';
+import type { ReactNode } from 'react';
+import { View } from 'react-native';
+import Svg, { Line, Polyline } from 'react-native-svg';
+import { fpsColumn, NONE } from '../../ui/figures';
+import { usePalette } from '../../ui/Look';
+import { FigureText, Quiet } from '../../ui/words';
+import { runClock, usePace, useTick } from './useBench';
+import { paceNow, splitNow, type BenchView } from './view';
+
+const TRAIL_WIDTH = 120;
+const TRAIL_HEIGHT = 44;
+/** Frames that were heard longer ago than this are old, ms. */
+const OLD_MS = 3000;
+
+/** The clock, the pace of this second, and how the split goes beside the one before and the opening. */
+export function PaceNow({ recording, rate }: { recording: Recording; rate: BenchView['rate'] }): ReactNode {
+  const pace = usePace(recording.runId);
+  const { pace: ink } = usePalette();
+  const now = pace && paceNow(pace.figures);
+  const split = pace && splitNow(pace.figures);
+  return (
+    <View style={{ gap: 2 }}>
+      <View style={{ flexDirection: 'row', alignItems: 'flex-end', justifyContent: 'space-between', gap: 10 }}>
+        <View style={{ flexDirection: 'row', alignItems: 'flex-end', gap: 6 }}>
+          <FigureText size={72} style={{ color: ink, lineHeight: 74, minWidth: 128 }} aria-label="Pace now" {...{ dataSet: { heard: pace ? Math.round(pace.heardMs) : '' } }}>
+            {now === null ? (rate ? String(Math.round(rate.fps)) : NONE) : now.toFixed(now < 100 ? 1 : 0)}
+          </FigureText>
+          <Quiet style={{ marginBottom: 12, width: 64 }}>{now === null && rate ? `fps, read at ${clock(rate.atMs / 1000)}` : 'fps, this second'}</Quiet>
+        </View>
+        <View style={{ alignItems: 'flex-end' }}>
+          <RunClock recording={recording} />
+          {pace ? <Trail values={pace.figures.recent} color={ink} /> : null}
+        </View>
+      </View>
+      {pace && split ? (
+        <View style={{ flexDirection: 'row', gap: 14 }}>
+          <Labelled label={`split ${split.number}`} value={fpsColumn(split.average)} />
+          <Labelled label="before" value={fpsColumn(split.before)} />
+          <Labelled label="opening" value={fpsColumn(split.opening)} />
+          <Labelled label="1 % low" value={fpsColumn(pace.figures.onePercentLow)} />
+          <Heard heardMs={pace.heardMs} recording={recording} />
+        </View>
+      ) : (
+        <Quiet>{recording.status === 'ended' ? 'No frames came from a source.' : 'No frames yet: connect a source, or read the rate off and type it.'}</Quiet>
+      )}
+    </View>
+  );
+}
+
+export function RunClock({ recording }: { recording: Recording }): ReactNode {
+  useTick(250);
+  return (
+    <FigureText size={34} aria-label="The run’s clock" role="timer">
+      {clock(runClock(recording) / 1000)}
+    </FigureText>
+  );
+}
+
+function Labelled({ label, value }: { label: string; value: string }): ReactNode {
+  return (
+    <View>
+      <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{label}</Quiet>
+      <FigureText size={20}>{value}</FigureText>
+    </View>
+  );
+}
+
+/** Says where no frame has come for a while. */
+function Heard({ heardMs, recording }: { heardMs: number; recording: Recording }): ReactNode {
+  useTick(1000);
+  const { action } = usePalette();
+  const behindMs = (runClock(recording) - heardMs) / recording.speed;
+  if (recording.status !== 'running' || behindMs < OLD_MS) return null;
+  return <Quiet style={{ color: action, alignSelf: 'flex-end', flexShrink: 1 }}>{`no frames since ${clock(heardMs / 1000)}`}</Quiet>;
+}
+
+/** Per-second pace of the last minute. */
+function Trail({ values, color }: { values: (number | null)[]; color: string }): ReactNode {
+  const { line } = usePalette();
+  const known = values.filter((value) => value !== null);
+  if (known.length < 2) return <View style={{ height: TRAIL_HEIGHT, width: TRAIL_WIDTH }} />;
+  const top = Math.max(...known) * 1.05;
+  const x = (i: number): number => ((i + 60 - values.length) / 59) * TRAIL_WIDTH;
+  const pieces: string[][] = [[]];
+  values.forEach((value, i) => {
+    if (value === null) pieces.push([]);
+    else pieces.at(-1)!.push(`${x(i).toFixed(1)},${(TRAIL_HEIGHT - 2 - (value / top) * (TRAIL_HEIGHT - 4)).toFixed(1)}`);
+  });
+  return (
+    <Svg width={TRAIL_WIDTH} height={TRAIL_HEIGHT} role="img" aria-label="Pace of the last minute">
+      <Line x1={0} x2={TRAIL_WIDTH} y1={TRAIL_HEIGHT - 1} y2={TRAIL_HEIGHT - 1} stroke={line} strokeWidth={1} />
+      {pieces.filter((piece) => piece.length > 1).map((piece) => (
+        <Polyline key={piece[0]} points={piece.join(' ')} fill="none" stroke={color} strokeWidth={2} />
+      ))}
+    </Svg>
+  );
+}

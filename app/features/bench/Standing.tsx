@@ -1,0 +1,97 @@
+import type { Recording } from '@pace-check/contract';
+import { clock, STOP_C, warmthBand } from '@pace-check/core';
+import Feather from '@expo/vector-icons/Feather';
+import { type ReactNode } from 'react';
+import { View } from 'react-native';
+import { usePalette } from '../../ui/Look';
+import { FONTS } from '../../ui/theme';
+import { useVoice } from '../../ui/Voice';
+import { Body, FigureText, Quiet } from '../../ui/words';
+import { sayDue, sayWarning } from './say';
+import { runClock, useTick } from './useBench';
+import { PERCENT, type BenchView } from './view';
+
+/** Last readings, and what they foretell. */
+export function Standing({ recording, view }: { recording: Recording; view: BenchView }): ReactNode {
+  const { warmth, drain } = usePalette();
+  const { degrees, unit } = useVoice();
+  const { skin, percent, watts } = view;
+  return (
+    <View style={{ gap: 4 }}>
+      <View role="list" aria-label="Last readings" style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 16, rowGap: 4 }}>
+        {skin.map(({ spot, c, atMs }) => (
+          <Reading key={spot} value={`${degrees(c).toFixed(1)}°`} color={warmth[warmthBand(c)]!} label={spot} atMs={atMs} recording={recording} />
+        ))}
+        {percent ? <Reading value={`${percent.percent} %`} color={drain} label={percent.charging ? 'charging' : 'battery'} atMs={percent.atMs} recording={recording} /> : null}
+        {watts ? <Reading value={`${(watts.mw / 1000).toFixed(1)} W`} color={drain} label="power" atMs={watts.atMs} recording={recording} /> : null}
+      </View>
+      {skin.length === 0 && recording.status !== 'ended' ? <Quiet>{`No skin reading yet (°${unit}).`}</Quiet> : null}
+      <Forecasts view={view} recording={recording} />
+    </View>
+  );
+}
+
+function Reading({ value, color, label, atMs, recording }: { value: string; color: string; label: string; atMs: number; recording: Recording }): ReactNode {
+  useTick(1000);
+  const ageS = Math.max(0, (runClock(recording) - atMs) / 1000);
+  return (
+    <View role="listitem" style={{ minWidth: 74 }}>
+      <FigureText size={24} style={{ color }}>
+        {value}
+      </FigureText>
+      <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{label}</Quiet>
+      <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{recording.status === 'ready' ? 'cold' : ageS < 10 ? 'now' : `${clock(ageS)} ago`}</Quiet>
+    </View>
+  );
+}
+
+function Forecasts({ view, recording }: { view: BenchView; recording: Recording }): ReactNode {
+  const { temperature, unit } = useVoice();
+  const { forecasts } = view;
+  if (recording.status === 'ended') return null;
+  const hottest = forecasts.reduce<(typeof forecasts)[number] | null>((most, one) => (most === null || one.finalC > most.finalC ? one : most), null);
+  if (!hottest) return view.skin.length > 0 && recording.status === 'running' ? <Quiet>No forecast yet: five readings of a spot, well apart, allow one.</Quiet> : null;
+  const { spot, finalC, finalHalfC, settlesInS, cautionAtS } = hottest;
+  const half = (unit === 'F' ? 1.8 : 1) * finalHalfC;
+  const parts = [settlesInS > 0 ? `settles at ${temperature(finalC)} ± ${half.toFixed(1)} in ${Math.round(settlesInS / 60)} min` : `has settled at ${temperature(finalC)} ± ${half.toFixed(1)}`];
+  const nowS = runClock(recording) / 1000;
+  if (cautionAtS !== null && cautionAtS > nowS) parts.push(`${temperature(43)} at ${clock(cautionAtS)}`);
+  if (finalC >= STOP_C) parts.push('plan to put it down before');
+  return <Body role="note" style={{ fontSize: 15, lineHeight: 21 }}>{`${spot} ${parts.join('; ')}.`}</Body>;
+}
+
+/** Warnings, the gravest first; each with its reason. */
+export function Warnings({ view }: { view: BenchView }): ReactNode {
+  const { ink, sheet, action, onAction } = usePalette();
+  const { temperature } = useVoice();
+  return view.warnings.map((warning) => {
+    const { title, why } = sayWarning(warning, temperature);
+    const strong = warning.grave || warning.what === 'caution';
+    const [ground, text] = warning.grave ? [action, onAction] : [sheet, ink];
+    return (
+      <View key={warning.what} role="alert" style={{ flexDirection: 'row', gap: 10, backgroundColor: ground, borderWidth: strong ? 2 : 1, borderColor: action, borderRadius: 8, paddingHorizontal: 12, paddingVertical: 8 }}>
+        <Feather name={strong ? 'alert-triangle' : 'info'} size={22} color={warning.grave ? onAction : action} />
+        <View style={{ flex: 1 }}>
+          <Body style={{ fontFamily: FONTS.head, fontSize: warning.grave ? 22 : 18, lineHeight: 26, color: text }}>{title}</Body>
+          <Quiet style={{ color: text }}>{why}</Quiet>
+        </View>
+      </View>
+    );
+  });
+}
+
+/** The reading that is due, counted down. */
+export function Due({ recording, view }: { recording: Recording; view: BenchView }): ReactNode {
+  useTick(500);
+  const { action, ink } = usePalette();
+  const { due } = view;
+  if (!due) return null;
+  const nowMs = runClock(recording);
+  const now = due.dueMs <= nowMs;
+  return (
+    <View role="status" aria-label="Reading due" style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+      <Feather name="clock" size={18} color={now ? action : ink} />
+      <Body style={{ fontFamily: FONTS.head, fontSize: 17, color: now ? action : ink }}>{recording.status === 'ready' ? `${due.spot === PERCENT ? 'Battery percent' : due.spot}: cold reading` : `${due.spot}, ${sayDue(due.dueMs, nowMs)}`}</Body>
+    </View>
+  );
+}

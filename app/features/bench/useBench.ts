@@ -1,0 +1,159 @@
+import type { BenchChange, BenchEntry, BenchState, LivePace, Recording } from '@pace-check/contract';
+import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { v4 as uuid } from 'uuid';
+import { changeOf, outbox, steadyClock, useOutbox, type WithoutId } from '../../outbox';
+import { mergeEntries, mergeRecording, type ShownEntry } from './merge';
+
+/** After a stream of events broke, it is asked for anew. */
+const AGAIN_MS = 1000;
+/** Without a word for so long the server counts as not reached. */
+const SILENT_MS = 10_000;
+
+interface Followed {
+  recording: Recording | null;
+  entries: BenchEntry[];
+  change: number;
+}
+
+const KEY = (runId: string): string[] => ['bench', runId];
+const PACE = (runId: string): string[] => ['bench-pace', runId];
+const NOTHING: Followed = { recording: null, entries: [], change: -1 };
+
+/** A name for this screen, so that others see who wrote what. */
+export const writer = `screen ${uuid().slice(0, 4)}`;
+
+export interface BenchOf {
+  recording: Recording | null;
+  entries: ShownEntry[];
+  connection: 'connecting' | 'live' | 'lost';
+  /** Nothing of this run is here, and the server has said that it has none. */
+  missing: boolean;
+  /** Does something: kept here at once, then sent. */
+  act: (...changes: WithoutId<BenchChange>[]) => Promise<void>;
+  /** The run's clock, ms; 0 before the start, the end's after it. */
+  nowMs: () => number;
+  /** Changes that are kept here and not yet sent. */
+  waiting: number;
+  durable: boolean;
+}
+
+/** A run that is recorded, as this screen knows it: followed on the server, with what was done here on top. */
+export function useBench(runId: string): BenchOf {
+  const client = useQueryClient();
+  const followed = useQuery<Followed>({ queryKey: KEY(runId), queryFn: () => client.getQueryData<Followed>(KEY(runId)) ?? NOTHING, staleTime: Infinity, initialData: NOTHING }).data;
+  const { connection, missing } = useFollow(runId, client);
+  const { waiting, durable } = useOutbox();
+  const taken = useTaken(runId);
+  const path = `/bench/${runId}/changes`;
+  const own = useMemo(() => waiting.filter((one) => one.path === path), [waiting, path]);
+  const recording = useMemo(() => mergeRecording(runId, followed.recording, [...taken, ...own.filter((one) => one.refused === null).map((one) => one.change as unknown as BenchChange)]), [runId, followed.recording, taken, own]);
+  const entries = useMemo(() => mergeEntries(followed.entries, taken, own), [followed.entries, taken, own]);
+  return {
+    recording,
+    entries,
+    connection,
+    missing,
+    act: (...changes) => outbox.add(path, 'changes', changes.map((change) => changeOf(change))),
+    nowMs: () => runClock(recording),
+    waiting: waiting.filter((one) => one.refused === null).length,
+    durable,
+  };
+}
+
+export function runClock(recording: Recording | null): number {
+  if (!recording || recording.startedAt === null) return 0;
+  return recording.end?.atMs ?? Math.max(0, (steadyClock.now() - recording.startedAt) * recording.speed);
+}
+
+export function usePace(runId: string): LivePace | null {
+  return useQuery<LivePace | null>({ queryKey: PACE(runId), queryFn: () => null, enabled: false, initialData: null, staleTime: Infinity }).data;
+}
+
+/** Changes of this run that the server has taken while this screen was open: shown until it tells of them itself. */
+function useTaken(runId: string): BenchChange[] {
+  const [taken, setTaken] = useState<BenchChange[]>([]);
+  useEffect(() => outbox.onSent((sent) => setTaken((before) => [...before, ...sent.filter((one) => one.path === `/bench/${runId}/changes`).map((one) => one.change as unknown as BenchChange)])), [runId]);
+  return taken;
+}
+
+function useFollow(runId: string, client: QueryClient): Pick<BenchOf, 'connection' | 'missing'> {
+  const [connection, setConnection] = useState<BenchOf['connection']>('connecting');
+  const [missing, setMissing] = useState(false);
+  useEffect(() => {
+    let source: EventSource | null = null;
+    let again: ReturnType<typeof setTimeout> | undefined;
+    let silence: ReturnType<typeof setTimeout> | undefined;
+    let closed = false;
+    const connect = (): void => {
+      if (closed) return;
+      const after = client.getQueryData<Followed>(KEY(runId))?.change ?? -1;
+      source = new EventSource(`/api/bench/${runId}/events?after=${after}`);
+      source.addEventListener('state', (event) => {
+        const state = JSON.parse((event as MessageEvent<string>).data) as BenchState;
+        heard(state.now);
+        client.setQueryData<Followed>(KEY(runId), (before) => follow(before ?? NOTHING, state));
+        if (state.live) client.setQueryData<LivePace>(PACE(runId), state.live);
+        setMissing(false);
+      });
+      source.addEventListener('pace', (event) => {
+        const pace = JSON.parse((event as MessageEvent<string>).data) as LivePace & { now: number };
+        heard(pace.now);
+        client.setQueryData<LivePace>(PACE(runId), pace);
+      });
+      source.addEventListener('clock', (event) => heard((JSON.parse((event as MessageEvent<string>).data) as { now: number }).now));
+      source.onerror = () => lost();
+    };
+    const heard = (now: number): void => {
+      steadyClock.heard(now);
+      setConnection('live');
+      clearTimeout(silence);
+      silence = setTimeout(lost, SILENT_MS);
+      outbox.send();
+    };
+    const lost = (): void => {
+      source?.close();
+      setConnection('lost');
+      clearTimeout(silence);
+      clearTimeout(again);
+      again = setTimeout(() => {
+        // a stream that is refused does not say why
+        void fetch(`/api/bench/${runId}`).then((response) => setMissing(response.status === 404), () => undefined);
+        connect();
+      }, AGAIN_MS);
+    };
+    // a page that slept has missed words
+    const woken = (): void => {
+      if (document.visibilityState === 'visible' && source?.readyState === EventSource.CLOSED) connect();
+    };
+    connect();
+    document.addEventListener('visibilitychange', woken);
+    return () => {
+      closed = true;
+      source?.close();
+      clearTimeout(again);
+      clearTimeout(silence);
+      document.removeEventListener('visibilitychange', woken);
+    };
+  }, [runId, client]);
+  return { connection, missing };
+}
+
+function follow(before: Followed, { recording, entries, change }: BenchState): Followed {
+  if (entries.length === 0) return { ...before, recording, change };
+  const all = new Map(before.entries.map((entry) => [entry.id, entry]));
+  for (const entry of entries) all.set(entry.id, entry);
+  return { recording, entries: [...all.values()], change };
+}
+
+/** The time, anew every so often. */
+export function useTick(everyMs: number): void {
+  useSyncExternalStore(
+    (tick) => {
+      const timer = setInterval(tick, everyMs);
+      return () => clearInterval(timer);
+    },
+    () => Math.floor(performance.now() / everyMs),
+    () => 0,
+  );
+}

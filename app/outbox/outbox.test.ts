@@ -1,0 +1,102 @@
+import 'fake-indexeddb/auto';
+import { Outbox, type Waiting } from './outbox';
+import { SteadyClock } from './steadyClock';
+
+type Sent = { path: string; changes: { id: string }[] };
+let sent: Sent[] = [];
+let answer: (changes: { id: string }[]) => { status: number; body: object } | null;
+const ok = (changes: { id: string }[]): { status: number; body: object } => ({ status: 200, body: { done: changes.map(({ id }) => id), refused: [], now: 0 } });
+
+let names = 0;
+let name: string;
+beforeEach(() => {
+  // a database of its own for each test
+  name = `test ${names++}`;
+  sent = [];
+  answer = ok;
+  global.structuredClone ??= (value: unknown) => JSON.parse(JSON.stringify(value)) as never;
+  global.fetch = jest.fn((path: string, init: RequestInit) => {
+    const { changes } = JSON.parse(init.body as string) as { changes: { id: string }[] };
+    const said = answer(changes);
+    if (!said) return Promise.reject(new TypeError('Failed to fetch'));
+    sent.push({ path, changes });
+    return Promise.resolve({ ok: said.status < 400, status: said.status, json: () => Promise.resolve(said.body) });
+  }) as never;
+});
+
+const change = (id: string): Waiting['change'] => ({ id, kind: 'put' });
+const until = async (holds: () => boolean): Promise<void> => {
+  while (!holds()) await new Promise((resolve) => setTimeout(resolve, 5));
+};
+
+describe('the outbox', () => {
+  it('sends what was added, in order, and is empty then', async () => {
+    const outbox = new Outbox(name);
+    await outbox.add('/bench/1/changes', 'changes', [change('a'), change('b')]);
+    await outbox.add('/bench/2/changes', 'changes', [change('c')]);
+    await outbox.add('/bench/1/changes', 'changes', [change('d')]);
+    await until(() => outbox.snapshot().waiting.length === 0);
+    expect(sent.flatMap(({ changes }) => changes.map(({ id }) => id))).toEqual(['a', 'b', 'c', 'd']);
+    expect(sent.map(({ path }) => path)).toEqual(expect.arrayContaining(['/api/bench/1/changes', '/api/bench/2/changes']));
+  });
+  it('keeps what nobody takes, over the end of the page, and sends it later', async () => {
+    answer = () => null;
+    const before = new Outbox(name);
+    await before.add('/bench/1/changes', 'changes', [change('a'), change('b')]);
+    await until(() => before.snapshot().failing);
+    answer = ok;
+    const after = new Outbox(name);
+    await until(() => sent.length > 0 && after.snapshot().waiting.length === 0);
+    expect(sent[0]!.changes.map(({ id }) => id)).toEqual(['a', 'b']);
+  });
+  it('tries again by itself', async () => {
+    let failures = 2;
+    answer = (changes) => (failures-- > 0 ? (failures === 0 ? { status: 503, body: { code: 'x', message: 'm', remedy: 'r' } } : null) : ok(changes));
+    const outbox = new Outbox(name);
+    await outbox.add('/bench/1/changes', 'changes', [change('a')]);
+    await until(() => outbox.snapshot().waiting.length === 0);
+    expect(outbox.snapshot().failing).toBe(false);
+  });
+  it('sets aside what is refused, with the reason, and goes on with the rest', async () => {
+    answer = (changes) => ({ status: 200, body: { done: ['b'], refused: changes.filter(({ id }) => id === 'a').map(({ id }) => ({ id, reason: 'no such line' })), now: 0 } });
+    const outbox = new Outbox(name);
+    await outbox.add('/bench/1/changes', 'changes', [change('a'), change('b')]);
+    await until(() => outbox.snapshot().waiting.length === 1 && outbox.snapshot().waiting[0]!.refused !== null);
+    expect(outbox.snapshot().waiting).toEqual([expect.objectContaining({ change: change('a'), refused: 'no such line' })]);
+    await outbox.drop(outbox.snapshot().waiting[0]!.n);
+    expect(outbox.snapshot().waiting).toEqual([]);
+  });
+  it('sets aside what is refused as a whole', async () => {
+    answer = () => ({ status: 404, body: { code: 'not-found', message: 'There is no such card.', remedy: 'Go back.' } });
+    const outbox = new Outbox(name);
+    await outbox.add('/cards/1/events', 'changes', [change('a')]);
+    await until(() => outbox.snapshot().waiting[0]?.refused === 'There is no such card. Go back.');
+  });
+  it('tells what was sent', async () => {
+    const outbox = new Outbox(name);
+    const heard: string[] = [];
+    outbox.onSent((all) => heard.push(...all.map((one) => one.change.id)));
+    await outbox.add('/bench/1/changes', 'changes', [change('a')]);
+    await until(() => heard.length === 1);
+  });
+});
+
+describe('the steady clock', () => {
+  it('goes by what was heard earliest, not by the wall', () => {
+    const clock = new SteadyClock();
+    clock.heard(1_000_000 + performance.now());
+    const before = clock.now() - performance.now();
+    clock.heard(1_000_000 - 300 + performance.now());
+    expect(clock.now() - performance.now()).toBeCloseTo(before, 0);
+    const real = Date.now;
+    Date.now = () => real() + 3_600_000;
+    expect(clock.now() - performance.now()).toBeCloseTo(before, 0);
+    Date.now = real;
+  });
+  it('takes a new reckoning after a sleep', () => {
+    const clock = new SteadyClock();
+    clock.heard(1_000_000 + performance.now());
+    clock.heard(1_600_000 + performance.now());
+    expect(clock.now() - performance.now()).toBeCloseTo(1_600_000, 0);
+  });
+});

@@ -1,0 +1,28 @@
+/** A clock further off than this was not merely heard late. */
+const SLEPT_MS = 1500;
+
+/**
+ * The server's clock as this page reckons it: what the server said, counted on
+ * by the browser's steady clock. A wall clock that someone sets changes
+ * nothing.
+ */
+export class SteadyClock {
+  private offsetMs = Date.now() - performance.now();
+  private known = false;
+
+  /** @param now what the server's clock showed when it spoke, ms since 1970 */
+  heard(now: number): void {
+    const offset = now - performance.now();
+    // a word is always heard late: the earliest heard tells most. A page that slept has a steady clock that stood still
+    if (!this.known || Math.abs(offset - this.offsetMs) > SLEPT_MS) this.offsetMs = offset;
+    else this.offsetMs = Math.max(this.offsetMs, offset);
+    this.known = true;
+  }
+
+  /** ms since 1970. */
+  now(): number {
+    return performance.now() + this.offsetMs;
+  }
+}
+
+export const steadyClock = new SteadyClock();
