@@ -1,6 +1,7 @@
 import { findBreaks, type Break } from './breaks';
 import { cadence, frameCap, type Cadence } from './cadence';
 import { caveatsOf, confidenceOf, type Caveat, type Confidence } from './caveats';
+import { coverage, type Covered } from './coverage';
 import { distributionOf, type Distribution } from './distribution';
 import { drainOf, type Drain } from './drain';
 import { evenness, type Evenness } from './evenness';
@@ -71,6 +72,8 @@ export interface Figures {
   methodVersion: number;
   frames: { count: number; seconds: number; dropped: number };
   pace: PaceFigures;
+  /** What the pace of each stretch is known from. */
+  coverage: Covered[];
   lows: { onePercent: Low; tenthPercent: Low };
   /** Of the frame times left; null without frames. */
   distribution: Distribution | null;
@@ -142,6 +145,7 @@ export function analyse(run: RunInput): Analysis {
       methodVersion: METHOD_VERSION,
       frames: { count: session.leftUs.length, seconds, dropped: run.droppedRows },
       pace,
+      coverage: coverage(session, rates.kept, (run.end?.atMs ?? run.lastLineMs) * 1000),
       lows: { onePercent: lows(sorted, 100), tenthPercent: lows(sorted, 1000) },
       distribution: distributionOf(sorted),
       evenness: evenness(session, breaks, run.target),

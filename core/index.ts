@@ -3,6 +3,7 @@ export * from './breaks';
 export * from './cadence';
 export * from './caveats';
 export * from './coolDown';
+export * from './coverage';
 export * from './difference';
 export * from './distribution';
 export * from './drain';

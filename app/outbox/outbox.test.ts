@@ -26,7 +26,8 @@ beforeEach(() => {
 
 const change = (id: string): Waiting['change'] => ({ id, kind: 'put' });
 const until = async (holds: () => boolean): Promise<void> => {
-  while (!holds()) await new Promise((resolve) => setTimeout(resolve, 5));
+  for (let i = 0; i < 2000 && !holds(); i++) await new Promise((resolve) => setTimeout(resolve, 5));
+  expect(holds()).toBe(true);
 };
 
 describe('the outbox', () => {

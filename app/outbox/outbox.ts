@@ -138,14 +138,18 @@ export class Outbox {
   private async sendBatch(batch: Waiting[]): Promise<void> {
     const { path, field } = batch[0]!;
     let refused = new Map<string, string>();
+    const late = new AbortController();
+    const timer = setTimeout(() => late.abort(), ANSWER_WITHIN_MS);
     try {
-      const taken = await api<Partial<ChangesTaken>>(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ [field]: batch.map((one) => one.change) }), signal: AbortSignal.timeout(ANSWER_WITHIN_MS) });
+      const taken = await api<Partial<ChangesTaken>>(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ [field]: batch.map((one) => one.change) }), signal: late.signal });
       if (taken.now !== undefined) steadyClock.heard(taken.now);
       refused = new Map((taken.refused ?? []).map(({ id, reason }) => [id, reason]));
     } catch (error) {
       // a refusal of all of it; anything else may do well the next time
       if (!(error instanceof ApiFailure) || error.offline || error.status >= 500 || error.status === 429) throw error;
       refused = new Map(batch.map((one) => [one.change.id, `${error.message} ${error.problem.remedy}`]));
+    } finally {
+      clearTimeout(timer);
     }
     await this.settle(batch, refused);
   }

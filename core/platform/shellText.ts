@@ -151,12 +151,11 @@ function readPresents(read: ShellText, rows: string[], atMs: number): void {
   read.anchor = { ...anchor, lastUs: last };
 }
 
-const ASCII = new TextEncoder();
 const POINT = 46;
 
 /** A timestamp in ns as whole µs: it has more digits than a double holds. */
 function microsOf(stamp: string): number {
-  const bytes = ASCII.encode(stamp);
+  const bytes = Uint8Array.from(stamp, (digit) => digit.charCodeAt(0));
   return parseMicros(bytes, 0, bytes.length, 'ns', POINT);
 }
 

@@ -238,7 +238,8 @@ export class LiveRuns {
     const sorted: Sorted = { header: null, frames: [], entries: [], taken: 0, passedOver: 0, refused: [] };
     const refuse = (number: number, reason: string): void => {
       sorted.refused.push({ line: number, reason });
-      source.refuse(seq, number, reason);
+      // what comes after the end is no fault of the source
+      if (recording.status !== 'ended') source.refuse(seq, number, reason);
     };
     const frames: { number: number; line: FramesLine }[] = [];
     for (const { number, line: told, reason } of checkLines(text)) {

@@ -63,18 +63,24 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
   const log = <Log entries={entries} sources={recording.sources} onChange={(entry, line) => void act({ kind: 'put', entry: entry.id, line, open: entry.open, writer })} onTakeBack={onTakeBack} onDrop={(entry) => entry.n !== null && void outbox.drop(entry.n)} />;
   const pad = <Pad recording={recording} view={view} charging={charging} onLine={onLine} />;
   const marks = <Marks entries={entries} onLine={onLine} onClose={onClose} />;
-  const run = (
+  const sources = (
     <View style={{ gap: 14 }}>
       <Sources recording={recording} />
       <AlertChoices choice={alerts} onChoice={setAlerts} awake={awake} />
-      {recording.status === 'running' ? <EndRun recording={recording} bench={bench} /> : null}
     </View>
   );
+  const end = recording.status === 'running' ? <EndRun recording={recording} bench={bench} /> : null;
+  // what must be seen stays in view, however far one scrolls
   const top = (
-    <>
+    <View style={{ paddingHorizontal: wide ? 20 : 12, paddingTop: wide ? 16 : 10, gap: 6 }}>
       <Head bench={bench} recording={recording} />
       <Warnings view={view} />
-      {recording.status === 'ready' ? <Before recording={recording} bench={bench} /> : recording.status === 'running' ? <PaceNow recording={recording} rate={view.rate} /> : <After recording={recording} view={view} />}
+      {recording.status === 'running' ? <PaceNow recording={recording} rate={view.rate} /> : null}
+    </View>
+  );
+  const state = (
+    <>
+      {recording.status === 'ready' ? <Before recording={recording} bench={bench} /> : recording.status === 'ended' ? <After recording={recording} view={view} /> : null}
       <Standing recording={recording} view={view} />
       <Due recording={recording} view={view} />
       {last ? <LastEntry entry={last} onUndo={() => onTakeBack(last)} /> : null}
@@ -82,29 +88,44 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
   );
   if (wide) {
     return (
-      <ScrollView contentContainerStyle={{ padding: 20, maxWidth: 1320, width: '100%' }}>
-        <View style={{ flexDirection: 'row', gap: 28, alignItems: 'flex-start' }}>
-          <View style={{ flex: 1, gap: 10, minWidth: 0 }}>
-            {top}
-            <Heading level={3}>Noted</Heading>
-            {log}
-          </View>
-          <View style={{ width: 460, gap: 16 }}>
-            {pad}
-            {recording.status === 'ended' ? null : marks}
-            {run}
-          </View>
+      <View style={{ flex: 1, flexDirection: 'row', maxWidth: 1320, width: '100%' }}>
+        <View style={{ flex: 1, minWidth: 0 }}>
+          {top}
+          <ScrollView contentContainerStyle={{ paddingHorizontal: 20, paddingVertical: 10, gap: 10 }}>
+            {state}
+            <Choices label="Part of the bench" options={[{ value: 'log', text: 'Noted' }, { value: 'run', text: 'Sources' }]} selected={tab === 'run' ? 'run' : 'log'} onSelect={setTab} maxWidth={320} />
+            {tab === 'run' ? sources : log}
+          </ScrollView>
         </View>
-      </ScrollView>
+        <ScrollView style={{ flexGrow: 0, width: 480 }} contentContainerStyle={{ paddingHorizontal: 20, paddingVertical: 16, gap: 14 }}>
+          {pad}
+          {recording.status === 'running' ? marks : null}
+          {end}
+        </ScrollView>
+      </View>
     );
   }
   const tabs: { value: Tab; text: string }[] = [{ value: 'read', text: 'Read' }, ...(recording.status === 'running' ? [{ value: 'mark' as const, text: 'Mark' }] : []), { value: 'log', text: 'Noted' }, { value: 'run', text: recording.status === 'ended' ? 'Sources' : 'Run' }];
   return (
-    <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: 12, gap: 8 }}>
+    <View style={{ flex: 1 }}>
       {top}
-      <Choices label="Part of the bench" options={tabs} selected={tabs.some((one) => one.value === tab) ? tab : 'read'} onSelect={setTab} />
-      {tab === 'log' ? log : tab === 'run' ? run : tab === 'mark' && recording.status === 'running' ? marks : pad}
-    </ScrollView>
+      <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: 12, paddingTop: 6, gap: 8 }}>
+        {state}
+        <Choices label="Part of the bench" options={tabs} selected={tabs.some((one) => one.value === tab) ? tab : 'read'} onSelect={setTab} />
+        {tab === 'log' ? (
+          log
+        ) : tab === 'run' ? (
+          <>
+            {end}
+            {sources}
+          </>
+        ) : tab === 'mark' && recording.status === 'running' ? (
+          marks
+        ) : (
+          pad
+        )}
+      </ScrollView>
+    </View>
   );
 }
 

@@ -62,7 +62,9 @@ export function Marks({ entries, onLine, onClose }: Props): ReactNode {
         })}
       </View>
       {note === null ? (
-        <Big text="Note" icon="edit-3" onPress={() => setNote('')} />
+        <View style={{ flexDirection: 'row' }}>
+          <Big text="Note" icon="edit-3" onPress={() => setNote('')} />
+        </View>
       ) : (
         <Input aria-label="Note" placeholder="What happened?" value={note} onChangeText={setNote} onSubmitEditing={keepNote} onBlur={keepNote} autoFocus renderErrorMessage={false} />
       )}

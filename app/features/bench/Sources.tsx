@@ -51,7 +51,7 @@ function SourceRow({ source, recording }: { source: BenchSource; recording: Reco
   const [why, setWhy] = useState(false);
   const { name, revoked, ended, frames, lines, refused, refusals, held, heardAt } = source;
   const ageS = heardAt === null ? null : Math.max(0, (steadyClock.now() - heardAt) / 1000);
-  const state = revoked ? 'key revoked' : ended !== null ? `ended, ${ended}` : ageS === null ? 'waiting' : recording.status === 'running' && ageS > SILENT_S ? `silent for ${Math.round(ageS)} s` : 'sending';
+  const state = revoked ? 'key revoked' : ended !== null ? `ended, ${ended}` : ageS === null ? 'waiting' : recording.status === 'running' && ageS > SILENT_S ? `silent for ${Math.round(ageS)} s` : recording.status === 'ended' ? 'sent' : 'sending';
   return (
     <View role="listitem" style={{ borderWidth: 1, borderColor: line, backgroundColor: sheet, borderRadius: 8, paddingHorizontal: 12, paddingVertical: 6 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 8 }}>

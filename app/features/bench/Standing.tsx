@@ -35,12 +35,14 @@ function Reading({ value, color, label, atMs, recording }: { value: string; colo
   useTick(1000);
   const ageS = Math.max(0, (runClock(recording) - atMs) / 1000);
   return (
-    <View role="listitem" style={{ minWidth: 74 }}>
-      <FigureText size={24} style={{ color }}>
-        {value}
-      </FigureText>
-      <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{label}</Quiet>
-      <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{recording.status === 'ready' ? 'cold' : ageS < 10 ? 'now' : `${clock(ageS)} ago`}</Quiet>
+    <View role="listitem">
+      <View style={{ flexDirection: 'row', alignItems: 'baseline', gap: 5 }}>
+        <FigureText size={24} style={{ color }}>
+          {value}
+        </FigureText>
+        <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{recording.status === 'ready' ? 'cold' : ageS < 10 ? 'now' : `${clock(ageS)} ago`}</Quiet>
+      </View>
+      <Quiet style={{ fontSize: 13, lineHeight: 15 }}>{label}</Quiet>
     </View>
   );
 }
@@ -50,7 +52,7 @@ function Forecasts({ view, recording }: { view: BenchView; recording: Recording 
   const { forecasts } = view;
   if (recording.status === 'ended') return null;
   const hottest = forecasts.reduce<(typeof forecasts)[number] | null>((most, one) => (most === null || one.finalC > most.finalC ? one : most), null);
-  if (!hottest) return view.skin.length > 0 && recording.status === 'running' ? <Quiet>No forecast yet: five readings of a spot, well apart, allow one.</Quiet> : null;
+  if (!hottest) return view.skin.length > 0 && recording.status === 'running' ? <Quiet>No forecast yet: it takes about five readings of a spot.</Quiet> : null;
   const { spot, finalC, finalHalfC, settlesInS, cautionAtS } = hottest;
   const half = (unit === 'F' ? 1.8 : 1) * finalHalfC;
   const parts = [settlesInS > 0 ? `settles at ${temperature(finalC)} ± ${half.toFixed(1)} in ${Math.round(settlesInS / 60)} min` : `has settled at ${temperature(finalC)} ± ${half.toFixed(1)}`];

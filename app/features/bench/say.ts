@@ -24,7 +24,7 @@ export function sayLine(line: EntryLine, temperature: (celsius: number) => strin
     case 'mark':
       return line.note ? `${line.kind}: ${line.note}` : line.kind;
     case 'span':
-      return open ? `${line.kind} since then` : `${line.kind} until ${clock(line.toMs / 1000)}`;
+      return open ? `${line.kind} is on` : `${line.kind} until ${clock(line.toMs / 1000)}`;
     case 'end':
       return `end, ${END_WORDS[line.reason]}`;
   }

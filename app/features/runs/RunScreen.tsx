@@ -24,6 +24,7 @@ import { PaceChart } from './PaceChart';
 import { Section } from './Section';
 import { Spans, type Stretch } from './Spans';
 import { SplitTable } from './SplitTable';
+import { StandsOn } from './StandsOn';
 import { Verdict } from './Verdict';
 
 /** One run: what it says, then everything that it says it from. */
@@ -63,6 +64,7 @@ function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
       </View>
       {open === 'correct' ? <CorrectRun run={run} onDone={() => setOpen(null)} /> : null}
       {open === 'readings' ? <AddReadings run={run} onDone={() => setOpen(null)} /> : null}
+      <StandsOn run={run} />
       <Verdict run={run} />
       <View style={{ gap: 8 }}>
         <Lane lane={run.lane} scaleS={run.lane.seconds} height={wide ? 92 : 84} />

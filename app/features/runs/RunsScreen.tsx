@@ -97,11 +97,11 @@ const PENDING = 'Its figures are being computed anew. Open it to have them at on
 /** What a row says, as the reader's school and scale have it. */
 function useSaid(run: RunSummary): { headline: string; lead: string; leadColumn: string; leadUnit: string; second: string; peak: string; word: string } {
   const voice = useVoice();
-  const facts = run.headline;
+  const facts = run.recording ? null : run.headline;
   const medianLeads = voice.school === 'median-and-hold' && facts?.pace.source === 'frames';
   const lead = (medianLeads ? facts?.pace.median : facts?.pace.average) ?? null;
   return {
-    headline: facts ? headline(facts, voice) : PENDING,
+    headline: run.recording ? (run.recording === 'running' ? 'Being recorded at the bench.' : 'At the bench, not started.') : facts ? headline(facts, voice) : PENDING,
     lead: `${facts?.pace.source === 'eye' ? '~' : ''}${fps(lead)}`,
     leadColumn: `${facts?.pace.source === 'eye' ? '~' : ''}${fpsColumn(lead)}`,
     leadUnit: facts?.pace.source === 'eye' ? 'fps, by eye' : facts?.pace.source === 'read' ? 'fps, read off' : medianLeads ? 'fps median' : 'fps average',
@@ -111,11 +111,14 @@ function useSaid(run: RunSummary): { headline: string; lead: string; leadColumn:
   };
 }
 
+/** A run that is recorded is opened at the bench. */
+const hrefOf = (run: RunSummary): `/runs/${string}` | `/bench/${string}` => (run.recording ? `/bench/${run.id}` : `/runs/${run.id}`);
+
 function Card({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
   const { sheet, line } = usePalette();
   const said = useSaid(run);
   return (
-    <Link href={`/runs/${run.id}`} asChild>
+    <Link href={hrefOf(run)} asChild>
       <Pressable style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 12, gap: 8 }}>
         <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
           <View style={{ flex: 1 }}>
@@ -164,7 +167,7 @@ function WideRow({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNod
   const { line } = usePalette();
   const said = useSaid(run);
   return (
-    <Link href={`/runs/${run.id}`} asChild>
+    <Link href={hrefOf(run)} asChild>
       <Pressable style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 10, paddingHorizontal: 8 }}>
         <View style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}>
           <View style={{ width: COLUMNS.name }}>

@@ -1,0 +1,60 @@
+import type { RateReading } from './readings';
+import type { Session, SpanUs } from './session';
+
+/** A stretch of a run, and the best that is known of its pace. */
+export interface Covered {
+  fromS: number;
+  toS: number;
+  /** Frames, rates read off something, rates by eye, or nothing. */
+  from: 'frames' | 'read' | 'eye' | 'none';
+  /** fps; of the rates their mean. */
+  average: number | null;
+  /** Rates that were read in it. */
+  readings: number;
+}
+
+/** Shorter gaps are no stretch of their own. */
+const STRETCH_US = 1e6;
+
+/**
+ * What the pace of each stretch of a run is known from: frames where there are
+ * any, else the rates that were read off meanwhile. Only frames enter the
+ * figures of a run that has some; this says what there is beside them.
+ *
+ * @param rates plausible rates
+ * @param endUs when the run ended, by its end line or its last line
+ * @source docs/method.md, "Several sources"
+ * @example
+ * coverage(prepareSession({ frameUs: Int32Array.of(), gaps: [] }), [{ atMs: 5000, fps: 40, by: 'overlay' }], 60e6); // [{ fromS: 0, toS: 60, from: 'read', average: 40, readings: 1 }]
+ */
+export function coverage(session: Session, rates: RateReading[], endUs: number): Covered[] {
+  const covered: Covered[] = [];
+  let fromUs = 0;
+  const gaps = session.gaps.filter((gap) => gap.toUs - gap.fromUs >= STRETCH_US);
+  for (const gap of gaps) {
+    if (gap.fromUs > fromUs) covered.push(ofFrames(session, { fromUs, toUs: gap.fromUs }));
+    covered.push(ofRates(rates, gap));
+    fromUs = gap.toUs;
+  }
+  if (session.endUs > fromUs) covered.push(ofFrames(session, { fromUs, toUs: session.endUs }));
+  const lastUs = Math.max(fromUs, session.endUs);
+  if (endUs - lastUs >= STRETCH_US) covered.push(ofRates(rates, { fromUs: lastUs, toUs: endUs }));
+  return covered;
+}
+
+function ofFrames({ leftUs, leftStartsUs }: Session, { fromUs, toUs }: SpanUs): Covered {
+  let count = 0;
+  let totalUs = 0;
+  for (let i = 0; i < leftUs.length; i++) {
+    if (leftStartsUs[i]! < fromUs || leftStartsUs[i]! >= toUs) continue;
+    count++;
+    totalUs += leftUs[i]!;
+  }
+  return { fromS: fromUs / 1e6, toS: toUs / 1e6, from: 'frames', average: count === 0 ? null : (count * 1e6) / totalUs, readings: 0 };
+}
+
+function ofRates(rates: RateReading[], { fromUs, toUs }: SpanUs): Covered {
+  const inside = rates.filter((rate) => rate.atMs * 1000 >= fromUs && rate.atMs * 1000 <= toUs);
+  const from = inside.length === 0 ? 'none' : inside.some((rate) => rate.by === 'eye') ? 'eye' : 'read';
+  return { fromS: fromUs / 1e6, toS: toUs / 1e6, from, average: inside.length === 0 ? null : inside.reduce((sum, rate) => sum + rate.fps, 0) / inside.length, readings: inside.length };
+}
