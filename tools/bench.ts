@@ -2,11 +2,12 @@ import { createReadStream } from 'node:fs';
 import { readFile, rm, stat } from 'node:fs/promises';
 import { request } from 'node:http';
 import { join } from 'node:path';
-import { chromium } from '@playwright/test';
+import { chromium, type Browser } from '@playwright/test';
 import type { RunDetail } from '@pace-check/contract';
 import { buildCli, buildServer, buildWeb } from './build';
 import { LONG_FRAMES, writeLongLog } from './bench/longLog';
 import { measureCommandLine } from './bench/commandLine';
+import { measureLiveLoad } from './bench/liveLoad';
 import { measureLive } from './bench/liveRun';
 import { measurePlanner } from './bench/planner';
 import { scan } from './bench/scanner';
@@ -16,6 +17,14 @@ import { COMMAND, WEB_DIST } from './paths';
 import { fail } from './processes';
 import { startServer } from './serve';
 import { temporaryFolder } from './temporary';
+
+const USUAL_HANDSETS = 8;
+const MOST_HANDSETS = 512;
+/** A shorter look, while one works on it: PACE_BENCH_LIVE_MINUTES=1. */
+const LIVE_MINUTES = Number(process.env['PACE_BENCH_LIVE_MINUTES'] ?? 10);
+const RAMP_S = 20;
+/** A server that acknowledges later than this has fallen behind, ms. */
+const BEHIND_MS = 1000;
 
 /**
  * Measures speed and memory. Times on a shared machine are noisy: what counts
@@ -69,8 +78,31 @@ async function bench(): Promise<void> {
       await page.getByRole('table', { name: 'Splits' }).waitFor();
     });
     say('its page by its address, app and all', seconds(cold.ms));
+    await page.close();
+    await liveLoad(database.url, browser);
   } finally {
     for (const stop of stops) await stop().catch(fail);
+  }
+}
+
+/** Eight handsets for ten minutes, then more and more until the server falls behind; on a server of its own, so that its memory is counted from nothing. */
+async function liveLoad(databaseUrl: string, browser: Browser): Promise<void> {
+  const server = await startServer({ DATABASE_URL: databaseUrl, PACE_WEB: WEB_DIST, PORT: '0' });
+  try {
+    const usual = await measureLiveLoad(server.address, server.pid, USUAL_HANDSETS, LIVE_MINUTES * 60, browser);
+    say(`${USUAL_HANDSETS} handsets at 120 fps for ${LIVE_MINUTES} minutes`, `${usual.sent.toLocaleString('en-GB')} frames sent, ${usual.counted.toLocaleString('en-GB')} counted`);
+    say('  the screen behind the run’s clock, 95 %', `${usual.screenMs!.toFixed(0)} ms (aim: at most 500 ms)`);
+    say('  the server', `${(usual.processor * 100).toFixed(0)} % of a core (aim: below 50 %), ${mb(await memory(server.pid, 'VmHWM'))} at its peak (aim: below 300 MB)`);
+    let most = USUAL_HANDSETS;
+    for (let handsets = 2 * USUAL_HANDSETS; handsets <= MOST_HANDSETS; handsets *= 2) {
+      const more = await measureLiveLoad(server.address, server.pid, handsets, RAMP_S, null);
+      say(`  ${handsets} handsets for ${RAMP_S} s`, `acknowledged ${more.behindMs.toFixed(0)} ms behind (95 %), ${(more.processor * 100).toFixed(0)} % of a core, ${more.sent - more.counted} frames missing`);
+      if (more.behindMs > BEHIND_MS) break;
+      most = handsets;
+    }
+    say('  keeps up with at least', `${most} such handsets (acknowledged within ${BEHIND_MS} ms)`);
+  } finally {
+    await server.stop();
   }
 }
 

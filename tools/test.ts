@@ -5,7 +5,7 @@ import { buildCli, buildServer, buildWeb } from './build';
 import { ensureChromium } from './chromium';
 import { startDatabase } from './database';
 import { loadDemoOnce } from './demo';
-import { COMMAND, ROOT, WEB_DIST } from './paths';
+import { COMMAND, ROOT, SERVER_DIST, WEB_DIST } from './paths';
 import { fail } from './processes';
 import { startServer } from './serve';
 import { temporaryFolder } from './temporary';
@@ -52,7 +52,7 @@ async function journeys(databaseUrl: string, report: string): Promise<void> {
   const server = await startServer({ DATABASE_URL: databaseUrl, PACE_WEB: WEB_DIST, PACE_COMMAND: COMMAND, PORT: '0' });
   try {
     await loadDemoOnce(server.address, databaseUrl);
-    const code = await show('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts', ...filters], { PACE_E2E_ADDRESS: server.address, PACE_E2E_DATABASE: databaseUrl, PACE_E2E_REPORT: report });
+    const code = await show('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts', ...filters], { PACE_E2E_ADDRESS: server.address, PACE_E2E_DATABASE: databaseUrl, PACE_E2E_REPORT: report, PACE_E2E_SERVER: join(SERVER_DIST, 'main.mjs'), PACE_WEB: WEB_DIST, PACE_COMMAND: COMMAND });
     const result = JSON.parse(await readFile(report, 'utf8').catch(() => '{}')) as { stats?: { expected: number; unexpected: number; flaky: number } };
     const failed = (result.stats?.unexpected ?? 0) + (result.stats?.flaky ?? 0);
     count(result.stats?.expected ?? 0, failed === 0 && code !== 0 ? 1 : failed);

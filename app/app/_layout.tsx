@@ -5,7 +5,7 @@ import { BarlowSemiCondensed_600SemiBold } from '@expo-google-fonts/barlow-semi-
 import { QueryClientProvider } from '@tanstack/react-query';
 import { useFonts } from 'expo-font';
 import { Slot } from 'expo-router';
-import type { ReactNode } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { queryClient } from '../api/queries';
 // what was left to be sent goes on its way, whatever screen is open
@@ -18,6 +18,10 @@ import { VoiceProvider } from '../ui/Voice';
 
 export default function Layout(): ReactNode {
   const [loaded, failed] = useFonts({ AtkinsonHyperlegibleNext_400Regular, AtkinsonHyperlegibleNext_700Bold, BarlowSemiCondensed_500Medium, BarlowSemiCondensed_600SemiBold });
+  useEffect(() => {
+    // the bench must open without a network: its screens are fetched while there is one
+    void Promise.all([import('./bench'), import('./bench/new'), import('./bench/[id]')]).catch(() => undefined);
+  }, []);
   // a font that does not come is no reason to show nothing
   if (!loaded && !failed) return null;
   return (

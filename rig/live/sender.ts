@@ -9,8 +9,8 @@ export interface SenderOptions {
   mischief: Mischief;
   /** Called when something is worth telling. */
   onTold?: (text: string) => void;
-  /** Called with each batch that was acknowledged. */
-  onTaken?: (batch: BatchTaken) => void;
+  /** Called with each batch that was acknowledged, and how far behind its last line that was on the run's clock. */
+  onTaken?: (batch: BatchTaken, behindMs: number) => void;
 }
 
 export interface SentSummary {
@@ -41,7 +41,7 @@ const wait = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(
 export class LiveSender {
   private clock = { runMs: 0, at: 0, speed: 1 };
   private seq = 0;
-  private readonly queue: { seq: number; text: string }[] = [];
+  private readonly queue: { seq: number; text: string; lastMs: number }[] = [];
   private heardAt = performance.now();
   private readonly sent: SentSummary = { batches: 0, lines: 0, frames: 0, refused: 0, why: 'done' };
 
@@ -70,7 +70,7 @@ export class LiveSender {
   }
 
   private enqueue(due: TimedLine[]): void {
-    this.queue.push({ seq: this.seq++, text: this.options.mischief.text(due) });
+    this.queue.push({ seq: this.seq++, text: this.options.mischief.text(due), lastMs: due.at(-1)!.dueMs });
     this.sent.lines += due.length;
     for (const { line } of due) if (line.type === 'frames') this.sent.frames += line.us.length;
   }
@@ -93,7 +93,7 @@ export class LiveSender {
       this.queue.shift();
       this.sent.batches++;
       this.sent.refused += taken.refused.length;
-      this.options.onTaken?.(taken);
+      this.options.onTaken?.(taken, this.runMs - batch.lastMs);
       if (taken.status === 'ended' && this.queue.length === 0) return this.stop('ended') !== null;
     }
     return true;

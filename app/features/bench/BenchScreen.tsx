@@ -75,7 +75,7 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
     <View style={{ paddingHorizontal: wide ? 20 : 12, paddingTop: wide ? 16 : 10, gap: 6 }}>
       <Head bench={bench} recording={recording} />
       <Warnings view={view} />
-      {recording.status === 'running' ? <PaceNow recording={recording} rate={view.rate} /> : null}
+      {recording.status === 'running' ? <PaceNow recording={recording} view={view} /> : null}
     </View>
   );
   const state = (

@@ -7,6 +7,7 @@ import { fpsColumn, NONE } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { FigureText, Quiet } from '../../ui/words';
 import { runClock, usePace, useTick } from './useBench';
+import { BatteryAndPower } from './Standing';
 import { paceNow, splitNow, type BenchView } from './view';
 
 const TRAIL_WIDTH = 120;
@@ -15,9 +16,10 @@ const TRAIL_HEIGHT = 44;
 const OLD_MS = 3000;
 
 /** The clock, the pace of this second, and how the split goes beside the one before and the opening. */
-export function PaceNow({ recording, rate }: { recording: Recording; rate: BenchView['rate'] }): ReactNode {
+export function PaceNow({ recording, view }: { recording: Recording; view: BenchView }): ReactNode {
   const pace = usePace(recording.runId);
   const { pace: ink } = usePalette();
+  const { rate } = view;
   const now = pace && paceNow(pace.figures);
   const split = pace && splitNow(pace.figures);
   return (
@@ -34,16 +36,21 @@ export function PaceNow({ recording, rate }: { recording: Recording; rate: Bench
           {pace ? <Trail values={pace.figures.recent} color={ink} /> : null}
         </View>
       </View>
+      {pace ? <Heard heardMs={pace.heardMs} recording={recording} /> : null}
       {pace && split ? (
-        <View style={{ flexDirection: 'row', gap: 14 }}>
+        <View style={{ flexDirection: 'row', columnGap: 12 }}>
           <Labelled label={`split ${split.number}`} value={fpsColumn(split.average)} />
           <Labelled label="before" value={fpsColumn(split.before)} />
           <Labelled label="opening" value={fpsColumn(split.opening)} />
           <Labelled label="1 % low" value={fpsColumn(pace.figures.onePercentLow)} />
-          <Heard heardMs={pace.heardMs} recording={recording} />
+          <View style={{ flex: 1 }} />
+          <BatteryAndPower view={view} recording={recording} />
         </View>
       ) : (
-        <Quiet>{recording.status === 'ended' ? 'No frames came from a source.' : 'No frames yet: connect a source, or read the rate off and type it.'}</Quiet>
+        <View style={{ flexDirection: 'row', columnGap: 12, alignItems: 'center' }}>
+          <Quiet style={{ flex: 1 }}>No frames yet: connect a source, or read the rate off and type it.</Quiet>
+          <BatteryAndPower view={view} recording={recording} />
+        </View>
       )}
     </View>
   );
@@ -73,7 +80,7 @@ function Heard({ heardMs, recording }: { heardMs: number; recording: Recording }
   const { action } = usePalette();
   const behindMs = (runClock(recording) - heardMs) / recording.speed;
   if (recording.status !== 'running' || behindMs < OLD_MS) return null;
-  return <Quiet style={{ color: action, alignSelf: 'flex-end', flexShrink: 1 }}>{`no frames since ${clock(heardMs / 1000)}`}</Quiet>;
+  return <Quiet style={{ color: action, marginTop: -4 }}>{`no frames since ${clock(heardMs / 1000)}`}</Quiet>;
 }
 
 /** Per-second pace of the last minute. */

@@ -13,39 +13,55 @@ import { PERCENT, type BenchView } from './view';
 
 /** Last readings, and what they foretell. */
 export function Standing({ recording, view }: { recording: Recording; view: BenchView }): ReactNode {
-  const { warmth, drain } = usePalette();
+  const { warmth } = usePalette();
   const { degrees, unit } = useVoice();
-  const { skin, percent, watts } = view;
+  const { skin } = view;
   return (
     <View style={{ gap: 4 }}>
       <View role="list" aria-label="Last readings" style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 16, rowGap: 4 }}>
         {skin.map(({ spot, c, atMs }) => (
           <Reading key={spot} value={`${degrees(c).toFixed(1)}°`} color={warmth[warmthBand(c)]!} label={spot} atMs={atMs} recording={recording} />
         ))}
-        {percent ? <Reading value={`${percent.percent} %`} color={drain} label={percent.charging ? 'charging' : 'battery'} atMs={percent.atMs} recording={recording} /> : null}
-        {watts ? <Reading value={`${(watts.mw / 1000).toFixed(1)} W`} color={drain} label="power" atMs={watts.atMs} recording={recording} /> : null}
       </View>
+      {recording.status === 'running' ? null : <BatteryAndPower view={view} recording={recording} />}
       {skin.length === 0 && recording.status !== 'ended' ? <Quiet>{`No skin reading yet (°${unit}).`}</Quiet> : null}
       <Forecasts view={view} recording={recording} />
     </View>
   );
 }
 
-function Reading({ value, color, label, atMs, recording }: { value: string; color: string; label: string; atMs: number; recording: Recording }): ReactNode {
-  useTick(1000);
-  const ageS = Math.max(0, (runClock(recording) - atMs) / 1000);
+/** What the battery shows, and what is drawn from it. */
+export function BatteryAndPower({ view: { percent, watts }, recording }: { view: BenchView; recording: Recording }): ReactNode {
+  const { drain } = usePalette();
+  if (!percent && !watts) return null;
   return (
-    <View role="listitem">
-      <View style={{ flexDirection: 'row', alignItems: 'baseline', gap: 5 }}>
-        <FigureText size={24} style={{ color }}>
-          {value}
-        </FigureText>
-        <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{recording.status === 'ready' ? 'cold' : ageS < 10 ? 'now' : `${clock(ageS)} ago`}</Quiet>
-      </View>
-      <Quiet style={{ fontSize: 13, lineHeight: 15 }}>{label}</Quiet>
+    <View role="list" aria-label="Battery and power" style={{ flexDirection: 'row', columnGap: 12 }}>
+      {percent ? <Reading value={`${percent.percent} %`} color={drain} label={percent.charging ? 'charging' : 'battery'} atMs={percent.atMs} recording={recording} size={20} /> : null}
+      {watts ? <Reading value={`${(watts.mw / 1000).toFixed(1)} W`} color={drain} label="power" atMs={watts.atMs} recording={recording} size={20} /> : null}
     </View>
   );
 }
+
+function Reading({ value, color, label, atMs, recording, size = 24 }: { value: string; color: string; label: string; atMs: number; recording: Recording; size?: number }): ReactNode {
+  useTick(1000);
+  const ageS = Math.max(0, (runClock(recording) - atMs) / 1000);
+  const age = recording.status === 'ready' ? 'cold' : ageS < 10 ? 'now' : clock(ageS);
+  return (
+    <View role="listitem">
+      {size < 24 ? <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{ageS < OLD_S ? label : `${label} ${age}`}</Quiet> : null}
+      <View style={{ flexDirection: 'row', alignItems: 'baseline', gap: 5 }}>
+        <FigureText size={size} style={{ color }}>
+          {value}
+        </FigureText>
+        {size < 24 ? null : <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{age}</Quiet>}
+      </View>
+      {size < 24 ? null : <Quiet style={{ fontSize: 13, lineHeight: 15 }}>{label}</Quiet>}
+    </View>
+  );
+}
+
+/** A percent that is older than this says so, s. */
+const OLD_S = 120;
 
 function Forecasts({ view, recording }: { view: BenchView; recording: Recording }): ReactNode {
   const { temperature, unit } = useVoice();
@@ -55,6 +71,8 @@ function Forecasts({ view, recording }: { view: BenchView; recording: Recording 
   if (!hottest) return view.skin.length > 0 && recording.status === 'running' ? <Quiet>No forecast yet: it takes about five readings of a spot.</Quiet> : null;
   const { spot, finalC, finalHalfC, settlesInS, cautionAtS } = hottest;
   const half = (unit === 'F' ? 1.8 : 1) * finalHalfC;
+  const last = view.skin.find((reading) => reading.spot === spot)!;
+  if (settlesInS === 0 && Math.abs(last.c - finalC) > Math.max(1, finalHalfC)) return <Quiet>{`${spot} no longer follows its warm-up.`}</Quiet>;
   const parts = [settlesInS > 0 ? `settles at ${temperature(finalC)} ± ${half.toFixed(1)} in ${Math.round(settlesInS / 60)} min` : `has settled at ${temperature(finalC)} ± ${half.toFixed(1)}`];
   const nowS = runClock(recording) / 1000;
   if (cautionAtS !== null && cautionAtS > nowS) parts.push(`${temperature(43)} at ${clock(cautionAtS)}`);

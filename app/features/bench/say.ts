@@ -36,7 +36,7 @@ export function sayWarning({ what, value, spot }: Warning, temperature: (celsius
     case 'stop':
       return { title: `${temperature(value)}: stop and put it down`, why: `At 48 °C skin can burn within minutes. Let it cool on a table; read it again before you hold it. (${spot})` };
     case 'caution':
-      return { title: `${temperature(value)}: hold it for a while only`, why: `From 43 °C long contact harms. Put it on a stand, or end in time. (${spot})` };
+      return { title: `${temperature(value)}: hold it for a while only`, why: `Long contact harms from 43 °C: use a stand. (${spot})` };
     case 'floor':
       return { title: `${value} %: at the floor`, why: 'Below it the drain is no longer even, and the device may throttle to save itself.' };
     case 'planned-end':

@@ -43,7 +43,7 @@ export function useBench(runId: string): BenchOf {
   const client = useQueryClient();
   const followed = useQuery<Followed>({ queryKey: KEY(runId), queryFn: () => client.getQueryData<Followed>(KEY(runId)) ?? NOTHING, staleTime: Infinity, initialData: NOTHING }).data;
   const { connection, missing } = useFollow(runId, client);
-  const { waiting, durable } = useOutbox();
+  const { waiting, durable, failing } = useOutbox();
   const taken = useTaken(runId);
   const path = `/bench/${runId}/changes`;
   const own = useMemo(() => waiting.filter((one) => one.path === path), [waiting, path]);
@@ -52,7 +52,8 @@ export function useBench(runId: string): BenchOf {
   return {
     recording,
     entries,
-    connection,
+    // what is typed does not get through, whatever still comes
+    connection: failing && own.length > 0 ? 'lost' : connection,
     missing,
     act: (...changes) => outbox.add(path, 'changes', changes.map((change) => changeOf(change))),
     nowMs: () => runClock(recording),

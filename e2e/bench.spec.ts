@@ -1,0 +1,349 @@
+import type { BenchState, RunDetail } from '@pace-check/contract';
+import type { EntryLine, RunLine } from '@pace-check/core';
+import { SCENARIOS, standIn } from '@pace-check/rig';
+import { expect, test, type Page } from '@playwright/test';
+import { expectAccessible } from './access';
+import { OwnServer } from './server';
+
+const SEED = 7;
+
+/** Opens a run at the bench. */
+async function openRun(page: Page, facts: { device: string; title: string; speed?: string; minutes?: string }): Promise<string> {
+  await page.goto('/bench');
+  await page.getByRole('button', { name: 'Record a run' }).first().click();
+  for (const [label, value] of [['Device', facts.device], ['Title', facts.title]] as const) {
+    await page.getByLabel(label, { exact: true }).fill(value);
+    await page.getByLabel(label, { exact: true }).blur();
+  }
+  await page.getByLabel('Planned, min').fill(facts.minutes ?? '30');
+  await page.getByLabel(/^Speed of the clock/).fill(facts.speed ?? '1');
+  await page.getByLabel('Room, °C').fill('18.5');
+  await page.getByRole('button', { name: 'To the bench' }).click();
+  await expect(page.getByRole('button', { name: 'Start the run' })).toBeVisible();
+  return page.url().split('/').at(-1)!;
+}
+
+const tab = (page: Page, name: string): Promise<void> => page.getByRole('radio', { name, exact: true }).click();
+
+/** Taps digits and keeps them. */
+async function tap(page: Page, digits: string): Promise<void> {
+  for (const digit of digits) await page.getByRole('button', { name: digit === '.' ? 'Point' : digit, exact: true }).click();
+  await page.getByRole('button', { name: 'Keep the reading' }).click();
+}
+
+async function connect(page: Page, kind: string): Promise<void> {
+  await page.getByRole('button', { name: 'Connect a stand-in' }).click();
+  await page.getByRole('radio', { name: kind, exact: true }).click();
+  await page.getByRole('button', { name: 'Connect', exact: true }).click();
+  await expect(page.getByRole('list', { name: 'Sources' })).toContainText(new RegExp(`Stand-in (power )?${kind}`));
+}
+
+const benchOf = async (page: Page, run: string): Promise<BenchState> => (await page.request.get(`/api/bench/${run}`)).json() as Promise<BenchState>;
+const runOf = async (page: Page, run: string): Promise<RunDetail> => (await page.request.get(`/api/runs/${run}`)).json() as Promise<RunDetail>;
+const typed = (state: BenchState): EntryLine[] => state.entries.filter((entry) => entry.source === null && !entry.takenBack).map((entry) => entry.line);
+const connection = (page: Page): ReturnType<Page['getByRole']> => page.getByRole('status', { name: 'Connection' });
+const lastEntry = (page: Page): ReturnType<Page['getByRole']> => page.getByRole('status', { name: 'Last entry' });
+
+test.describe('with a server of its own', () => {
+  const server = new OwnServer();
+  test.beforeEach(() => server.start());
+  test.afterEach(() => server.stop());
+
+  test('a whole run at sixty times the speed, the server killed in the middle: its figures are those of the same run imported as a file', async ({ browser }) => {
+    const context = await browser.newContext({ baseURL: server.address, viewport: { width: 390, height: 844 } });
+    const page = await context.newPage();
+    const run = await openRun(page, { device: 'Velm 5', title: 'Aurelune', speed: '60', minutes: '16' });
+    await tab(page, 'Run');
+    await connect(page, 'handset');
+    await connect(page, 'meter');
+    await tab(page, 'Read');
+    // cold readings
+    await tap(page, '198');
+    await page.getByRole('button', { name: 'Start the run' }).click();
+    await expect(page.getByLabel('Pace now')).toHaveText(/\d/);
+    await tap(page, '312');
+    await expect(lastEntry(page)).toContainText('31.2 °C');
+
+    await tab(page, 'Mark');
+    await page.getByRole('button', { name: 'Stutter' }).click();
+    await page.getByRole('switch', { name: 'Menu' }).click();
+    await expect(page.getByRole('switch', { name: 'Menu' })).toBeChecked();
+    await page.getByRole('switch', { name: 'Menu' }).click();
+    await expect(page.getByRole('switch', { name: 'Menu' })).not.toBeChecked();
+    await page.getByRole('switch', { name: 'Charging' }).click();
+    await expect(page.getByRole('switch', { name: 'Charging' })).toBeChecked();
+
+    await server.kill();
+    await expect(connection(page)).toContainText('Server not reached');
+    await page.getByRole('switch', { name: 'Charging' }).click();
+    await tab(page, 'Read');
+    await tap(page, '401');
+    await expect(lastEntry(page)).toContainText('40.1 °C');
+    await expect(lastEntry(page)).toContainText('kept here');
+    await expect(connection(page)).toContainText(/\d kept here/);
+    await server.start();
+    await expect(connection(page)).toHaveText('All sent');
+    await expect(lastEntry(page)).toContainText('on the server');
+
+    await tap(page, '431');
+    await expect(page.getByRole('alert')).toContainText('hold it for a while only');
+    await expect(page.getByRole('alert').filter({ hasText: 'The source has ended' })).toBeVisible();
+    await tab(page, 'Run');
+    await page.getByRole('button', { name: 'End as planned' }).click();
+    await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
+
+    // the same, as a file: what the stand-ins tell, and what was typed
+    const state = await benchOf(page, run);
+    expect(typed(state).map((line) => line.type).sort()).toEqual(['end', 'mark', 'skin', 'skin', 'skin', 'skin', 'span', 'span']);
+    const scenario = { ...SCENARIOS.fades, seconds: 16 * 60 };
+    const told = (kind: 'handset' | 'meter'): RunLine[] => [...standIn(kind, scenario, SEED, [])].map(({ line }) => line);
+    const handset = told('handset');
+    const recorded = await runOf(page, run);
+    // what the kit knows of the title was taken over, too
+    const lines = [...handset.filter((line) => line.type !== 'end').map((line) => (line.type === 'run' ? { ...line, conditions: recorded.conditions } : line)), ...told('meter'), ...typed(state)];
+    const details = { fileName: 'the-same.pace.ndjson', name: 'The same from a file', facts: null, reading: null, again: true };
+    const imported = (await (await page.request.post(`/api/imports?details=${encodeURIComponent(JSON.stringify(details))}`, { data: Buffer.from(lines.map((line) => JSON.stringify(line)).join('\n')) })).json()) as RunDetail;
+    expect(recorded.figures.frames.count).toBeGreaterThan(50_000);
+    expect(recorded.figures).toEqual(imported.figures);
+    expect(recorded.figures.caveats).toContain('charged-during');
+
+    await page.getByRole('button', { name: 'Its figures' }).click();
+    await expect(page.getByRole('region', { name: 'What the figures stand on' })).toContainText('Frames: Stand-in handset.');
+    await expect(page.getByRole('region', { name: 'What the figures stand on' })).toContainText('Power: Stand-in power meter.');
+    await context.close();
+  });
+
+  test('nothing typed is lost: the page reloaded, the tab closed, no network, the clock set, the server killed', async ({ browser }) => {
+    const context = await browser.newContext({ baseURL: server.address, viewport: { width: 390, height: 844 } });
+    let page = await context.newPage();
+    const run = await openRun(page, { device: 'Oru Fold', title: 'Hexgarden' });
+    await page.getByRole('button', { name: 'Start the run' }).click();
+    await expect(connection(page)).toHaveText('All sent');
+    await tap(page, '301');
+    // in the air
+    await context.setOffline(true);
+    await tap(page, '302');
+    await tap(page, '303');
+    await expect(connection(page)).toContainText('kept here');
+    // somebody sets the clock
+    await page.evaluate(() => {
+      const real = Date.now;
+      Date.now = () => real() + 3_600_000;
+    });
+    await tap(page, '304');
+    // the tab is closed, another one opened when the network is back
+    await page.close();
+    await context.setOffline(false);
+    page = await context.newPage();
+    await page.goto(`/bench/${run}`);
+    await expect(connection(page)).toHaveText('All sent');
+    await server.kill();
+    await tap(page, '305');
+    await expect(lastEntry(page)).toContainText('kept here');
+    await server.start();
+    await expect(lastEntry(page)).toContainText('on the server');
+    await page.reload();
+    await expect(connection(page)).toHaveText('All sent');
+    // killed in the middle of what is sent
+    await Promise.all([tap(page, '306'), server.kill()]);
+    await server.start();
+    await expect(connection(page)).toHaveText('All sent');
+    await tab(page, 'Noted');
+    await expect(page.getByRole('list', { name: 'What was noted' }).getByRole('listitem')).toHaveCount(6);
+    const readings = typed(await benchOf(page, run)).flatMap((line) => (line.type === 'skin' ? { c: line.c, atMs: line.atMs } : []));
+    expect(readings.map(({ c }) => c)).toEqual([30.1, 30.2, 30.3, 30.4, 30.5, 30.6]);
+    const times = readings.map(({ atMs }) => atMs);
+    expect(times).toEqual(times.toSorted((a, b) => a - b));
+    // the hour that the clock was set by is not in them
+    expect(times.at(-1)!).toBeLessThan(600_000);
+    await context.close();
+  });
+
+  test('a run begun and ended while nobody answers is there afterwards', async ({ browser }) => {
+    const context = await browser.newContext({ baseURL: server.address, viewport: { width: 390, height: 844 } });
+    const page = await context.newPage();
+    await page.goto('/bench');
+    await expect(page.getByRole('button', { name: 'Record a run' }).first()).toBeVisible();
+    await page.getByRole('button', { name: 'Record a run' }).first().click();
+    await expect(page.getByLabel('Device', { exact: true })).toBeVisible();
+    await server.kill();
+    await page.getByLabel('Device', { exact: true }).fill('Quill Deck');
+    await page.getByLabel('Title', { exact: true }).fill('Night Ferry');
+    await page.getByLabel('Title', { exact: true }).blur();
+    await page.getByRole('button', { name: 'To the bench' }).click();
+    await page.getByRole('button', { name: 'Start the run' }).click();
+    await tap(page, '333');
+    await tab(page, 'Run');
+    await page.getByRole('button', { name: 'crashed' }).click();
+    await expect(connection(page)).toContainText('kept here');
+    const run = page.url().split('/').at(-1)!;
+    await server.start();
+    await expect(connection(page)).toHaveText('All sent');
+    await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
+    expect(await runOf(page, run)).toMatchObject({ device: 'Quill Deck', figures: { end: { reason: 'crash' }, stamina: { word: 'DNF' }, warmth: { peakC: 33.3 } } });
+    await context.close();
+  });
+});
+
+test('a run by hand, with no logger at all: readings, a top-up, an estimate, and what was mistyped put right', async ({ page }) => {
+  const run = await openRun(page, { device: 'Kitto Mini', title: 'Pico Harbour' });
+  await tap(page, '201');
+  await expect(page.getByRole('status', { name: 'Reading due' })).toContainText('back middle: cold reading');
+  await page.getByRole('button', { name: 'Start the run' }).click();
+  await expect(page.getByText('No frames yet')).toBeVisible();
+  await tap(page, '205');
+  await page.getByRole('radio', { name: 'Battery percent' }).click();
+  await tap(page, '88');
+  await page.getByRole('radio', { name: 'Rate by eye' }).click();
+  await tap(page, '40');
+  await expect(lastEntry(page)).toContainText('about 40 fps, by eye');
+  // the wrong number, taken back at once
+  await page.getByRole('radio', { name: 'Battery percent' }).click();
+  await tap(page, '8');
+  await expect(lastEntry(page)).toContainText('battery 8 %');
+  await page.getByRole('button', { name: 'Undo the last entry' }).click();
+  await expect(lastEntry(page)).toContainText('about 40 fps');
+  await page.getByRole('radio', { name: 'Skin temperature' }).click();
+  await tap(page, '481');
+  await expect(page.getByRole('alert')).toContainText('stop and put it down');
+  await expectAccessible(page);
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await expectAccessible(page);
+  // it was 38.1: corrected in the list
+  await tab(page, 'Noted');
+  await page.getByRole('button', { name: /^Correct 48\.1/ }).click();
+  await page.getByLabel('Value').fill('38.1');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await tab(page, 'Mark');
+  await page.getByRole('button', { name: 'Note' }).click();
+  await page.getByLabel('Note', { exact: true }).fill('gulls on the cable');
+  await page.getByLabel('Note', { exact: true }).press('Enter');
+  await page.getByRole('switch', { name: 'Charging' }).click();
+  await page.getByRole('button', { name: 'Moment' }).click();
+  await expectAccessible(page);
+  await tab(page, 'Run');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'stopped early' }).click();
+  await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
+  await page.getByRole('button', { name: 'Its figures' }).click();
+  await expect(page.getByText('fps, estimated by eye')).toBeVisible();
+  const { figures, entries } = await runOf(page, run);
+  expect(figures).toMatchObject({ pace: { source: 'eye', average: 40 }, warmth: { peakC: 38.1 }, end: { reason: 'stopped' } });
+  expect(figures.caveats).toEqual(expect.arrayContaining(['eye-estimate', 'charged-during']));
+  expect(entries.filter(({ line }) => line.type === 'battery')).toHaveLength(1);
+  expect(entries.find(({ line }) => line.type === 'span')!.line).toMatchObject({ kind: 'charging' });
+});
+
+test('two screens on one run see each other’s entries, and the last word on a line counts', async ({ page, browser }) => {
+  const run = await openRun(page, { device: 'Brask Slate 11', title: 'Skiff 120' });
+  await page.getByRole('button', { name: 'Start the run' }).click();
+  const context = await browser.newContext({ baseURL: process.env['PACE_E2E_ADDRESS'], viewport: { width: 1280, height: 800 } });
+  const other = await context.newPage();
+  await other.goto(`/bench/${run}`);
+  await expect(connection(other)).toHaveText('All sent');
+  await tap(page, '312');
+  const noted = other.getByRole('list', { name: 'What was noted' });
+  await expect(noted).toContainText('31.2 °C back by the camera, infrared');
+  await expect(noted).toContainText('another screen');
+  // by keys on the wide one
+  await other.keyboard.type('327');
+  await other.keyboard.press('Enter');
+  await other.keyboard.press('t');
+  await other.keyboard.press('h');
+  await tab(page, 'Noted');
+  const here = page.getByRole('list', { name: 'What was noted' });
+  await expect(here).toContainText('32.7 °C');
+  await expect(here).toContainText('stutter');
+  await expect(here).toContainText('charging is on');
+  await noted.getByRole('button', { name: /^Take back 31\.2/ }).click();
+  await expect(here).not.toContainText('31.2 °C');
+  // both at once
+  await tab(page, 'Read');
+  await Promise.all([tap(page, '333'), other.keyboard.type('344').then(() => other.keyboard.press('Enter'))]);
+  for (const list of [noted]) {
+    await expect(list).toContainText('33.3 °C');
+    await expect(list).toContainText('34.4 °C');
+  }
+  await other.keyboard.press('?');
+  await expect(other.getByText('Keep the reading').last()).toBeVisible();
+  await other.keyboard.press('Escape');
+  await expectAccessible(other);
+  await tab(page, 'Run');
+  await page.getByRole('button', { name: 'End as planned' }).click();
+  await expect(other.getByRole('button', { name: 'Its figures' })).toBeEnabled();
+  await context.close();
+});
+
+test('sources: a key that works as pasted, nonsense that is told, text from a shell, and a key revoked', async ({ page }) => {
+  const run = await openRun(page, { device: 'Velm 4', title: 'Saltmarsh Drift', speed: '60' });
+  await tab(page, 'Run');
+  await page.getByRole('button', { name: 'Add a source' }).click();
+  await page.getByLabel('What it is called').fill('probe');
+  await page.getByRole('button', { name: 'Make its key' }).click();
+  const key = (await page.getByLabel('Key', { exact: true }).textContent())!;
+  await page.getByRole('button', { name: 'Start the run' }).click();
+  const send = async (seq: number, data: string): Promise<number> => (await page.request.post(`/api/live?seq=${seq}`, { data, headers: { authorization: `Bearer ${key}` } })).status();
+  expect(await send(0, '{"type":"skin","atMs":1000,"spot":"back middle","c":31.5,"by":"contact probe"}\nfever!')).toBe(200);
+  const sources = page.getByRole('list', { name: 'Sources' });
+  await expect(sources).toContainText('probe');
+  await sources.getByRole('button', { name: /1 line refused/ }).click();
+  await expect(sources).toContainText('Batch 0, line 2: it is no JSON object.');
+  await page.getByRole('button', { name: 'Paste shell text' }).click();
+  await page.getByLabel('What the shell printed').fill('level: 64\nstatus: 3\ncurrent_now: -1100000\nvoltage_now: 4000000\nhello');
+  await expect(page.getByText('Understood: battery 64 %, 4.4 W. 1 line left aside.')).toBeVisible();
+  await page.getByRole('button', { name: 'Add it' }).click();
+  await expect(sources).toContainText('Text from the shell');
+  const readings = page.getByRole('list', { name: 'Last readings' });
+  const battery = page.getByRole('list', { name: 'Battery and power' });
+  await expect(battery).toContainText('64 %');
+  await expect(battery).toContainText('4.4 W');
+  await expect(readings).toContainText('31.5°');
+  await page.getByRole('button', { name: 'Revoke the key of probe' }).click();
+  await expect(sources).toContainText('key revoked');
+  expect(await send(1, '')).toBe(403);
+  await page.getByRole('button', { name: 'would not start' }).click();
+  await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
+  expect((await runOf(page, run)).figures.stamina.word).toBe('DNS');
+});
+
+test('from the card to the bench, and after it to the cool-down watch', async ({ page }) => {
+  await page.goto('/cards');
+  await page.getByRole('link', { name: /^Small against large/ }).click();
+  await page.getByRole('button', { name: 'Preflight and start' }).click();
+  await page.getByRole('button', { name: 'To the bench' }).click();
+  await expect(page.getByText(/^For Small against large/)).toBeVisible();
+  const device = await page.getByLabel('Device', { exact: true }).inputValue();
+  await page.getByRole('button', { name: 'To the bench' }).click();
+  await page.getByRole('button', { name: 'Start the run' }).click();
+  const run = page.url().split('/').at(-1)!;
+  await tap(page, '365');
+  await tab(page, 'Run');
+  await page.getByRole('button', { name: 'End as planned' }).click();
+  await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
+  expect((await runOf(page, run)).onCard).toMatchObject({ cardName: 'Small against large' });
+  await page.getByRole('button', { name: 'Watch it cool down' }).click();
+  const watch = page.getByRole('group', { name: `${device} cools` });
+  await expect(watch).toContainText('Last 36.5 °C');
+  // what it cooled like before tells when
+  await expect(watch).toContainText(/\d\d:\d\d/);
+  await watch.getByLabel(/^Skin now/).fill('33.2');
+  await watch.getByRole('button', { name: /^Keep the reading/ }).click();
+  await expect(watch).toContainText('2 readings');
+  await watch.getByLabel(/^Skin now/).fill('20.5');
+  await watch.getByRole('button', { name: /^Keep the reading/ }).click();
+  await expect(watch).toContainText('it is down');
+  await expectAccessible(page);
+  // another one beside it
+  await page.getByRole('button', { name: 'Watch a device' }).click();
+  await page.getByLabel('Which device').fill('Oru Fold');
+  await page.getByLabel('Which device').blur();
+  await page.getByRole('button', { name: 'Watch it', exact: true }).click();
+  await expect(page.getByRole('group', { name: 'Oru Fold cools' })).toContainText('No reading yet');
+  for (const name of [device, 'Oru Fold']) await page.getByRole('button', { name: `Stop watching ${name}` }).click();
+  await expect(page.getByText('No device is watched.')).toBeVisible();
+  // the day of the card goes on
+  await page.goto(`/bench/${run}`);
+  await page.getByRole('link', { name: 'To the next step of the card' }).click();
+  await expect(page.getByRole('group', { name: 'Next' })).toBeVisible();
+});
