@@ -39,6 +39,10 @@ async function bench(): Promise<void> {
     await buildWeb();
     const database = await startDatabase(join(folder, 'postgres'));
     stops.unshift(database.stop);
+    const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
+    stops.unshift(() => browser.close());
+    // `npm run bench -- live` measures this part alone
+    if (process.argv[2] === 'live') return await liveLoad(database.url, browser);
     const server = await startServer({ DATABASE_URL: database.url, PACE_WEB: WEB_DIST, PACE_COMMAND: COMMAND, PORT: '0' });
     stops.unshift(server.stop);
 
@@ -62,8 +66,6 @@ async function bench(): Promise<void> {
     say('imported and analysed, from the upload’s end to the answer', `${seconds(afterUploadMs)} (aim: below 6 s), ${(afterUploadMs / yardstick.ms).toFixed(1)} times the bare scanner`);
     say('growth of the server’s memory at its peak', `${mb(memoryPeak - memoryBefore)} (aim: below 300 MB)`);
 
-    const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
-    stops.unshift(() => browser.close());
     const page = await browser.newPage({ baseURL: server.address, viewport: { width: 390, height: 844 } });
     await page.goto('/');
     const link = page.getByRole('link', { name: /Skiff 120 on Brask Slate 11/ });

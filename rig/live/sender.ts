@@ -23,7 +23,7 @@ export interface SentSummary {
 }
 
 /** Lines that are due go out together this often. */
-const SEND_EVERY_MS = 200;
+const SEND_EVERY_MS = 150;
 const SHORTEST_WAIT_MS = 200;
 const LONGEST_WAIT_MS = 2000;
 /** Without an answer for so long a source gives up. */
@@ -70,7 +70,7 @@ export class LiveSender {
   }
 
   private enqueue(due: TimedLine[]): void {
-    this.queue.push({ seq: this.seq++, text: this.options.mischief.text(due), lastMs: due.at(-1)!.dueMs });
+    this.queue.push({ seq: this.seq++, text: this.options.mischief.text(due), lastMs: due.reduce((last, { dueMs }) => Math.max(last, dueMs), 0) });
     this.sent.lines += due.length;
     for (const { line } of due) if (line.type === 'frames') this.sent.frames += line.us.length;
   }

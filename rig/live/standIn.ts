@@ -13,7 +13,7 @@ export interface TimedLine {
 }
 
 /** Frames in a line of a live source. */
-const LIVE_FRAMES = 30;
+const LIVE_FRAMES = 12;
 /** A thermometer is held to every spot once a minute. */
 const SKIN_EVERY_MIN = 1;
 const SENSORS_EVERY_S = 1;
