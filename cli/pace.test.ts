@@ -31,6 +31,12 @@ describe('pace simulate', () => {
     expect(err).toMatch(message);
   });
 
+  it.each([[['--live', 'nowhere'], /an address like/], [['--live', 'http://127.0.0.1:9', '--speed', '61'], /from 1 to 60/], [['--live', 'http://127.0.0.1:9', '--misbehave', 'dance'], /drop-out/], [['--live', 'http://127.0.0.1:9', '--as', 'toaster'], /handset/]])('%j is wrong usage of a live one: status 2', async (args, message) => {
+    const { status, out, err } = await pace('simulate', 'holds', ...args);
+    expect({ status, out }).toEqual({ status: 2, out: '' });
+    expect(err).toMatch(message);
+  });
+  it('says when nobody answers: status 1', async () => expect(await pace('simulate', 'holds', '--live', 'http://127.0.0.1:9')).toMatchObject({ status: 1, out: '', err: expect.stringContaining('does not answer') }));
   it('explains itself', async () => expect(await pace('simulate', '--help')).toMatchObject({ status: 0, out: expect.stringContaining('Examples:') }));
   it('says when a file cannot be written: status 1', async () => expect(await pace('simulate', 'holds', '--minutes', '0.1', '--out', '/nowhere/at/all')).toMatchObject({ status: 1, err: expect.stringContaining('/nowhere/at/all') }));
 });

@@ -1,4 +1,8 @@
+import { execFile } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
 import { USUAL_BENCH_PLAN, type BatchTaken, type BenchState, type Recording, type RunDetail, type SourceWithKey } from '@pace-check/contract';
 import type { EntryLine, RunLine } from '@pace-check/core';
 import { importPath, startHarness, type Harness } from './testing/harness';
@@ -166,6 +170,18 @@ describe('a source', () => {
       sources: [{ id: a.id, name: 'logger' }, { id: b.id, name: 'capture' }],
       used: [{ measure: 'frames', source: a.id, fromMs: 0, toMs: 10_000 }, { measure: 'frames', source: b.id, fromMs: 10_000, toMs: 18_000 }, { measure: 'battery', source: a.id, fromMs: 0, toMs: 5000 }],
     });
+  });
+});
+
+describe('the example of the documentation', () => {
+  it('works as it is pasted', async () => {
+    const text = await readFile(join(__dirname, '..', 'docs', 'formats.md'), 'utf8');
+    const script = /```sh\n(SERVER=[\s\S]*?)```/.exec(text)![1]!.replace('http://127.0.0.1:4310', harness.address);
+    const { stdout } = await promisify(execFile)('bash', ['-c', `${script}\necho; echo "RUN $RUN"`]);
+    expect(stdout).toContain('"taken":2');
+    const run = /RUN (\S+)/.exec(stdout)![1]!;
+    expect((await state(run)).live!.figures).toMatchObject({ frames: 6 });
+    expect((await state(run)).entries[0]!.line).toMatchObject({ type: 'skin', c: 24.5 });
   });
 });
 

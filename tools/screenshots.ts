@@ -1,5 +1,7 @@
 import { rm } from 'node:fs/promises';
+import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
+import { STAND_INS, USUAL_BENCH_PLAN } from '@pace-check/contract';
 import { chromium, type Page } from '@playwright/test';
 import { buildCli, buildServer, buildWeb } from './build';
 import { CHROMIUM, CHROMIUM_FLAGS, ensureChromium } from './chromium';
@@ -42,18 +44,9 @@ const importing = async (page: Page): Promise<void> => {
   await page.getByRole('heading', { name: 'Import a run' }).scrollIntoViewIfNeeded();
 };
 
-const notebook = async (page: Page): Promise<void> => {
-  await page.goto('/by-hand');
-  await page.getByLabel('Readings, a line each').fill('0:10 back 20.5\n8:00 back 36.5 front 35\n13 min back 105.3 F\n18:00 back\n100% 0:00\n5:00 about 41 fps');
-  await page.getByText('1 of 6 lines is unclear').waitFor();
-};
 const settings = async (page: Page): Promise<void> => {
   await page.goto('/settings');
   await page.getByRole('radio', { name: 'Celsius' }).waitFor();
-};
-const pictures = async (page: Page): Promise<void> => {
-  await run(page);
-  await page.getByRole('heading', { name: 'Warmth' }).evaluate((heading) => heading.scrollIntoView());
 };
 
 const cards = async (page: Page): Promise<void> => {
@@ -65,15 +58,6 @@ const day = async (page: Page): Promise<void> => {
   await page.getByRole('link', { name: /^Small against large/ }).click();
   await page.getByRole('group', { name: 'The day in lanes' }).waitFor();
 };
-const lanes = async (page: Page): Promise<void> => {
-  await day(page);
-  await page.getByRole('group', { name: 'The day in lanes' }).evaluate((lane) => lane.scrollIntoView());
-};
-const steps = async (page: Page): Promise<void> => {
-  await day(page);
-  await page.getByRole('radio', { name: 'Steps' }).click();
-  await page.getByRole('list', { name: 'Steps' }).waitFor();
-};
 const preflight = async (page: Page): Promise<void> => {
   await day(page);
   await page.getByRole('button', { name: 'Preflight and start' }).click();
@@ -83,10 +67,45 @@ const kit = async (page: Page): Promise<void> => {
   await page.goto('/kit');
   await page.getByRole('link', { name: /Velm 5/ }).waitFor();
 };
-const record = async (page: Page): Promise<void> => {
-  await kit(page);
-  await page.getByRole('link', { name: /Velm 5/ }).click();
-  await page.getByLabel('Battery, mAh').waitFor();
+
+/** A run that goes on: a stand-in sends at sixty times the speed, a thermometer is read. */
+const bench = async (page: Page): Promise<void> => {
+  const run = randomUUID();
+  const change = (one: object): Promise<unknown> => page.request.post(`/api/bench/${run}/changes`, { data: { changes: [{ id: randomUUID(), ...one }] } });
+  await change({ kind: 'open', facts: { device: 'Velm 4', title: 'Aurelune', setup: 'Highest, cap 60', target: 60, refresh: 120 }, preflight: { roomC: 18.5 }, plan: { ...USUAL_BENCH_PLAN, everyMin: 6 }, speed: 60, step: null });
+  for (const kind of STAND_INS.slice(0, 3)) await page.request.post(`/api/bench/${run}/stand-ins`, { data: { kind, scenario: 'buckles', minutes: null, seed: 7, misbehave: [] } });
+  await change({ kind: 'start', at: 0 });
+  await page.goto(`/bench/${run}`);
+  await page.getByRole('timer').filter({ hasText: /^1[1-9]:/ }).waitFor();
+};
+const marks = async (page: Page): Promise<void> => {
+  await bench(page);
+  await page.getByRole('radio', { name: 'Mark' }).click();
+  await page.getByRole('switch', { name: 'Charging' }).click();
+  await page.getByText('Charging is on').waitFor();
+};
+const sources = async (page: Page): Promise<void> => {
+  await bench(page);
+  await page.getByRole('radio', { name: 'Run', exact: true }).click();
+  await page.getByRole('button', { name: 'End as planned' }).waitFor();
+};
+const recording = async (page: Page): Promise<void> => {
+  await page.goto('/bench/new');
+  await page.getByLabel('Device', { exact: true }).fill('Velm 5');
+  await page.getByLabel('Title', { exact: true }).fill('Aurelune');
+  await page.getByLabel('Title', { exact: true }).blur();
+  await page.getByLabel('Target, fps').fill('60');
+};
+/** Two devices that cool: one with its curve, one with a first reading. */
+const cooling = async (page: Page): Promise<void> => {
+  const begun = Date.now() - 16 * 60_000;
+  for (const [device, after, readings] of [['Velm 5', 0, [41.2, 35.4, 31.1, 28.2, 26.3]], ['Kitto Mini', 11, [39.8]]] as const) {
+    const startedAt = begun + after * 60_000;
+    const changes = [{ kind: 'watch', device, spot: 'back by the camera', roomC: 18.5, readyC: 21.5, startedAt }, ...readings.map((c, i) => ({ kind: 'reading', reading: randomUUID(), at: startedAt + i * 220_000, c }))];
+    await page.request.post(`/api/cool-downs/${randomUUID()}/changes`, { data: { changes: changes.map((one) => ({ id: randomUUID(), ...one })) } });
+  }
+  await page.goto('/bench');
+  await page.getByRole('group', { name: 'Kitto Mini cools' }).first().waitFor();
 };
 
 /** One current picture of each main view, from the demo. */
@@ -95,20 +114,21 @@ const PICTURES: Picture[] = [
   { name: 'runs-wide', ...WIDE, open: runs },
   { name: 'run-phone', ...PHONE, open: run },
   { name: 'run-wide', ...WIDE, open: run },
-  { name: 'run-phone-night', ...PHONE, night: true, open: run },
   { name: 'import-wide', ...WIDE, open: importing },
-  { name: 'import-phone', ...PHONE, open: importing },
-  { name: 'notebook-phone', ...PHONE, open: notebook },
   { name: 'settings-phone', ...PHONE, open: settings },
-  { name: 'run-pictures-phone', ...PHONE, open: pictures },
   { name: 'cards-phone', ...PHONE, open: cards },
   { name: 'day-phone', ...PHONE, open: day },
-  { name: 'day-lanes-phone', ...PHONE, open: lanes },
   { name: 'day-wide', ...WIDE, open: day },
-  { name: 'steps-phone', ...PHONE, open: steps },
   { name: 'preflight-phone', ...PHONE, open: preflight },
+  { name: 'bench-phone', ...PHONE, open: bench },
+  { name: 'bench-phone-night', ...PHONE, night: true, open: bench },
+  { name: 'bench-wide', ...WIDE, open: bench },
+  { name: 'bench-wide-night', ...WIDE, night: true, open: bench },
+  { name: 'bench-marks-phone', ...PHONE, open: marks },
+  { name: 'bench-sources-phone', ...PHONE, open: sources },
+  { name: 'bench-new-phone', ...PHONE, open: recording },
+  { name: 'bench-home-wide', ...WIDE, open: cooling },
   { name: 'kit-phone', ...PHONE, open: kit },
-  { name: 'record-phone', ...PHONE, open: record },
 ];
 
 async function takePictures(): Promise<void> {
@@ -129,7 +149,8 @@ async function takePictures(): Promise<void> {
     for (const { name, width, height, night, open } of PICTURES.filter((picture) => !only || picture.name.includes(only))) {
       const page = await browser.newPage({ baseURL: server.address, viewport: { width, height }, colorScheme: night ? 'dark' : 'light' });
       await open(page);
-      await page.waitForLoadState('networkidle');
+      // a screen that follows a run never falls silent
+      if (!page.url().includes('/bench')) await page.waitForLoadState('networkidle');
       await page.evaluate(() => document.fonts.ready);
       await page.screenshot({ path: join(ROOT, 'docs', 'screenshots', `${name}.png`), animations: 'disabled' });
       await page.close();

@@ -64,6 +64,7 @@ function* link(scenario: Scenario, seed: number): Generator<TimedLine> {
   const random = new Random(seed + 1);
   let frames = 0;
   let dueMs = COUNTER_EVERY_MS;
+  // the same world as the others'
   for (const line of simulate(scenario, seed, LIVE_FRAMES)) {
     if (line.type === 'end') yield { dueMs: line.atMs, line };
     if (line.type !== 'frames') continue;

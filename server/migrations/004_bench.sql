@@ -73,6 +73,7 @@ alter table entry add column used boolean not null default true;
 alter table entry add column taken_back boolean not null default false;
 alter table entry add column change bigint;
 create index entry_change on entry (run_id, change) where change is not null;
+create index entry_span on entry (run_id) where type = 'span';
 
 -- a cool-down that is watched: readings have ids, and there is a line to come down to
 alter table cool_down add column ready_c double precision;

@@ -36,7 +36,7 @@ export function benchRoutes(api: Router, { bench, live, standIns, coolDowns }: B
     response.status(204).end();
   });
   api.post('/bench/:id/stand-ins', json, async (request, response) => {
-    response.status(201).json(await standIns.start(runId(request), parse(newStandIn, request.body), `http://127.0.0.1:${request.socket.localPort}`));
+    response.status(201).json(await standIns.start(runId(request), parse(newStandIn, request.body), ownAddress(request)));
   });
   api.get('/bench/:id/events', async (request, response) => {
     const after = Number(request.headers['last-event-id'] ?? queryText(request.query['after']) ?? -1);
@@ -58,6 +58,12 @@ export function benchRoutes(api: Router, { bench, live, standIns, coolDowns }: B
   api.post('/cool-downs/:id/changes', json, async (request, response) => {
     response.json(await coolDowns.take(idOf('cool-down', request.params.id), parse(coolChanges, request.body).changes));
   });
+}
+
+/** Where this server is reached from the machine that it runs on. */
+function ownAddress({ socket }: Request): string {
+  const host = socket.localAddress ?? '127.0.0.1';
+  return `http://${host.includes(':') && !host.startsWith('::ffff:') ? `[${host}]` : host.replace('::ffff:', '')}:${socket.localPort}`;
 }
 
 function keyOf(request: Request): string {

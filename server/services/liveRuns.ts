@@ -6,7 +6,7 @@ import type pg from 'pg';
 import { v5 as uuidOf } from 'uuid';
 import { framesText } from '../frames/batchCodec';
 import { inTransaction, type Queryable } from '../sql/database';
-import { insertBatch, insertSource, putEntries, readBatches, readBenchEntries, readRecording, readSources, revokeSource, sourceByKey, updateRecording, updateSource, type PutEntry, type RecordingRow, type SourceRow } from '../sql/recordings';
+import { insertBatch, insertSource, putEntries, readBatches, readRecording, readSources, readSpans, revokeSource, sourceByKey, updateRecording, updateSource, type PutEntry, type RecordingRow, type SourceRow } from '../sql/recordings';
 import { fillRun, lockRun } from '../sql/runs';
 import { checkLines, excludedSpans, LiveSource, shifted, timeOf } from './liveSource';
 import { notFound, Problem } from './problem';
@@ -68,7 +68,7 @@ export class LiveRuns {
       if (!row) this.states.delete(runId);
       else {
         state.row = row;
-        const spans = joinSpans(excludedSpans(await readBenchEntries(this.pool, runId)));
+        const spans = joinSpans(excludedSpans(await readSpans(this.pool, runId)));
         for (const source of state.sources.values()) source.exclude(spans);
         this.tellPace(runId);
       }
@@ -94,7 +94,7 @@ export class LiveRuns {
   private async load(runId: string): Promise<LiveState> {
     const row = await readRecording(this.pool, runId);
     if (!row) throw notFound('recording');
-    const spans = joinSpans(excludedSpans(await readBenchEntries(this.pool, runId)));
+    const spans = joinSpans(excludedSpans(await readSpans(this.pool, runId)));
     const sources = new Map<string, LiveSource>();
     for (const source of await readSources(this.pool, runId)) sources.set(source.id, new LiveSource(source, await readBatches(this.pool, source.id), spans));
     return { row, sources };
@@ -161,7 +161,7 @@ export class LiveRuns {
     let source = state.sources.get(row.id);
     // the database knows best how far it is
     if (!source || source.row.next !== row.next) {
-      source = new LiveSource(row, await readBatches(this.pool, row.id), joinSpans(excludedSpans(await readBenchEntries(this.pool, row.runId))));
+      source = new LiveSource(row, await readBatches(this.pool, row.id), joinSpans(excludedSpans(await readSpans(this.pool, row.runId))));
       state.sources.set(row.id, source);
     }
     return { state, source };

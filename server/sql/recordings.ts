@@ -109,6 +109,11 @@ export async function readBenchEntries(db: Queryable, runId: string): Promise<{ 
   return (await db.query<{ id: string; line: EntryLine; source: string | null; open: boolean }>('select id, line, source_id as source, open from entry where run_id = $1 and not taken_back order by seq', [runId])).rows;
 }
 
+/** Spans that were not taken back: they are looked at with every change. */
+export async function readSpans(db: Queryable, runId: string): Promise<{ line: EntryLine; open: boolean }[]> {
+  return (await db.query<{ line: EntryLine; open: boolean }>("select line, open from entry where run_id = $1 and type = 'span' and not taken_back order by seq", [runId])).rows;
+}
+
 /** Marks which lines the figures leave aside for another source's. */
 export async function markUnused(db: Queryable, runId: string, unused: string[]): Promise<void> {
   await db.query('update entry set used = not (id = any($2)) where run_id = $1 and used = (id = any($2))', [runId, unused]);

@@ -6,11 +6,13 @@ import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
 import { v4 as uuid } from 'uuid';
 import { changeOf, outbox, steadyClock } from '../../outbox';
+import { useDeleteRun, useRestoreRun } from '../../api/queries';
 import { BackTo } from '../../ui/BackTo';
 import { Choices } from '../../ui/Choices';
 import { useKeys } from '../../ui/Keys';
 import { usePalette, useWide } from '../../ui/Look';
 import { Failed, Loading, Notice } from '../../ui/states';
+import { useToast } from '../../ui/Toast';
 import { useVoice } from '../../ui/Voice';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { AlertChoices } from './AlertChoices';
@@ -67,6 +69,7 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
     <View style={{ gap: 14 }}>
       <Sources recording={recording} />
       <AlertChoices choice={alerts} onChoice={setAlerts} awake={awake} />
+      <DeleteRun recording={recording} />
     </View>
   );
   const end = recording.status === 'running' ? <EndRun recording={recording} bench={bench} /> : null;
@@ -222,6 +225,22 @@ function EndRun({ recording, bench }: { recording: Recording; bench: BenchOf }):
         ))}
       </View>
       <Quiet>A crash is a result: it is kept with its time.</Quiet>
+    </View>
+  );
+}
+
+/** Something that was opened by mistake, or that nobody wants. */
+function DeleteRun({ recording }: { recording: Recording }): ReactNode {
+  const router = useRouter();
+  const toast = useToast();
+  const remove = useDeleteRun();
+  const restore = useRestoreRun();
+  const { runId, name } = recording;
+  const onDelete = (): void =>
+    remove.mutate(runId, { onSuccess: () => (router.navigate('/bench'), toast({ text: `“${name}” is deleted.`, undo: () => restore.mutate(runId) })), onError: (error) => toast({ text: `It could not be deleted: ${error.message}` }) });
+  return (
+    <View style={{ flexDirection: 'row' }}>
+      <Button type="clear" title="Delete this run" loading={remove.isPending} onPress={onDelete} buttonStyle={{ paddingHorizontal: 0 }} />
     </View>
   );
 }

@@ -87,10 +87,18 @@ export function Warnings({ view }: { view: BenchView }): ReactNode {
   return view.warnings.map((warning) => {
     const { title, why } = sayWarning(warning, temperature);
     const strong = warning.grave || warning.what === 'caution';
+    if (!strong) {
+      return (
+        <View key={warning.what} role="alert" style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
+          <Feather name="info" size={18} color={action} />
+          <Quiet style={{ flex: 1, color: ink }}>{`${title}. ${why}`}</Quiet>
+        </View>
+      );
+    }
     const [ground, text] = warning.grave ? [action, onAction] : [sheet, ink];
     return (
-      <View key={warning.what} role="alert" style={{ flexDirection: 'row', gap: 10, backgroundColor: ground, borderWidth: strong ? 2 : 1, borderColor: action, borderRadius: 8, paddingHorizontal: 12, paddingVertical: 8 }}>
-        <Feather name={strong ? 'alert-triangle' : 'info'} size={22} color={warning.grave ? onAction : action} />
+      <View key={warning.what} role="alert" style={{ flexDirection: 'row', gap: 10, backgroundColor: ground, borderWidth: 2, borderColor: action, borderRadius: 8, paddingHorizontal: 12, paddingVertical: 8 }}>
+        <Feather name="alert-triangle" size={22} color={warning.grave ? onAction : action} />
         <View style={{ flex: 1 }}>
           <Body style={{ fontFamily: FONTS.head, fontSize: warning.grave ? 22 : 18, lineHeight: 26, color: text }}>{title}</Body>
           <Quiet style={{ color: text }}>{why}</Quiet>

@@ -86,6 +86,10 @@ describe('what the lines say', () => {
     expect(sayWarning(warnings[0]!, celsius).title).toBe('The title has crashed');
     expect(view([{ type: 'battery', atMs: 1, percent: 20 }], 1_800_000, { status: 'ended' }).warnings).toEqual([]);
   });
+  it('offers to end a run whose crash was noted', () => {
+    const [warning] = view([{ type: 'mark', atMs: 492_000, kind: 'crash' }], 500_000).warnings;
+    expect(sayWarning(warning!, celsius).title).toBe('Crash noted at 8:12');
+  });
   it('asks for the readings of the round, the battery where no handset tells it', () => {
     expect(roundOf(recording)).toEqual(['back', 'front', PERCENT]);
     expect(view([skin(1000, 20), skin(2000, 20, 'front')], 3000).due).toEqual({ spot: PERCENT, dueMs: 0 });

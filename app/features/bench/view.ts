@@ -7,7 +7,7 @@ const ofType = <T extends EntryLine['type']>(lines: EntryLine[], type: T): Of<T>
 /** What a tired reviewer must not miss, the gravest first. */
 export interface Warning {
   grave: boolean;
-  what: 'stop' | 'caution' | 'floor' | 'planned-end' | 'source-ended';
+  what: 'stop' | 'caution' | 'crash-noted' | 'floor' | 'planned-end' | 'source-ended';
   /** Temperature, percent or time that it is about. */
   value: number;
   spot?: string;
@@ -65,7 +65,7 @@ export function benchView(recording: Recording, lines: EntryLine[], nowMs: numbe
     rate: ofType(lines, 'rate').at(-1) ?? null,
     forecasts: warmthOf(kept, recording.roomC).spots.flatMap((spot) => forecastOf(spot, nowMs / 1000)),
     due: plan.everyMin === null || status === 'ended' ? null : nextReading(roundOf(recording), readings, plan.everyMin * 60_000, nowMs),
-    warnings: warningsOf(recording, skin, percent, nowMs),
+    warnings: warningsOf(recording, skin, percent, ofType(lines, 'mark').findLast((mark) => mark.kind === 'crash')?.atMs ?? null, nowMs),
   };
 }
 
@@ -86,14 +86,15 @@ function forecastOf({ spot, fit }: SpotWarmth, nowS: number): Forecast[] {
   return [{ spot, finalC: fit.finalC, finalHalfC: fit.finalHalfC, settlesInS: Math.max(0, SETTLED_TAUS * fit.tauS - nowS), cautionAtS: fit.cautionAtS }];
 }
 
-function warningsOf({ plan, status, sources, end }: Recording, skin: LatestSkin[], percent: Of<'battery'> | null, nowMs: number): Warning[] {
+function warningsOf({ plan, status, sources, end }: Recording, skin: LatestSkin[], percent: Of<'battery'> | null, crashMs: number | null, nowMs: number): Warning[] {
   const warnings: Warning[] = [];
   const hottest = skin[0];
   if (hottest && hottest.c >= STOP_C) warnings.push({ grave: true, what: 'stop', value: hottest.c, spot: hottest.spot });
   else if (hottest && hottest.c >= CAUTION_C) warnings.push({ grave: false, what: 'caution', value: hottest.c, spot: hottest.spot });
   if (status !== 'running' || end) return warnings;
   const ended = sources.find((source) => source.ended !== null && source.kind === 'handset');
-  if (ended) warnings.push({ grave: false, what: 'source-ended', value: nowMs, spot: `${ended.name}: ${ended.ended}` });
+  if (crashMs !== null) warnings.push({ grave: false, what: 'crash-noted', value: crashMs });
+  else if (ended) warnings.push({ grave: false, what: 'source-ended', value: nowMs, spot: `${ended.name}: ${ended.ended}` });
   if (plan.floorPercent !== null && percent && percent.percent <= plan.floorPercent) warnings.push({ grave: false, what: 'floor', value: percent.percent });
   if (plan.minutes !== null && nowMs >= plan.minutes * 60_000) warnings.push({ grave: false, what: 'planned-end', value: plan.minutes });
   return warnings;

@@ -43,6 +43,15 @@ function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
   const [open, setOpen] = useState<'correct' | 'readings' | null>(null);
   const [drawn, setDrawn] = useState<Stretch | null>(null);
   const voice = useVoice();
+  if (run.recording) {
+    return (
+      <>
+        <BackTo href="/" title="Runs" />
+        <Heading level={1}>{run.name}</Heading>
+        <StandsOn run={run} />
+      </>
+    );
+  }
   const facts = (
     <>
       <PaceChart run={run} drawn={drawn} onDraw={setDrawn} />

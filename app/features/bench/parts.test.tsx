@@ -1,0 +1,179 @@
+import type { BenchSource, Recording } from '@pace-check/contract';
+import type { EntryLine } from '@pace-check/core';
+import AsyncStorage from '@react-native-async-storage/async-storage';
+import { act, fireEvent, screen, within } from '@testing-library/react';
+import { show } from '../../testing/render';
+import { Log } from './Log';
+import { Marks } from './Marks';
+import type { ShownEntry } from './merge';
+import { Pad } from './Pad';
+import { Standing, Warnings } from './Standing';
+import { benchView } from './view';
+
+jest.mock('./useBench', () => ({ writer: 'me', runClock: () => 600_000, useTick: () => undefined, usePace: () => null }));
+
+const recording: Recording = {
+  runId: '1',
+  name: 'Aurelune on Velm 5',
+  device: 'Velm 5',
+  title: 'Aurelune',
+  setup: null,
+  target: 60,
+  refresh: 120,
+  roomC: 18.5,
+  batteryWh: null,
+  status: 'running',
+  startedAt: 0,
+  speed: 1,
+  plan: { minutes: 30, floorPercent: 20, everyMin: 5, spots: ['back', 'front'], endsItself: false },
+  step: null,
+  end: null,
+  sources: [],
+  used: [],
+  settled: true,
+};
+const NOW = 600_000;
+const skin = (atMs: number, c: number, spot = 'back'): EntryLine => ({ type: 'skin', atMs, spot, c, by: 'infrared' });
+const shown = (id: string, line: EntryLine, more: Partial<ShownEntry> = {}): ShownEntry => ({ id, line, open: false, source: null, writer: 'me', takenBack: false, kept: 'sent', refused: null, n: null, ...more });
+/** What an element says, with plain spaces. */
+const said = (element: HTMLElement): string => element.textContent!.replaceAll('\u00a0', ' ');
+const tap = (name: string | RegExp): void => void fireEvent.click(screen.getByRole('button', { name }));
+
+beforeEach(() => AsyncStorage.clear());
+
+describe('the pad', () => {
+  let kept: EntryLine[];
+  const pad = async (lines: EntryLine[] = [], charging = false): Promise<void> => {
+    kept = [];
+    await show(<Pad recording={recording} view={benchView(recording, lines, NOW)} charging={charging} onLine={(line) => kept.push(line(NOW))} />);
+  };
+  it('takes a temperature at the spot that is due, with tenths without a point', async () => {
+    await pad([skin(NOW, 40)]);
+    for (const digit of '412') tap(digit);
+    expect(screen.getByLabelText('Typed').textContent).toBe('41.2');
+    tap('Keep the reading');
+    expect(kept).toEqual([{ type: 'skin', atMs: NOW, spot: 'front', c: 41.2, by: 'infrared' }]);
+    expect(screen.getByLabelText('Typed').textContent).toBe('–');
+  });
+  it('takes percent, rates and estimates, each as what it is', async () => {
+    await pad([], true);
+    fireEvent.click(screen.getByRole('radio', { name: 'Battery percent' }));
+    for (const digit of '87') tap(digit);
+    tap('Keep the reading');
+    fireEvent.click(screen.getByRole('radio', { name: 'Rate read off' }));
+    fireEvent.click(screen.getByRole('radio', { name: 'the title’s counter' }));
+    for (const digit of '58') tap(digit);
+    tap('Keep the reading');
+    fireEvent.click(screen.getByRole('radio', { name: 'Rate by eye' }));
+    for (const digit of '40') tap(digit);
+    tap('Keep the reading');
+    expect(kept).toEqual([{ type: 'battery', atMs: NOW, percent: 87, charging: true }, { type: 'rate', atMs: NOW, fps: 58, by: 'in-title' }, { type: 'rate', atMs: NOW, fps: 40, by: 'eye' }]);
+  });
+  it('does not keep what cannot be, and says so', async () => {
+    await pad();
+    fireEvent.click(screen.getByRole('radio', { name: 'Battery percent' }));
+    for (const digit of '187') tap(digit);
+    expect(screen.getByText('cannot be')).toBeTruthy();
+    tap('Keep the reading');
+    expect(kept).toEqual([]);
+    tap('Delete a digit');
+    tap('Keep the reading');
+    expect(kept).toHaveLength(1);
+  });
+  it('is typed on by keys where there are some', async () => {
+    await pad();
+    for (const key of ['3', '9', '.', '5']) fireEvent.keyDown(document, { key });
+    fireEvent.keyDown(document, { key: 'Enter' });
+    expect(kept).toEqual([expect.objectContaining({ c: 39.5, spot: 'back' })]);
+  });
+  it('thinks in the reader’s scale', async () => {
+    await AsyncStorage.setItem('pace-check.voice', JSON.stringify({ unit: 'F' }));
+    await pad();
+    for (const digit of '1040') tap(digit);
+    tap('Keep the reading');
+    expect(kept).toEqual([expect.objectContaining({ c: 40 })]);
+  });
+});
+
+describe('marks', () => {
+  it('are a tap each; spans are on until they are tapped again', async () => {
+    const lines: { line: EntryLine; open: boolean }[] = [];
+    const closed: string[] = [];
+    const going = shown('m', { type: 'span', fromMs: 1000, toMs: 1000, kind: 'menu' }, { open: true });
+    await show(<Marks entries={[going]} onLine={(line, open = false) => lines.push({ line: line(NOW), open })} onClose={(entry) => closed.push(entry.id)} />);
+    tap('Freeze');
+    fireEvent.click(screen.getByRole('switch', { name: 'Charging' }));
+    fireEvent.click(screen.getByRole('switch', { name: 'Menu' }));
+    expect(lines).toEqual([{ line: { type: 'mark', atMs: NOW, kind: 'freeze' }, open: false }, { line: { type: 'span', fromMs: NOW, toMs: NOW, kind: 'charging' }, open: true }]);
+    expect(closed).toEqual(['m']);
+  });
+  it('take a note, once', async () => {
+    const lines: EntryLine[] = [];
+    await show(<Marks entries={[]} onLine={(line) => lines.push(line(NOW))} onClose={() => undefined} />);
+    tap('Note');
+    const field = screen.getByLabelText('Note');
+    fireEvent.change(field, { target: { value: 'gulls' } });
+    fireEvent.blur(field);
+    expect(lines).toEqual([{ type: 'mark', atMs: NOW, kind: 'note', note: 'gulls' }]);
+  });
+});
+
+describe('what was noted', () => {
+  const source: BenchSource = { id: 's', name: 'probe', kind: 'other', standIn: false, revoked: false, ended: null, frames: 0, lines: 1, refused: 0, refusals: [], held: 0, heardAt: null };
+  const entries = [shown('a', skin(60_000, 30)), shown('b', skin(120_000, 31, 'front'), { kept: 'here' }), shown('c', skin(180_000, 32), { source: 's', writer: null }), shown('d', { type: 'power', atMs: 1, mw: 5 }, { source: 's' }), shown('e', { type: 'mark', atMs: 200_000, kind: 'dim' }, { writer: 'other' })];
+  const log = async (more: Partial<Parameters<typeof Log>[0]> = {}): Promise<void> => {
+    await show(<Log entries={entries} sources={[source]} onChange={() => undefined} onTakeBack={() => undefined} onDrop={() => undefined} {...more} />);
+  };
+  it('stands with the latest first, who wrote it, and how far it has come', async () => {
+    await log();
+    const rows = within(screen.getByRole('list', { name: 'What was noted' })).getAllByRole('listitem');
+    expect(rows.map(said)).toEqual(['3:20dimanother screen', '3:0032.0 °C back, infraredprobe', '2:0031.0 °C front, infraredthis screen', '1:0030.0 °C back, infraredthis screen']);
+    expect(within(rows[2]!).getByRole('img', { name: 'kept here, on its way' })).toBeTruthy();
+    expect(within(rows[3]!).getByRole('img', { name: 'on the server' })).toBeTruthy();
+  });
+  it('is taken back, but not what a source sent', async () => {
+    const back: string[] = [];
+    await log({ onTakeBack: (entry) => back.push(entry.id) });
+    expect(screen.queryByRole('button', { name: /^Take back 32/ })).toBeNull();
+    tap(/^Take back 30/);
+    expect(back).toEqual(['a']);
+  });
+  it('is corrected in its value and its time', async () => {
+    const changes: EntryLine[] = [];
+    await log({ onChange: (_entry, line) => changes.push(line) });
+    tap(/^Correct 30/);
+    fireEvent.change(screen.getByLabelText('Value'), { target: { value: '30,5' } });
+    fireEvent.change(screen.getByLabelText('At, minutes and seconds'), { target: { value: '1:30' } });
+    tap('Keep');
+    expect(changes).toEqual([skin(90_000, 30.5)]);
+  });
+  it('does not take a correction that is none', async () => {
+    const changes: EntryLine[] = [];
+    await log({ onChange: (_entry, line) => changes.push(line) });
+    tap(/^Correct 30/);
+    fireEvent.change(screen.getByLabelText('Value'), { target: { value: 'warm' } });
+    tap('Keep');
+    expect(changes).toEqual([]);
+  });
+  it('says why it was refused, and can be dropped', async () => {
+    const dropped: string[] = [];
+    await log({ entries: [shown('a', skin(1, 30), { kept: 'refused', refused: 'the field “line.c”', n: 4 })], onDrop: (entry) => dropped.push(entry.id) });
+    expect(screen.getByRole('alert').textContent).toContain('the field “line.c”');
+    tap('Drop it');
+    expect(dropped).toEqual(['a']);
+  });
+});
+
+describe('how it stands', () => {
+  it('shows the last readings, the hottest first, and what they foretell', async () => {
+    const lines = [...[0, 2, 5, 8].map((minute) => skin(minute * 60_000, 44 - 24 * Math.exp(-minute / 6) + (minute % 2 ? 0.05 : -0.05))), skin(595_000, 39.7), skin(590_000, 45.1, 'front')];
+    await show(<Standing recording={recording} view={benchView(recording, lines, NOW)} />);
+    expect(within(screen.getByRole('list', { name: 'Last readings' })).getAllByRole('listitem').map(said)).toEqual(['45.1°0:10front', '39.7°nowback']);
+    expect(said(screen.getByRole('note'))).toMatch(/^back settles at 44\.\d °C ± \d\.\d in \d+ min; 43\.0 °C at \d+:\d\d\.$/);
+  });
+  it('warns with the reason', async () => {
+    await show(<Warnings view={benchView(recording, [skin(1, 48.4)], NOW)} />);
+    await act(async () => undefined);
+    expect(said(screen.getByRole('alert'))).toMatch(/48\.4 °C: stop and put it down.*skin can burn/);
+  });
+});
