@@ -10,7 +10,7 @@ export default defineConfig({
   // limits for what hangs, not for what is slow: machines are shared
   timeout: 240_000,
   expect: { timeout: 60_000 },
-  reporter: [['line'], ['json', { outputFile: process.env['PACE_E2E_REPORT'] ?? 'test-results/e2e.json' }]],
+  reporter: [['list'], ['json', { outputFile: process.env['PACE_E2E_REPORT'] ?? 'test-results/e2e.json' }]],
   use: {
     baseURL: process.env['PACE_E2E_ADDRESS'],
     viewport: { width: 390, height: 844 },

@@ -5,7 +5,7 @@ import type { ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { useRecordings } from '../../api/bench';
 import { useCards } from '../../api/queries';
-import { useOutbox } from '../../outbox';
+import { outbox, useOutbox, type Waiting } from '../../outbox';
 import { count } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
 import { Failed, Loading, Notice } from '../../ui/states';
@@ -32,7 +32,7 @@ export function BenchHome(): ReactNode {
         <Heading level={1}>Bench</Heading>
         <Button title="Record a run" onPress={() => router.navigate('/bench/new')} />
       </View>
-      {waiting.length > 0 ? <Quiet role="status">{`${count(waiting.length, 'change')} of yours ${waiting.length === 1 ? 'is' : 'are'} kept here and on the way.`}</Quiet> : null}
+      <Unsent waiting={waiting} />
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: wide ? 32 : 20, alignItems: wide ? 'flex-start' : 'stretch' }}>
         <View style={{ flex: wide ? 1 : undefined, gap: 10, minWidth: 0 }}>
           {recordings.isPending && unsent.length === 0 ? (
@@ -89,8 +89,25 @@ function Row({ recording }: { recording: Recording }): ReactNode {
   );
 }
 
+/** What is kept in this browser: on its way, or refused. */
+function Unsent({ waiting }: { waiting: Waiting[] }): ReactNode {
+  const refused = waiting.filter((one) => one.refused !== null);
+  const going = waiting.length - refused.length;
+  return (
+    <>
+      {going > 0 ? <Quiet role="status">{`${count(going, 'change')} of yours ${going === 1 ? 'is' : 'are'} kept here and on the way.`}</Quiet> : null}
+      {refused.map((one) => (
+        <View key={one.n} role="alert" style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+          <Body style={{ flex: 1, fontSize: 15 }}>{`Not taken (${one.change.kind}): ${one.refused}`}</Body>
+          <Button type="clear" title="Drop it" onPress={() => void outbox.drop(one.n)} />
+        </View>
+      ))}
+    </>
+  );
+}
+
 /** Runs that were opened here and that the server does not know yet. */
-function unsentRuns(waiting: ReturnType<typeof useOutbox>['waiting'], known: Recording[]): Recording[] {
+function unsentRuns(waiting: Waiting[], known: Recording[]): Recording[] {
   return waiting.flatMap((one) => {
     if (one.change.kind !== 'open' || one.refused !== null) return [];
     const runId = one.path.split('/')[2]!;

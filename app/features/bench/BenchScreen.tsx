@@ -4,8 +4,8 @@ import { Button } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
-import { v4 as uuid } from 'uuid';
-import { changeOf, outbox, steadyClock } from '../../outbox';
+import { v4 as uuid, v5 as uuidOf } from 'uuid';
+import { outbox, steadyClock } from '../../outbox';
 import { useDeleteRun, useRestoreRun } from '../../api/queries';
 import { BackTo } from '../../ui/BackTo';
 import { Choices } from '../../ui/Choices';
@@ -166,14 +166,14 @@ function endRun(bench: BenchOf, recording: Recording, reason: EndReason): void {
   tellCard(recording, { kind: 'ended', how: reason === 'crash' ? 'crashed' : reason === 'would-not-start' ? 'skipped' : 'done' }, atMs / 60_000);
 }
 
-/** The day of the card hears of it too. */
-function tellCard({ step, speed }: Recording, event: { kind: 'started' } | { kind: 'ended'; how: 'done' | 'crashed' | 'skipped' }, minutes: number): void {
+/** The day of the card hears of it too, once, whoever tells. */
+function tellCard({ runId, step, speed }: Recording, event: { kind: 'started' } | { kind: 'ended'; how: 'done' | 'crashed' | 'skipped' }, minutes: number): void {
   if (!step) return;
   const now = new Date();
   // a day that is practised, or that lies elsewhere in the calendar, goes by its plan
   const clockMin = now.getHours() * 60 + now.getMinutes() + now.getSeconds() / 60;
   const startMin = speed === 1 && Math.abs(clockMin - minutes - step.atMin) < 4 * 60 ? clockMin - minutes : step.atMin;
-  void outbox.add(`/cards/${step.cardId}/events`, 'events', [changeOf({ ...event, stepId: step.stepId, repeat: step.repeat, atMin: Math.round(startMin + minutes) })]);
+  void outbox.add(`/cards/${step.cardId}/events`, 'events', [{ id: uuidOf(event.kind, runId), ...event, stepId: step.stepId, repeat: step.repeat, atMin: Math.round(startMin + minutes) }]);
 }
 
 function Head({ bench, recording }: { bench: BenchOf; recording: Recording }): ReactNode {
