@@ -147,6 +147,19 @@ describe('a source', () => {
     await batch(key, 0, [{ type: 'run', version: 1, target: 30, batteryWh: 18.1, need: 'story', conditions: ['boosted', 'haunted'] }]);
     expect(await ended(run)).toMatchObject({ target: 60, batteryWh: 18.1, need: 'story', conditions: ['boosted'] });
   });
+  it('does not stand in the way of others that send at the same moment', async () => {
+    const errors = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+    const run = await started();
+    const keys = await Promise.all(['a', 'b', 'c', 'd'].map(async (name) => (await source(run, name)).key));
+    const header: RunLine = { type: 'run', version: 1, batteryWh: 18.1 };
+    for (let seq = 0; seq < 15; seq++) {
+      const answers = await Promise.all([...keys.map((key) => batch(key, seq, [header, frames(seq * 2000, 100), skin(seq * 2000, 20)])), change(run, put(skin(seq * 2000, 21))).then(() => ({ status: 200 }))]);
+      expect(answers.map(({ status }) => status)).toEqual([200, 200, 200, 200, 200]);
+    }
+    expect((await state(run)).entries).toHaveLength(15 * 5);
+    expect(errors).not.toHaveBeenCalled();
+    errors.mockRestore();
+  });
   it('may be a shell that prints what it knows', async () => {
     const run = await started();
     const { key } = await source(run, 'shell');

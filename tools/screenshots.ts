@@ -1,7 +1,7 @@
 import { rm } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import { STAND_INS, USUAL_BENCH_PLAN } from '@pace-check/contract';
+import { STAND_INS, USUAL_BENCH_PLAN, type Recording } from '@pace-check/contract';
 import { chromium, type Page } from '@playwright/test';
 import { buildCli, buildServer, buildWeb } from './build';
 import { CHROMIUM, CHROMIUM_FLAGS, ensureChromium } from './chromium';
@@ -82,7 +82,7 @@ const marks = async (page: Page): Promise<void> => {
   await bench(page);
   await page.getByRole('radio', { name: 'Mark' }).click();
   await page.getByRole('switch', { name: 'Charging' }).click();
-  await page.getByText('Charging is on').waitFor();
+  await page.getByText(/^on since/).waitFor();
 };
 const sources = async (page: Page): Promise<void> => {
   await bench(page);
@@ -98,8 +98,11 @@ const recording = async (page: Page): Promise<void> => {
 };
 /** Two devices that cool: one with its curve, one with a first reading. */
 const cooling = async (page: Page): Promise<void> => {
+  for (const { runId, status } of (await (await page.request.get('/api/bench')).json()) as Recording[]) {
+    if (status === 'running') await page.request.post(`/api/bench/${runId}/changes`, { data: { changes: [{ id: randomUUID(), kind: 'end', entry: randomUUID(), atMs: 1e9, reason: 'planned', writer: 'pictures' }] } });
+  }
   const begun = Date.now() - 16 * 60_000;
-  for (const [device, after, readings] of [['Velm 5', 0, [41.2, 35.4, 31.1, 28.2, 26.3]], ['Kitto Mini', 11, [39.8]]] as const) {
+  for (const [device, after, readings] of [['Velm 5', 0, [41.2, 36.4, 32.4, 29.4, 27.0]], ['Kitto Mini', 11, [39.8]]] as const) {
     const startedAt = begun + after * 60_000;
     const changes = [{ kind: 'watch', device, spot: 'back by the camera', roomC: 18.5, readyC: 21.5, startedAt }, ...readings.map((c, i) => ({ kind: 'reading', reading: randomUUID(), at: startedAt + i * 220_000, c }))];
     await page.request.post(`/api/cool-downs/${randomUUID()}/changes`, { data: { changes: changes.map((one) => ({ id: randomUUID(), ...one })) } });

@@ -73,7 +73,7 @@ export function elementsTheme(palette: Palette, night: boolean): ReturnType<type
         labelStyle: { fontFamily: FONTS.head, fontSize: 15, fontWeight: 'normal', color: palette.quiet },
         errorStyle: { fontFamily: FONTS.text, fontSize: 14, color: palette.action, margin: 2 },
         containerStyle: { paddingHorizontal: 0 },
-        inputContainerStyle: { borderWidth: 1, borderBottomWidth: 1, borderColor: palette.quiet, borderRadius: 6, paddingHorizontal: 10, backgroundColor: palette.sheet },
+        inputContainerStyle: { borderWidth: 1, borderBottomWidth: 1, borderColor: palette.quiet, borderRadius: 6, paddingHorizontal: 10, overflow: 'hidden', backgroundColor: palette.sheet },
       },
       LinearProgress: { style: { height: 8, borderRadius: 4 } },
     },

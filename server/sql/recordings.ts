@@ -20,7 +20,7 @@ const SELECT = `select run_id as "runId", status, started_ms as "startedMs", end
 
 /** @param lock others wait until the transaction ends: changes of a run are numbered one after the other */
 export async function readRecording(db: Queryable, runId: string, lock = false): Promise<RecordingRow | null> {
-  return (await db.query<RecordingRow>(`${SELECT} where run_id = $1${lock ? ' for update' : ''}`, [runId])).rows[0] ?? null;
+  return (await db.query<RecordingRow>(`${SELECT} where run_id = $1${lock ? ' for no key update' : ''}`, [runId])).rows[0] ?? null;
 }
 
 export async function insertRecording(db: Queryable, runId: string, speed: number, plan: BenchPlan, step: Recording['step']): Promise<void> {

@@ -100,9 +100,9 @@ export async function readRun(db: Queryable, id: string): Promise<NamedRun | nul
   return row ? isoTimes(row) : null;
 }
 
-/** Lets nobody else change a run until the transaction ends. */
+/** Lets nobody else change a run until the transaction ends; lines may refer to it meanwhile. A recording is locked after its run. */
 export async function lockRun(db: Queryable, id: string): Promise<void> {
-  await db.query('select 1 from run where id = $1 for update', [id]);
+  await db.query('select 1 from run where id = $1 for no key update', [id]);
 }
 
 /** What the analysis gives for lists, stored beside the figures. */

@@ -112,7 +112,7 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
   return (
     <View style={{ flex: 1 }}>
       {top}
-      <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: 12, paddingTop: 6, gap: 8 }}>
+      <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: 12, paddingTop: 4, gap: 6 }}>
         {state}
         <Choices label="Part of the bench" options={tabs} selected={tabs.some((one) => one.value === tab) ? tab : 'read'} onSelect={setTab} />
         {tab === 'log' ? (

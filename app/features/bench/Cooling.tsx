@@ -113,33 +113,34 @@ const FROM: Record<ReadyFrom, string> = { curve: 'ready, by its curve', own: 're
 
 const sayReady = (ready: ReturnType<typeof readyAt>): string => (ready.kind === 'ready' ? 'it is down' : ready.kind === 'never' ? 'by its curve it stays above' : FROM[ready.from]);
 
-const WIDTH = 320;
 const HEIGHT = 70;
 const CURVE_POINTS = 40;
 
 /** Readings, the fitted curve through them, and the line to come down to. */
 function Curve({ watch: { readings, readyC, device }, fit, nowS }: { watch: CoolWatch; fit: ApproachFit | null; nowS: number }): ReactNode {
-  const { line, action, quiet } = usePalette();
-  const { warmth } = usePalette();
+  const { line, action, quiet, warmth } = usePalette();
+  const [width, setWidth] = useState(0);
   if (readings.length === 0) return null;
   const reached = fit && timeToReach(fit, readyC);
   const toS = Math.max(600, nowS, (reached ?? 0) * 1.1);
   const all = [...readings.map(({ c }) => c), readyC];
   const [low, high] = [Math.min(...all) - 1, Math.max(...all) + 1];
-  const x = (s: number): number => 4 + (s / toS) * (WIDTH - 8);
+  const x = (s: number): number => 4 + (s / toS) * (width - 8);
   const y = (c: number): number => HEIGHT - 4 - ((c - low) / (high - low)) * (HEIGHT - 8);
   const at = (s: number): number => fit!.final - (fit!.final - fit!.start) * Math.exp(-s / fit!.tau);
   const from = readings[0]!.atS;
   return (
-    <Svg width="100%" height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" role="img" aria-label={`How ${device} cools`}>
-      <Line x1={0} x2={WIDTH} y1={HEIGHT - 1} y2={HEIGHT - 1} stroke={line} strokeWidth={1} />
-      <Line x1={0} x2={WIDTH} y1={y(readyC)} y2={y(readyC)} stroke={action} strokeWidth={1} strokeDasharray="4 4" />
-      {fit ? <Polyline points={Array.from({ length: CURVE_POINTS + 1 }, (_, i) => from + ((toS - from) * i) / CURVE_POINTS).map((s) => `${x(s).toFixed(1)},${y(Math.max(low, Math.min(high, at(s)))).toFixed(1)}`).join(' ')} fill="none" stroke={warmth[3]} strokeWidth={2} /> : null}
-      <Line x1={x(nowS)} x2={x(nowS)} y1={0} y2={HEIGHT} stroke={quiet} strokeWidth={1} />
-      {readings.map((reading) => (
-        <Circle key={reading.id} cx={x(reading.atS)} cy={y(reading.c)} r={4} fill={warmth[3]} />
-      ))}
-    </Svg>
+    <View onLayout={(event) => setWidth(event.nativeEvent.layout.width)} style={{ height: HEIGHT }}>
+      <Svg width={width} height={HEIGHT} role="img" aria-label={`How ${device} cools`}>
+        <Line x1={0} x2={width} y1={HEIGHT - 1} y2={HEIGHT - 1} stroke={line} strokeWidth={1} />
+        <Line x1={0} x2={width} y1={y(readyC)} y2={y(readyC)} stroke={action} strokeWidth={1} strokeDasharray="4 4" />
+        {fit ? <Polyline points={Array.from({ length: CURVE_POINTS + 1 }, (_, i) => from + ((toS - from) * i) / CURVE_POINTS).map((s) => `${x(s).toFixed(1)},${y(Math.max(low, Math.min(high, at(s)))).toFixed(1)}`).join(' ')} fill="none" stroke={warmth[3]} strokeWidth={2} /> : null}
+        <Line x1={x(nowS)} x2={x(nowS)} y1={0} y2={HEIGHT} stroke={quiet} strokeWidth={1} />
+        {readings.map((reading) => (
+          <Circle key={reading.id} cx={x(reading.atS)} cy={y(reading.c)} r={4} fill={warmth[3]} />
+        ))}
+      </Svg>
+    </View>
   );
 }
 

@@ -58,7 +58,7 @@ export function Marks({ entries, onLine, onClose }: Props): ReactNode {
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {SPANS.map(({ kind, text, icon }) => {
           const going = open(kind);
-          return <Big key={kind} text={going ? `${text} is on` : text} under={going?.line.type === 'span' ? `since ${clock(going.line.fromMs / 1000)}` : 'off'} icon={icon} on={going !== undefined} toggle label={text} onPress={() => toggle(kind)} />;
+          return <Big key={kind} text={text} under={going?.line.type === 'span' ? `on since ${clock(going.line.fromMs / 1000)}` : 'off'} icon={icon} on={going !== undefined} toggle label={text} onPress={() => toggle(kind)} />;
         })}
       </View>
       {note === null ? (

@@ -11,7 +11,7 @@ import { BatteryAndPower } from './Standing';
 import { paceNow, splitNow, type BenchView } from './view';
 
 const TRAIL_WIDTH = 120;
-const TRAIL_HEIGHT = 44;
+const TRAIL_HEIGHT = 34;
 /** Frames that were heard longer ago than this are old, ms. */
 const OLD_MS = 3000;
 

@@ -73,7 +73,7 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
   const shown = value !== null && measured === 'skin' && /^\d+$/.test(text) && Number(text) > (unit === 'C' ? 120 : 250) ? (Number(text) / 10).toFixed(1) : text;
   const suffix = { skin: `°${unit}`, percent: '%', rate: 'fps', eye: 'fps, about' }[measured];
   return (
-    <View style={{ gap: 8 }}>
+    <View style={{ gap: 6 }}>
       <Choices label="What is read" options={KINDS} selected={measured} onSelect={(next) => choose({ measured: next })} />
       {measured === 'skin' ? (
         <View style={{ flexDirection: 'row', gap: 8 }}>

@@ -73,10 +73,10 @@ function Forecasts({ view, recording }: { view: BenchView; recording: Recording 
   const half = (unit === 'F' ? 1.8 : 1) * finalHalfC;
   const last = view.skin.find((reading) => reading.spot === spot)!;
   if (settlesInS === 0 && Math.abs(last.c - finalC) > Math.max(1, finalHalfC)) return <Quiet>{`${spot} no longer follows its warm-up.`}</Quiet>;
-  const parts = [settlesInS > 0 ? `settles at ${temperature(finalC)} ± ${half.toFixed(1)} in ${Math.round(settlesInS / 60)} min` : `has settled at ${temperature(finalC)} ± ${half.toFixed(1)}`];
+  const parts = [settlesInS > 0 ? `settles at ${temperature(finalC)} ± ${half.toFixed(1)} in ${Math.max(1, Math.round(settlesInS / 60))} min` : `has settled at ${temperature(finalC)} ± ${half.toFixed(1)}`];
   const nowS = runClock(recording) / 1000;
   if (cautionAtS !== null && cautionAtS > nowS) parts.push(`${temperature(43)} at ${clock(cautionAtS)}`);
-  if (finalC >= STOP_C) parts.push('plan to put it down before');
+  if (finalC >= STOP_C) parts.push('too hot to hold');
   return <Body role="note" style={{ fontSize: 15, lineHeight: 21 }}>{`${spot} ${parts.join('; ')}.`}</Body>;
 }
 

@@ -36,7 +36,7 @@ export function sayWarning({ what, value, spot }: Warning, temperature: (celsius
     case 'stop':
       return { title: `${temperature(value)}: stop and put it down`, why: `At 48 °C skin can burn within minutes. Let it cool on a table; read it again before you hold it. (${spot})` };
     case 'caution':
-      return { title: `${temperature(value)}: hold it for a while only`, why: `Long contact harms from 43 °C: use a stand. (${spot})` };
+      return { title: `${temperature(value)}: hold it for a while only`, why: 'Long contact harms from 43 °C: use a stand.' };
     case 'crash-noted':
       return { title: `Crash noted at ${clock(value / 1000)}`, why: 'End the run as crashed under “Run”, or go on.' };
     case 'floor':
