@@ -31,6 +31,12 @@ async function tap(page: Page, digits: string): Promise<void> {
   await page.getByRole('button', { name: 'Keep the reading' }).click();
 }
 
+/** The same, whatever reading is due. */
+async function tapSkin(page: Page, digits: string): Promise<void> {
+  await page.getByRole('radio', { name: 'Skin temperature' }).click();
+  await tap(page, digits);
+}
+
 async function connect(page: Page, kind: string): Promise<void> {
   await page.getByRole('button', { name: 'Connect a stand-in' }).click();
   await page.getByRole('radio', { name: kind, exact: true }).click();
@@ -119,18 +125,18 @@ test.describe('with a server of its own', () => {
     const run = await openRun(page, { device: 'Oru Fold', title: 'Hexgarden' });
     await page.getByRole('button', { name: 'Start the run' }).click();
     await expect(connection(page)).toHaveText('All sent');
-    await tap(page, '301');
+    await tapSkin(page, '301');
     // in the air
     await context.setOffline(true);
-    await tap(page, '302');
-    await tap(page, '303');
+    await tapSkin(page, '302');
+    await tapSkin(page, '303');
     await expect(connection(page)).toContainText('kept here');
     // somebody sets the clock
     await page.evaluate(() => {
       const real = Date.now;
       Date.now = () => real() + 3_600_000;
     });
-    await tap(page, '304');
+    await tapSkin(page, '304');
     // the tab is closed, another one opened when the network is back
     await page.close();
     await context.setOffline(false);
@@ -138,14 +144,14 @@ test.describe('with a server of its own', () => {
     await page.goto(`/bench/${run}`);
     await expect(connection(page)).toHaveText('All sent');
     await server.kill();
-    await tap(page, '305');
+    await tapSkin(page, '305');
     await expect(lastEntry(page)).toContainText('kept here');
     await server.start();
     await expect(lastEntry(page)).toContainText('on the server');
     await page.reload();
     await expect(connection(page)).toHaveText('All sent');
     // killed in the middle of what is sent
-    await Promise.all([tap(page, '306'), server.kill()]);
+    await Promise.all([tapSkin(page, '306'), server.kill()]);
     await server.start();
     await expect(connection(page)).toHaveText('All sent');
     await tab(page, 'Noted');
@@ -236,7 +242,7 @@ test('a run by hand, with no logger at all: readings, a top-up, an estimate, and
 });
 
 test('two screens on one run see each other’s entries, and the last word on a line counts', async ({ page, browser }) => {
-  const run = await openRun(page, { device: 'Brask Slate 11', title: 'Skiff 120' });
+  const run = await openRun(page, { device: 'Brask Slate 11', title: 'Glass Canyon' });
   await page.getByRole('button', { name: 'Start the run' }).click();
   const context = await browser.newContext({ baseURL: process.env['PACE_E2E_ADDRESS'], viewport: { width: 1280, height: 800 } });
   const other = await context.newPage();

@@ -40,14 +40,15 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
   const [text, setText] = useState('');
   const [by, setBy] = useState<'infrared' | 'contact probe'>('infrared');
   const [rateBy, setRateBy] = useState<'overlay' | 'in-title'>('overlay');
-  // a choice of one's own holds until the next reading is due
-  const own = chosen && chosen.for === dueSpot ? chosen : null;
+  // a choice of one's own holds until the next reading is due; nothing changes under the fingers
+  const own = chosen && (text !== '' || chosen.for === dueSpot) ? chosen : null;
   const measured: Measured = own?.measured ?? (dueSpot === PERCENT ? 'percent' : recording.plan.spots.length > 0 ? 'skin' : 'percent');
   const spots = [...new Set([...recording.plan.spots, ...view.skin.map((reading) => reading.spot)])];
   const spot = own?.spot ?? (dueSpot !== null && dueSpot !== PERCENT ? dueSpot : (spots[0] ?? 'back'));
   const choose = (change: { measured?: Measured; spot?: string }): void => setChosen({ measured: change.measured ?? measured, spot: change.spot ?? own?.spot ?? null, for: dueSpot });
   const value = numberOf(text, measured, unit);
   const tap = (key: string): void => {
+    if (text === '') setChosen({ measured, spot: own?.spot ?? (measured === 'skin' ? spot : null), for: dueSpot });
     if (key === '<') setText(text.slice(0, -1));
     else if (text.length < LONGEST && !(key === '.' && text.includes('.'))) setText(text + key);
   };

@@ -2,6 +2,7 @@ import type { BenchSource, Recording } from '@pace-check/contract';
 import type { EntryLine } from '@pace-check/core';
 import AsyncStorage from '@react-native-async-storage/async-storage';
 import { act, fireEvent, screen, within } from '@testing-library/react';
+import { useState, type ReactNode } from 'react';
 import { show } from '../../testing/render';
 import { Log } from './Log';
 import { Marks } from './Marks';
@@ -54,6 +55,24 @@ describe('the pad', () => {
     tap('Keep the reading');
     expect(kept).toEqual([{ type: 'skin', atMs: NOW, spot: 'front', c: 41.2, by: 'infrared' }]);
     expect(screen.getByLabelText('Typed').textContent).toBe('–');
+  });
+  it('does not change what is read while a number is typed', async () => {
+    kept = [];
+    const Bench = (): ReactNode => {
+      const [lines, setLines] = useState([skin(NOW, 40)]);
+      return (
+        <>
+          <button onClick={() => setLines([...lines, skin(NOW, 39, 'front')])}>someone reads the front</button>
+          <Pad recording={recording} view={benchView(recording, lines, NOW)} charging={false} onLine={(line) => kept.push(line(NOW))} />
+        </>
+      );
+    };
+    await show(<Bench />);
+    tap('3');
+    tap('someone reads the front');
+    tap('9');
+    tap('Keep the reading');
+    expect(kept).toEqual([expect.objectContaining({ type: 'skin', spot: 'front', c: 39 })]);
   });
   it('takes percent, rates and estimates, each as what it is', async () => {
     await pad([], true);

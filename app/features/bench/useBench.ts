@@ -6,7 +6,7 @@ import { changeOf, outbox, steadyClock, useOutbox, type WithoutId } from '../../
 import { mergeEntries, mergeRecording, type ShownEntry } from './merge';
 
 /** After a stream of events broke, it is asked for anew. */
-const AGAIN_MS = 1000;
+const AGAIN_MS = 700;
 /** Without a word for so long the server counts as not reached. */
 const SILENT_MS = 10_000;
 
@@ -114,14 +114,18 @@ function useFollow(runId: string, client: QueryClient): Pick<BenchOf, 'connectio
     };
     const lost = (): void => {
       source?.close();
-      setConnection('lost');
       clearTimeout(silence);
       clearTimeout(again);
-      again = setTimeout(() => {
-        // a stream that is refused does not say why
-        void fetch(`/api/bench/${runId}`).then((response) => setMissing(response.status === 404), () => undefined);
-        connect();
-      }, AGAIN_MS);
+      // a stream that is refused does not say why
+      void fetch(`/api/bench/${runId}`).then(
+        (response) => {
+          // a run that was opened a moment ago may not have got there yet
+          setConnection(response.status < 500 ? 'connecting' : 'lost');
+          setMissing(response.status === 404);
+        },
+        () => setConnection('lost'),
+      );
+      again = setTimeout(connect, AGAIN_MS);
     };
     // a page that slept has missed words
     const woken = (): void => {
