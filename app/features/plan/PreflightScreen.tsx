@@ -141,7 +141,7 @@ function QuestionRow({ question, value, wrong, onAnswer }: { question: Question;
   const { asks, options, short, unit, yes, no } = question;
   if (unit) {
     return (
-      <View style={{ flexGrow: 1, flexBasis: 130, marginBottom: -14 }}>
+      <View style={{ flexGrow: 1, flexBasis: 130, marginBottom: -6 }}>
         <NumberInput label={`${asks}, ${unit}`} value={value ?? null} onChange={onAnswer} error={wrong} placeholder="unknown" />
       </View>
     );
