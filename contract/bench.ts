@@ -72,7 +72,7 @@ export const MISBEHAVIOURS = ['drop-out', 'jump', 'doubles', 'nonsense', 'crash'
 export type Misbehaviour = (typeof MISBEHAVIOURS)[number];
 
 export const newSource = z.strictObject({ name, kind: z.enum(SOURCE_KINDS) });
-export const newStandIn = z.strictObject({ kind: z.enum(STAND_INS), scenario: name, minutes: z.number().positive().max(1440).nullable(), seed: z.number().int().min(0).max(1e9), misbehave: z.array(z.enum(MISBEHAVIOURS)).max(6) });
+export const newStandIn = z.strictObject({ kind: z.enum(STAND_INS), scenario: z.string().regex(/^[a-z][a-z0-9-]{0,40}$/, 'the name of a scenario'), minutes: z.number().positive().max(1440).nullable(), seed: z.number().int().min(0).max(1e9), misbehave: z.array(z.enum(MISBEHAVIOURS)).max(6) });
 export type NewStandIn = z.infer<typeof newStandIn>;
 
 export interface SourceRefusal {

@@ -73,6 +73,14 @@ describe('the outbox', () => {
     await outbox.add('/cards/1/events', 'changes', [change('a')]);
     await until(() => outbox.snapshot().waiting[0]?.refused === 'There is no such card. Go back.');
   });
+  it('sets aside what the server fails at time and again, and sends the rest', async () => {
+    answer = (changes) => (changes.some(({ id }) => id === 'b') ? { status: 500, body: { code: 'internal', message: 'The server could not do this.', remedy: 'Try again.' } } : ok(changes));
+    const outbox = new Outbox(name, 1);
+    await outbox.add('/bench/1/changes', 'changes', [change('a'), change('b'), change('c')]);
+    await until(() => outbox.snapshot().waiting.length === 1);
+    expect(outbox.snapshot().waiting[0]).toMatchObject({ change: change('b'), refused: 'The server could not do this. Try again.' });
+    expect(sent.filter(({ changes }) => changes.length === 1).flatMap(({ changes }) => changes.map(({ id }) => id))).toEqual(expect.arrayContaining(['a', 'c']));
+  });
   it('tells what was sent', async () => {
     const outbox = new Outbox(name);
     const heard: string[] = [];

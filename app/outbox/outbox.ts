@@ -32,6 +32,8 @@ export interface OutboxState {
 const MOST_AT_ONCE = 100;
 const FIRST_PAUSE_MS = 500;
 const LONGEST_PAUSE_MS = 4000;
+/** What the server fails at so often is set aside, so that it does not hold up the rest; it stays, and is told. */
+const MOST_FAILURES = 6;
 /** A network that is gone may leave a request hanging. */
 const ANSWER_WITHIN_MS = 15_000;
 
@@ -47,10 +49,17 @@ export class Outbox {
   private readonly opening: Promise<IDBPDatabase<Store> | null>;
   private sending: Promise<void> | null = null;
   private retry: ReturnType<typeof setTimeout> | undefined;
-  private pauseMs = FIRST_PAUSE_MS;
+  private pauseMs: number;
   private inMemory = 0;
+  /** Times in a row that the server failed at the first in the line. */
+  private failures = 0;
 
-  constructor(name = 'pace-check') {
+  /** @param firstPauseMs before a second attempt; each further pause is twice as long */
+  constructor(
+    name = 'pace-check',
+    private readonly firstPauseMs = FIRST_PAUSE_MS,
+  ) {
+    this.pauseMs = firstPauseMs;
     this.opening = openDB<Store>(name, 1, { upgrade: (db) => void db.createObjectStore('waiting', { keyPath: 'n', autoIncrement: true }) }).catch(() => null);
     void this.load();
   }
@@ -115,7 +124,8 @@ export class Outbox {
     for (let next = this.nextBatch(); next.length > 0; next = this.nextBatch()) {
       try {
         await this.sendBatch(next);
-        this.pauseMs = FIRST_PAUSE_MS;
+        this.failures = 0;
+        this.pauseMs = this.firstPauseMs;
         this.change({ failing: false });
       } catch {
         // nobody answered, or not sensibly: it stays and is tried again
@@ -132,7 +142,8 @@ export class Outbox {
   private nextBatch(): Waiting[] {
     const open = this.state.waiting.filter((one) => one.refused === null);
     const end = open.findIndex((one) => one.path !== open[0]!.path);
-    return open.slice(0, Math.min(MOST_AT_ONCE, end < 0 ? open.length : end));
+    // where the server fails at something, it is found out at what
+    return open.slice(0, Math.min(this.failures > 0 ? 1 : MOST_AT_ONCE, end < 0 ? open.length : end));
   }
 
   private async sendBatch(batch: Waiting[]): Promise<void> {
@@ -146,12 +157,18 @@ export class Outbox {
       refused = new Map((taken.refused ?? []).map(({ id, reason }) => [id, reason]));
     } catch (error) {
       // a refusal of all of it; anything else may do well the next time
-      if (!(error instanceof ApiFailure) || error.offline || error.status >= 500 || error.status === 429) throw error;
+      if (!(error instanceof ApiFailure) || this.mayDoBetter(error)) throw error;
       refused = new Map(batch.map((one) => [one.change.id, `${error.message} ${error.problem.remedy}`]));
     } finally {
       clearTimeout(timer);
     }
     await this.settle(batch, refused);
+  }
+
+  /** Whether the same may do well the next time. */
+  private mayDoBetter({ offline, status }: ApiFailure): boolean {
+    if (status === 500) return ++this.failures <= MOST_FAILURES;
+    return offline || status > 500 || status === 429;
   }
 
   private async settle(batch: Waiting[], refused: Map<string, string>): Promise<void> {

@@ -208,6 +208,9 @@ function Before({ recording, bench }: { recording: Recording; bench: BenchOf }):
   return (
     <View style={{ gap: 6 }}>
       <Button title="Start the run" onPress={start} buttonStyle={{ minHeight: BIG + 16 }} titleStyle={{ fontSize: 24 }} />
+      <View style={{ flexDirection: 'row' }}>
+        <Button type="clear" title="It would not start" onPress={() => endRun(bench, recording, 'would-not-start')} buttonStyle={{ paddingHorizontal: 0 }} />
+      </View>
       <Quiet>{[plan.minutes === null ? 'open end' : `planned ${plan.minutes} min`, target === null ? 'no target' : `target ${target} fps`, roomC === null ? 'room unknown: it will be marked' : `room ${temperature(roomC)}`, plan.everyMin === null ? null : `read every ${plan.everyMin} min`].filter(Boolean).join(' · ')}</Quiet>
     </View>
   );

@@ -86,6 +86,7 @@ function useFollow(runId: string, client: QueryClient): Pick<BenchOf, 'connectio
     let again: ReturnType<typeof setTimeout> | undefined;
     let silence: ReturnType<typeof setTimeout> | undefined;
     let closed = false;
+    let live = false;
     const connect = (): void => {
       if (closed) return;
       const after = client.getQueryData<Followed>(KEY(runId))?.change ?? -1;
@@ -110,9 +111,11 @@ function useFollow(runId: string, client: QueryClient): Pick<BenchOf, 'connectio
       setConnection('live');
       clearTimeout(silence);
       silence = setTimeout(lost, SILENT_MS);
-      outbox.send();
+      if (!live) outbox.send();
+      live = true;
     };
     const lost = (): void => {
+      live = false;
       source?.close();
       clearTimeout(silence);
       clearTimeout(again);
