@@ -1,5 +1,6 @@
+import { averagePace } from './pace';
 import type { RateReading } from './readings';
-import type { Session, SpanUs } from './session';
+import { firstAtLeast, type Session, type SpanUs } from './session';
 
 /** A stretch of a run, and the best that is known of its pace. */
 export interface Covered {
@@ -43,14 +44,12 @@ export function coverage(session: Session, rates: RateReading[], endUs: number):
 }
 
 function ofFrames({ leftUs, leftStartsUs }: Session, { fromUs, toUs }: SpanUs): Covered {
-  let count = 0;
+  const first = firstAtLeast(leftStartsUs, fromUs);
+  const end = firstAtLeast(leftStartsUs, toUs);
+  const count = end - first;
   let totalUs = 0;
-  for (let i = 0; i < leftUs.length; i++) {
-    if (leftStartsUs[i]! < fromUs || leftStartsUs[i]! >= toUs) continue;
-    count++;
-    totalUs += leftUs[i]!;
-  }
-  return { fromS: fromUs / 1e6, toS: toUs / 1e6, from: 'frames', average: count === 0 ? null : (count * 1e6) / totalUs, readings: 0 };
+  for (let i = first; i < end; i++) totalUs += leftUs[i]!;
+  return { fromS: fromUs / 1e6, toS: toUs / 1e6, from: 'frames', average: averagePace(count, totalUs), readings: 0 };
 }
 
 function ofRates(rates: RateReading[], { fromUs, toUs }: SpanUs): Covered {

@@ -186,6 +186,16 @@ describe('a source', () => {
   });
 });
 
+describe('a stand-in', () => {
+  const standIn = { kind: 'handset', scenario: 'fades', minutes: 1, seed: 1, misbehave: [] };
+  it('is asked for by the name of a scenario, and by nothing that a command would take for a flag', async () => {
+    const run = await started();
+    expect(await send('POST', `/bench/${run}/stand-ins`, { ...standIn, scenario: '--out' })).toMatchObject({ status: 400, body: { field: 'scenario' } });
+    expect(await send('POST', `/bench/${run}/stand-ins`, { ...standIn, misbehave: ['dance'] })).toMatchObject({ status: 400 });
+  });
+  it('needs the command line beside the server, and says so', async () => expect(await send('POST', `/bench/${await started()}/stand-ins`, standIn)).toMatchObject({ status: 501, body: { remedy: expect.stringContaining('npm start') } }));
+});
+
 describe('the example of the documentation', () => {
   it('works as it is pasted', async () => {
     const text = await readFile(join(__dirname, '..', 'docs', 'formats.md'), 'utf8');
@@ -289,6 +299,7 @@ describe('a screen that follows', () => {
 
 describe('a database that goes away', () => {
   it('costs nothing: the same batch is sent again', async () => {
+    const told = jest.spyOn(console, 'error').mockImplementation(() => undefined);
     const run = await started();
     const { key } = await source(run);
     await batch(key, 0, [frames(0, 100)]);
@@ -302,6 +313,8 @@ describe('a database that goes away', () => {
     const { live, entries } = await state(run);
     expect(live!.figures).toMatchObject({ frames: 2000, seconds: 40 });
     expect(entries).toHaveLength(19);
+    expect(told).toHaveBeenCalledWith(expect.stringMatching(/^database: /));
+    told.mockRestore();
   });
 });
 
