@@ -175,7 +175,6 @@ export const coolChange = z.discriminatedUnion('kind', [
   z.strictObject({ ...changeId, kind: z.literal('done') }),
 ]);
 export type CoolChange = z.infer<typeof coolChange>;
-export const coolChanges = benchChanges;
 
 /** A cool-down that is watched. */
 export interface CoolWatch {

@@ -200,7 +200,7 @@ describe('the example of the documentation', () => {
   it('works as it is pasted', async () => {
     const text = await readFile(join(__dirname, '..', 'docs', 'formats.md'), 'utf8');
     const script = /```sh\n(SERVER=[\s\S]*?)```/.exec(text)![1]!.replace('http://127.0.0.1:4310', harness.address);
-    const { stdout } = await promisify(execFile)('bash', ['-c', `${script}\necho; echo "RUN $RUN"`]);
+    const { stdout } = await promisify(execFile)('bash', ['-c', `${script}\necho; echo "RUN $RUN"`], { env: { ...process.env, no_proxy: '127.0.0.1', NO_PROXY: '127.0.0.1' } });
     expect(stdout).toContain('"taken":2');
     const run = /RUN (\S+)/.exec(stdout)![1]!;
     expect((await state(run)).live!.figures).toMatchObject({ frames: 6 });

@@ -6,7 +6,8 @@ import { ensureChromium } from './chromium';
 import { startDatabase } from './database';
 import { loadDemoOnce } from './demo';
 import { COMMAND, ROOT, SERVER_DIST, WEB_DIST } from './paths';
-import { fail } from './processes';
+import { ensureDebianPackage } from './packages';
+import { fail, succeeds } from './processes';
 import { startServer } from './serve';
 import { temporaryFolder } from './temporary';
 
@@ -73,7 +74,11 @@ async function test(): Promise<void> {
     await Promise.all([buildServer(), buildCli()]);
     const database = await startDatabase(join(folder, 'postgres'), true);
     stops.unshift(database.stop);
-    if (wanted('jest')) await jest(database.url, join(folder, 'jest.json'));
+    if (wanted('jest')) {
+      // an example of the documentation is run as it stands
+      await ensureDebianPackage('curl', () => succeeds('curl', ['--version']));
+      await jest(database.url, join(folder, 'jest.json'));
+    }
     if (wanted('e2e')) {
       await ensureChromium();
       await buildWeb();

@@ -1,4 +1,4 @@
-import { benchChanges, coolChanges, newSource, newStandIn, type BenchState } from '@pace-check/contract';
+import { benchChanges, newSource, newStandIn, type BenchState } from '@pace-check/contract';
 import express, { type Request, type Response, type Router } from 'express';
 import type { Bench } from '../services/bench';
 import type { CoolDowns } from '../services/coolDowns';
@@ -56,7 +56,7 @@ export function benchRoutes(api: Router, { bench, live, standIns, coolDowns }: B
 
   api.get('/cool-downs', async (_request, response) => void response.json(await coolDowns.watched()));
   api.post('/cool-downs/:id/changes', json, async (request, response) => {
-    response.json(await coolDowns.take(idOf('cool-down', request.params.id), parse(coolChanges, request.body).changes));
+    response.json(await coolDowns.take(idOf('cool-down', request.params.id), parse(benchChanges, request.body).changes));
   });
 }
 
