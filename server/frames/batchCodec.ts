@@ -9,18 +9,10 @@ export function framesOf({ frames, deflated }: BatchRow): FramesLine[] {
   return JSON.parse((deflated ? inflateRawSync(frames) : Buffer.from(frames)).toString()) as FramesLine[];
 }
 
-/** Batches that follow one another, in one row. One that waits for others before it stays as it is. */
+/** The batches up to the first that is missing, in one row; what waits behind it stays as it came. Nothing where there is nothing to pack. */
 export function packBatches(batches: BatchRow[]): BatchRow[] {
-  const packed: BatchRow[] = [];
-  let open: BatchRow[] = [];
-  const close = (): void => {
-    if (open.length > 1) packed.push({ seq: open[0]!.seq, through: open.at(-1)!.through, frames: deflateRawSync(framesText(open.flatMap(framesOf))), deflated: true });
-    open = [];
-  };
-  for (const batch of batches) {
-    if (open.length > 0 && batch.seq !== open.at(-1)!.through + 1) close();
-    open.push(batch);
-  }
-  close();
-  return packed;
+  const hole = batches.findIndex((batch, i) => batch.seq !== (i === 0 ? 0 : batches[i - 1]!.through + 1));
+  const whole = hole < 0 ? batches : batches.slice(0, hole);
+  if (whole.length < 2) return [];
+  return [{ seq: 0, through: whole.at(-1)!.through, frames: deflateRawSync(framesText(whole.flatMap(framesOf))), deflated: true }];
 }

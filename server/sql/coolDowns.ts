@@ -10,38 +10,25 @@ export async function readCoolTaus(db: Queryable, deviceId: string): Promise<num
   return (await db.query<{ tau: number }>('select tau_s as tau from cool_down where device_id = $1 and tau_s is not null order by started_at', [deviceId])).rows.map((row) => row.tau);
 }
 
-type StoredReading = CoolWatch['readings'][number];
-
-interface WatchRow {
-  id: string;
-  device: string;
-  spot: string;
-  knownTauS: number | null;
-  roomC: number | null;
-  readyC: number;
-  startedAt: number;
-  readings: StoredReading[];
-}
-
 const SELECT_WATCH = `select cool_down.id, device.name as device, spot, room_c as "roomC", ready_c as "readyC",
   (select percentile_cont(0.5) within group (order by tau_s) from cool_down other where other.device_id = cool_down.device_id and other.id <> cool_down.id and tau_s is not null) as "knownTauS",
   extract(epoch from started_at)::float8 * 1000 as "startedAt", readings from cool_down join device on device.id = device_id`;
 
 /** Cool-downs that someone watches, the earliest first. */
-export async function listWatched(db: Queryable): Promise<WatchRow[]> {
-  return (await db.query<WatchRow>(`${SELECT_WATCH} where watched order by started_at`)).rows;
+export async function listWatched(db: Queryable): Promise<CoolWatch[]> {
+  return (await db.query<CoolWatch>(`${SELECT_WATCH} where watched order by started_at`)).rows;
 }
 
 /** One that is watched, and nobody else changes it until the transaction ends. */
-export async function lockWatched(db: Queryable, id: string): Promise<WatchRow | null> {
-  return (await db.query<WatchRow>(`${SELECT_WATCH} where cool_down.id = $1 and watched for update of cool_down`, [id])).rows[0] ?? null;
+export async function lockWatched(db: Queryable, id: string): Promise<CoolWatch | null> {
+  return (await db.query<CoolWatch>(`${SELECT_WATCH} where cool_down.id = $1 and watched for update of cool_down`, [id])).rows[0] ?? null;
 }
 
-export async function insertWatch(db: Queryable, deviceId: string, { id, spot, roomC, readyC, startedAt }: Omit<WatchRow, 'device' | 'readings' | 'knownTauS'>): Promise<void> {
+export async function insertWatch(db: Queryable, deviceId: string, { id, spot, roomC, readyC, startedAt }: Omit<CoolWatch, 'device' | 'readings' | 'knownTauS'>): Promise<void> {
   await db.query(`insert into cool_down (id, device_id, spot, room_c, ready_c, started_at, readings, watched) values ($1, $2, $3, $4, $5, to_timestamp($6), '[]', true) on conflict (id) do nothing`, [id, deviceId, spot, roomC, readyC, startedAt / 1000]);
 }
 
-export async function updateWatch(db: Queryable, id: string, readings: StoredReading[], tauS: number | null): Promise<void> {
+export async function updateWatch(db: Queryable, id: string, readings: CoolWatch['readings'], tauS: number | null): Promise<void> {
   await db.query('update cool_down set readings = $2, tau_s = $3 where id = $1', [id, JSON.stringify(readings), tauS]);
 }
 

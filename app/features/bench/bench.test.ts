@@ -6,34 +6,14 @@ import { mergeWatches } from './mergeWatches';
 import { readyAt } from './readyAt';
 import { sayDue, sayLine, sayWarning } from './say';
 import { benchView, numberOf, paceNow, PERCENT, roundOf, splitNow } from './view';
+import { RECORDING as recording, skin } from '../../testing/bench';
 
 const celsius = (value: number): string => `${value.toFixed(1)} °C`;
-const skin = (atMs: number, c: number, spot = 'back'): EntryLine => ({ type: 'skin', atMs, spot, c, by: 'infrared' });
 const entry = (id: string, line: EntryLine, more: Partial<BenchEntry> = {}): BenchEntry => ({ id, line, open: false, source: null, writer: 'other', takenBack: false, ...more });
 const put = (id: string, line: EntryLine): BenchChange => ({ id: `put ${id}`, kind: 'put', entry: id, line, open: false, writer: 'me' });
 let places = 0;
 const waits = (change: BenchChange, refused: string | null = null): Waiting => ({ n: places++, path: '/bench/1/changes', field: 'changes', change: change as unknown as Waiting['change'], refused });
 
-const recording: Recording = {
-  runId: '1',
-  name: 'Aurelune on Velm 5',
-  device: 'Velm 5',
-  title: 'Aurelune',
-  setup: null,
-  target: 60,
-  refresh: 120,
-  roomC: 18.5,
-  batteryWh: null,
-  status: 'running',
-  startedAt: 0,
-  speed: 1,
-  plan: { minutes: 30, floorPercent: 20, everyMin: 5, spots: ['back', 'front'], endsItself: false },
-  step: null,
-  end: null,
-  sources: [],
-  used: [],
-  settled: true,
-};
 
 describe('lines on the screen', () => {
   it('are the server’s with what was done here on top, in order of time', () => {

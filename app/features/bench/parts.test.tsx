@@ -1,4 +1,4 @@
-import type { BenchSource, Recording } from '@pace-check/contract';
+import type { BenchSource } from '@pace-check/contract';
 import type { EntryLine } from '@pace-check/core';
 import AsyncStorage from '@react-native-async-storage/async-storage';
 import { act, fireEvent, screen, within } from '@testing-library/react';
@@ -10,31 +10,11 @@ import type { ShownEntry } from './merge';
 import { Pad } from './Pad';
 import { Standing, Warnings } from './Standing';
 import { benchView } from './view';
+import { RECORDING as recording, skin } from '../../testing/bench';
 
 jest.mock('./useBench', () => ({ writer: 'me', runClock: () => 600_000, useTick: () => undefined, usePace: () => null }));
 
-const recording: Recording = {
-  runId: '1',
-  name: 'Aurelune on Velm 5',
-  device: 'Velm 5',
-  title: 'Aurelune',
-  setup: null,
-  target: 60,
-  refresh: 120,
-  roomC: 18.5,
-  batteryWh: null,
-  status: 'running',
-  startedAt: 0,
-  speed: 1,
-  plan: { minutes: 30, floorPercent: 20, everyMin: 5, spots: ['back', 'front'], endsItself: false },
-  step: null,
-  end: null,
-  sources: [],
-  used: [],
-  settled: true,
-};
 const NOW = 600_000;
-const skin = (atMs: number, c: number, spot = 'back'): EntryLine => ({ type: 'skin', atMs, spot, c, by: 'infrared' });
 const shown = (id: string, line: EntryLine, more: Partial<ShownEntry> = {}): ShownEntry => ({ id, line, open: false, source: null, writer: 'me', takenBack: false, kept: 'sent', refused: null, n: null, ...more });
 /** What an element says, with plain spaces. */
 const said = (element: HTMLElement): string => element.textContent!.replaceAll('\u00a0', ' ');
