@@ -3,6 +3,7 @@ import type { EntryLine, RunLine } from '@pace-check/core';
 import { SCENARIOS, standIn } from '@pace-check/rig';
 import { expect, test, type Page } from '@playwright/test';
 import { expectAccessible } from './access';
+import { openOwnCard } from './kit';
 import { OwnServer } from './server';
 
 const SEED = 7;
@@ -314,11 +315,10 @@ test('sources: a key that works as pasted, nonsense that is told, text from a sh
 });
 
 test('from the card to the bench, and after it to the cool-down watch', async ({ page }) => {
-  await page.goto('/cards');
-  await page.getByRole('link', { name: /^Small against large/ }).click();
+  await openOwnCard(page, 'From card to bench');
   await page.getByRole('button', { name: 'Preflight and start' }).click();
   await page.getByRole('button', { name: 'To the bench' }).click();
-  await expect(page.getByText(/^For Small against large/)).toBeVisible();
+  await expect(page.getByText(/^For From card to bench/)).toBeVisible();
   const device = await page.getByLabel('Device', { exact: true }).inputValue();
   await page.getByRole('button', { name: 'To the bench' }).click();
   await page.getByRole('button', { name: 'Start the run' }).click();
@@ -327,7 +327,7 @@ test('from the card to the bench, and after it to the cool-down watch', async ({
   await tab(page, 'Run');
   await page.getByRole('button', { name: 'End as planned' }).click();
   await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
-  expect((await runOf(page, run)).onCard).toMatchObject({ cardName: 'Small against large' });
+  expect((await runOf(page, run)).onCard).toMatchObject({ cardName: 'From card to bench' });
   await page.getByRole('button', { name: 'Watch it cool down' }).click();
   const watch = page.getByRole('group', { name: `${device} cools` });
   await expect(watch).toContainText('Last 36.5 °C');

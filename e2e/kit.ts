@@ -1,7 +1,9 @@
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
+import type { Card, CardSummary } from '@pace-check/contract';
 import type { Page } from '@playwright/test';
 import pg from 'pg';
 
@@ -42,4 +44,16 @@ export async function fill(page: Page, facts: Partial<Record<'Device' | 'Title' 
     await field.fill(value);
     await field.blur();
   }
+}
+
+/** The demo's card and its laid out day, copied for one journey alone: what a journey starts or ends there, no other journey meets. Opens it. */
+export async function openOwnCard(page: Page, name: string): Promise<void> {
+  const read = async <T>(path: string): Promise<T> => (await page.request.get(path)).json() as Promise<T>;
+  const demo = (await read<CardSummary[]>('/api/cards')).find((card) => card.name === 'Small against large')!;
+  const { id: _, revision: __, planIsOld: ___, events: ____, linked: _____, known: ______, ...whole } = await read<Card>(`/api/cards/${demo.id}`);
+  const text = whole.steps.reduce((sofar, step) => sofar.replaceAll(step.id, randomUUID()), JSON.stringify(whole));
+  const { plan, ...input } = JSON.parse(text) as Pick<Card, keyof typeof whole>;
+  const made = (await (await page.request.post('/api/cards', { data: { ...input, name } })).json()) as Card;
+  await page.request.put(`/api/cards/${made.id}/plan`, { data: { plan, ofRevision: made.revision } });
+  await page.goto(`/cards/${made.id}`);
 }

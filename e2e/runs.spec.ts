@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { rowCounts } from './kit';
+import { openOwnCard, rowCounts } from './kit';
 import { expectAccessible } from './access';
 
 test('the demo’s runs stand as lanes, and a run opens with its words, measures and splits', async ({ page }) => {
@@ -126,7 +126,9 @@ for (const look of ['light', 'dark'] as const) {
     await expect(page.getByRole('radio', { name: 'Standard' })).toBeVisible();
     await check();
     await page.goto('/cards');
-    await page.getByRole('link', { name: /^Small against large/ }).click();
+    await expect(page.getByRole('link', { name: /^Small against large/ })).toBeVisible();
+    await check();
+    await openOwnCard(page, `All screens, ${look}`);
     await expect(page.getByRole('group', { name: 'The day in lanes' })).toBeVisible();
     await check();
     await page.getByRole('radio', { name: 'Steps' }).click();
