@@ -8,6 +8,17 @@ import { OwnServer } from './server';
 
 const SEED = 7;
 
+/** In the browser: the lines of the one run that it keeps. */
+const keptReadings = (): Promise<number> =>
+  new Promise((resolve, reject) => {
+    const opening = indexedDB.open('pace-check-followed');
+    opening.onerror = () => reject(opening.error);
+    opening.onsuccess = () => {
+      const all = opening.result.transaction('run').objectStore('run').getAll();
+      all.onsuccess = () => (opening.result.close(), resolve((all.result as BenchState[]).flatMap((kept) => kept.entries).length));
+    };
+  });
+
 /** Opens a run at the bench. */
 async function openRun(page: Page, facts: { device: string; title: string; speed?: string; minutes?: string }): Promise<string> {
   await page.goto('/bench');
@@ -163,6 +174,61 @@ test.describe('with a server of its own', () => {
     expect(times).toEqual(times.toSorted((a, b) => a - b));
     // the hour that the clock was set by is not in them
     expect(times.at(-1)!).toBeLessThan(600_000);
+    await context.close();
+  });
+
+  test('loaded anew while the server is away, the app opens, its run goes on, and another one is begun', async ({ browser }) => {
+    const context = await browser.newContext({ baseURL: server.address, viewport: { width: 390, height: 844 }, serviceWorkers: 'allow' });
+    let page = await context.newPage();
+    await page.goto('/bench');
+    await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+    // lists are kept from when they were last asked for with the worker there
+    await page.reload();
+    await page.getByRole('button', { name: 'Record a run' }).first().click();
+    await expect(page.getByLabel('Device', { exact: true })).toBeVisible();
+    const run = await openRun(page, { device: 'Oru Fold', title: 'Hexgarden' });
+    await page.getByRole('button', { name: 'Start the run' }).click();
+    await tapSkin(page, '301');
+    await expect(lastEntry(page)).toContainText('on the server');
+    await expect.poll(() => page.evaluate(keptReadings)).toBe(1);
+    await server.kill();
+    await tapSkin(page, '302');
+    await expect(connection(page)).toContainText('kept here');
+    await page.reload();
+    // what the server had is there as well as what it has not
+    await expect(connection(page)).toContainText('Server not reached: 1 kept here');
+    await tapSkin(page, '303');
+    await tab(page, 'Noted');
+    await expect(page.getByRole('list', { name: 'What was noted' }).getByRole('listitem')).toHaveCount(3);
+    // from a page that was never open before
+    await page.close();
+    page = await context.newPage();
+    await page.goto('/bench');
+    await expect(page.getByText('The server does not answer: lists are as last seen.')).toBeVisible();
+    await expectAccessible(page);
+    await page.getByRole('link', { name: /^Hexgarden on Oru Fold/ }).click();
+    await expect(connection(page)).toContainText('2 kept here');
+    await expect(page.getByRole('list', { name: 'Last readings' })).toContainText('30.3°');
+    await page.goto('/bench/new');
+    await page.getByLabel('Device', { exact: true }).fill('Quill Deck');
+    await page.getByLabel('Title', { exact: true }).fill('Night Ferry');
+    await page.getByLabel('Title', { exact: true }).blur();
+    await page.getByRole('button', { name: 'To the bench' }).click();
+    await page.getByRole('button', { name: 'It would not start' }).click();
+    await expect(connection(page)).toContainText('kept here');
+    // what was never kept says so, and what to do
+    await page.goto('/settings');
+    await page.goto('/');
+    await expect(page.getByRole('alert')).toContainText('The server is not reached');
+    await server.start();
+    await page.goto(`/bench/${run}`);
+    await expect(connection(page)).toHaveText('All sent');
+    const readings = typed(await benchOf(page, run)).flatMap((line) => (line.type === 'skin' ? [line] : []));
+    expect(readings.map(({ c }) => c)).toEqual([30.1, 30.2, 30.3]);
+    const times = readings.map(({ atMs }) => atMs);
+    expect(times).toEqual(times.toSorted((a, b) => a - b));
+    await page.goto('/bench');
+    await expect(page.getByText('lists are as last seen')).toHaveCount(0);
     await context.close();
   });
 

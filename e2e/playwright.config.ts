@@ -15,6 +15,8 @@ export default defineConfig({
     baseURL: process.env['PACE_E2E_ADDRESS'],
     viewport: { width: 390, height: 844 },
     colorScheme: 'light',
+    // what is shown comes from the server, except where a journey takes it away
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],

@@ -58,9 +58,26 @@ export async function buildWeb(): Promise<boolean> {
     quiet: true,
     remedy: 'The lines above say which file of app/ does not build.',
   });
+  await buildServiceWorker();
   await mkdir(DATA, { recursive: true });
   await writeFile(mark, now);
   return true;
+}
+
+/** Fonts of icons that no screen shows are fetched by none: they need not be kept. */
+const KEPT_ASSETS = /expo-google-fonts|\/Feather\./;
+
+/** The service worker, with the list of files that it keeps. */
+async function buildServiceWorker(): Promise<void> {
+  const files = (await readdir(WEB_DIST, { recursive: true, withFileTypes: true })).filter((entry) => entry.isFile()).map((entry) => join(entry.parentPath, entry.name));
+  const kept: { url: string; revision: string | null }[] = [];
+  for (const file of files) {
+    const url = file.slice(WEB_DIST.length).replaceAll('\\', '/');
+    // hashed names tell of a change themselves
+    if (url.startsWith('/_expo/') || (url.startsWith('/assets/') && KEPT_ASSETS.test(url))) kept.push({ url, revision: null });
+    else if (url.endsWith('.html')) kept.push({ url, revision: createHash('sha256').update(await readFile(file)).digest('hex').slice(0, 16) });
+  }
+  await build({ bundle: true, platform: 'browser', format: 'iife', target: 'es2022', minify: true, logLevel: 'warning', absWorkingDir: ROOT, entryPoints: { serviceWorker: 'app/offline/serviceWorker.ts' }, outdir: WEB_DIST, define: { APP_FILES: JSON.stringify(kept), 'process.env.NODE_ENV': '"production"' } });
 }
 
 async function sourcesHash(places: string[]): Promise<string> {

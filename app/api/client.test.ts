@@ -1,7 +1,7 @@
 import { api, type ApiFailure } from './client';
 
 const answer = (status: number, body: string): void => {
-  global.fetch = jest.fn().mockResolvedValue({ ok: status < 400, status, json: () => Promise.resolve(body).then((text) => JSON.parse(text)) });
+  global.fetch = jest.fn().mockResolvedValue({ ok: status < 400, status, headers: new Headers(), json: () => Promise.resolve(body).then((text) => JSON.parse(text)) });
 };
 const failure = (work: Promise<unknown>): Promise<ApiFailure> =>
   work.then(

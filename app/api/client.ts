@@ -1,4 +1,5 @@
 import type { ApiProblem } from '@pace-check/contract';
+import { noteAnswer } from '../offline/lastSeen';
 
 /** A request that failed, in words for the person. */
 export class ApiFailure extends Error {
@@ -25,6 +26,7 @@ export async function api<T>(path: string, init?: RequestInit): Promise<T> {
   } catch {
     throw new ApiFailure(0, OFFLINE);
   }
+  noteAnswer(response.headers);
   if (!response.ok) throw new ApiFailure(response.status, await problemOf(response));
   return (response.status === 204 ? undefined : await response.json()) as T;
 }

@@ -10,6 +10,7 @@ import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { queryClient } from '../api/queries';
 // what was left to be sent goes on its way, whatever screen is open
 import '../outbox';
+import { keepApp } from '../offline/keepApp';
 import { KeysProvider } from '../ui/Keys';
 import { LookProvider } from '../ui/Look';
 import { Shell } from '../ui/Shell';
@@ -19,7 +20,8 @@ import { VoiceProvider } from '../ui/Voice';
 export default function Layout(): ReactNode {
   const [loaded, failed] = useFonts({ AtkinsonHyperlegibleNext_400Regular, AtkinsonHyperlegibleNext_700Bold, BarlowSemiCondensed_500Medium, BarlowSemiCondensed_600SemiBold });
   useEffect(() => {
-    // the bench must open without a network: its screens are fetched while there is one
+    keepApp();
+    // the bench must open without a network: its screens are fetched while there is one, where no service worker keeps them
     void Promise.all([import('./bench'), import('./bench/new'), import('./bench/[id]')]).catch(() => undefined);
   }, []);
   // a font that does not come is no reason to show nothing

@@ -20,7 +20,7 @@ beforeEach(() => {
     const said = answer(changes);
     if (!said) return Promise.reject(new TypeError('Failed to fetch'));
     sent.push({ path, changes });
-    return Promise.resolve({ ok: said.status < 400, status: said.status, json: () => Promise.resolve(said.body) });
+    return Promise.resolve({ ok: said.status < 400, status: said.status, headers: new Headers(), json: () => Promise.resolve(said.body) });
   }) as never;
 });
 
@@ -81,6 +81,21 @@ describe('the outbox', () => {
     expect(outbox.snapshot().waiting[0]).toMatchObject({ change: change('b'), refused: 'The server could not do this. Try again.' });
     expect(sent.filter(({ changes }) => changes.length === 1).flatMap(({ changes }) => changes.map(({ id }) => id))).toEqual(expect.arrayContaining(['a', 'c']));
   });
+  it('says so where the browser keeps nothing, and sends all the same', async () => {
+    const open = indexedDB.open.bind(indexedDB);
+    indexedDB.open = () => {
+      throw new Error('not allowed here');
+    };
+    answer = () => null;
+    const outbox = new Outbox(name, 1);
+    await until(() => !outbox.snapshot().durable);
+    indexedDB.open = open;
+    await outbox.add('/bench/1/changes', 'changes', [change('a')]);
+    await until(() => outbox.snapshot().failing);
+    answer = ok;
+    await until(() => outbox.snapshot().waiting.length === 0);
+    expect(sent.flatMap(({ changes }) => changes)).toEqual([change('a')]);
+  });
   it('tells what was sent', async () => {
     const outbox = new Outbox(name);
     const heard: string[] = [];
@@ -107,5 +122,12 @@ describe('the steady clock', () => {
     clock.heard(1_000_000 + performance.now());
     clock.heard(1_600_000 + performance.now());
     expect(clock.now() - performance.now()).toBeCloseTo(1_600_000, 0);
+  });
+  it('is as far from this machine’s clock as it was, for a page that is loaded while nobody answers', () => {
+    const heard = new SteadyClock();
+    heard.heard(Date.now() + 90_000);
+    expect(new SteadyClock().now() - Date.now()).toBeGreaterThan(89_000);
+    heard.heard(Date.now());
+    expect(Math.abs(new SteadyClock().now() - Date.now())).toBeLessThan(1000);
   });
 });

@@ -1,6 +1,7 @@
 import type { ChangesTaken } from '@pace-check/contract';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import { ApiFailure, api } from '../api/client';
+import { openOrNone } from './openOrNone';
 import { steadyClock } from './steadyClock';
 
 /** What the server calls the list of what is sent. */
@@ -60,7 +61,7 @@ export class Outbox {
     private readonly firstPauseMs = FIRST_PAUSE_MS,
   ) {
     this.pauseMs = firstPauseMs;
-    this.opening = openDB<Store>(name, 1, { upgrade: (db) => void db.createObjectStore('waiting', { keyPath: 'n', autoIncrement: true }) }).catch(() => null);
+    this.opening = openOrNone(() => openDB<Store>(name, 1, { upgrade: (db) => void db.createObjectStore('waiting', { keyPath: 'n', autoIncrement: true }) }));
     void this.load();
   }
 

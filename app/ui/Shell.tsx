@@ -4,6 +4,7 @@ import { useEffect, useState, type ComponentProps, type ReactNode } from 'react'
 import { Pressable, View } from 'react-native';
 import { useSafeAreaInsets } from 'react-native-safe-area-context';
 import { isTyping, useScreenKeys } from './Keys';
+import { LastSeen } from './LastSeen';
 import { useLook, useWide } from './Look';
 import { Shortcuts } from './Shortcuts';
 import { FONTS, TARGET } from './theme';
@@ -38,6 +39,7 @@ export function Shell({ children }: { children: ReactNode }): ReactNode {
     <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: palette.paper, paddingTop: insets.top }}>
       {wide ? <Rail onHelp={help.open} /> : null}
       <View role="main" style={{ flex: 1, minHeight: 0 }}>
+        <LastSeen />
         {children}
       </View>
       {wide ? null : <Bar bottom={insets.bottom} />}

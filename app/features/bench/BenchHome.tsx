@@ -1,11 +1,13 @@
-import type { Recording } from '@pace-check/contract';
+import type { BenchChange, Recording } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
 import { Link, useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { useRecordings } from '../../api/bench';
 import { useCards } from '../../api/queries';
-import { outbox, useOutbox, type Waiting } from '../../outbox';
+import { useLastSeen } from '../../offline/lastSeen';
+import { keptRuns, outbox, useOutbox, type Waiting } from '../../outbox';
 import { count } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
 import { Failed, Loading, Notice } from '../../ui/states';
@@ -23,9 +25,14 @@ export function BenchHome(): ReactNode {
   const recordings = useRecordings();
   const { waiting } = useOutbox();
   const cards = useCards().data?.filter((card) => !card.template && card.ended < card.runs) ?? [];
-  const unsent = unsentRuns(waiting, recordings.data ?? []);
-  const going = [...unsent, ...(recordings.data?.filter((one) => one.status !== 'ended') ?? [])];
-  const ended = recordings.data?.filter((one) => one.status === 'ended') ?? [];
+  const lastSeen = useLastSeen();
+  const kept = useQuery({ queryKey: ['kept-runs'], queryFn: () => keptRuns.recordings(), networkMode: 'always', gcTime: 0 }).data ?? [];
+  // while nobody answers, this browser has followed some runs for longer than it has known the list
+  const known = lastSeen || recordings.error ? [...kept, ...(recordings.data ?? []).filter((one) => !kept.some((other) => other.runId === one.runId))] : (recordings.data ?? []);
+  const unsent = unsentRuns(waiting, known);
+  const all = [...unsent, ...known.map((one) => mergeRecording(one.runId, one, changesOf(waiting, one.runId))!)];
+  const going = all.filter((one) => one.status !== 'ended');
+  const ended = all.filter((one) => one.status === 'ended');
   return (
     <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}>
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
@@ -112,6 +119,9 @@ function unsentRuns(waiting: Waiting[], known: Recording[]): Recording[] {
     if (one.change.kind !== 'open' || one.refused !== null) return [];
     const runId = one.path.split('/')[2]!;
     if (known.some((recording) => recording.runId === runId)) return [];
-    return mergeRecording(runId, null, waiting.filter((other) => other.path === one.path).map((other) => other.change as never)) ?? [];
+    return mergeRecording(runId, null, changesOf(waiting, runId)) ?? [];
   });
 }
+
+/** What was done here to a run and is on its way. */
+const changesOf = (waiting: Waiting[], runId: string): BenchChange[] => waiting.filter((one) => one.path === `/bench/${runId}/changes` && one.refused === null).map((one) => one.change as unknown as BenchChange);

@@ -1,8 +1,8 @@
-import type { BenchChange, BenchEntry, BenchState, LivePace, Recording } from '@pace-check/contract';
+import type { BenchChange, BenchState, LivePace, Recording } from '@pace-check/contract';
 import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { v4 as uuid } from 'uuid';
-import { changeOf, outbox, steadyClock, useOutbox, type WithoutId } from '../../outbox';
+import { changeOf, keptRuns, outbox, steadyClock, useOutbox, type Followed, type WithoutId } from '../../outbox';
 import { mergeEntries, mergeRecording, type ShownEntry } from './merge';
 
 /** After a stream of events broke, it is asked for anew. */
@@ -10,18 +10,18 @@ const AGAIN_MS = 700;
 /** Without a word for so long the server counts as not reached. */
 const SILENT_MS = 10_000;
 
-interface Followed {
-  recording: Recording | null;
-  entries: BenchEntry[];
-  change: number;
-}
-
 const KEY = (runId: string): string[] => ['bench', runId];
 const PACE = (runId: string): string[] => ['bench-pace', runId];
 const NOTHING: Followed = { recording: null, entries: [], change: -1 };
 
-/** A name for this screen, so that others see who wrote what. */
-export const writer = `screen ${uuid().slice(0, 4)}`;
+/** A name for this screen, so that others see who wrote what; it keeps it when its page is loaded anew. */
+export const writer = nameOfScreen();
+
+function nameOfScreen(): string {
+  const name = globalThis.sessionStorage?.getItem('pace-check-screen') ?? `screen ${uuid().slice(0, 4)}`;
+  globalThis.sessionStorage?.setItem('pace-check-screen', name);
+  return name;
+}
 
 export interface BenchOf {
   recording: Recording | null;
@@ -94,7 +94,7 @@ function useFollow(runId: string, client: QueryClient): Pick<BenchOf, 'connectio
       source.addEventListener('state', (event) => {
         const state = JSON.parse((event as MessageEvent<string>).data) as BenchState;
         heard(state.now);
-        client.setQueryData<Followed>(KEY(runId), (before) => follow(before ?? NOTHING, state));
+        keptRuns.keep(runId, client.setQueryData<Followed>(KEY(runId), (before) => follow(before ?? NOTHING, state))!);
         if (state.live) client.setQueryData<LivePace>(PACE(runId), state.live);
         setMissing(false);
       });
@@ -125,6 +125,10 @@ function useFollow(runId: string, client: QueryClient): Pick<BenchOf, 'connectio
           // a run that was opened a moment ago may not have got there yet
           setConnection(response.status < 500 ? 'connecting' : 'lost');
           setMissing(response.status === 404);
+          if (response.status === 404) {
+            client.setQueryData<Followed>(KEY(runId), NOTHING);
+            void keptRuns.forget(runId);
+          }
         },
         () => setConnection('lost'),
       );
@@ -134,7 +138,14 @@ function useFollow(runId: string, client: QueryClient): Pick<BenchOf, 'connectio
     const woken = (): void => {
       if (document.visibilityState === 'visible' && source?.readyState === EventSource.CLOSED) connect();
     };
-    connect();
+    // what this browser saw last is shown until the server tells more
+    void keptRuns
+      .read(runId)
+      .catch(() => null)
+      .then((kept) => {
+        if (kept) client.setQueryData<Followed>(KEY(runId), (before) => (before && before.change >= kept.change ? before : kept));
+        connect();
+      });
     document.addEventListener('visibilitychange', woken);
     return () => {
       closed = true;

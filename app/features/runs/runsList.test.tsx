@@ -13,7 +13,7 @@ const run = (name: string, frames: number[], end?: 'crash'): RunSummary => ({
   name,
 });
 const answer = (runs: RunSummary[]): void => {
-  global.fetch = jest.fn().mockResolvedValue({ ok: true, status: 200, json: () => Promise.resolve(runs) });
+  global.fetch = jest.fn().mockResolvedValue({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(runs) });
 };
 
 beforeEach(() => AsyncStorage.clear());
