@@ -28,6 +28,7 @@ export * from './pace';
 export * from './paper';
 export * from './partition';
 export * from './plan';
+export * from './platform/shellFile';
 export * from './platform/shellText';
 export * from './plausible';
 export * from './playable';

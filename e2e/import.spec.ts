@@ -1,4 +1,5 @@
 import { truncateSync } from 'node:fs';
+import type { RunDetail } from '@pace-check/contract';
 import { expect, test } from '@playwright/test';
 import { choose, fileWith, fill, gzipped, rowCounts } from './kit';
 
@@ -56,6 +57,33 @@ test('a log with unusual headings: the guess is corrected, and the figures are t
   await expect(page.getByText(`${hand.median.toFixed(1)} fps`, { exact: true })).toBeVisible();
   await expect(page.getByText(`${(hand.hold * 100).toFixed(0)} %`, { exact: true }).first()).toBeVisible();
   await expect(page.getByRole('row', { name: '1 % low', exact: true }).getByRole('cell').first()).toHaveText(hand.low.toFixed(1));
+});
+
+test('what a shell printed is pasted and becomes a run', async ({ page, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  // a minute in dumps of ten seconds, each with the end of the one before; 50 frames per second
+  const shown = Array.from({ length: 3001 }, (_, i) => 84_215_000_000_000n + BigInt(i) * 20_000_000n);
+  const dumps = Array.from({ length: 6 }, (_, i) => {
+    const rows = shown.slice(Math.max(0, i * 500 - 20), (i + 1) * 500 + 1).map((ns) => `${ns - 9_000_000n}\t${ns}\t${ns - 2_000_000n}`);
+    return `at ${1_795_686_230 + i * 10}\nlevel: ${87 - i}\nstatus: 3\ntechnology: cell\nskin-therm ${30_000 + i * 500}\n16666666\n${rows.join('\n')}`;
+  });
+  await page.goto('/import');
+  await page.getByRole('button', { name: 'Paste text' }).click();
+  await page.evaluate((text) => navigator.clipboard.writeText(text), dumps.join('\n'));
+  await page.getByLabel('Text of a log').press('ControlOrMeta+v');
+  await expect(page.getByRole('group', { name: 'Text of a log' })).toContainText('3,142 lines');
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByRole('status')).toContainText('3,000frames');
+  await expect(page.getByRole('status')).toContainText('1:00long');
+  await expect(page.getByRole('status')).toContainText('50fps, average');
+  await fill(page, { Device: 'Velm 5', Title: 'Skiff 120', 'Target, fps': '50' });
+  await page.getByRole('button', { name: 'Import this run' }).click();
+  await expect(page.getByRole('heading', { name: 'Skiff 120 on Velm 5' })).toBeVisible();
+  const run = (await (await page.request.get(`/api${new URL(page.url()).pathname}`)).json()) as RunDetail;
+  expect(run.figures.frames).toMatchObject({ count: 3000 });
+  expect(run.figures.warmth.peakC).toBeCloseTo(32.5, 9);
+  // it began ten seconds before the first dump was printed
+  expect(new Date(run.startedAt!).toISOString()).toBe('2026-11-26T09:43:40.000Z');
 });
 
 test('bad files: a clear message, what was typed stays, and the database is as before', async ({ page }) => {

@@ -1,6 +1,7 @@
 import type { FrameTrack } from '../frames/track';
 import type { RowTally } from '../frames/unreadable';
 import type { EntryLine, RunHeader } from '../run/lines';
+import { ShellTextReader } from '../platform/shellFile';
 import { RunFileReader, type CheckLine } from '../run/readRunFile';
 import { guessColumns, type ColumnChoice, type ColumnGuess } from './guess';
 import { LogReader, type RowLayout } from './readLog';
@@ -8,7 +9,7 @@ import { LogRefused } from './refused';
 import { fileKind, HEAD_BYTES, sniffLayout, type FileKind, type TextLayout } from './sniff';
 
 /** What the first bytes tell of a file. */
-export type HeadView = { kind: 'run-file' } | { kind: 'delimited'; layout: TextLayout; guesses: ColumnGuess[] };
+export type HeadView = { kind: 'run-file' | 'shell-text' } | { kind: 'delimited'; layout: TextLayout; guesses: ColumnGuess[] };
 
 /**
  * Looks at the first bytes of an unpacked file.
@@ -19,12 +20,13 @@ export type HeadView = { kind: 'run-file' } | { kind: 'delimited'; layout: TextL
  * @throws LogRefused where it is no log at all
  */
 export function viewHead(head: Uint8Array, whole: boolean, given?: Parameters<typeof sniffLayout>[2]): HeadView {
-  if (fileKind(head) === 'run-file') return { kind: 'run-file' };
+  const kind = fileKind(head);
+  if (kind !== 'delimited') return { kind };
   const layout = sniffLayout(head, whole, given);
   return { kind: 'delimited', layout, guesses: guessColumns(layout) };
 }
 
-/** A file of either kind, read to its end. */
+/** A file of any kind, read to its end. */
 export interface ReadRun {
   kind: FileKind;
   header: RunHeader | null;
@@ -45,16 +47,18 @@ export interface ReadRunOptions {
   largest: number;
 }
 
+type Reader = RunFileReader | ShellTextReader | LogReader;
+
 /**
- * Reads a frame log or a run file from unpacked bytes as they come.
+ * Reads a frame log, a run file or a shell's text from unpacked bytes as they come.
  *
  * @throws LogRefused with place and remedy; nothing is kept then
  */
 export async function readRun(chunks: AsyncIterable<Uint8Array>, options: ReadRunOptions): Promise<ReadRun> {
-  let reader: RunFileReader | LogReader | null = null;
+  let reader: Reader | null = null;
   let head: Uint8Array[] = [];
   let bytes = 0;
-  const open = (whole: boolean): RunFileReader | LogReader => {
+  const open = (whole: boolean): Reader => {
     const start = concat(head);
     const opened = readerFor(start, whole, options);
     opened.push(start);
@@ -73,11 +77,14 @@ export async function readRun(chunks: AsyncIterable<Uint8Array>, options: ReadRu
   }
   reader ??= open(true);
   if (reader instanceof RunFileReader) return { kind: 'run-file', ...reader.finish() };
+  if (reader instanceof ShellTextReader) return { kind: 'shell-text', ...reader.finish() };
   return { kind: 'delimited', header: null, entries: [], passedOver: 0, cutOff: false, ...reader.finish() };
 }
 
-function readerFor(head: Uint8Array, whole: boolean, options: ReadRunOptions): RunFileReader | LogReader {
-  if (fileKind(head.subarray(0, HEAD_BYTES)) === 'run-file') return new RunFileReader(options.checkLine);
+function readerFor(head: Uint8Array, whole: boolean, options: ReadRunOptions): Reader {
+  const kind = fileKind(head.subarray(0, HEAD_BYTES));
+  if (kind === 'run-file') return new RunFileReader(options.checkLine);
+  if (kind === 'shell-text') return new ShellTextReader(options.checkLine);
   const { reading } = options;
   if (reading && typeof reading === 'object') return new LogReader(reading.layout, reading.choice);
   const layout = sniffLayout(head.subarray(0, HEAD_BYTES), whole);

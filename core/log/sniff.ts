@@ -1,3 +1,4 @@
+import { isShellText } from '../platform/shellFile';
 import { splitLine } from './delimited';
 import { LogRefused } from './refused';
 
@@ -33,11 +34,11 @@ const SIGNATURES: { name: string; at: number; bytes: number[] }[] = [
 /** A gzip file starts like this; it must be unpacked before anything else here looks at it. */
 export const isGzip = (head: Uint8Array): boolean => head[0] === 0x1f && head[1] === 0x8b;
 
-/** What the first bytes say the file is: the project's own run file, or delimited text. */
-export type FileKind = 'run-file' | 'delimited';
+/** What the first bytes say the file is: the project's own run file, what a device's shell printed, or delimited text. */
+export type FileKind = 'run-file' | 'shell-text' | 'delimited';
 
 /**
- * Tells a run file from delimited text, and refuses what is neither.
+ * Tells run files, a shell's text and delimited text apart, and refuses what is none.
  *
  * @param head the first bytes of the (unpacked) file
  * @throws LogRefused for an empty file, an image, an archive, binary data or UTF-16
@@ -58,7 +59,8 @@ export function fileKind(head: Uint8Array): FileKind {
   }
   const text = decodeHead(head).trimStart();
   if (text === '') throw new LogRefused('empty', 'The file holds nothing but blank lines.', 'Export the log again and check that it has grown before you copy it.');
-  return text.startsWith('{') ? 'run-file' : 'delimited';
+  if (text.startsWith('{')) return 'run-file';
+  return isShellText(text) ? 'shell-text' : 'delimited';
 }
 
 function decodeHead(head: Uint8Array): string {

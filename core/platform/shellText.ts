@@ -49,7 +49,7 @@ const SKIN_ZONE = /skin|surf|shell|case|back|front|quiet/i;
  */
 export function readShellText(text: string, nowMs: number, anchor: PresentAnchor | null): ShellText {
   const rows = text.split(/\r?\n/);
-  const stamps = rows.flatMap((row) => stampOf(row) ?? []);
+  const stamps = rows.flatMap((row) => shellStampMs(row) ?? []);
   const lastStamp = stamps.at(-1);
   const read: ShellText = { frames: [], entries: [], anchor, aside: [] };
   let atMs = nowMs;
@@ -62,7 +62,7 @@ export function readShellText(text: string, nowMs: number, anchor: PresentAnchor
     presents = [];
   };
   rows.forEach((row, i) => {
-    const stamp = stampOf(row);
+    const stamp = shellStampMs(row);
     if (stamp !== null) {
       close();
       // before the start there is nothing
@@ -74,7 +74,14 @@ export function readShellText(text: string, nowMs: number, anchor: PresentAnchor
   return read;
 }
 
-function stampOf(row: string): number | null {
+/**
+ * The time that a line `at 1795686223623` tells, ms since 1970; null for other lines.
+ *
+ * @source docs/formats.md
+ * @example
+ * shellStampMs('at 1795686223'); // 1795686223000
+ */
+export function shellStampMs(row: string): number | null {
   const digits = /^\s*at\s+(\d{10,13})\s*$/.exec(row)?.[1];
   return digits === undefined ? null : digits.length === EPOCH_SECONDS_DIGITS ? Number(digits) * 1000 : Number(digits);
 }

@@ -1,11 +1,12 @@
 import type { Recording } from '@pace-check/contract';
 import { readShellText } from '@pace-check/core';
-import { Button, Input } from '@rneui/themed';
-import { useState, type ReactNode } from 'react';
+import { Button } from '@rneui/themed';
+import { useMemo, useState, type ReactNode } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { View } from 'react-native';
 import { useShellText } from '../../api/bench';
 import { count } from '../../ui/figures';
+import { LongText } from '../../ui/LongText';
 import { useVoice } from '../../ui/Voice';
 import { Body, Quiet } from '../../ui/words';
 import { sayLine } from './say';
@@ -20,13 +21,13 @@ export function ShellText({ recording, onDone }: { recording: Recording; onDone:
   const [now] = useState(() => runClock(recording));
   const send = useShellText(recording.runId);
   const { getInputProps, open } = useDropzone({ onDrop: ([file]) => void file?.text().then(setText), multiple: false, noClick: true, noKeyboard: true });
-  const { frames, entries, aside } = readShellText(text, now, null);
+  const { frames, entries, aside } = useMemo(() => readShellText(text, now, null), [text, now]);
   const total = frames.reduce((sum, line) => sum + line.us.length, 0);
   const found = [total > 0 ? count(total, 'frame') : null, ...entries.slice(0, SHOWN).map((line) => sayLine(line, temperature)), entries.length > SHOWN ? `${entries.length - SHOWN} more` : null].filter((one) => one !== null);
   return (
     <View role="group" aria-label="Text from the shell" style={{ gap: 8 }}>
       <Quiet>Presentation timestamps in ns, battery status, current and voltage, thermal zones: as the device’s shell prints them. Lines “at 1795686223623” say when.</Quiet>
-      <Input aria-label="What the shell printed" multiline numberOfLines={6} value={text} onChangeText={setText} placeholder={'level: 87\nstatus: 3\ncurrent_now: -1200000\nvoltage_now: 3987000\nskin-therm 38400'} inputStyle={{ minHeight: 120, textAlignVertical: 'top', paddingVertical: 8 }} renderErrorMessage={false} />
+      <LongText label="What the shell printed" value={text} onChange={setText} placeholder={'level: 87\nstatus: 3\ncurrent_now: -1200000\nvoltage_now: 3987000\nskin-therm 38400'} />
       <input {...getInputProps()} aria-label="File of shell text" />
       {text.trim() === '' ? null : <Body role="status">{found.length === 0 ? 'Nothing of it is understood.' : `Understood: ${found.join(', ')}.${aside.length > 0 ? ` ${count(aside.length, 'line')} left aside.` : ''}`}</Body>}
       {send.error ? <Body role="alert">{`Not added: ${send.error.message} What you pasted stays.`}</Body> : null}

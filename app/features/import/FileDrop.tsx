@@ -18,7 +18,7 @@ export function FileDrop({ onFile }: { onFile: (file: File) => void }): ReactNod
         <Feather name="file-plus" size={28} color={action} />
         <Body>{wide ? 'Drop a frame log here, or choose one.' : 'Choose a frame log from this device.'}</Body>
         <Button title="Choose a file" onPress={open} />
-        <Quiet>CSV with comma, semicolon or tab, one frame time or timestamp a row; or a .pace.ndjson run file. Gzipped files too, up to 256 MB.</Quiet>
+        <Quiet>CSV with comma, semicolon or tab, one frame time or timestamp a row; a .pace.ndjson run file; or what the device’s own shell printed. Gzipped files too, up to 256 MB.</Quiet>
       </View>
     </div>
   );

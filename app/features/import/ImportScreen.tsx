@@ -9,6 +9,7 @@ import { ScrollView, View } from 'react-native';
 import { ApiFailure } from '../../api/client';
 import { useImport } from '../../api/queries';
 import { bytes, count, fps } from '../../ui/figures';
+import { LongText } from '../../ui/LongText';
 import { usePalette, useWide } from '../../ui/Look';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { useForStep } from '../plan/useForStep';
@@ -40,12 +41,34 @@ function NoFile({ onFile }: { onFile: (file: File) => void }): ReactNode {
   return (
     <>
       <FileDrop onFile={onFile} />
+      <Paste onFile={onFile} />
       <View style={{ gap: 8, alignItems: 'flex-start' }}>
         <Heading>No log?</Heading>
         <Body>Some titles block every logger. Type or paste what you read: temperatures, percents, rates off a counter or by eye.</Body>
         <Button type="outline" title="From the notebook" onPress={() => router.navigate('/by-hand')} />
       </View>
     </>
+  );
+}
+
+/** Text that is in the clipboard, of whatever kind a file may be. */
+function Paste({ onFile }: { onFile: (file: File) => void }): ReactNode {
+  const [text, setText] = useState<string | null>(null);
+  if (text === null) {
+    return (
+      <View style={{ flexDirection: 'row' }}>
+        <Button type="outline" title="Paste text" onPress={() => setText('')} />
+      </View>
+    );
+  }
+  return (
+    <View role="group" aria-label="Paste text" style={{ gap: 8 }}>
+      <LongText label="Text of a log" value={text} onChange={setText} placeholder={'at 1795686223\nlevel: 87\nstatus: 3\nskin-therm 38400'} />
+      <View style={{ flexDirection: 'row', gap: 8 }}>
+        <Button title="Read it" disabled={text.trim() === ''} onPress={() => onFile(new File([text], 'pasted.txt', { type: 'text/plain' }))} />
+        <Button type="clear" title="Leave it" onPress={() => setText(null)} />
+      </View>
+    </View>
   );
 }
 

@@ -17,7 +17,7 @@ async function preview({ file, given, choice }: PreviewRequest): Promise<void> {
   const gzip = isGzip(new Uint8Array(await file.slice(0, 2).arrayBuffer()));
   const { head, whole } = await headOf(file, gzip);
   const view = viewHead(head, whole, given);
-  if (view.kind === 'run-file') {
+  if (view.kind !== 'delimited') {
     post({ head: { layout: null, guesses: [], choice: null } });
     return post({ figures: await read(file, gzip, null) });
   }
