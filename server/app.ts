@@ -48,7 +48,7 @@ export function createApp(pool: pg.Pool, analyses: AnalysisPool, { webFolder, co
   return {
     app,
     resume: async () => {
-      await bench.settleAll();
+      await bench.resume();
       await runs.analyseStale();
     },
     close: () => {

@@ -3,8 +3,9 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import { USUAL_BENCH_PLAN, type BatchTaken, type BenchState, type Recording, type RunDetail, type SourceWithKey } from '@pace-check/contract';
+import { USUAL_BENCH_PLAN, USUAL_RULES, type BatchTaken, type BenchState, type Recording, type RunDetail, type SourceWithKey } from '@pace-check/contract';
 import type { EntryLine, RunLine } from '@pace-check/core';
+import { createApp } from './index';
 import { importPath, startHarness, type Harness } from './testing/harness';
 
 let harness: Harness;
@@ -81,6 +82,79 @@ describe('what a person does', () => {
     expect(at).toBeGreaterThanOrEqual(before - 1000);
     await change(run, { kind: 'start', at: before - 60_000 });
     expect((await state(run)).recording.startedAt).toBe(at);
+  });
+});
+
+describe('the end of a run', () => {
+  const bySelf = { ...USUAL_BENCH_PLAN, minutes: 1, endsItself: true };
+  const until = async (run: string, holds: (recording: Recording) => boolean): Promise<BenchState> => {
+    for (;;) {
+      const now = await state(run);
+      if (holds(now.recording)) return now;
+    }
+  };
+  const settled = (recording: Recording): boolean => recording.status === 'ended' && recording.settled;
+  const endLines = ({ entries }: BenchState): EntryLine[] => entries.flatMap(({ line, takenBack }) => (line.type === 'end' && !takenBack ? [line] : []));
+
+  it('comes by itself where that was asked for, with no screen open, and the card hears of it', async () => {
+    const step = { id: randomUUID(), device: 'Velm 5', title: 'Aurelune', setup: null, minutes: 1, repeats: 1, attended: true, wanted: 5, after: [], conditions: {}, requestId: null, note: '' };
+    const day = { date: null, startMin: 540, finishByMin: null, hands: 1, parallel: true, order: 'light-to-heavy', roomC: null, devices: [] };
+    const card = (await send('POST', '/cards', { name: 'Crossing', policy: 'highest', template: false, rules: USUAL_RULES, steps: [step], day })).body;
+    await send('POST', `/cards/${card.id}/events`, { events: [{ id: randomUUID(), kind: 'started', stepId: step.id, repeat: 1, atMin: 551 }] });
+    const run = randomUUID();
+    await change(run, { ...opening, plan: bySelf, step: { cardId: card.id, stepId: step.id, repeat: 1, atMin: 540 } }, { kind: 'start', at: Date.now() });
+    const over = await until(run, settled);
+    expect(over.recording.end!.reason).toBe('planned');
+    // a timer may be early by some ms, which are sixty times as many on this clock
+    expect(over.recording.end!.atMs).toBeGreaterThan(60_000 - 60 * 50);
+    expect(over.recording.end!.atMs).toBeLessThanOrEqual(60_000);
+    expect(endLines(over)).toEqual([{ type: 'end', atMs: over.recording.end!.atMs, reason: 'planned' }]);
+    expect((await send('GET', `/cards/${card.id}`)).body.events).toContainEqual(expect.objectContaining({ kind: 'ended', how: 'done', stepId: step.id, atMin: 552 }));
+  });
+  it('does not come where the plan was changed, and comes where it is asked for later', async () => {
+    const run = randomUUID();
+    await change(run, { ...opening, plan: bySelf }, { kind: 'start', at: Date.now() }, { kind: 'plan', plan: { ...bySelf, minutes: 600 } });
+    // well past the end that it had first
+    expect((await until(run, ({ startedAt }) => (Date.now() - startedAt!) * 60 > 75_000)).recording.status).toBe('running');
+    await change(run, { kind: 'plan', plan: bySelf });
+    expect((await until(run, settled)).recording.end!.atMs).toBe(60_000);
+  });
+  it('comes after the server was away, and a person who had ended it before is heard all the same', async () => {
+    const run = randomUUID();
+    // nobody was there when its time came
+    await change(run, { ...opening, plan: { ...bySelf, endsItself: false } }, { kind: 'start', at: Date.now() - 10_000 }, put(skin(20_000, 30)));
+    await harness.pool.query(`update recording set plan = plan || '{"endsItself":true}' where run_id = $1`, [run]);
+    const again = createApp(harness.pool, harness.analyses, { webFolder: null, command: null });
+    await again.resume();
+    const over = await until(run, settled);
+    expect(over.recording.end).toEqual({ atMs: 60_000, reason: 'planned' });
+    expect((await change(run, { kind: 'end', entry: randomUUID(), atMs: 42_000, reason: 'crash', writer: 'phone' })).refused).toEqual([]);
+    const told = await until(run, settled);
+    expect(told.recording.end).toEqual({ atMs: 42_000, reason: 'crash' });
+    expect(endLines(told)).toEqual([{ type: 'end', atMs: 42_000, reason: 'crash' }]);
+    expect((await send('GET', `/runs/${run}`)).body.figures).toMatchObject({ end: { reason: 'crash' }, stamina: { word: 'DNF' } });
+    again.close();
+  });
+  it('is one, whoever pressed; another reason or time is refused with what to do', async () => {
+    const run = await started();
+    await ended(run, 'stopped', 600_000);
+    const end = (atMs: number, reason: string, entry = randomUUID()): Promise<{ done: string[]; refused: { reason: string }[] }> => change(run, { kind: 'end', entry, atMs, reason, writer: 'other' });
+    expect((await end(603_000, 'stopped')).refused).toEqual([]);
+    expect((await end(300_000, 'crash')).refused[0]!.reason).toBe('The run has ended already, at 10:00. Its end reason and time are corrected on the run’s page.');
+    expect(endLines(await state(run))).toEqual([{ type: 'end', atMs: 600_000, reason: 'stopped' }]);
+  });
+  it('follows when a run is restored that was deleted meanwhile, and does not hold up others', async () => {
+    const run = randomUUID();
+    await change(run, { ...opening, plan: { ...bySelf, minutes: 2 } }, { kind: 'start', at: Date.now() });
+    const { startedAt } = (await state(run)).recording;
+    await send('DELETE', `/runs/${run}`);
+    while ((Date.now() - startedAt!) * 60 < 135_000) await send('GET', '/bench');
+    expect((await harness.pool.query('select status from recording where run_id = $1', [run])).rows).toEqual([{ status: 'running' }]);
+    const again = createApp(harness.pool, harness.analyses, { webFolder: null, command: null });
+    await again.resume();
+    await send('POST', `/runs/${run}/restore`);
+    expect((await until(run, settled)).recording.end).toEqual({ atMs: 120_000, reason: 'planned' });
+    again.close();
   });
 });
 

@@ -46,6 +46,7 @@ export function apiRouter(pool: pg.Pool, analyses: AnalysisPool, runs: Runs, par
   });
   api.post('/runs/:id/restore', async (request, response) => {
     await runs.restore(runId(request.params.id));
+    await parts.bench.restored(runId(request.params.id));
     response.status(204).end();
   });
   api.get('/runs/:id/file', async (request, response) => {

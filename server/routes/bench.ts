@@ -95,7 +95,7 @@ async function follow(response: Response, runId: string, after: number, bench: B
   response.write('retry: 1000\n\n');
   write('state', first, first.change);
   let last = first.change;
-  let reading: Promise<void> | null = null;
+  let reading = false;
   let again = false;
   const read = async (): Promise<void> => {
     do {
@@ -104,14 +104,17 @@ async function follow(response: Response, runId: string, after: number, bench: B
       last = state.change;
       write('state', state, last);
     } while (again);
+    // in the same breath as the last look at it: a change in between would be told to nobody
+    reading = false;
   };
   const changed = (): void => {
-    if (reading) again = true;
-    else
-      reading = read()
-        // the screen connects anew and asks for what it has not seen
-        .catch(() => void response.destroy())
-        .finally(() => (reading = null));
+    if (reading) {
+      again = true;
+      return;
+    }
+    reading = true;
+    // the screen connects anew and asks for what it has not seen
+    void read().catch(() => void response.destroy());
   };
   const stop = live.listen(runId, { changed, pace: (pace) => void (response.writableLength < MOST_UNSENT && write('pace', { ...pace, now: serverNow() })) });
   const beat = setInterval(() => write('clock', { now: serverNow() }), BEAT_MS);

@@ -1,10 +1,14 @@
 import { benchChange, type BenchChange, type BenchState, type ChangesTaken, type Recording } from '@pace-check/contract';
+import { clock } from '@pace-check/core';
 import type pg from 'pg';
+import { v5 as uuidOf } from 'uuid';
+import { insertEvents, readCard, readEvents } from '../sql/cards';
 import { inTransaction, type Queryable } from '../sql/database';
 import { idByName, setupIdByName } from '../sql/kit';
-import { closeSpans, insertRecording, listRecordings, noteChange, putEntries, readChangedEntries, readRecording, takeEntryBack, unsettledRuns, updateRecording, type RecordingRow } from '../sql/recordings';
+import { closeSpans, insertRecording, listRecordings, noteChange, putEntries, readChangedEntries, readRecording, runningRuns, takeEntryBack, unsettledRuns, updateRecording, type RecordingRow } from '../sql/recordings';
 import { insertRun, lockRun, readRun, type NamedRun } from '../sql/runs';
 import { runMs, serverNow, type LiveRuns } from './liveRuns';
+import { PlannedEnds, plannedEndId, plannedEndMs } from './plannedEnds';
 import { notFound, Problem } from './problem';
 import { BY_HAND_RUN, type Runs } from './runs';
 import { takeChanges } from './takeChanges';
@@ -15,6 +19,11 @@ const LATE_MS = 1000;
 const LISTED_HOURS = 24;
 /** A start further from now is a clock that is wrong. */
 const START_WITHIN_MS = 24 * 3600 * 1000;
+
+/** A timer may be this much early, ms. */
+const EARLY_MS = 50;
+/** Two people who press the button at one moment mean one end. */
+const SAME_END_MS = 10_000;
 
 /** Recording a run: what people do at the bench. */
 export class Bench {
@@ -27,6 +36,8 @@ export class Bench {
   ) {
     live.onLate = (runId) => this.settleSoon(runId);
   }
+
+  private readonly plannedEnds = new PlannedEnds((runId) => this.endAsPlanned(runId));
 
   async list(): Promise<Recording[]> {
     const recordings: Recording[] = [];
@@ -73,7 +84,30 @@ export class Bench {
       return change.kind === 'end' || row.status === 'ended';
     });
     if (change.kind === 'open') await this.runs.applyPreflight(runId, change.preflight);
+    if (change.kind === 'start' || change.kind === 'plan' || change.kind === 'end') await this.watchPlannedEnd(runId);
     if (ended) this.settleSoon(runId, change.kind === 'end' ? 0 : LATE_MS);
+  }
+
+  private async watchPlannedEnd(runId: string): Promise<void> {
+    const row = await readRecording(this.pool, runId);
+    if (row) this.plannedEnds.watch(row);
+  }
+
+  /** Ends a run that was asked to end by itself, and tells the day of its card. */
+  private async endAsPlanned(runId: string): Promise<void> {
+    const ended = await inTransaction(this.pool, async (db) => {
+      await lockRun(db, runId);
+      const row = await readRecording(db, runId, true);
+      // it was ended, asked otherwise or deleted meanwhile: whoever did so has set the timer anew
+      const atMs = row && plannedEndMs(row);
+      if (!row || atMs === null || atMs > runMs(row)! + EARLY_MS * row.speed || !(await readRun(db, runId))) return false;
+      await endRun(db, row, { entry: plannedEndId(runId), atMs, reason: 'planned', writer: null });
+      await tellCard(db, row, atMs);
+      return true;
+    });
+    if (!ended) return;
+    this.settleSoon(runId, 0);
+    await this.live.changed(runId);
   }
 
   private settleSoon(runId: string, afterMs = LATE_MS): void {
@@ -89,12 +123,21 @@ export class Bench {
     await this.live.changed(runId);
   }
 
-  /** After a start: runs whose end was told, but not what follows from it. */
-  async settleAll(): Promise<void> {
+  /** A run that was deleted is there again: what it missed follows. */
+  async restored(runId: string): Promise<void> {
+    const row = await readRecording(this.pool, runId);
+    if (row?.status === 'ended' && !row.settled) await this.settle(runId);
+    await this.watchPlannedEnd(runId);
+  }
+
+  /** After a start: runs whose end was told, but not what follows from it, and runs that end by themselves. */
+  async resume(): Promise<void> {
     for (const runId of await unsettledRuns(this.pool)) await this.settle(runId);
+    for (const runId of await runningRuns(this.pool)) await this.watchPlannedEnd(runId);
   }
 
   close(): void {
+    this.plannedEnds.close();
     for (const timer of this.late.values()) clearTimeout(timer);
   }
 }
@@ -140,14 +183,30 @@ const CHANGES: { [K in Exclude<BenchChange['kind'], 'open'>]: (db: Queryable, ro
     if (row.status === 'ended') await updateRecording(db, row.runId, { settled: false });
   },
   plan: async (db, row, { plan }) => updateRecording(db, row.runId, { plan }),
-  end: async (db, row, { entry, atMs, reason, writer }) => {
-    if (row.status === 'ended') return;
-    const endMs = Math.min(atMs, runMs(row) ?? 0);
-    await closeSpans(db, row.runId, endMs);
-    await putEntries(db, row.runId, [{ id: entry, line: { type: 'end', atMs: endMs, reason }, writer }]);
-    await updateRecording(db, row.runId, { status: 'ended', endMs, endReason: reason, settled: false });
+  end: async (db, row, change) => {
+    if (row.status !== 'ended') return endRun(db, row, change);
+    // who ended it before it ended by itself was only heard late
+    if (change.atMs < row.endMs! && (await takeEntryBack(db, row.runId, plannedEndId(row.runId)))) return endRun(db, row, change);
+    if (change.entry === plannedEndId(row.runId) || (change.reason === row.endReason && Math.abs(change.atMs - row.endMs!) <= SAME_END_MS * row.speed)) return;
+    throw new Problem(409, { code: 'ended', message: `The run has ended already, at ${clock(row.endMs! / 1000)}.`, remedy: 'Its end reason and time are corrected on the run’s page.' });
   },
 };
+
+async function endRun(db: Queryable, row: RecordingRow, { entry, atMs, reason, writer }: Pick<Change<'end'>, 'entry' | 'atMs' | 'reason'> & { writer: string | null }): Promise<void> {
+  const endMs = Math.min(atMs, runMs({ ...row, endMs: null }) ?? 0);
+  await closeSpans(db, row.runId, endMs);
+  await putEntries(db, row.runId, [{ id: entry, line: { type: 'end', atMs: endMs, reason }, ...(writer === null ? {} : { writer }) }]);
+  await updateRecording(db, row.runId, { status: 'ended', endMs, endReason: reason, settled: false });
+}
+
+/** The day of the card hears of it once, whoever tells: from where it heard of the start. */
+async function tellCard(db: Queryable, { runId, step }: RecordingRow, endMs: number): Promise<void> {
+  if (!step || !(await readCard(db, step.cardId))) return;
+  const ofRun = (await readEvents(db, step.cardId)).filter((event) => 'stepId' in event && event.stepId === step.stepId && event.repeat === step.repeat);
+  if (ofRun.some((event) => event.kind === 'ended')) return;
+  const startMin = ofRun.findLast((event) => event.kind === 'started')?.atMin ?? step.atMin;
+  await insertEvents(db, step.cardId, [{ id: uuidOf('ended', runId), kind: 'ended', how: 'done', stepId: step.stepId, repeat: step.repeat, atMin: Math.round(startMin + endMs / 60_000) }]);
+}
 
 function toRecording(row: RecordingRow, run: NamedRun, sources: Recording['sources']): Recording {
   return {

@@ -42,7 +42,11 @@ export async function listRecordings(db: Queryable, sinceHours: number): Promise
 
 /** Recordings that ended before all their lines were joined, for instance because the server died. */
 export async function unsettledRuns(db: Queryable): Promise<string[]> {
-  return (await db.query<{ id: string }>(`select run_id as id from recording where status = 'ended' and not settled`)).rows.map((row) => row.id);
+  return (await db.query<{ id: string }>(`select run_id as id from recording join run on run.id = run_id where status = 'ended' and not settled and deleted_at is null`)).rows.map((row) => row.id);
+}
+
+export async function runningRuns(db: Queryable): Promise<string[]> {
+  return (await db.query<{ id: string }>(`select run_id as id from recording join run on run.id = run_id where status = 'running' and deleted_at is null`)).rows.map((row) => row.id);
 }
 
 /** @returns false where this change was made before */

@@ -148,7 +148,7 @@ function alertOf(recording: Recording, view: BenchView, nowMs: number): string |
   return recording.status === 'running' && view.due && view.due.dueMs <= nowMs ? `due ${view.due.spot} ${view.due.dueMs}` : null;
 }
 
-/** Ends the run at its planned end, where that was asked for. */
+/** Ends the run at its planned end, where that was asked for; the server does the same, with the same line. */
 function useEndsItself(bench: BenchOf, recording: Recording, second: number): void {
   const done = useRef(false);
   const { plan, status } = recording;
@@ -156,13 +156,12 @@ function useEndsItself(bench: BenchOf, recording: Recording, second: number): vo
   useEffect(() => {
     if (!due || done.current) return;
     done.current = true;
-    endRun(bench, recording, 'planned');
+    endRun(bench, recording, 'planned', uuidOf('planned-end', recording.runId), plan.minutes! * 60_000);
   });
 }
 
-function endRun(bench: BenchOf, recording: Recording, reason: EndReason): void {
-  const atMs = bench.nowMs();
-  void bench.act({ kind: 'end', entry: uuid(), atMs, reason, writer });
+function endRun(bench: BenchOf, recording: Recording, reason: EndReason, entry = uuid(), atMs = bench.nowMs()): void {
+  void bench.act({ kind: 'end', entry, atMs, reason, writer });
   tellCard(recording, { kind: 'ended', how: reason === 'crash' ? 'crashed' : reason === 'would-not-start' ? 'skipped' : 'done' }, atMs / 60_000);
 }
 

@@ -44,7 +44,7 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
   const { line, paper } = usePalette();
   const told = card?.events.findLast((event) => event.kind === 'preflight' && event.stepId === step?.id && event.repeat === repeat);
   const [preflight, setPreflight] = useState<Preflight>(told?.kind === 'preflight' ? told.preflight : {});
-  const form = useForm<RunFactsInput>({ resolver: zodResolver(runFacts), defaultValues: { device: step?.device ?? '', title: step?.title ?? '', setup: step?.setup ?? null, target: targetOf(kit, step), refresh: panelOf(kit, step?.device ?? '') } });
+  const form = useForm<RunFactsInput>({ resolver: zodResolver(runFacts), defaultValues: { device: step?.device ?? '', title: step?.title ?? '', setup: step?.setup ?? null, target: null, refresh: null } });
   const device = useWatch({ control: form.control, name: 'device' });
   const known = kit?.devices.find((one) => one.name.toLowerCase() === device.trim().toLowerCase());
   const knownSpots = known && known.spots.length > 0 ? known.spots.map((one) => one.spot) : USUAL_BENCH_PLAN.spots;
@@ -75,7 +75,7 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
         <Heading level={1}>Record a run</Heading>
         <View style={{ flexDirection: wide ? 'row' : 'column', gap: wide ? 32 : 14, alignItems: wide ? 'flex-start' : 'stretch' }}>
           <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
-            <FactsFields form={form} />
+            <FactsFields form={form} isNew />
             <View style={{ flexDirection: 'row', gap: 12 }}>
               {number('minutes', 'Planned, min', 'open end')}
               {number('floorPercent', 'Floor, %', 'none')}
@@ -104,11 +104,3 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
     </View>
   );
 }
-
-/** The setup's cap is what it should reach. */
-function targetOf(kit: Kit | undefined, step: CardStep | null): number | null {
-  const title = kit?.titles.find((one) => one.name === step?.title);
-  return kit?.setups.find((one) => one.titleId === title?.id && one.name === step?.setup)?.facts.capFps ?? title?.facts.nativeFps ?? null;
-}
-
-const panelOf = (kit: Kit | undefined, device: string): number | null => kit?.devices.find((one) => one.name === device)?.facts.screens?.[0]?.refreshHz?.reduce((most, hz) => Math.max(most, hz), 0) ?? null;

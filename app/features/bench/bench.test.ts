@@ -31,6 +31,12 @@ describe('lines on the screen', () => {
     expect(mergeEntries([], [put('a', skin(1, 30))], [])).toEqual([expect.objectContaining({ id: 'a', kept: 'sent' })]);
     expect(mergeEntries([entry('a', skin(1, 31))], [put('a', skin(1, 30))], [])).toEqual([expect.objectContaining({ line: skin(1, 31) })]);
   });
+  it('hold one end, where somebody else had ended the run when this screen’s word came', () => {
+    const own: BenchChange = { id: 'x', kind: 'end', entry: 'mine', atMs: 9, reason: 'planned', writer: 'me' };
+    const theirs = entry('theirs', { type: 'end', atMs: 8, reason: 'planned' });
+    expect(mergeEntries([theirs], [own], []).map(({ id }) => id)).toEqual(['theirs']);
+    expect(mergeEntries([{ ...theirs, takenBack: true }], [own], []).map(({ id }) => id)).toEqual(['mine']);
+  });
   it('hold the end', () => expect(mergeEntries([], [], [waits({ id: 'x', kind: 'end', entry: 'e', atMs: 9, reason: 'crash', writer: 'me' })])[0]).toMatchObject({ line: { type: 'end', atMs: 9, reason: 'crash' } }));
 });
 

@@ -26,7 +26,9 @@ export function mergeEntries(server: BenchEntry[], taken: BenchChange[], waiting
     const before = change.kind === 'take-back' ? entries.get(change.entry) : undefined;
     if (before) entries.set(before.id, { ...before, takenBack: refused === null, kept, refused, n });
   };
-  for (const change of taken) if (!('entry' in change) || !entries.has(change.entry)) apply(change, 'sent', null, null);
+  const ended = server.some(({ line, takenBack }) => line.type === 'end' && !takenBack);
+  // a run that somebody else has ended ends once
+  for (const change of taken) if (!('entry' in change && entries.has(change.entry)) && !(change.kind === 'end' && ended)) apply(change, 'sent', null, null);
   for (const { change, refused, n } of waiting) apply(change as unknown as BenchChange, refused === null ? 'here' : 'refused', refused, n);
   return [...entries.values()].filter((entry) => !entry.takenBack).sort((a, b) => timeOf(a) - timeOf(b));
 }

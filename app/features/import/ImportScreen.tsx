@@ -102,7 +102,7 @@ function Chosen({ file, form, link, onOther }: { file: File; form: UseFormReturn
         </View>
         <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
           <Heading style={{ marginBottom: 10 }}>What was played</Heading>
-          <FactsFields form={form} />
+          <FactsFields form={form} isNew />
           <Keep file={file} form={form} link={link} preview={preview} reading={layout && (choice ?? understood) ? { layout, choice: (choice ?? understood)! } : null} />
         </View>
       </View>

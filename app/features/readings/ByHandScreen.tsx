@@ -44,7 +44,7 @@ export function ByHandScreen(): ReactNode {
         </View>
         <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
           <Heading style={{ marginBottom: 10 }}>What was played</Heading>
-          <FactsFields form={form} />
+          <FactsFields form={form} isNew />
           <NumberField control={form.control} name="roomC" label="Room, °C" placeholder="unknown" />
           {create.error ? <Body role="alert">{`Not kept: ${create.error.message} What you typed stays.`}</Body> : null}
           <View style={{ flexDirection: 'row' }}>

@@ -5,13 +5,15 @@ import { View } from 'react-native';
 import { useKit } from '../../api/queries';
 import { NumberField } from '../../ui/Field';
 import { PickOrAdd } from '../../ui/PickOrAdd';
+import { useKitFacts } from './useKitFacts';
 
-/** What a run was run on, and what its pace is held against. */
-export function FactsFields<T extends RunFactsInput>({ form }: { form: UseFormReturn<T> }): ReactNode {
+/** What a run was run on, and what its pace is held against; of a new run the kit fills in what it knows. */
+export function FactsFields<T extends RunFactsInput>({ form, isNew = false }: { form: UseFormReturn<T>; isNew?: boolean }): ReactNode {
   // the fields are those of RunFactsInput, whatever else the form holds
   const facts = form as unknown as UseFormReturn<RunFactsInput>;
   const control: Control<RunFactsInput> = facts.control;
   const kit = useKit().data;
+  useKitFacts(facts, kit, isNew);
   const title = kit?.titles.find((one) => one.name.toLowerCase() === facts.watch('title')?.trim().toLowerCase());
   const setups = kit?.setups.filter((setup) => setup.titleId === title?.id).map((setup) => setup.name) ?? [];
   return (

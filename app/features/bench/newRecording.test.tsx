@@ -1,0 +1,121 @@
+import 'fake-indexeddb/auto';
+import type { Kit } from '@pace-check/contract';
+import AsyncStorage from '@react-native-async-storage/async-storage';
+import { act, fireEvent, screen } from '@testing-library/react';
+import { outbox } from '../../outbox';
+import { show } from '../../testing/render';
+import { NewRecordingScreen } from './NewRecordingScreen';
+
+let mockParams: Record<string, string>;
+const mockReplace = jest.fn();
+jest.mock('expo-router', () => ({ useLocalSearchParams: () => mockParams, useRouter: () => ({ replace: mockReplace, navigate: jest.fn() }) }));
+
+const KIT = {
+  devices: [
+    { id: 'd1', name: 'Velm 5', facts: { screens: [{ inches: 6.7, refreshHz: [60, 120] }] }, spots: [{ spot: 'by the camera', side: 'back', x: 0.3, y: 0.2 }] },
+    { id: 'd2', name: 'Quill Deck', facts: { screens: [{ inches: 7, refreshHz: [90] }] }, spots: [] },
+  ],
+  titles: [{ id: 't1', name: 'Copperline Squad', facts: { nativeFps: 60 } }],
+  setups: [{ id: 's1', titleId: 't1', name: 'Detail', facts: { capFps: 40 } }],
+  accessories: [],
+  instruments: [],
+} as unknown as Kit;
+
+let reached: boolean;
+beforeEach(async () => {
+  await AsyncStorage.clear();
+  mockParams = {};
+  reached = true;
+  mockReplace.mockClear();
+  global.fetch = jest.fn((_path: string, init?: RequestInit) => {
+    // changes stay in the outbox: there the test looks at them
+    if (!reached || init?.method === 'POST') return Promise.reject(new TypeError('Failed to fetch'));
+    return Promise.resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(KIT) });
+  }) as never;
+});
+
+const until = async (holds: () => boolean): Promise<void> => {
+  for (let i = 0; i < 400 && !holds(); i++) await act(async () => new Promise((resolve) => setTimeout(resolve, 5)));
+  expect(holds()).toBe(true);
+};
+const field = (name: string): HTMLInputElement => screen.getByLabelText(name);
+const fill = (name: string, value: string): void => void fireEvent.change(field(name), { target: { value } });
+const opened = (): Record<string, unknown>[] => outbox.snapshot().waiting.flatMap(({ change }) => (change.kind === 'open' ? [change] : []));
+async function screenOf(): Promise<void> {
+  await show(<NewRecordingScreen />);
+  await until(() => screen.queryByLabelText('Device') !== null);
+}
+
+describe('a new recording', () => {
+  it('has the panel, target and spots of what the kit knows, and what is typed oneself stays', async () => {
+    await screenOf();
+    fill('Device', 'velm 5');
+    await until(() => field('Panel, Hz').value === '120');
+    expect(screen.getByRole('checkbox', { name: 'by the camera' }).getAttribute('aria-checked')).toBe('true');
+    fill('Title', 'Copperline Squad');
+    await until(() => field('Target, fps').value === '60');
+    fill('Setup (settings, cap; may stay empty)', 'Detail');
+    await until(() => field('Target, fps').value === '40');
+    fill('Device', 'Quill Deck');
+    await until(() => field('Panel, Hz').value === '90');
+    fill('Panel, Hz', '75');
+    fill('Device', 'Velm 5');
+    await until(() => screen.queryByRole('checkbox', { name: 'by the camera' }) !== null);
+    expect(field('Panel, Hz').value).toBe('75');
+    fill('Panel, Hz', '');
+    fill('Device', 'A phone of nobody');
+    await until(() => screen.queryByRole('checkbox', { name: 'by the camera' }) === null);
+    expect(field('Panel, Hz').value).toBe('');
+  });
+
+  it('is kept here before the server hears of it, with its plan, and goes to the bench', async () => {
+    await screenOf();
+    fill('Device', 'Velm 5');
+    fill('Title', 'Copperline Squad');
+    fill('Planned, min', '20');
+    fill('Floor, %', '');
+    fireEvent.click(screen.getByRole('radio', { name: 'end by itself' }));
+    await until(() => field('Panel, Hz').value === '120');
+    fireEvent.click(screen.getByRole('button', { name: 'To the bench' }));
+    await until(() => mockReplace.mock.calls.length === 1);
+    expect(opened().at(-1)).toMatchObject({ facts: { device: 'Velm 5', title: 'Copperline Squad', setup: null, target: 60, refresh: 120 }, plan: { minutes: 20, floorPercent: null, endsItself: true, spots: ['by the camera'] }, speed: 1, step: null });
+    const { path } = outbox.snapshot().waiting.at(-1)!;
+    expect(mockReplace).toHaveBeenCalledWith(`/bench/${path.split('/')[2]}`);
+  });
+
+  it('says what cannot be, and what is missing, and opens nothing', async () => {
+    const before = opened().length;
+    await screenOf();
+    const go = screen.getByRole('button', { name: 'To the bench' });
+    fill('Read every, min', '0');
+    await until(() => go.getAttribute('aria-disabled') === 'true');
+    expect(screen.getByText(/at least/)).toBeTruthy();
+    fill('Read every, min', '5');
+    fill('Speed of the clock: 1, or up to 60 for practice with stand-ins', '90');
+    await until(() => screen.queryByText('1 to 60') !== null);
+    fill('Speed of the clock: 1, or up to 60 for practice with stand-ins', '60');
+    await until(() => go.getAttribute('aria-disabled') !== 'true');
+    fireEvent.click(go);
+    await until(() => screen.queryAllByText(/is needed|required|at least|choose/i).length > 0);
+    expect(opened().length).toBe(before);
+    expect(mockReplace).not.toHaveBeenCalled();
+  });
+
+  it('needs no kit: without a network what can be typed is enough', async () => {
+    reached = false;
+    await screenOf();
+    fill('Device', 'Velm 5');
+    fill('Title', 'Aurelune');
+    fireEvent.click(screen.getByRole('button', { name: 'To the bench' }));
+    await until(() => mockReplace.mock.calls.length === 1);
+    expect(opened().at(-1)).toMatchObject({ facts: { device: 'Velm 5', title: 'Aurelune', target: null, refresh: null } });
+  });
+
+  it('for a card that cannot be read says so', async () => {
+    reached = false;
+    mockParams = { card: '22222222-2222-4222-8222-222222222222', step: '33333333-3333-4333-8333-333333333333' };
+    await show(<NewRecordingScreen />);
+    await until(() => screen.queryByRole('alert') !== null);
+    expect(screen.getByRole('alert').textContent).toContain('The server is not reached');
+  });
+});
