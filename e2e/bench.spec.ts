@@ -204,7 +204,7 @@ test.describe('with a server of its own', () => {
     await page.close();
     page = await context.newPage();
     await page.goto('/bench');
-    await expect(page.getByText('The server does not answer: lists are as last seen.')).toBeVisible();
+    await expect(page.getByText('The server does not answer: what is shown is as last seen.')).toBeVisible();
     await expectAccessible(page);
     await page.getByRole('link', { name: /^Hexgarden on Oru Fold/ }).click();
     await expect(connection(page)).toContainText('2 kept here');
@@ -228,7 +228,7 @@ test.describe('with a server of its own', () => {
     const times = readings.map(({ atMs }) => atMs);
     expect(times).toEqual(times.toSorted((a, b) => a - b));
     await page.goto('/bench');
-    await expect(page.getByText('lists are as last seen')).toHaveCount(0);
+    await expect(page.getByText('what is shown is as last seen')).toHaveCount(0);
     await context.close();
   });
 

@@ -6,8 +6,9 @@ export class ApiFailure extends Error {
   constructor(
     readonly status: number,
     readonly problem: ApiProblem,
+    options?: ErrorOptions,
   ) {
-    super(problem.message);
+    super(problem.message, options);
   }
 
   /** Nobody answered. */
@@ -23,8 +24,10 @@ export async function api<T>(path: string, init?: RequestInit): Promise<T> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, init);
-  } catch {
-    throw new ApiFailure(0, OFFLINE);
+  } catch (error) {
+    // a request that was given up says nothing of the server
+    if (!init?.signal?.aborted) noteAnswer(null);
+    throw new ApiFailure(0, OFFLINE, { cause: error });
   }
   noteAnswer(response.headers);
   if (!response.ok) throw new ApiFailure(response.status, await problemOf(response));

@@ -4,9 +4,9 @@ import { LAST_SEEN } from './lastSeenHeader';
 let lastSeen = false;
 const listeners = new Set<() => void>();
 
-/** Notes whether an answer came from the server or was kept from before. */
-export function noteAnswer(headers: Headers): void {
-  const now = headers.has(LAST_SEEN);
+/** Notes whether the server answered; nobody did where what was kept from before came, or nothing. */
+export function noteAnswer(headers: Headers | null): void {
+  const now = headers === null || headers.has(LAST_SEEN);
   if (now === lastSeen) return;
   lastSeen = now;
   for (const listener of listeners) listener();

@@ -1,11 +1,14 @@
 import { act, render, type RenderResult } from '@testing-library/react';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import type { RunDetail } from '@pace-check/contract';
 import { analyse, caveatSentence, factsOf, headlineFacts, reduceSeries, runInput, type EntryLine, type RunFacts } from '@pace-check/core';
 import type { ReactNode } from 'react';
 import { LookProvider } from '../ui/Look';
 import { ToastProvider } from '../ui/Toast';
 import { VoiceProvider } from '../ui/Voice';
+
+// what was heard is on the screen when the test looks
+notifyManager.setScheduler((tell) => tell());
 
 /** Renders a part of the app within all that it expects around it. */
 export async function show(part: ReactNode): Promise<RenderResult> {

@@ -2,11 +2,15 @@ import { useQueryClient } from '@tanstack/react-query';
 import { usePathname } from 'expo-router';
 import { useEffect, useRef, type ReactNode } from 'react';
 import { View } from 'react-native';
+import { api } from '../api/client';
 import { useLastSeen } from '../offline/lastSeen';
 import { usePalette } from './Look';
 import { Body } from './words';
 
-/** Says that what is shown was kept from before, and asks anew once the server answers again. */
+/** While nobody answers the server is called again so often. */
+const AGAIN_MS = 4000;
+
+/** Says that the server does not answer and that what is shown is from before; asks for all of it anew once it answers again. */
 export function LastSeen(): ReactNode {
   const { line, action } = usePalette();
   const client = useQueryClient();
@@ -16,12 +20,18 @@ export function LastSeen(): ReactNode {
     if (was.current && !lastSeen) void client.invalidateQueries();
     was.current = lastSeen;
   }, [lastSeen, client]);
+  useEffect(() => {
+    if (!lastSeen) return undefined;
+    // what comes of it is noted with the answer
+    const timer = setInterval(() => void api('/cool-downs').catch(() => undefined), AGAIN_MS);
+    return () => clearInterval(timer);
+  }, [lastSeen]);
   // a run's own screen says so in its head
   const onRun = /^\/bench\/(?!new)/.test(usePathname());
   if (!lastSeen || onRun) return null;
   return (
     <View role="status" style={{ borderBottomWidth: 1, borderColor: line, paddingHorizontal: 14, paddingVertical: 8 }}>
-      <Body style={{ fontSize: 15, color: action }}>The server does not answer: lists are as last seen. What you do is kept here.</Body>
+      <Body style={{ fontSize: 15, color: action }}>The server does not answer: what is shown is as last seen.</Body>
     </View>
   );
 }

@@ -1,5 +1,6 @@
 import { act, render, screen } from '@testing-library/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { api } from '../api/client';
 import { noteAnswer } from '../offline/lastSeen';
 import { LAST_SEEN } from '../offline/lastSeenHeader';
 import { LastSeen } from './LastSeen';
@@ -24,7 +25,7 @@ test('what was kept from before is said to be, until the server answers: then al
   await act(async () => noteAnswer(answer(false)));
   expect(screen.queryByRole('status')).toBeNull();
   await act(async () => noteAnswer(answer(true)));
-  expect(screen.getByRole('status').textContent).toContain('The server does not answer: lists are as last seen.');
+  expect(screen.getByRole('status').textContent).toContain('The server does not answer: what is shown is as last seen.');
   expect(asked).not.toHaveBeenCalled();
   // a run’s own screen says it in its head
   mockPath = '/bench/00000000-0000-4000-8000-000000000001';
@@ -36,4 +37,31 @@ test('what was kept from before is said to be, until the server answers: then al
   await act(async () => noteAnswer(answer(false)));
   expect(screen.queryByRole('status')).toBeNull();
   expect(asked).toHaveBeenCalledTimes(1);
+});
+
+test('a server that is away is called again until it answers; a request that was given up says nothing of it', async () => {
+  jest.useFakeTimers();
+  const called = jest.fn();
+  let reached = false;
+  global.fetch = jest.fn(() => (called(), reached ? Promise.resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve([]) }) : Promise.reject(new TypeError('Failed to fetch')))) as never;
+  render(
+    <QueryClientProvider client={new QueryClient()}>
+      <LookProvider>
+        <LastSeen />
+      </LookProvider>
+    </QueryClientProvider>,
+  );
+  await act(async () => void (await api('/runs', { signal: AbortSignal.abort() }).catch(() => undefined)));
+  expect(screen.queryByRole('status')).toBeNull();
+  await act(async () => void (await api('/runs').catch(() => undefined)));
+  expect(screen.getByRole('status')).toBeTruthy();
+  called.mockClear();
+  await act(async () => jest.advanceTimersByTimeAsync(9000));
+  expect(called).toHaveBeenCalledTimes(2);
+  reached = true;
+  await act(async () => jest.advanceTimersByTimeAsync(4000));
+  expect(screen.queryByRole('status')).toBeNull();
+  await act(async () => jest.advanceTimersByTimeAsync(9000));
+  expect(called).toHaveBeenCalledTimes(3);
+  jest.useRealTimers();
 });

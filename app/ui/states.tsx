@@ -1,4 +1,5 @@
 import { Button, Skeleton } from '@rneui/themed';
+import type { UseQueryResult } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import { ApiFailure } from '../api/client';
@@ -27,6 +28,20 @@ export function Loading({ rows, height, label }: { rows: number; height: number;
       ))}
     </View>
   );
+}
+
+const GONE = 404;
+
+interface AnsweredProps<T> {
+  query: UseQueryResult<T, Error>;
+  loading: { rows: number; height: number; label: string };
+  children: (answer: T) => ReactNode;
+}
+
+/** What was asked for, once it is there. A later attempt that fails takes nothing off the screen: something may have been typed there. */
+export function Answered<T>({ query: { data, error, refetch }, loading, children }: AnsweredProps<T>): ReactNode {
+  if (data !== undefined && !(error instanceof ApiFailure && error.status === GONE)) return children(data);
+  return error ? <Failed error={error} retry={() => void refetch()} /> : <Loading {...loading} />;
 }
 
 /** Something was asked for and did not come: why, and the next thing to do. */

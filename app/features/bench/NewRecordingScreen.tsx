@@ -24,8 +24,8 @@ export function NewRecordingScreen(): ReactNode {
   const card = useCard(cardId);
   const kit = useKit();
   if (cardId !== '' && card.error && !card.data) return <Failed error={card.error} retry={() => void card.refetch()} />;
-  // without a network what can be typed is enough
-  if ((cardId !== '' && !card.data) || (kit.isPending && !kit.error)) return <Loading rows={4} height={80} label="Loading what is known" />;
+  // without a network what can be typed is enough; another attempt at the kit must not take the form away
+  if ((cardId !== '' && !card.data) || (kit.isPending && kit.errorUpdateCount === 0)) return <Loading rows={4} height={80} label="Loading what is known" />;
   const step = card.data?.steps.find((one) => one.id === stepId) ?? null;
   return <Form key={stepId} kit={kit.data} card={step ? card.data! : null} step={step} repeat={Number(repeat ?? 1)} atMin={at === undefined ? null : Number(at)} />;
 }

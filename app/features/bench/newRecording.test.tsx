@@ -2,13 +2,14 @@ import 'fake-indexeddb/auto';
 import type { Kit } from '@pace-check/contract';
 import AsyncStorage from '@react-native-async-storage/async-storage';
 import { act, fireEvent, screen } from '@testing-library/react';
+import type { ReactNode } from 'react';
 import { outbox } from '../../outbox';
 import { show } from '../../testing/render';
 import { NewRecordingScreen } from './NewRecordingScreen';
 
 let mockParams: Record<string, string>;
 const mockReplace = jest.fn();
-jest.mock('expo-router', () => ({ useLocalSearchParams: () => mockParams, useRouter: () => ({ replace: mockReplace, navigate: jest.fn() }) }));
+jest.mock('expo-router', () => ({ Link: ({ children }: { children: ReactNode }) => children, useLocalSearchParams: () => mockParams, useRouter: () => ({ replace: mockReplace, navigate: jest.fn() }) }));
 
 const KIT = {
   devices: [
@@ -24,6 +25,7 @@ const KIT = {
 let reached: boolean;
 beforeEach(async () => {
   await AsyncStorage.clear();
+  global.structuredClone ??= (value: unknown) => JSON.parse(JSON.stringify(value)) as never;
   mockParams = {};
   reached = true;
   mockReplace.mockClear();

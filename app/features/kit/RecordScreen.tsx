@@ -9,7 +9,7 @@ import { useDeleteRecord, useKit, useReplaceRecord } from '../../api/queries';
 import { BackTo } from '../../ui/BackTo';
 import { TextField } from '../../ui/Field';
 import { useWide } from '../../ui/Look';
-import { Failed, Loading, Notice } from '../../ui/states';
+import { Answered, Notice } from '../../ui/states';
 import { useToast } from '../../ui/Toast';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { FactGroups } from './FactFields';
@@ -30,15 +30,9 @@ export function RecordScreen({ kind, id }: { kind: Shelf; id: string }): ReactNo
   return (
     <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 760, width: '100%' }}>
       <BackTo href="/kit" title="Kit" />
-      {kit.isPending ? (
-        <Loading rows={4} height={90} label="Loading the record" />
-      ) : kit.error ? (
-        <Failed error={kit.error} retry={() => void kit.refetch()} />
-      ) : record ? (
-        <Whole kit={kit.data} kind={kind} record={record} />
-      ) : (
-        <Notice title="Not in the kit">This record is no longer there. Go back to the kit and look for it by its name.</Notice>
-      )}
+      <Answered query={kit} loading={{ rows: 4, height: 90, label: 'Loading the record' }}>
+        {(known) => (record ? <Whole kit={known} kind={kind} record={record} /> : <Notice title="Not in the kit">This record is no longer there. Go back to the kit and look for it by its name.</Notice>)}
+      </Answered>
     </ScrollView>
   );
 }

@@ -9,7 +9,7 @@ import { Choices } from '../../ui/Choices';
 import { count, span } from '../../ui/figures';
 import { useWide } from '../../ui/Look';
 import { NamePicker } from '../../ui/PickOrAdd';
-import { Failed, Loading, Notice } from '../../ui/states';
+import { Answered, Notice } from '../../ui/states';
 import { useToast } from '../../ui/Toast';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { DayView } from './DayView';
@@ -31,7 +31,9 @@ export function CardScreen({ id }: { id: string }): ReactNode {
     <div style={{ height: '100%', overflowX: 'hidden', overflowY: 'auto' }}>
       <View style={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 1320, width: '100%' }}>
         {card.data ? null : <BackTo href="/cards" title="Cards" />}
-        {card.isPending ? <Loading rows={4} height={90} label="Loading the card" /> : card.error && !card.data ? <Failed error={card.error} retry={() => void card.refetch()} /> : card.data ? <Whole card={card.data} wide={wide} /> : null}
+        <Answered query={card} loading={{ rows: 4, height: 90, label: 'Loading the card' }}>
+          {(known) => <Whole card={known} wide={wide} />}
+        </Answered>
       </View>
     </div>
   );

@@ -6,7 +6,7 @@ import { Pressable, ScrollView, View } from 'react-native';
 import { useCards } from '../../api/queries';
 import { count, day, timeOfDay } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
-import { Failed, Loading, Notice } from '../../ui/states';
+import { Answered, Notice } from '../../ui/states';
 import { FONTS } from '../../ui/theme';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { Requests } from './Requests';
@@ -26,17 +26,17 @@ export function CardsScreen(): ReactNode {
       </View>
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: wide ? 32 : 20, alignItems: wide ? 'flex-start' : 'stretch' }}>
         <View style={{ flex: wide ? 1.3 : undefined, gap: 10, minWidth: 0 }}>
-          {cards.isPending ? (
-            <Loading rows={3} height={86} label="Loading the cards" />
-          ) : cards.error ? (
-            <Failed error={cards.error} retry={() => void cards.refetch()} />
-          ) : days.length === 0 ? (
-            <Notice title="No test card yet" action={<Button title="Make one" onPress={() => router.navigate('/cards/new')} />}>
-              A card says what to run on which device, and how. Pace Check lays the day out: what runs when, and when each device is cool and charged enough.
-            </Notice>
-          ) : (
-            days.map((card) => <CardRow key={card.id} card={card} />)
-          )}
+          <Answered query={cards} loading={{ rows: 3, height: 86, label: 'Loading the cards' }}>
+            {() =>
+              days.length === 0 ? (
+                <Notice title="No test card yet" action={<Button title="Make one" onPress={() => router.navigate('/cards/new')} />}>
+                  A card says what to run on which device, and how. Pace Check lays the day out: what runs when, and when each device is cool and charged enough.
+                </Notice>
+              ) : (
+                days.map((card) => <CardRow key={card.id} card={card} />)
+              )
+            }
+          </Answered>
           {templates.length > 0 ? (
             <>
               <Heading style={{ marginTop: 10 }}>Your templates</Heading>

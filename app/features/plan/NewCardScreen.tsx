@@ -8,7 +8,7 @@ import { useAddRecord, useCard, useCards, useCreateCard, useKit } from '../../ap
 import { Chips } from '../../ui/Chips';
 import { usePalette, useWide } from '../../ui/Look';
 import { NamePicker } from '../../ui/PickOrAdd';
-import { Failed, Loading } from '../../ui/states';
+import { Answered, Failed, Loading } from '../../ui/states';
 import { FONTS, TARGET } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
 import { Body, Heading, Quiet } from '../../ui/words';
@@ -21,7 +21,9 @@ export function NewCardScreen(): ReactNode {
   return (
     <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 18, maxWidth: 760, width: '100%' }}>
       <Heading level={1}>New test card</Heading>
-      {kit.isPending ? <Loading rows={4} height={70} label="Loading the kit" /> : kit.error ? <Failed error={kit.error} retry={() => void kit.refetch()} /> : <Choose kit={kit.data} />}
+      <Answered query={kit} loading={{ rows: 4, height: 70, label: 'Loading the kit' }}>
+        {(known) => <Choose kit={known} />}
+      </Answered>
     </ScrollView>
   );
 }

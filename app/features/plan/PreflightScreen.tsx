@@ -9,7 +9,7 @@ import { Choices } from '../../ui/Choices';
 import { NumberInput } from '../../ui/Field';
 import { timeOfDay } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
-import { Failed, Loading, Notice } from '../../ui/states';
+import { Answered, Notice } from '../../ui/states';
 import { FONTS } from '../../ui/theme';
 import { Body, Heading, Quiet } from '../../ui/words';
 
@@ -43,11 +43,16 @@ export function PreflightScreen({ cardId, stepId, repeat, atMin }: { cardId: str
   const card = useCard(cardId);
   const known = usePreflight(cardId, stepId);
   const step = card.data?.steps.find((one) => one.id === stepId);
-  const error = card.error ?? known.error;
-  if (error) return <Failed error={error} retry={() => void Promise.all([card.refetch(), known.refetch()])} />;
-  if (!card.data || !known.data) return <Loading rows={4} height={80} label="Loading the preflight" />;
-  if (!step) return <Notice title="No such step">It may have been taken out of the card.</Notice>;
-  return <Ask card={card.data} step={step} repeat={repeat} atMin={atMin} known={known.data.known} from={known.data.from} />;
+  const loading = { rows: 4, height: 80, label: 'Loading the preflight' };
+  return (
+    <Answered query={card} loading={loading}>
+      {(ofDay) => (
+        <Answered query={known} loading={loading}>
+          {(told) => (step ? <Ask card={ofDay} step={step} repeat={repeat} atMin={atMin} known={told.known} from={told.from} /> : <Notice title="No such step">It may have been taken out of the card.</Notice>)}
+        </Answered>
+      )}
+    </Answered>
+  );
 }
 
 interface AskProps {

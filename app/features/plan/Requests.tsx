@@ -10,7 +10,7 @@ import { useAddRequest, useDeleteRequest, useKit, useRequests } from '../../api/
 import { NumberField, TextField } from '../../ui/Field';
 import { usePalette } from '../../ui/Look';
 import { PickOrAdd } from '../../ui/PickOrAdd';
-import { Failed, Loading } from '../../ui/states';
+import { Answered } from '../../ui/states';
 import { FONTS } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
@@ -26,7 +26,9 @@ export function Requests(): ReactNode {
         <Button type="clear" title={open ? 'Close' : 'Add a request'} onPress={() => setOpen(!open)} />
       </View>
       {open ? <RequestForm /> : null}
-      {requests.isPending ? <Loading rows={3} height={48} label="Loading the requests" /> : requests.error ? <Failed error={requests.error} retry={() => void requests.refetch()} /> : <List requests={requests.data} />}
+      <Answered query={requests} loading={{ rows: 3, height: 48, label: 'Loading the requests' }}>
+        {(all) => <List requests={all} />}
+      </Answered>
     </View>
   );
 }

@@ -8,7 +8,7 @@ import { useDeleteRun, useRestoreRun, useRun } from '../../api/queries';
 import { BackTo } from '../../ui/BackTo';
 import { bytes, count, dayAndTime } from '../../ui/figures';
 import { useWide } from '../../ui/Look';
-import { Failed, Loading } from '../../ui/states';
+import { Answered } from '../../ui/states';
 import { FONTS } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
 import { useVoice } from '../../ui/Voice';
@@ -34,7 +34,9 @@ export function RunScreen({ id }: { id: string }): ReactNode {
   return (
     <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}>
       {run.data ? null : <BackTo href="/" title="Runs" />}
-      {run.isPending ? <Loading rows={4} height={130} label="Loading the run" /> : run.error ? <Failed error={run.error} retry={() => void run.refetch()} /> : <Whole run={run.data} wide={wide} />}
+      <Answered query={run} loading={{ rows: 4, height: 130, label: 'Loading the run' }}>
+        {(known) => <Whole run={known} wide={wide} />}
+      </Answered>
     </ScrollView>
   );
 }
