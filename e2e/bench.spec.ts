@@ -186,7 +186,11 @@ test.describe('with a server of its own', () => {
     await page.reload();
     await page.getByRole('button', { name: 'Record a run' }).first().click();
     await expect(page.getByLabel('Device', { exact: true })).toBeVisible();
-    const run = await openRun(page, { device: 'Oru Fold', title: 'Hexgarden' });
+    await openOwnCard(page, 'Far from the server');
+    const card = page.url();
+    await page.getByRole('button', { name: 'Preflight and start' }).click();
+    await expect(page.getByRole('button', { name: 'To the bench' })).toBeVisible();
+    const run = await openRun(page, { device: 'Kitto Mini', title: 'Pico Harbour' });
     await page.getByRole('button', { name: 'Start the run' }).click();
     await tapSkin(page, '301');
     await expect(lastEntry(page)).toContainText('on the server');
@@ -206,7 +210,7 @@ test.describe('with a server of its own', () => {
     await page.goto('/bench');
     await expect(page.getByText('The server does not answer: what is shown is as last seen.')).toBeVisible();
     await expectAccessible(page);
-    await page.getByRole('link', { name: /^Hexgarden on Oru Fold/ }).click();
+    await page.getByRole('link', { name: /^Pico Harbour on Kitto Mini/ }).click();
     await expect(connection(page)).toContainText('2 kept here');
     await expect(page.getByRole('list', { name: 'Last readings' })).toContainText('30.3°');
     await page.goto('/bench/new');
@@ -215,6 +219,16 @@ test.describe('with a server of its own', () => {
     await page.getByLabel('Title', { exact: true }).blur();
     await page.getByRole('button', { name: 'To the bench' }).click();
     await page.getByRole('button', { name: 'It would not start' }).click();
+    await expect(connection(page)).toContainText('kept here');
+    // the day's next step too: its card and preflight were seen before
+    await page.goto(card);
+    await page.getByRole('button', { name: 'Preflight and start' }).click();
+    await page.getByRole('radiogroup', { name: 'Case' }).getByRole('radio', { name: 'off' }).click();
+    await page.getByRole('button', { name: 'To the bench' }).click();
+    await expect(page.getByText(/^For Far from the server/)).toBeVisible();
+    await page.getByRole('button', { name: 'To the bench' }).click();
+    await page.getByRole('button', { name: 'Start the run' }).click();
+    const ofCard = page.url().split('/').at(-1)!;
     await expect(connection(page)).toContainText('kept here');
     // what was never kept says so, and what to do
     await page.goto('/settings');
@@ -227,6 +241,11 @@ test.describe('with a server of its own', () => {
     expect(readings.map(({ c }) => c)).toEqual([30.1, 30.2, 30.3]);
     const times = readings.map(({ atMs }) => atMs);
     expect(times).toEqual(times.toSorted((a, b) => a - b));
+    await page.goto(`/bench/${ofCard}`);
+    await expect(connection(page)).toHaveText('All sent');
+    const { onCard, preflight } = await runOf(page, ofCard);
+    expect(onCard).toMatchObject({ cardName: 'Far from the server' });
+    expect(preflight).toMatchObject({ case: 'off' });
     await page.goto('/bench');
     await expect(page.getByText('what is shown is as last seen')).toHaveCount(0);
     await context.close();

@@ -99,6 +99,12 @@ export const useCreateCard = (): UseMutationResult<Card, Error, CardInput> => us
 export const usePlanCard = (id: string): UseMutationResult<Card, Error, PlanInput> => useCardMutation(id, (plan) => api(`/cards/${id}/plan`, send('PUT', plan)));
 export const useHappened = (id: string): UseMutationResult<Card, Error, StoredDayEvent[]> => useCardMutation(id, (events) => api(`/cards/${id}/events`, send('POST', { events })));
 
+/** Shows at once what is on its way to a card by the outbox. */
+export function useShowOnCard(id: string): (event: StoredDayEvent) => void {
+  const client = useQueryClient();
+  return (event) => void client.setQueryData<Card>(KEYS.card(id), (card) => card && { ...card, events: [...card.events, event] });
+}
+
 /** Takes several notes back, the last first. */
 export const useTakeBack = (id: string): UseMutationResult<Card, Error, string[]> =>
   useCardMutation(id, async (events) => {

@@ -22,10 +22,13 @@ export function Notice({ title, children, action }: { title: string; children: R
 export function Loading({ rows, height, label }: { rows: number; height: number; label: string }): ReactNode {
   const { track } = usePalette();
   return (
-    <View aria-busy aria-label={label} role="status" style={{ gap: 10 }}>
-      {Array.from({ length: rows }, (_, row) => (
-        <Skeleton key={row} height={height} animation="none" style={{ backgroundColor: track, borderRadius: 8 }} />
-      ))}
+    <View aria-busy aria-label={label} role="status">
+      {/* the bars have a label of their own, in another's words */}
+      <View aria-hidden style={{ gap: 10 }}>
+        {Array.from({ length: rows }, (_, row) => (
+          <Skeleton key={row} height={height} animation="none" style={{ backgroundColor: track, borderRadius: 8 }} />
+        ))}
+      </View>
     </View>
   );
 }

@@ -4,7 +4,8 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useEffect, useState, type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
-import { useCard, useHappened, usePreflight } from '../../api/queries';
+import { useCard, useHappened, usePreflight, useShowOnCard } from '../../api/queries';
+import { outbox } from '../../outbox';
 import { Choices } from '../../ui/Choices';
 import { NumberInput } from '../../ui/Field';
 import { timeOfDay } from '../../ui/figures';
@@ -68,13 +69,18 @@ function Ask({ card, step, repeat, atMin, known, from }: AskProps): ReactNode {
   const { line, paper } = usePalette();
   const router = useRouter();
   const happened = useHappened(card.id);
+  const showOnCard = useShowOnCard(card.id);
   const [answers, setAnswers] = useState<Preflight>(known);
   const [open, setOpen] = useState(0);
   const of = { stepId: step.id, repeat, atMin: atMin ?? card.day.startMin };
   const told: StoredDayEvent = { id: uuid(), kind: 'preflight', ...of, preflight: answers };
   const onStart = (): void => happened.mutate([told, { id: uuid(), kind: 'started', ...of }], { onSuccess: () => router.navigate(`/cards/${card.id}`) });
-  // on the bench the run starts when its clock does
-  const onBench = (): void => happened.mutate([told], { onSuccess: () => router.navigate(`/bench/new?card=${card.id}&step=${step.id}&repeat=${repeat}&at=${of.atMin}`) });
+  // on the bench the run starts when its clock does, and all goes by the outbox: with a server or without
+  const onBench = async (): Promise<void> => {
+    await outbox.add(`/cards/${card.id}/events`, 'events', [told]);
+    showOnCard(told);
+    router.navigate(`/bench/new?card=${card.id}&step=${step.id}&repeat=${repeat}&at=${of.atMin}`);
+  };
   return (
     <View style={{ flex: 1 }}>
       <ScrollView contentContainerStyle={{ padding: 14, gap: 14, maxWidth: 620, width: '100%' }}>
@@ -88,7 +94,7 @@ function Ask({ card, step, repeat, atMin, known, from }: AskProps): ReactNode {
         {happened.error ? <Body role="alert">{`Not started: ${happened.error.message}`}</Body> : null}
         <Quiet>{open === 0 ? 'Everything is said.' : `${open} not said: the run will be marked where it counts.`}</Quiet>
         <View style={{ flexDirection: 'row', gap: 8 }}>
-          <Button title="To the bench" loading={happened.isPending} disabled={step.device === null} onPress={onBench} buttonStyle={{ minHeight: 56 }} containerStyle={{ flex: 1.2 }} />
+          <Button title="To the bench" disabled={step.device === null} onPress={() => void onBench()} buttonStyle={{ minHeight: 56 }} containerStyle={{ flex: 1.2 }} />
           <Button type="outline" title={`Start at ${timeOfDay(of.atMin)}`} loading={happened.isPending} onPress={onStart} buttonStyle={{ minHeight: 56 }} containerStyle={{ flex: 1 }} />
         </View>
       </View>
