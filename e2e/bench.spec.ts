@@ -208,7 +208,7 @@ test.describe('with a server of its own', () => {
     await page.close();
     page = await context.newPage();
     await page.goto('/bench');
-    await expect(page.getByText('The server does not answer: what is shown is as last seen.')).toBeVisible();
+    await expect(page.getByText('No answer from the server: this is as last seen.')).toBeVisible();
     await expectAccessible(page);
     await page.getByRole('link', { name: /^Pico Harbour on Kitto Mini/ }).click();
     await expect(connection(page)).toContainText('2 kept here');
@@ -247,7 +247,7 @@ test.describe('with a server of its own', () => {
     expect(onCard).toMatchObject({ cardName: 'Far from the server' });
     expect(preflight).toMatchObject({ case: 'off' });
     await page.goto('/bench');
-    await expect(page.getByText('what is shown is as last seen')).toHaveCount(0);
+    await expect(page.getByText('this is as last seen')).toHaveCount(0);
     await context.close();
   });
 

@@ -31,7 +31,7 @@ export function LastSeen(): ReactNode {
   if (!lastSeen || onRun) return null;
   return (
     <View role="status" style={{ borderBottomWidth: 1, borderColor: line, paddingHorizontal: 14, paddingVertical: 8 }}>
-      <Body style={{ fontSize: 15, color: action }}>The server does not answer: what is shown is as last seen.</Body>
+      <Body style={{ fontSize: 15, color: action }}>No answer from the server: this is as last seen.</Body>
     </View>
   );
 }

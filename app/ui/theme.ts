@@ -67,6 +67,8 @@ export function elementsTheme(palette: Palette, night: boolean): ReturnType<type
       Button: ({ type = 'solid' }) => ({
         buttonStyle: { minHeight: TARGET, borderRadius: 6, paddingHorizontal: 16 },
         titleStyle: { fontFamily: FONTS.head, fontSize: 17, color: type === 'solid' ? palette.onAction : palette.action },
+        disabledStyle: type === 'solid' ? { backgroundColor: palette.track } : {},
+        disabledTitleStyle: { color: palette.quiet },
       }),
       Input: {
         inputStyle: { fontFamily: FONTS.text, fontSize: 16, color: palette.ink, minHeight: TARGET },

@@ -39,7 +39,7 @@ export function Cooling(): ReactNode {
         <Button type="clear" title="Watch a device" onPress={() => setAdding(!adding)} />
       </View>
       {adding ? <NewWatch onDone={() => setAdding(false)} /> : null}
-      {all.length === 0 && !adding ? <Quiet>No device is watched. After a run, “Watch it cool down” begins here by itself.</Quiet> : null}
+      {all.length === 0 && !adding ? <Quiet>{watches.data ? 'No device is watched. After a run, “Watch it cool down” begins here by itself.' : watches.error ? 'Which devices are watched is not known here; it is asked again by itself.' : 'Asking which devices are watched …'}</Quiet> : null}
       {all.map((watch) => (
         <Watch key={watch.id} watch={watch} />
       ))}

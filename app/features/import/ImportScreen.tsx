@@ -63,6 +63,7 @@ function Paste({ onFile }: { onFile: (file: File) => void }): ReactNode {
   }
   return (
     <View role="group" aria-label="Paste text" style={{ gap: 8 }}>
+      <Quiet>Rows of a log, lines of a run file, or what the device’s own shell printed.</Quiet>
       <LongText label="Text of a log" value={text} onChange={setText} placeholder={'at 1795686223\nlevel: 87\nstatus: 3\nskin-therm 38400'} />
       <View style={{ flexDirection: 'row', gap: 8 }}>
         <Button title="Read it" disabled={text.trim() === ''} onPress={() => onFile(new File([text], 'pasted.txt', { type: 'text/plain' }))} />
