@@ -46,12 +46,18 @@ export async function fill(page: Page, facts: Partial<Record<'Device' | 'Title' 
   }
 }
 
-/** The demo's card and its laid out day, copied for one journey alone: what a journey starts or ends there, no other journey meets. Opens it. */
-export async function openOwnCard(page: Page, name: string): Promise<void> {
+/**
+ * The demo's card and its laid out day, copied for one journey alone: what a
+ * journey starts or ends there, no other journey meets. Opens it.
+ *
+ * @param ownDevices with devices of its own, too, of which nothing is remembered
+ */
+export async function openOwnCard(page: Page, name: string, ownDevices = false): Promise<void> {
   const read = async <T>(path: string): Promise<T> => (await page.request.get(path)).json() as Promise<T>;
   const demo = (await read<CardSummary[]>('/api/cards')).find((card) => card.name === 'Small against large')!;
   const { id: _, revision: __, planIsOld: ___, events: ____, linked: _____, known: ______, ...whole } = await read<Card>(`/api/cards/${demo.id}`);
-  const text = whole.steps.reduce((sofar, step) => sofar.replaceAll(step.id, randomUUID()), JSON.stringify(whole));
+  let text = whole.steps.reduce((sofar, step) => sofar.replaceAll(step.id, randomUUID()), JSON.stringify(whole));
+  if (ownDevices) for (const { device } of whole.day.devices) text = text.replaceAll(`"${device}"`, `"${device}, ${name}"`);
   const { plan, ...input } = JSON.parse(text) as Pick<Card, keyof typeof whole>;
   const made = (await (await page.request.post('/api/cards', { data: { ...input, name } })).json()) as Card;
   await page.request.put(`/api/cards/${made.id}/plan`, { data: { plan, ofRevision: made.revision } });

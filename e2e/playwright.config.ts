@@ -13,6 +13,8 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: process.env['PACE_E2E_REPORT'] ?? 'test-results/e2e.json' }]],
   use: {
     baseURL: process.env['PACE_E2E_ADDRESS'],
+    // what never comes is told before the whole journey’s time is over
+    actionTimeout: 60_000,
     viewport: { width: 390, height: 844 },
     colorScheme: 'light',
     // what is shown comes from the server, except where a journey takes it away

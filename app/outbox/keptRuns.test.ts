@@ -18,11 +18,17 @@ describe('runs that the browser keeps', () => {
     const before = new KeptRuns('kept', 5);
     expect(await before.read('r')).toBeNull();
     before.keep('r', { recording: RECORDING, entries: [entry('a')], change: 1 });
-    before.keep('r', { recording: RECORDING, entries: [entry('a'), entry('b')], change: 2 });
+    before.keep('r', { recording: RECORDING, entries: [entry('b')], change: 2 });
+    // of another run
+    before.keep('s', { recording: null, entries: [entry('a'), entry('z')], change: 9 });
     const after = new KeptRuns('kept', 5);
     await until(async () => (await after.read('r')) !== null);
     expect(await after.read('r')).toEqual({ recording: RECORDING, entries: [entry('a'), entry('b')], change: 2 });
     expect(await after.recordings()).toEqual([RECORDING]);
+    // only what changed is told, and written
+    after.keep('r', { recording: RECORDING, entries: [{ ...entry('a'), takenBack: true }], change: 3 });
+    await until(async () => (await before.read('r'))?.change === 3);
+    expect((await before.read('r'))!.entries).toEqual([{ ...entry('a'), takenBack: true }, entry('b')]);
   });
   it('are forgotten when the server has no such run, also what was to be kept a moment later', async () => {
     const kept = new KeptRuns('forgotten', 5);
@@ -32,6 +38,10 @@ describe('runs that the browser keeps', () => {
     await kept.forget('r');
     await new Promise((resolve) => setTimeout(resolve, 30));
     expect(await kept.read('r')).toBeNull();
+    // its lines are gone with it
+    kept.keep('r', { recording: RECORDING, entries: [], change: 3 });
+    await until(async () => (await kept.read('r')) !== null);
+    expect((await kept.read('r'))!.entries).toEqual([]);
   });
   it('are let go after some days', async () => {
     const real = Date.now;

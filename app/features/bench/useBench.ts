@@ -94,7 +94,8 @@ function useFollow(runId: string, client: QueryClient): Pick<BenchOf, 'connectio
       source.addEventListener('state', (event) => {
         const state = JSON.parse((event as MessageEvent<string>).data) as BenchState;
         heard(state.now);
-        keptRuns.keep(runId, client.setQueryData<Followed>(KEY(runId), (before) => follow(before ?? NOTHING, state))!);
+        client.setQueryData<Followed>(KEY(runId), (before) => follow(before ?? NOTHING, state));
+        keptRuns.keep(runId, state);
         if (state.live) client.setQueryData<LivePace>(PACE(runId), state.live);
         setMissing(false);
       });
