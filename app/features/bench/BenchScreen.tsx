@@ -50,7 +50,7 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
   const view = useMemo(() => benchView(recording, lines, second * 1000), [recording, lines, second]);
   const [alerts, setAlerts] = useAlertChoice();
   const awake = useWakeLock(recording.status === 'running');
-  useAlert(alertOf(recording, view, second * 1000), alerts);
+  useAlert(alertsOf(recording, view, second * 1000), alerts);
   useEndsItself(bench, recording, second);
   const charging = entries.some((entry) => entry.open && entry.line.type === 'span' && entry.line.kind === 'charging');
 
@@ -141,11 +141,11 @@ function useSecond(recording: Recording): number {
 /** Readings after the end keep their distance to it. */
 const afterEnd = (recording: Recording): number => (recording.startedAt === null ? 0 : Math.max(recording.end!.atMs, (steadyClock.now() - recording.startedAt) * recording.speed));
 
-/** What is worth a sound now, by a name that changes with it. */
-function alertOf(recording: Recording, view: BenchView, nowMs: number): string | null {
-  const grave = view.warnings[0];
-  if (grave) return `${grave.what} ${grave.spot ?? ''}`;
-  return recording.status === 'running' && view.due && view.due.dueMs <= nowMs ? `due ${view.due.spot} ${view.due.dueMs}` : null;
+/** What is worth a sound now, each by a name that changes with it. */
+function alertsOf(recording: Recording, view: BenchView, nowMs: number): string[] {
+  const due = recording.status === 'running' && view.due && view.due.dueMs <= nowMs ? [`due ${view.due.spot} ${view.due.dueMs}`] : [];
+  // two spots that take turns at being the hottest are one warning
+  return [...view.warnings.map(({ what, spot }) => (what === 'source-ended' ? `${what} ${spot}` : what)), ...due];
 }
 
 /** Ends the run at its planned end, where that was asked for; the server does the same, with the same line. */

@@ -32,11 +32,40 @@ describe('alerts', () => {
   });
   it('are told once for each thing, and anew when it comes again', async () => {
     const choice = { sound: false, vibration: true };
-    const Told = ({ what }: { what: string | null }): ReactNode => (useAlert(what, choice), null);
-    const { rerender } = await show(<Told what={null} />);
-    for (const what of ['due back', 'due back', 'stop', null, 'stop']) rerender(<Told what={what} />);
+    const Told = ({ what }: { what: string[] }): ReactNode => (useAlert(what, choice), null);
+    const { rerender } = await show(<Told what={[]} />);
+    for (const what of [['due back'], ['due back'], ['stop'], [], ['stop']]) rerender(<Told what={what} />);
     // a reading, a stop, and the stop once more
     expect(shaken).toHaveBeenCalledTimes(3);
+    // a warning that stays, as of a back at 43 °C, does not drown the readings that fall due
+    rerender(<Told what={['stop', 'due back 300000']} />);
+    rerender(<Told what={['stop']} />);
+    rerender(<Told what={['stop', 'due back 600000']} />);
+    expect(shaken).toHaveBeenCalledTimes(5);
+  });
+  it('sound a short tone where that was chosen, from one audio device', () => {
+    const heard: { hz: number; stopsAt: number }[] = [];
+    let opened = 0;
+    (global as { AudioContext?: unknown }).AudioContext = class {
+      currentTime = 5;
+      destination = {};
+      constructor() {
+        opened++;
+      }
+      resume = (): Promise<void> => Promise.resolve();
+      createGain = (): object => ({ gain: { setValueAtTime: jest.fn(), exponentialRampToValueAtTime: jest.fn() }, connect: jest.fn() });
+      createOscillator = (): object => {
+        const tone = { frequency: { value: 0 }, connect: (to: object) => to, start: jest.fn(), stop: (at: number) => heard.push({ hz: tone.frequency.value, stopsAt: at }) };
+        return tone;
+      };
+    };
+    alertNow({ sound: false, vibration: true });
+    expect(heard).toEqual([]);
+    alertNow({ sound: true, vibration: false });
+    alertNow({ sound: true, vibration: false });
+    expect(heard).toEqual([{ hz: 660, stopsAt: expect.closeTo(5.18, 6) }, { hz: 660, stopsAt: expect.closeTo(5.18, 6) }]);
+    expect(opened).toBe(1);
+    expect(shaken).toHaveBeenCalledTimes(1);
   });
   it('are remembered', async () => {
     const Choice = (): ReactNode => {

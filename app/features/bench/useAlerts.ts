@@ -58,11 +58,11 @@ export function alertNow({ sound, vibration }: AlertChoice): void {
   tone.stop(audio.currentTime + BEEP_S);
 }
 
-/** Alerts each time that something new is there to be told. */
-export function useAlert(what: string | null, choice: AlertChoice): void {
-  const told = useRef<string | null>(null);
+/** Alerts each time that something new is among what is to be told: what stays does not drown it. */
+export function useAlert(what: string[], choice: AlertChoice): void {
+  const told = useRef<string[]>([]);
   useEffect(() => {
-    if (what !== null && what !== told.current) alertNow(choice);
+    if (what.some((one) => !told.current.includes(one))) alertNow(choice);
     told.current = what;
-  }, [what, choice]);
+  });
 }
