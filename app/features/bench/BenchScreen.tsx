@@ -64,7 +64,7 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
 
   const log = <Log entries={entries} sources={recording.sources} onChange={(entry, line) => void act({ kind: 'put', entry: entry.id, line, open: entry.open, writer })} onTakeBack={onTakeBack} onDrop={(entry) => entry.n !== null && void outbox.drop(entry.n)} />;
   const pad = <Pad recording={recording} view={view} charging={charging} onLine={onLine} />;
-  const marks = <Marks entries={entries} onLine={onLine} onClose={onClose} />;
+  const marks = <Marks entries={entries} nowMs={() => Math.round(nowMs())} onLine={onLine} onClose={onClose} />;
   const sources = (
     <View style={{ gap: 14 }}>
       <Sources recording={recording} />

@@ -27,14 +27,18 @@ const SPANS: { kind: string; text: string; icon: Icon; key: string }[] = [
 
 interface Props {
   entries: ShownEntry[];
+  /** The run's clock. */
+  nowMs: () => number;
   onLine: (line: (atMs: number) => EntryLine, open?: boolean) => void;
   /** Ends a span that is going on. */
   onClose: (entry: ShownEntry) => void;
 }
 
 /** What one notes, each a tap; spans are on until they are tapped again. */
-export function Marks({ entries, onLine, onClose }: Props): ReactNode {
-  const [note, setNote] = useState<string | null>(null);
+export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
+  const [note, setNote] = useState<{ text: string; atMs: number } | null>(null);
+  // a note is of the moment at which one began to write
+  const begin = (): void => setNote({ text: '', atMs: nowMs() });
   const open = (kind: string): ShownEntry | undefined => entries.find((entry) => entry.open && entry.line.type === 'span' && entry.line.kind === kind);
   const toggle = (kind: string): void => {
     const going = open(kind);
@@ -43,11 +47,11 @@ export function Marks({ entries, onLine, onClose }: Props): ReactNode {
   };
   const mark = (kind: string): void => onLine((atMs) => ({ type: 'mark', atMs, kind }));
   const keepNote = (): void => {
-    const text = note?.trim();
-    if (text) onLine((atMs) => ({ type: 'mark', atMs, kind: 'note', note: text }));
+    const text = note?.text.trim();
+    if (note && text) onLine(() => ({ type: 'mark', atMs: note.atMs, kind: 'note', note: text }));
     setNote(null);
   };
-  useKeysOf(mark, toggle, () => setNote(''));
+  useKeysOf(mark, toggle, begin);
   return (
     <View style={{ gap: 8 }}>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
@@ -63,10 +67,10 @@ export function Marks({ entries, onLine, onClose }: Props): ReactNode {
       </View>
       {note === null ? (
         <View style={{ flexDirection: 'row' }}>
-          <Big text="Note" icon="edit-3" onPress={() => setNote('')} />
+          <Big text="Note" icon="edit-3" onPress={begin} />
         </View>
       ) : (
-        <Input aria-label="Note" placeholder="What happened?" value={note} onChangeText={setNote} onSubmitEditing={keepNote} onBlur={keepNote} autoFocus renderErrorMessage={false} />
+        <Input aria-label="Note" placeholder="What happened?" value={note.text} onChangeText={(text) => setNote({ ...note, text })} onSubmitEditing={keepNote} onBlur={keepNote} autoFocus renderErrorMessage={false} />
       )}
       <Quiet>Menu and loading are left out of the figures, charging out of the drain.</Quiet>
     </View>

@@ -18,9 +18,12 @@ const OLD_MS = 3000;
 /** The clock, the pace of this second, and how the split goes beside the one before and the opening. */
 export function PaceNow({ recording, view }: { recording: Recording; view: BenchView }): ReactNode {
   const pace = usePace(recording.runId);
-  const { pace: ink } = usePalette();
-  const { rate } = view;
-  const now = pace && paceNow(pace.figures);
+  const { pace: ink, action } = usePalette();
+  useTick(1000);
+  // what was heard a while ago is not the pace now; what was read off since then comes nearer
+  const old = pace !== null && recording.status === 'running' && (runClock(recording) - pace.heardMs) / recording.speed >= OLD_MS;
+  const rate = view.rate && (pace === null || view.rate.atMs > pace.heardMs) ? view.rate : null;
+  const now = old ? null : pace && paceNow(pace.figures);
   const split = pace && splitNow(pace.figures);
   return (
     <View style={{ gap: 2 }}>
@@ -36,7 +39,7 @@ export function PaceNow({ recording, view }: { recording: Recording; view: Bench
           {pace ? <Trail values={pace.figures.recent} color={ink} /> : null}
         </View>
       </View>
-      {pace ? <Heard heardMs={pace.heardMs} recording={recording} /> : null}
+      {old ? <Quiet style={{ color: action, marginTop: -4 }}>{`no frames since ${clock(pace.heardMs / 1000)}`}</Quiet> : null}
       {pace && split ? (
         <View style={{ flexDirection: 'row', columnGap: 12 }}>
           <Labelled label={`split ${split.number}`} value={fpsColumn(split.average)} />
@@ -72,15 +75,6 @@ function Labelled({ label, value }: { label: string; value: string }): ReactNode
       <FigureText size={20}>{value}</FigureText>
     </View>
   );
-}
-
-/** Says where no frame has come for a while. */
-function Heard({ heardMs, recording }: { heardMs: number; recording: Recording }): ReactNode {
-  useTick(1000);
-  const { action } = usePalette();
-  const behindMs = (runClock(recording) - heardMs) / recording.speed;
-  if (recording.status !== 'running' || behindMs < OLD_MS) return null;
-  return <Quiet style={{ color: action, marginTop: -4 }}>{`no frames since ${clock(heardMs / 1000)}`}</Quiet>;
 }
 
 /** Per-second pace of the last minute. */

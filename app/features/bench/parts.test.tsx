@@ -1,18 +1,20 @@
 import type { BenchSource } from '@pace-check/contract';
-import type { EntryLine } from '@pace-check/core';
+import { LiveRun, type EntryLine } from '@pace-check/core';
 import AsyncStorage from '@react-native-async-storage/async-storage';
-import { act, fireEvent, screen, within } from '@testing-library/react';
+import { act, cleanup, fireEvent, screen, within } from '@testing-library/react';
 import { useState, type ReactNode } from 'react';
 import { show } from '../../testing/render';
 import { Log } from './Log';
 import { Marks } from './Marks';
 import type { ShownEntry } from './merge';
 import { Pad } from './Pad';
+import { PaceNow } from './PaceNow';
 import { Standing, Warnings } from './Standing';
 import { benchView } from './view';
 import { RECORDING as recording, skin } from '../../testing/bench';
 
-jest.mock('./useBench', () => ({ writer: 'me', runClock: () => 600_000, useTick: () => undefined, usePace: () => null }));
+let mockPace: object | null = null;
+jest.mock('./useBench', () => ({ writer: 'me', runClock: () => 600_000, useTick: () => undefined, usePace: () => mockPace }));
 
 const NOW = 600_000;
 const shown = (id: string, line: EntryLine, more: Partial<ShownEntry> = {}): ShownEntry => ({ id, line, open: false, source: null, writer: 'me', takenBack: false, kept: 'sent', refused: null, n: null, ...more });
@@ -99,21 +101,48 @@ describe('marks', () => {
     const lines: { line: EntryLine; open: boolean }[] = [];
     const closed: string[] = [];
     const going = shown('m', { type: 'span', fromMs: 1000, toMs: 1000, kind: 'menu' }, { open: true });
-    await show(<Marks entries={[going]} onLine={(line, open = false) => lines.push({ line: line(NOW), open })} onClose={(entry) => closed.push(entry.id)} />);
+    await show(<Marks entries={[going]} nowMs={() => NOW} onLine={(line, open = false) => lines.push({ line: line(NOW), open })} onClose={(entry) => closed.push(entry.id)} />);
     tap('Freeze');
     fireEvent.click(screen.getByRole('switch', { name: 'Charging' }));
     fireEvent.click(screen.getByRole('switch', { name: 'Menu' }));
     expect(lines).toEqual([{ line: { type: 'mark', atMs: NOW, kind: 'freeze' }, open: false }, { line: { type: 'span', fromMs: NOW, toMs: NOW, kind: 'charging' }, open: true }]);
     expect(closed).toEqual(['m']);
   });
-  it('take a note, once', async () => {
+  it('take a note, once, of the moment at which it was begun', async () => {
     const lines: EntryLine[] = [];
-    await show(<Marks entries={[]} onLine={(line) => lines.push(line(NOW))} onClose={() => undefined} />);
+    let now = NOW;
+    await show(<Marks entries={[]} nowMs={() => now} onLine={(line) => lines.push(line(now))} onClose={() => undefined} />);
     tap('Note');
+    now += 25_000;
     const field = screen.getByLabelText('Note');
     fireEvent.change(field, { target: { value: 'gulls' } });
     fireEvent.blur(field);
     expect(lines).toEqual([{ type: 'mark', atMs: NOW, kind: 'note', note: 'gulls' }]);
+  });
+});
+
+describe('the pace now', () => {
+  const splits = [{ average: 58 }, { average: 51.4 }];
+  const pace = (heardMs: number): object => ({ source: 's', heardMs, figures: new LiveRun(5, []).figures() });
+  const figures = (heardMs: number): object => ({ ...pace(heardMs), figures: { ...(pace(heardMs) as { figures: object }).figures, recent: [58, null, 51.37], splits, opening: 59.9, onePercentLow: 44 } });
+  const shownNow = async (lines: EntryLine[] = []): Promise<string> => {
+    await show(<PaceNow recording={recording} view={benchView(recording, lines, NOW)} />);
+    return screen.getByLabelText('Pace now').textContent!;
+  };
+  afterEach(() => (mockPace = null));
+  it('is the last second that was heard, beside split, split before and opening', async () => {
+    mockPace = figures(NOW - 900);
+    expect(await shownNow()).toBe('51.4');
+    expect(said(document.body)).toMatch(/split 251\.4before58\.0opening59\.9/);
+    expect(screen.queryByText(/no frames since/)).toBeNull();
+  });
+  it('is none where no frame has come for a while, and what was read off since then where something was', async () => {
+    mockPace = figures(480_000);
+    expect(await shownNow([{ type: 'rate', atMs: 470_000, fps: 60, by: 'overlay' }])).toBe('–');
+    expect(screen.getByText('no frames since 8:00')).toBeTruthy();
+    cleanup();
+    expect(await shownNow([{ type: 'rate', atMs: 540_000, fps: 43, by: 'in-title' }])).toBe('43');
+    expect(screen.getByText('fps, read at 9:00')).toBeTruthy();
   });
 });
 
