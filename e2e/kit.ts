@@ -57,7 +57,8 @@ export async function openOwnCard(page: Page, name: string, ownDevices = false):
   const demo = (await read<CardSummary[]>('/api/cards')).find((card) => card.name === 'Small against large')!;
   const { id: _, revision: __, planIsOld: ___, events: ____, linked: _____, known: ______, ...whole } = await read<Card>(`/api/cards/${demo.id}`);
   let text = whole.steps.reduce((sofar, step) => sofar.replaceAll(step.id, randomUUID()), JSON.stringify(whole));
-  if (ownDevices) for (const { device } of whole.day.devices) text = text.replaceAll(`"${device}"`, `"${device}, ${name}"`);
+  // by names that no other journey looks for
+  if (ownDevices) for (const [i, { device }] of whole.day.devices.entries()) text = text.replaceAll(`"${device}"`, `"${name}, device ${i + 1}"`);
   const { plan, ...input } = JSON.parse(text) as Pick<Card, keyof typeof whole>;
   const made = (await (await page.request.post('/api/cards', { data: { ...input, name } })).json()) as Card;
   await page.request.put(`/api/cards/${made.id}/plan`, { data: { plan, ofRevision: made.revision } });
