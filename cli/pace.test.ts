@@ -102,6 +102,16 @@ describe('pace analyse', () => {
     expect({ status, out }).toEqual({ status: 1, out: '' });
     expect(err).toMatch(message);
   });
+  it('reads what a device’s shell printed', async () => {
+    // ten seconds at 50 frames per second, in two dumps that overlap
+    const shown = Array.from({ length: 501 }, (_, i) => 84_215_000_000_000n + BigInt(i) * 20_000_000n);
+    const dump = (at: number, from: number, to: number): string => `at ${at}\nlevel: 87\nstatus: 3\nskin-therm 38400\n16666666\n${shown.slice(from, to).map((ns) => `${ns - 9_000_000n}\t${ns}\t${ns - 2_000_000n}`).join('\n')}`;
+    const figures = await json(file('shell.txt', `${dump(1_795_686_230, 0, 251)}\n${dump(1_795_686_235, 200, 501)}\n`));
+    expect(figures.frames).toMatchObject({ count: 500 });
+    expect(figures.pace.average).toBeCloseTo(50, 6);
+    expect(figures.warmth).toMatchObject({ 'skin-therm': { by: 'device sensor', peakC: 38.4 } });
+    expect(await pace('analyse', file('none.txt', 'at 1795686230\nat 1795686231\n'))).toMatchObject({ out: '', err: expect.stringContaining('The text tells neither frames nor readings.') });
+  });
   it('cannot read what is not there: status 1', async () => expect(await pace('analyse', '/nowhere.csv')).toMatchObject({ status: 1, out: '' }));
   it.each([['--target', '-3'], ['--need', 'speed'], ['--exclude', '10'], ['--exclude', '9-3'], ['--format', 'xml'], ['--room', 'warm'], ['--sideways', '1']])('%s %s is wrong usage: status 2', async (...flags) => {
     expect(await pace('analyse', file('log.csv', log), ...flags)).toMatchObject({ status: 2, out: '' });

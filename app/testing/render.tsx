@@ -27,6 +27,12 @@ export async function show(part: ReactNode): Promise<RenderResult> {
   return shown;
 }
 
+/** Waits for what the screen comes to. */
+export async function until(holds: () => boolean): Promise<void> {
+  for (let i = 0; i < 400 && !holds(); i++) await act(async () => new Promise((resolve) => setTimeout(resolve, 5)));
+  expect(holds()).toBe(true);
+}
+
 /** Frame times at a steady pace for so many seconds. */
 export const at = (fps: number, seconds: number): number[] => Array<number>(Math.round(fps * seconds)).fill(Math.round(1e6 / fps));
 

@@ -5,7 +5,7 @@ import AsyncStorage from '@react-native-async-storage/async-storage';
 import { act, fireEvent, screen, within } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { RECORDING, skin } from '../../testing/bench';
-import { show } from '../../testing/render';
+import { show, until } from '../../testing/render';
 import { KeysProvider } from '../../ui/Keys';
 import { BenchScreen } from './BenchScreen';
 
@@ -56,10 +56,6 @@ beforeEach(async () => {
   }) as never;
 });
 
-const until = async (holds: () => boolean): Promise<void> => {
-  for (let i = 0; i < 400 && !holds(); i++) await act(async () => new Promise((resolve) => setTimeout(resolve, 5)));
-  expect(holds()).toBe(true);
-};
 const entry = (id: string, line: BenchEntry['line'], more: Partial<BenchEntry> = {}): BenchEntry => ({ id, line, open: false, source: null, writer: 'another', takenBack: false, ...more });
 /** The server says how things stand. */
 const say = (recording: Partial<Recording>, entries: BenchEntry[] = [], change = 1): Promise<void> =>

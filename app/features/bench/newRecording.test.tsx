@@ -1,10 +1,10 @@
 import 'fake-indexeddb/auto';
 import type { Kit } from '@pace-check/contract';
 import AsyncStorage from '@react-native-async-storage/async-storage';
-import { act, fireEvent, screen } from '@testing-library/react';
+import { fireEvent, screen } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { outbox } from '../../outbox';
-import { show } from '../../testing/render';
+import { show, until } from '../../testing/render';
 import { NewRecordingScreen } from './NewRecordingScreen';
 
 let mockParams: Record<string, string>;
@@ -36,10 +36,6 @@ beforeEach(async () => {
   }) as never;
 });
 
-const until = async (holds: () => boolean): Promise<void> => {
-  for (let i = 0; i < 400 && !holds(); i++) await act(async () => new Promise((resolve) => setTimeout(resolve, 5)));
-  expect(holds()).toBe(true);
-};
 const field = (name: string): HTMLInputElement => screen.getByLabelText(name);
 const fill = (name: string, value: string): void => void fireEvent.change(field(name), { target: { value } });
 const opened = (): Record<string, unknown>[] => outbox.snapshot().waiting.flatMap(({ change }) => (change.kind === 'open' ? [change] : []));
