@@ -9,7 +9,8 @@ const ROOMS = ['core', 'contract', 'server', 'app', 'rig', 'cli', 'e2e', 'tools'
  */
 const ARROWS = {
   core: { values: [], types: [], packages: ['ml-levenberg-marquardt', '@stdlib/stats-base-dists-t-quantile', '@stdlib/stats-base-dists-t-cdf'] },
-  contract: { values: [], types: ['core'] },
+  // of core's values the contract takes limits and closed lists alone
+  contract: { values: ['core'], types: [] },
   server: { values: ['contract', 'core'], types: [] },
   app: { values: ['contract', 'core'], types: [] },
   rig: { values: ['contract', 'core'], types: [] },

@@ -3,6 +3,7 @@ import * as z from 'zod';
 import { name, runFacts } from './http';
 import { preflight } from './kit';
 import { entryLine } from './runFile';
+import { momentMs, runMs, text } from './text';
 
 /** The bench: a run while it is recorded, its sources, and cool-downs that are watched. Times on the run's clock in ms. */
 
@@ -35,11 +36,11 @@ const changeId = { id: z.uuid() };
 export const benchChange = z.discriminatedUnion('kind', [
   z.strictObject({ ...changeId, kind: z.literal('open'), facts: runFacts, preflight, plan: benchPlan, speed: z.number().min(1).max(FASTEST), step: runOfStep.nullable() }),
   /** When it started, in ms since 1970 by the server's clock as the browser reckons it. */
-  z.strictObject({ ...changeId, kind: z.literal('start'), at: z.number() }),
-  z.strictObject({ ...changeId, kind: z.literal('put'), entry: z.uuid(), line: entryLine, /** A span that is still going on. */ open: z.boolean(), writer: z.string().max(60) }),
+  z.strictObject({ ...changeId, kind: z.literal('start'), at: momentMs }),
+  z.strictObject({ ...changeId, kind: z.literal('put'), entry: z.uuid(), line: entryLine, /** A span that is still going on. */ open: z.boolean(), writer: text(60) }),
   z.strictObject({ ...changeId, kind: z.literal('take-back'), entry: z.uuid() }),
   z.strictObject({ ...changeId, kind: z.literal('plan'), plan: benchPlan }),
-  z.strictObject({ ...changeId, kind: z.literal('end'), entry: z.uuid(), atMs: z.number().min(0), reason: z.enum(['planned', 'crash', 'stopped', 'would-not-start']), writer: z.string().max(60) }),
+  z.strictObject({ ...changeId, kind: z.literal('end'), entry: z.uuid(), atMs: runMs, reason: z.enum(['planned', 'crash', 'stopped', 'would-not-start']), writer: text(60) }),
 ]);
 export type BenchChange = z.infer<typeof benchChange>;
 /** Each change is checked by itself, so that a bad one does not hold up the others. */
@@ -168,8 +169,8 @@ const celsius = z.number('a number is needed').min(-60, 'at least −60').max(12
 
 /** What a person does at the cool-down watch. */
 export const coolChange = z.discriminatedUnion('kind', [
-  z.strictObject({ ...changeId, kind: z.literal('watch'), device: name, spot: name, roomC: celsius.nullable(), readyC: celsius, startedAt: z.number() }),
-  z.strictObject({ ...changeId, kind: z.literal('reading'), reading: z.uuid(), at: z.number(), c: celsius }),
+  z.strictObject({ ...changeId, kind: z.literal('watch'), device: name, spot: name, roomC: celsius.nullable(), readyC: celsius, startedAt: momentMs }),
+  z.strictObject({ ...changeId, kind: z.literal('reading'), reading: z.uuid(), at: momentMs, c: celsius }),
   z.strictObject({ ...changeId, kind: z.literal('take-back'), reading: z.uuid() }),
   z.strictObject({ ...changeId, kind: z.literal('ready-line'), readyC: celsius }),
   z.strictObject({ ...changeId, kind: z.literal('done') }),

@@ -2,6 +2,7 @@ import type { DayPlan, PlanDevice } from '@pace-check/core';
 import * as z from 'zod';
 import { name, type NamedItem } from './http';
 import { preflight, type Preflight } from './kit';
+import { moment, text, trimmed } from './text';
 
 /** Test cards, viewers' requests, and the day. Temperatures in °C, times of day in minutes from midnight. */
 
@@ -24,7 +25,7 @@ export const cardStep = z.strictObject({
   /** Conditions that belong to the step, not to the moment. */
   conditions: preflight,
   requestId: z.uuid().nullable(),
-  note: z.string().max(1000, 'at most 1000 characters'),
+  note: text(1000),
 });
 export type CardStep = z.infer<typeof cardStep>;
 
@@ -85,21 +86,21 @@ export type DayEvents = z.infer<typeof dayEvents>;
 
 export const storedPlan = z.custom<DayPlan>((value) => planShape.safeParse(value).success, 'this is no plan');
 const minutes = z.number().min(0).max(10_000);
-const plannedRuns = z.array(z.strictObject({ taskId: z.string(), deviceId: z.string(), hand: z.number().int(), prepareMin: minutes, startMin: minutes, endMin: minutes, attended: z.boolean(), startOverRoomC: z.number(), startPercent: z.number(), endOverRoomC: z.number(), endPercent: z.number() })).max(6000);
+const plannedRuns = z.array(z.strictObject({ taskId: text(400), deviceId: text(400), hand: z.number().int(), prepareMin: minutes, startMin: minutes, endMin: minutes, attended: z.boolean(), startOverRoomC: z.number(), startPercent: z.number(), endOverRoomC: z.number(), endPercent: z.number() })).max(6000);
 const planShape = z.strictObject({
   runs: plannedRuns,
   past: plannedRuns,
-  pauses: z.array(z.strictObject({ deviceId: z.string(), kind: z.enum(['cool', 'charge']), fromMin: minutes, toMin: minutes })).max(20_000),
+  pauses: z.array(z.strictObject({ deviceId: text(400), kind: z.enum(['cool', 'charge']), fromMin: minutes, toMin: minutes })).max(20_000),
   rests: z.array(z.strictObject({ hand: z.number().int(), fromMin: minutes, toMin: minutes })).max(6000),
-  dropped: z.array(z.strictObject({ taskId: z.string(), why: z.enum(['day-full', 'battery', 'after-dropped']) })).max(6000),
+  dropped: z.array(z.strictObject({ taskId: text(400), why: z.enum(['day-full', 'battery', 'after-dropped']) })).max(6000),
   fromMin: minutes,
   finishMin: minutes,
   handsOnMin: minutes,
   waitingMin: z.number(),
   boundMin: minutes,
-  boundFrom: z.string(),
+  boundFrom: text(400),
   proven: z.boolean(),
-  order: z.array(z.strictObject({ taskId: z.string(), rest: z.boolean() })).max(6000),
+  order: z.array(z.strictObject({ taskId: text(400), rest: z.boolean() })).max(6000),
 });
 
 /** The plan that is followed; null takes it away. */
@@ -110,7 +111,7 @@ export const newRequest = z.strictObject({
   title: name,
   device: name.nullable(),
   asked: z.number('a number is needed').int('a whole number').min(1, 'at least one').max(100_000, 'at most 100,000'),
-  source: z.string().trim().max(400, 'at most 400 characters').default(''),
+  source: trimmed(400).default(''),
 });
 export type NewRequest = z.infer<typeof newRequest>;
 
@@ -167,7 +168,7 @@ export const newCoolDown = z.strictObject({
   device: name,
   spot: name,
   roomC: over(-60, 80).nullable(),
-  startedAt: z.iso.datetime({ offset: true }),
+  startedAt: moment,
   readings: z.array(z.strictObject({ atS: z.number().min(0).max(86_400), c: over(-60, 120) })).min(1, 'at least one reading').max(2000),
 });
 export type NewCoolDown = z.infer<typeof newCoolDown>;

@@ -3,11 +3,12 @@ import * as z from 'zod';
 import type { RunOnCard } from './cards';
 import type { Preflight } from './kit';
 import { entryLine } from './runFile';
+import { text, trimmed } from './text';
 
 /** What crosses between app and server. Requests are checked by schemas; answers are types that both sides share. */
 
-/** A name as a person gives it: trimmed, not empty, not endless. */
-export const name = z.string().trim().min(1, 'a name is needed').max(120, 'at most 120 characters');
+/** A name as a person gives it: trimmed, composed, not empty, not endless. */
+export const name = trimmed(120).min(1, 'a name is needed');
 
 const optionalRate = z.number('a number is needed').positive('above zero').max(1000, 'at most 1000').nullable();
 
@@ -41,7 +42,7 @@ export type LogReading = z.infer<typeof logReading>;
 
 /** What goes with an upload. */
 export const importDetails = z.object({
-  fileName: z.string().max(400),
+  fileName: text(400),
   /** Name of the run; null lets title and setup name it. */
   name: name.nullable(),
   /** Null: as the run file itself says. */
@@ -168,4 +169,6 @@ export interface ApiProblem {
   /** The run that holds the same file, for code "same-file". */
   runId?: string;
   runName?: string;
+  /** Number of the batch that is waited for, where a source's batch is refused. */
+  next?: number;
 }

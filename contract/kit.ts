@@ -1,5 +1,6 @@
 import type { Demand, DeviceKind, Need, TitleKind } from '@pace-check/core';
 import * as z from 'zod';
+import { trimmed } from './text';
 import { name, spotPlace, type NamedItem } from './http';
 
 /**
@@ -7,8 +8,8 @@ import { name, spotPlace, type NamedItem } from './http';
  * a name and facts; every fact may be unknown, so that a name is enough to begin.
  */
 
-const words = z.string().trim().min(1).max(400, 'at most 400 characters');
-const longWords = z.string().trim().max(4000, 'at most 4000 characters');
+const words = trimmed(400).min(1);
+const longWords = trimmed(4000);
 const amount = (most: number, unit: string): z.ZodNumber => z.number('a number is needed').positive(`above 0 ${unit}`).max(most, `at most ${most} ${unit}`);
 
 export const screen = z.strictObject({

@@ -1,28 +1,33 @@
 import type { RunLine } from '@pace-check/core';
 import * as z from 'zod';
+import { moment, runMs, text } from './text';
 
 /**
  * The open run file and live protocol: one JSON object a line (docs/formats.md).
  * docs/run-line.schema.json is made from these by `npm run schema`.
  */
-const atMs = z.number().min(0).describe('milliseconds on the run’s clock, from its start');
+const atMs = runMs.describe('milliseconds on the run’s clock, from its start');
 const positive = z.number().positive();
+/** Characters. */
+const LONGEST_NAME = 400;
+const LONGEST_NOTE = 4000;
+const word = text(LONGEST_NAME).min(1);
 
 export const runHeader = z.object({
   type: z.literal('run'),
   version: z.literal(1),
-  id: z.string().optional(),
-  device: z.string().optional(),
-  title: z.string().optional(),
-  setup: z.string().optional(),
+  id: text(LONGEST_NAME).optional(),
+  device: text(LONGEST_NAME).optional(),
+  title: text(LONGEST_NAME).optional(),
+  setup: text(LONGEST_NAME).optional(),
   target: positive.optional().describe('frames per second that the run should reach'),
   refresh: positive.optional().describe('refresh rate of the panel, Hz'),
   native: positive.optional().describe('native rate of an emulated title, frames per second'),
   need: z.enum(['reaction', 'action', 'story']).optional(),
   room: z.number().min(-60).max(80).optional().describe('room temperature, °C'),
   batteryWh: positive.optional(),
-  conditions: z.array(z.string()).optional(),
-  startedAt: z.iso.datetime({ offset: true }).optional(),
+  conditions: z.array(text(LONGEST_NAME)).max(100).optional(),
+  startedAt: moment.optional(),
 });
 
 export const framesLine = z.object({
@@ -32,14 +37,14 @@ export const framesLine = z.object({
 });
 
 export const entryLine = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('skin'), atMs, spot: z.string().min(1), c: z.number(), by: z.string().min(1) }),
+  z.object({ type: z.literal('skin'), atMs, spot: word, c: z.number(), by: word }),
   z.object({ type: z.literal('battery'), atMs, percent: z.number().min(0).max(100), charging: z.boolean().optional() }),
   z.object({ type: z.literal('power'), atMs, mw: z.number() }),
   z.object({ type: z.literal('load'), atMs, cpu: z.number().optional(), gpu: z.number().optional(), memoryMb: z.number().optional() }),
   z.object({ type: z.literal('refresh'), atMs, hz: positive }),
   z.object({ type: z.literal('rate'), atMs, fps: z.number().min(0), by: z.enum(['overlay', 'in-title', 'eye']) }),
-  z.object({ type: z.literal('mark'), atMs, kind: z.string().min(1), note: z.string().optional() }),
-  z.object({ type: z.literal('span'), fromMs: z.number().min(0), toMs: z.number().min(0), kind: z.string().min(1) }).refine((span) => span.toMs >= span.fromMs, { path: ['toMs'], message: 'lies before fromMs' }),
+  z.object({ type: z.literal('mark'), atMs, kind: word, note: text(LONGEST_NOTE).optional() }),
+  z.object({ type: z.literal('span'), fromMs: runMs, toMs: runMs, kind: word }).refine((span) => span.toMs >= span.fromMs, { path: ['toMs'], message: 'lies before fromMs' }),
   z.object({ type: z.literal('end'), atMs, reason: z.enum(['planned', 'crash', 'stopped', 'would-not-start']) }),
 ]);
 

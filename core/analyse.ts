@@ -15,6 +15,7 @@ import { type BatteryReading, type LoadReading, type PowerReading, type RateRead
 import { prepareSession, type SpanUs } from './session';
 import { defaultSplitMinutes, splitTable, type Split, type SplitMinutes } from './splits';
 import { stamina, type Stamina } from './stamina';
+import { thin } from './thin';
 import { warmthOf, type Warmth } from './warmth';
 
 /** How a run came to its end; null where nothing says so. */
@@ -78,6 +79,7 @@ export interface Figures {
   /** Of the frame times left; null without frames. */
   distribution: Distribution | null;
   evenness: Evenness;
+  /** In order of their start; where there are more than {@link LISTED_BREAKS}, the longest of them: `evenness` counts all. */
   breaks: Break[];
   cadence: Cadence;
   /** Panel's rate that the cadence was judged by, Hz. */
@@ -92,7 +94,7 @@ export interface Figures {
   drain: Drain | null;
   /** When the battery was being charged, seconds. */
   charging: { fromS: number; toS: number }[];
-  /** All battery readings in order, marked where they charge. */
+  /** Battery readings in order, marked where they charge; of very many those that a picture needs. */
   battery: BatteryReading[];
   /** Readings that are shown as doubtful and entered no figure. */
   doubtful: { skin: SkinReading[]; battery: BatteryReading[]; power: PowerReading[]; rates: RateReading[] };
@@ -149,7 +151,7 @@ export function analyse(run: RunInput): Analysis {
       lows: { onePercent: lows(sorted, 100), tenthPercent: lows(sorted, 1000) },
       distribution: distributionOf(sorted),
       evenness: evenness(session, breaks, run.target),
-      breaks,
+      breaks: longestBreaks(breaks),
       cadence: cadence(session.leftUs, run.refreshHz),
       refreshHz: run.refreshHz,
       cap,
@@ -158,16 +160,27 @@ export function analyse(run: RunInput): Analysis {
       stamina: stamina(perSecond, breaks, { seconds, target: run.target, end: run.end?.reason ?? null }),
       playable: playable(session, breaks, run.need),
       emulation: emulation(perSecond, run.native),
-      warmth,
+      warmth: { ...warmth, spots: warmth.spots.map((spot) => ({ ...spot, readings: thin(spot.readings, SHOWN_READINGS, (reading) => reading.c) })) },
       drain: drainOf(discharge, power.kept, battery, run.charging, run.batteryWh, pace.average),
       charging: run.charging.map((span) => ({ fromS: span.fromUs / 1e6, toS: span.toUs / 1e6 })),
-      battery,
-      doubtful: { skin: skin.doubtful, battery: discharge.doubtful, power: power.doubtful, rates: rates.doubtful },
+      battery: thin(battery, SHOWN_READINGS, (reading) => reading.percent),
+      doubtful: { skin: thin(skin.doubtful, SHOWN_READINGS, (reading) => reading.c), battery: thin(discharge.doubtful, SHOWN_READINGS, (reading) => reading.percent), power: thin(power.doubtful, SHOWN_READINGS, (reading) => reading.mw), rates: thin(rates.doubtful, SHOWN_READINGS, (rate) => rate.fps) },
       caveats,
       confidence: confidenceOf(caveats),
       end: run.end,
     },
   };
+}
+
+/** Breaks that are told one by one. */
+export const LISTED_BREAKS = 1000;
+/** Readings of a kind that are kept to be drawn. */
+const SHOWN_READINGS = 2000;
+
+function longestBreaks(breaks: Break[]): Break[] {
+  if (breaks.length <= LISTED_BREAKS) return breaks;
+  const kept = new Set([...breaks].sort((a, b) => b.lengthUs - a.lengthUs).slice(0, LISTED_BREAKS));
+  return breaks.filter((found) => kept.has(found));
 }
 
 function readOff(rates: RateReading[]): PaceFigures {

@@ -16,6 +16,8 @@ export interface Covered {
 
 /** Shorter gaps are no stretch of their own. */
 const STRETCH_US = 1e6;
+/** Gaps that part a run in two stretches, at most; a shorter one lies within a stretch of frames then. */
+const MOST_GAPS = 200;
 
 /**
  * What the pace of each stretch of a run is known from: frames where there are
@@ -31,7 +33,7 @@ const STRETCH_US = 1e6;
 export function coverage(session: Session, rates: RateReading[], endUs: number): Covered[] {
   const covered: Covered[] = [];
   let fromUs = 0;
-  const gaps = session.gaps.filter((gap) => gap.toUs - gap.fromUs >= STRETCH_US);
+  const gaps = longestGaps(session.gaps.filter((gap) => gap.toUs - gap.fromUs >= STRETCH_US));
   for (const gap of gaps) {
     if (gap.fromUs > fromUs) covered.push(ofFrames(session, { fromUs, toUs: gap.fromUs }));
     covered.push(ofRates(rates, gap));
@@ -41,6 +43,14 @@ export function coverage(session: Session, rates: RateReading[], endUs: number):
   const lastUs = Math.max(fromUs, session.endUs);
   if (endUs - lastUs >= STRETCH_US) covered.push(ofRates(rates, { fromUs: lastUs, toUs: endUs }));
   return covered;
+}
+
+/** The longest, in their order, where there are more than anybody reads. */
+function longestGaps(gaps: SpanUs[]): SpanUs[] {
+  if (gaps.length <= MOST_GAPS) return gaps;
+  const length = (gap: SpanUs): number => gap.toUs - gap.fromUs;
+  const kept = new Set([...gaps].sort((a, b) => length(b) - length(a)).slice(0, MOST_GAPS));
+  return gaps.filter((gap) => kept.has(gap));
 }
 
 function ofFrames({ leftUs, leftStartsUs }: Session, { fromUs, toUs }: SpanUs): Covered {

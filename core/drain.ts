@@ -1,7 +1,7 @@
 import { tWidth } from './fit';
 import { chargesAt, chargesBetween, type Discharge } from './plausible';
 import type { BatteryReading, PowerReading } from './readings';
-import type { SpanUs } from './session';
+import { firstAbove, type SpanUs } from './session';
 
 /** How fast the battery empties. */
 export interface Drain {
@@ -101,12 +101,14 @@ function overall(stretches: BatteryReading[][]): Slope | null {
 /** Mean power over neighbouring samples with no charging at or between them, W. */
 function meanPower(power: PowerReading[], battery: BatteryReading[], charging: SpanUs[]): number | null {
   const flags = [...battery].sort((a, b) => a.atMs - b.atMs);
-  const charges = ({ atMs }: PowerReading): boolean => chargesAt(charging, atMs) || (flags.findLast((reading) => reading.atMs <= atMs)?.charging ?? false);
+  const times = flags.map((reading) => reading.atMs);
+  const flaggedTimes = flags.flatMap((reading) => (reading.charging ? reading.atMs : []));
+  const charges = ({ atMs }: PowerReading): boolean => chargesAt(charging, atMs) || (flags[firstAbove(times, atMs) - 1]?.charging ?? false);
   let energy = 0;
   let time = 0;
   for (let i = 1; i < power.length; i++) {
     const [a, b] = [power[i - 1]!, power[i]!];
-    const flagged = flags.some((reading) => reading.charging && reading.atMs > a.atMs && reading.atMs < b.atMs);
+    const flagged = (flaggedTimes[firstAbove(flaggedTimes, a.atMs)] ?? Infinity) < b.atMs;
     if (flagged || charges(a) || charges(b) || chargesBetween(charging, a.atMs, b.atMs)) continue;
     energy += ((a.mw + b.mw) / 2) * (b.atMs - a.atMs);
     time += b.atMs - a.atMs;

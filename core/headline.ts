@@ -1,4 +1,5 @@
 import type { Figures } from './analyse';
+import { greatest } from './thin';
 import { toFahrenheit, type TemperatureUnit } from './temperature';
 
 /** Minutes and seconds of the run's clock, for instance "8:05". */
@@ -49,11 +50,10 @@ export interface HeadlineFacts {
 
 /** What a headline needs of the figures. */
 export function headlineFacts(figures: Figures): HeadlineFacts {
-  const freezes = figures.breaks.filter((found) => found.kind === 'freeze');
   const { opening, closing, word, sawtooth, onsetS } = figures.stamina;
   return {
     end: figures.end,
-    freezes: freezes.length === 0 ? null : { count: freezes.length, longestS: Math.max(...freezes.map((freeze) => freeze.lengthUs)) / 1e6 },
+    freezes: figures.evenness.freezes ? { count: figures.evenness.freezes, longestS: greatest(figures.breaks.map((found) => found.lengthUs)) / 1e6 } : null,
     pace: figures.pace,
     onePercentLow: figures.lows.onePercent.quantile,
     cap: figures.cap,

@@ -1,4 +1,4 @@
-import { BreakJoiner, HALF_WINDOW, SHORTEST_BREAK_US, type Break } from './breaks';
+import { BreakJoiner, HALF_WINDOW, SHORTEST_BREAK_US, type Break, type BreakKind } from './breaks';
 import { TAIL_FRAMES } from './lows';
 import { averagePace } from './pace';
 import { median } from './quantile';
@@ -68,8 +68,8 @@ export interface LiveFigures {
   /** By quantile, to 10 µs of frame time up to 200 ms; null with fewer than ten frames in the tail. */
   onePercentLow: number | null;
   tenthPercentLow: number | null;
-  /** Exact, thirty frames behind. */
-  breaks: Break[];
+  /** Exact counts, thirty frames behind: a message is as long after five hours as after five minutes. */
+  breaks: Record<BreakKind, number>;
   /** The last one is still open; averages are exact, lows as above. */
   splits: LiveSplit[];
   /** Mean of the usable seconds of the opening so far; seconds that a freeze overlaps count until the run is analysed. */
@@ -221,6 +221,15 @@ export class LiveRun {
     return { fromS: this.done.length * (this.splitUs / 1e6), toS, average: averagePace(frames, us), onePercentLow: lowOf(frameTimes, 100) };
   }
 
+  /** All so far, in order of their start. */
+  get breaks(): Break[] {
+    return this.joiner.breaks;
+  }
+
+  private count(kind: BreakKind): number {
+    return this.joiner.breaks.reduce((sum, found) => (found.kind === kind ? sum + 1 : sum), 0);
+  }
+
   figures(): LiveFigures {
     const middle = this.paces.total === 0 ? null : this.paces.quantile(0.5);
     return {
@@ -231,7 +240,7 @@ export class LiveRun {
       hold: middle === null ? null : this.paces.share(0.8 * middle, 1.2 * middle),
       onePercentLow: lowOf(this.frameTimes, 100),
       tenthPercentLow: lowOf(this.frameTimes, 1000),
-      breaks: this.joiner.breaks,
+      breaks: { stutter: this.count('stutter'), stall: this.count('stall'), freeze: this.count('freeze') },
       splits: [...this.done, ...(this.clockUs > this.done.length * this.splitUs ? [this.openSplit(this.clockUs / 1e6)] : [])],
       opening: this.opening.seconds === 0 ? null : this.opening.sum / this.opening.seconds,
       recent: [...this.recent],

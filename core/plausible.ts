@@ -1,6 +1,6 @@
 import type { BatteryReading, PowerReading, RateReading, SkinReading } from './readings';
 import type { Session, SpanUs } from './session';
-import { firstAtLeast } from './session';
+import { firstAbove, firstAtLeast } from './session';
 import { above, atLeast, atMost, below } from './threshold';
 
 /** Readings that may enter the figures, and those that may not. Nothing is thrown away. */
@@ -60,14 +60,14 @@ export interface Discharge {
  * dischargeStretches([{ atMs: 0, percent: 50, charging: false }, { atMs: 60_000, percent: 49, charging: false }], []).stretches.length; // 1
  */
 export function dischargeStretches(readings: BatteryReading[], charging: SpanUs[]): Discharge {
-  const inOrder = byTime(readings);
+  const inTurn = byTime(readings);
   const found: Discharge = { stretches: [], doubtful: [] };
   let open: BatteryReading[] | null = null;
   const begin = (reading: BatteryReading): void => {
     open = [reading];
     found.stretches.push(open);
   };
-  inOrder.forEach((reading, i) => {
+  inTurn.forEach((reading, i) => {
     if (reading.charging) {
       open = null;
       return;
@@ -75,7 +75,7 @@ export function dischargeStretches(readings: BatteryReading[], charging: SpanUs[
     const last = open?.at(-1);
     if (!open || !last || chargesBetween(charging, last.atMs, reading.atMs)) return begin(reading);
     if (reading.percent > last.percent) {
-      const next = inOrder[i + 1];
+      const next = inTurn[i + 1];
       if (next && next.percent > last.percent) begin(reading);
       else found.doubtful.push(reading);
     } else if (last.percent - reading.percent > 5 && atMost(reading.atMs - last.atMs, 60_000)) found.doubtful.push(reading);
@@ -85,10 +85,35 @@ export function dischargeStretches(readings: BatteryReading[], charging: SpanUs[
 }
 
 /** Whether a charging span reaches into the time between two moments. */
-export const chargesBetween = (charging: SpanUs[], fromMs: number, toMs: number): boolean => charging.some((span) => span.fromUs < toMs * 1000 && span.toUs > fromMs * 1000);
+export const chargesBetween = (charging: SpanUs[], fromMs: number, toMs: number): boolean => {
+  const { starts, ends } = inOrder(charging);
+  return (ends[firstAtLeast(starts, toMs * 1000) - 1] ?? -Infinity) > fromMs * 1000;
+};
 
 /** Whether a moment lies in a charging span. */
-export const chargesAt = (charging: SpanUs[], atMs: number): boolean => charging.some((span) => atMs * 1000 >= span.fromUs && atMs * 1000 < span.toUs);
+export const chargesAt = (charging: SpanUs[], atMs: number): boolean => {
+  const { starts, ends } = inOrder(charging);
+  return (ends[firstAbove(starts, atMs * 1000) - 1] ?? -Infinity) > atMs * 1000;
+};
+
+interface Ordered {
+  starts: number[];
+  /** The latest end of the spans up to each. */
+  ends: number[];
+}
+
+/** Each list of spans is put in order once, however many readings are held against it. */
+const ordered = new WeakMap<SpanUs[], Ordered>();
+
+function inOrder(spans: SpanUs[]): Ordered {
+  const known = ordered.get(spans);
+  if (known) return known;
+  const byStart = [...spans].sort((a, b) => a.fromUs - b.fromUs);
+  let latest = -Infinity;
+  const found: Ordered = { starts: byStart.map((span) => span.fromUs), ends: byStart.map((span) => (latest = Math.max(latest, span.toUs))) };
+  ordered.set(spans, found);
+  return found;
+}
 
 /** What a counter is held against. */
 export interface CounterContext {

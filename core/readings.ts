@@ -58,7 +58,10 @@ export function spotSeries(readings: SkinReading[]): SpotSeries[] {
   const spots = new Map<string, Map<string, SkinReading[]>>();
   for (const reading of inOrder) {
     const instruments = spots.get(reading.spot) ?? new Map<string, SkinReading[]>();
-    spots.set(reading.spot, instruments.set(reading.by, [...(instruments.get(reading.by) ?? []), reading]));
+    const series = instruments.get(reading.by);
+    if (series) series.push(reading);
+    else instruments.set(reading.by, [reading]);
+    spots.set(reading.spot, instruments);
   }
   return [...spots].map(([spot, instruments]) => {
     const [by, chosen] = [...instruments].reduce((best, next) => (next[1].length > best[1].length ? next : best));

@@ -99,6 +99,18 @@ function sum(values: Int32Array): number {
   return total;
 }
 
+/** First index whose value is above `limit` in an ascending array. */
+export function firstAbove(ascending: ArrayLike<number>, limit: number): number {
+  let low = 0;
+  let high = ascending.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (ascending[middle]! <= limit) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
 /** First index whose value is at least `target` in an ascending array. */
 export function firstAtLeast(ascending: ArrayLike<number>, target: number): number {
   let low = 0;

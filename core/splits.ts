@@ -3,6 +3,7 @@ import { lows, sortedFrames } from './lows';
 import { averagePace, onTarget, steadiness } from './pace';
 import { meanWatts, percentUsed, type BatteryReading, type PowerReading, type SpotSeries } from './readings';
 import { firstAtLeast, type Session } from './session';
+import { greatest } from './thin';
 import { atLeast, below } from './threshold';
 
 /** One row of the split table. */
@@ -105,7 +106,7 @@ function oneSplit(session: Session, pace: Float64Array, inputs: SplitInputs, fro
   const frames = session.leftUs.subarray(firstAtLeast(session.leftStartsUs, fromUs), firstAtLeast(session.leftStartsUs, toUs));
   const seconds = pace.subarray(fromS, lastSplit ? pace.length : toS);
   const steady = steadiness(seconds);
-  const breaks = inputs.breaks.filter((found) => found.atUs >= fromUs && found.atUs < toUs);
+  const breaks = inputs.breaks.slice(firstFrom(inputs.breaks, fromUs), firstFrom(inputs.breaks, toUs));
   const used = percentUsed(inputs.stretches, fromS * 1000, toS * 1000);
   const hours = (toS - fromS) / 3600;
   return {
@@ -125,11 +126,23 @@ function oneSplit(session: Session, pace: Float64Array, inputs: SplitInputs, fro
   };
 }
 
+/** Index of the first break that starts at a time or later; they are in order. */
+function firstFrom(breaks: Break[], fromUs: number): number {
+  let low = 0;
+  let high = breaks.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (breaks[middle]!.atUs < fromUs) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
 function hottest(spots: SpotSeries[], fromMs: number, toMs: number): Record<string, number> {
   const peaks: Record<string, number> = {};
   for (const { spot, readings } of spots) {
     const inside = readings.filter((reading) => reading.atMs >= fromMs && reading.atMs < toMs).map((reading) => reading.c);
-    if (inside.length > 0) peaks[spot] = Math.max(...inside);
+    if (inside.length > 0) peaks[spot] = greatest(inside);
   }
   return peaks;
 }

@@ -1,5 +1,6 @@
 import { fitApproach, judgeFit, timeToReach, tWidth, type ApproachFit } from './fit';
 import { spotSeries, type SkinReading } from './readings';
+import { greatest } from './thin';
 import { atLeast } from './threshold';
 
 /** Bands of skin temperature, °C. */
@@ -63,7 +64,7 @@ export interface Warmth {
  */
 export function warmthOf(readings: SkinReading[], roomC: number | null): Warmth {
   const spots = spotSeries(readings).map(({ spot, by, readings: series }): SpotWarmth => {
-    const peakC = Math.max(...series.map((reading) => reading.c));
+    const peakC = greatest(series.map((reading) => reading.c));
     return { spot, by, peakC, riseC: roomC === null ? null : peakC - roomC, fit: warmUp(series), readings: series };
   });
   if (spots.length === 0) return { spots, hottest: null, peakC: null, spreadC: null, normalisedPeakC: null };

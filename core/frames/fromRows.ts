@@ -1,5 +1,7 @@
 import { GrowingInts } from './growingInts';
 import { LONGEST_FRAME_US, type FrameTrack, type Gap } from './track';
+import { LONGEST_RUN_US, MOST_FRAMES } from '../limits';
+import type { LogRefused } from '../log/refused';
 import { RowTally } from './unreadable';
 
 /**
@@ -15,6 +17,9 @@ export interface FrameRows {
   track(): FrameTrack;
 }
 
+/** Makes the refusal of a log that holds more than a run may: which line, and how long the run would be, µs; null where it has too many frames. */
+export type TooMuch = (line: number, lengthUs: number | null) => LogRefused;
+
 /**
  * Rows that hold frame times.
  *
@@ -25,11 +30,18 @@ export interface FrameRows {
 export class FrameTimeRows implements FrameRows {
   readonly tally = new RowTally();
   private readonly frames = new GrowingInts();
+  private lengthUs = 0;
+
+  constructor(private readonly tooMuch: TooMuch) {}
 
   add(us: number, line: number, describe: () => string): void {
     this.tally.row();
-    if (us > 0 && us <= LONGEST_FRAME_US) this.frames.push(us);
-    else this.tally.refuse(line, frameTimeReason(us, describe));
+    if (us > 0 && us <= LONGEST_FRAME_US) {
+      this.lengthUs += us;
+      if (this.lengthUs > LONGEST_RUN_US) throw this.tooMuch(line, this.lengthUs);
+      if (this.frames.length >= MOST_FRAMES) throw this.tooMuch(line, null);
+      this.frames.push(us);
+    } else this.tally.refuse(line, frameTimeReason(us, describe));
   }
 
   track(): FrameTrack {
@@ -59,8 +71,11 @@ export class TimestampRows implements FrameRows {
   readonly tally = new RowTally();
   private readonly frames = new GrowingInts();
   private readonly gaps: Gap[] = [];
+  private firstUs = NaN;
   private lastUs = NaN;
   private unreadableSince = 0;
+
+  constructor(private readonly tooMuch: TooMuch) {}
 
   add(us: number, line: number, describe: () => string): void {
     this.tally.row();
@@ -68,12 +83,14 @@ export class TimestampRows implements FrameRows {
       this.tally.refuse(line, describe());
       this.unreadableSince++;
     } else if (Number.isNaN(this.lastUs)) {
-      this.lastUs = us;
+      this.firstUs = this.lastUs = us;
       this.unreadableSince = 0;
     } else if (us <= this.lastUs) {
       this.tally.refuse(line, `the timestamp ${describe()} is not later than the one before`);
       this.unreadableSince++;
     } else {
+      if (us - this.firstUs > LONGEST_RUN_US) throw this.tooMuch(line, us - this.firstUs);
+      if (this.frames.length + this.unreadableSince >= MOST_FRAMES) throw this.tooMuch(line, null);
       this.between(us - this.lastUs, this.unreadableSince + 1);
       this.lastUs = us;
       this.unreadableSince = 0;

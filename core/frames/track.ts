@@ -1,3 +1,5 @@
+import { LONGEST_RUN_US } from '../limits';
+
 /** Time without data on the run's clock; it parts the frames on its two sides. */
 export interface Gap {
   /** Index of the first frame after the gap (N when no frame follows). */
@@ -22,6 +24,26 @@ export interface FrameTrack {
 export const LONGEST_FRAME_US = 600_000_000;
 
 export const EMPTY_TRACK: FrameTrack = { frameUs: new Int32Array(0), gaps: [] };
+
+/**
+ * The frames that end within the longest time that a run may take. Whoever
+ * reads a file refuses one beyond it; this is for what was stored before.
+ *
+ * @source docs/method.md, "Limits"
+ * @example
+ * withinLongest({ frameUs: Int32Array.of(10, 10), gaps: [{ beforeFrame: 1, lengthUs: 1e15 }] }).frameUs; // Int32Array [10]
+ */
+export function withinLongest(track: FrameTrack): FrameTrack {
+  let clock = 0;
+  let i = 0;
+  let next = 0;
+  for (; i < track.frameUs.length; i++) {
+    for (let gap = track.gaps[next]; gap && gap.beforeFrame === i; gap = track.gaps[++next]) clock += gap.lengthUs;
+    clock += track.frameUs[i]!;
+    if (clock > LONGEST_RUN_US) return { frameUs: track.frameUs.subarray(0, i), gaps: track.gaps.filter((gap) => gap.beforeFrame < i) };
+  }
+  return track;
+}
 
 /**
  * Starts of all frames on the run's clock.

@@ -1,3 +1,6 @@
+import { LONGEST_ROW_BYTES } from '../limits';
+import { LogRefused } from './refused';
+
 /** One row's wanted field: bytes [from, to) of `bytes`; `from` is −1 where the row has no such column. */
 export type OnField = (bytes: Uint8Array, from: number, to: number, line: number) => void;
 
@@ -26,6 +29,7 @@ export class ColumnScanner {
     private readonly onField: OnField,
   ) {}
 
+  /** @throws LogRefused('long-line') for a row that has no end */
   push(chunk: Uint8Array): void {
     let bytes = chunk;
     if (this.rest.length > 0) {
@@ -35,6 +39,7 @@ export class ColumnScanner {
     }
     const used = this.scan(bytes, false);
     this.rest = bytes.slice(used);
+    if (this.rest.length > LONGEST_ROW_BYTES) throw longLine(this.line, LONGEST_ROW_BYTES, 'A frame log has a row per frame: check that the file has line breaks, or export it again.');
   }
 
   /** The last line may lack its line break. */
@@ -132,6 +137,10 @@ function readQuotedRow(bytes: Uint8Array, from: number, delimiter: number, final
   fields.push(Uint8Array.from(field));
   return { fields, lines, next: i + 1 };
 }
+
+/** A line that is longer than it may be. */
+export const longLine = (line: number, most: number, remedy: string): LogRefused =>
+  new LogRefused('long-line', `Line ${line} is longer than ${most / 1024 / 1024} MB.`, remedy, line);
 
 const LONGEST_FIELD = 4096;
 

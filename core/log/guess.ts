@@ -17,7 +17,8 @@ export interface ColumnGuess extends ColumnChoice {
   why: string;
 }
 
-const UNIT_SECONDS: Record<TimeUnit, number> = { s: 1, ms: 1e-3, us: 1e-6, ns: 1e-9 };
+/** Seconds in each unit, the coarsest first. */
+export const UNIT_SECONDS: Record<TimeUnit, number> = { s: 1, ms: 1e-3, us: 1e-6, ns: 1e-9 };
 const UNITS = Object.keys(UNIT_SECONDS) as TimeUnit[];
 
 const WORDS: { kind: ColumnKind; pattern: RegExp }[] = [

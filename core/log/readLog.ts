@@ -1,11 +1,26 @@
-import { FrameTimeRows, TimestampRows, type FrameRows } from '../frames/fromRows';
+import { FrameTimeRows, TimestampRows, type FrameRows, type TooMuch } from '../frames/fromRows';
 import type { FrameTrack } from '../frames/track';
 import type { RowTally } from '../frames/unreadable';
+import { LONGEST_RUN_S } from '../limits';
+import { tooManyFrames } from '../run/batches';
 import { ColumnScanner } from './delimited';
-import { UNIT_NAMES, type ColumnChoice } from './guess';
+import { UNIT_NAMES, UNIT_SECONDS, type ColumnChoice } from './guess';
 import { parseMicros } from './micros';
 import { LogRefused } from './refused';
 import { markLength, type TextLayout } from './sniff';
+
+/** The run would be longer than any: most likely the unit is another. */
+function tooLong({ column, kind, unit }: ColumnChoice, line: number, lengthUs: number): LogRefused {
+  const hours = lengthUs / 3.6e9;
+  const finer = (Object.keys(UNIT_SECONDS) as ColumnChoice['unit'][]).find((other) => UNIT_SECONDS[other] < UNIT_SECONDS[unit] && (hours * UNIT_SECONDS[other]) / UNIT_SECONDS[unit] <= LONGEST_RUN_S / 3600);
+  const jump = kind === 'timestamp' ? ' Or the clock was set in the middle (stamps that jump from 0 to those since 1970, say): cut the log there.' : '';
+  return new LogRefused(
+    'too-long',
+    `At line ${line} the run would be ${hours < 10_000 ? `${Math.round(hours)} hours` : `${Math.round(hours / 8766)} years`} long; no run is longer than 48 hours.`,
+    `Column ${column + 1} is read as ${UNIT_NAMES[unit]}: ${finer ? `${UNIT_NAMES[finer]} may be meant. Choose that unit.` : 'choose another column or unit.'}${jump}`,
+    line,
+  );
+}
 
 /** What is needed of a layout to read the rows. */
 export type RowLayout = Pick<TextLayout, 'delimiter' | 'decimalMark' | 'firstLine'>;
@@ -15,6 +30,9 @@ export interface LogFrames {
   track: FrameTrack;
   tally: RowTally;
 }
+
+// eslint-disable-next-line no-control-regex -- these are what is looked for
+const UNSHOWN = /[\u0000-\u0008\u000b-\u001f\u007f]/g;
 
 /**
  * Reads the frames of a delimited log from bytes as they come.
@@ -35,7 +53,8 @@ export class LogReader {
     layout: RowLayout,
     private readonly choice: ColumnChoice,
   ) {
-    const rows: FrameRows = choice.kind === 'timestamp' ? new TimestampRows() : new FrameTimeRows();
+    const tooMuch: TooMuch = (line, lengthUs) => (lengthUs === null ? tooManyFrames(line) : tooLong(choice, line, lengthUs));
+    const rows: FrameRows = choice.kind === 'timestamp' ? new TimestampRows(tooMuch) : new FrameTimeRows(tooMuch);
     this.rows = rows;
     const mark = layout.decimalMark.charCodeAt(0);
     this.mark = mark;
@@ -49,7 +68,8 @@ export class LogReader {
   private describe(bytes: Uint8Array, from: number, to: number): string {
     const column = this.choice.column + 1;
     if (from < 0) return `the row has no column ${column}`;
-    const text = this.decoder.decode(bytes.subarray(from, Math.min(to, from + 40))).trim();
+    // what no text holds is shown as a dot
+    const text = this.decoder.decode(bytes.subarray(from, Math.min(to, from + 40))).replace(UNSHOWN, '·').trim();
     if (text === '') return `column ${column} is empty`;
     const number = parseMicros(bytes, from, to, this.choice.unit, this.mark);
     return Number.isNaN(number) ? `column ${column} holds “${text}”, which is no number` : text;

@@ -11,6 +11,9 @@ export type RefusalCode =
   | 'bad-line'
   | 'overlap'
   | 'too-large'
+  | 'too-long'
+  | 'too-many'
+  | 'long-line'
   | 'broken-archive';
 
 /**

@@ -1,3 +1,4 @@
+import { MOST_LINES, MOST_SHELL_BYTES } from '../limits';
 import { LogRefused } from '../log/refused';
 import { FrameBatches } from '../run/batches';
 import type { EntryLine, FramesLine, RunHeader } from '../run/lines';
@@ -49,10 +50,13 @@ export function isShellText(head: string): boolean {
 export class ShellTextReader {
   private readonly decoder = new TextDecoder('utf-8');
   private text = '';
+  private bytes = 0;
 
   constructor(private readonly check: CheckLine) {}
 
   push(chunk: Uint8Array): void {
+    this.bytes += chunk.length;
+    if (this.bytes > MOST_SHELL_BYTES) throw new LogRefused('too-many', `A shell’s text of more than ${MOST_SHELL_BYTES / 1024 / 1024} MB is not read.`, 'Cut it into parts, or print only what docs/formats.md names.');
     this.text += this.decoder.decode(chunk, { stream: true });
   }
 
@@ -72,6 +76,7 @@ export class ShellTextReader {
       else if (moved.type === 'frames') batches.add(moved, i + 1);
       else kept.push(moved as EntryLine);
     }
+    if (kept.length > MOST_LINES) throw new LogRefused('too-many', `The text tells more than ${MOST_LINES.toLocaleString('en-GB')} readings.`, 'Cut it into parts, or print them less often.');
     const track = batches.track();
     if (track.frameUs.length === 0 && kept.length === 0) {
       throw new LogRefused('not-a-log', 'The text tells neither frames nor readings.', 'docs/formats.md shows what is read of a shell’s text: timestamps of frames in ns, battery status, current and voltage, thermal zones of the skin.', 1);

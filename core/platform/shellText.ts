@@ -62,6 +62,10 @@ export function readShellText(text: string, nowMs: number, anchor: PresentAnchor
     presents = [];
   };
   rows.forEach((row, i) => {
+    if (row.length > LONGEST_ROW) {
+      read.aside.push({ line: i + 1, text: row.slice(0, SHOWN_OF_LONG) });
+      return;
+    }
     const stamp = shellStampMs(row);
     if (stamp !== null) {
       close();
@@ -74,6 +78,10 @@ export function readShellText(text: string, nowMs: number, anchor: PresentAnchor
   return read;
 }
 
+/** Characters; no shell prints a value in a longer row. */
+const LONGEST_ROW = 1000;
+const SHOWN_OF_LONG = 80;
+
 /**
  * The time that a line `at 1795686223623` tells, ms since 1970; null for other lines.
  *
@@ -82,6 +90,8 @@ export function readShellText(text: string, nowMs: number, anchor: PresentAnchor
  * shellStampMs('at 1795686223'); // 1795686223000
  */
 export function shellStampMs(row: string): number | null {
+  // long rows are not searched
+  if (row.length > LONGEST_ROW) return null;
   const digits = /^\s*at\s+(\d{10,13})\s*$/.exec(row)?.[1];
   return digits === undefined ? null : digits.length === EPOCH_SECONDS_DIGITS ? Number(digits) * 1000 : Number(digits);
 }

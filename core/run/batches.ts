@@ -1,6 +1,7 @@
 import { GrowingInts } from '../frames/growingInts';
 import { LONGEST_FRAME_US, type FrameTrack, type Gap } from '../frames/track';
 import { RowTally } from '../frames/unreadable';
+import { LONGEST_RUN_US, MOST_FRAMES } from '../limits';
 import { LogRefused } from '../log/refused';
 import type { FramesLine } from './lines';
 
@@ -29,7 +30,7 @@ export class FrameBatches {
 
   /**
    * @returns the gap before the batch, µs (0 for none), and its readable frame times
-   * @throws LogRefused('overlap') when the batch starts before the last one ended
+   * @throws LogRefused('overlap') when the batch starts before the last one ended; 'too-long' or 'too-many' when the run would hold more than a run may, and then nothing of the batch is taken
    */
   add(batch: FramesLine, line: number): { gapUs: number; us: number[] } {
     const atUs = Math.round(batch.atMs * 1000);
@@ -43,6 +44,10 @@ export class FrameBatches {
         line,
       );
     }
+    if (atUs + batch.us.reduce<number>((sum, us) => sum + (us !== null && us > 0 && us <= LONGEST_FRAME_US ? us : 0), 0) > LONGEST_RUN_US) {
+      throw new LogRefused('too-long', `Line ${line}: the frames last beyond 48 h; no run does.`, 'atMs is milliseconds from the start of the run, and frame times are microseconds. Check the units that the source writes.', line);
+    }
+    if (this.frames.length + batch.us.length > MOST_FRAMES) throw tooManyFrames(line);
     const gapUs = offUs > slackUs ? offUs : 0;
     if (gapUs > 0) this.gaps.push({ beforeFrame: this.frames.length, lengthUs: gapUs });
     let lengthUs = 0;
@@ -66,6 +71,10 @@ export class FrameBatches {
     return { frameUs, gaps: joinGaps(this.gaps).filter((gap) => gap.beforeFrame < frameUs.length) };
   }
 }
+
+/** More frames than a run may have. */
+export const tooManyFrames = (line: number): LogRefused =>
+  new LogRefused('too-many', `Line ${line}: the run has more than ${MOST_FRAMES.toLocaleString('en-GB')} frames.`, 'Cut the log into parts, and import each as a run of its own.', line);
 
 /** Batches without a readable frame may leave several gaps at one place: they are one. */
 function joinGaps(gaps: Gap[]): Gap[] {

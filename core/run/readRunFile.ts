@@ -1,5 +1,7 @@
 import type { FrameTrack } from '../frames/track';
 import type { RowTally } from '../frames/unreadable';
+import { LONGEST_LINE_BYTES, MOST_LINE_BYTES, MOST_LINES, MOST_SPOTS } from '../limits';
+import { longLine } from '../log/delimited';
 import { LogRefused } from '../log/refused';
 import { markLength } from '../log/sniff';
 import { FrameBatches } from './batches';
@@ -25,7 +27,6 @@ export interface RunFile {
 export type CheckLine = (value: unknown) => RunLine | null;
 
 const NEWLINE = 10;
-const LONGEST_LINE = 16 * 1024 * 1024;
 
 /**
  * Reads an open run file from bytes as they come.
@@ -41,6 +42,8 @@ export class RunFileReader {
   private parts: Uint8Array[] = [];
   private partBytes = 0;
   private line = 0;
+  private entryBytes = 0;
+  private readonly spots = new Set<string>();
   private started = false;
   /** A line that starts like an object and is none: refused unless it turns out to be the last. */
   private broken: { line: number } | null = null;
@@ -62,7 +65,7 @@ export class RunFileReader {
     if (part.length === 0) return;
     this.parts.push(part);
     this.partBytes += part.length;
-    if (this.partBytes > LONGEST_LINE) throw new LogRefused('bad-line', `Line ${this.line + 1} is longer than 16 MB.`, 'Write one JSON object a line, with some hundreds of frames in each.', this.line + 1);
+    if (this.partBytes > LONGEST_LINE_BYTES) throw longLine(this.line + 1, LONGEST_LINE_BYTES, 'Write one JSON object a line, with some hundreds of frames in each.');
   }
 
   private takeLine(): void {
@@ -70,6 +73,7 @@ export class RunFileReader {
     let text = '';
     for (const part of this.parts) text += this.decoder.decode(part, { stream: true });
     text = (text + this.decoder.decode()).trim();
+    const bytes = this.partBytes;
     this.parts = [];
     this.partBytes = 0;
     if (text === '') return;
@@ -83,7 +87,7 @@ export class RunFileReader {
       return;
     }
     if (typeof value !== 'object' || value === null || Array.isArray(value)) throw notJson(this.line);
-    this.take(this.checked(value));
+    this.take(this.checked(value), bytes);
   }
 
   private checked(value: object): RunLine | null {
@@ -94,12 +98,22 @@ export class RunFileReader {
     }
   }
 
-  private take(line: RunLine | null): void {
+  private take(line: RunLine | null, bytes: number): void {
     if (line === null) this.passedOver++;
     else if (line.type === 'frames') this.batches.add(line, this.line);
     else if (line.type === 'run') this.takeHeader(line);
     else if (line.type === 'span' && !SPAN_KINDS.includes(line.kind)) this.passedOver++;
-    else this.entries.push(line);
+    else this.keepEntry(line, bytes);
+  }
+
+  private keepEntry(line: EntryLine, bytes: number): void {
+    this.entryBytes += bytes;
+    if (this.entries.length >= MOST_LINES || this.entryBytes > MOST_LINE_BYTES) {
+      throw new LogRefused('too-many', `Line ${this.line}: the file has more than ${MOST_LINES.toLocaleString('en-GB')} lines beside its frames, or more than ${MOST_LINE_BYTES / 1024 / 1024} MB of them.`, 'Write readings less often (once a second is plenty), or split the file.', this.line);
+    }
+    if (line.type === 'skin') this.spots.add(line.spot);
+    if (this.spots.size > MOST_SPOTS) throw new LogRefused('too-many', `Line ${this.line}: “${line.type === 'skin' ? line.spot : ''}” is the ${MOST_SPOTS + 1}st spot of the file; a run has at most ${MOST_SPOTS}.`, 'Name the same spot the same way each time.', this.line);
+    this.entries.push(line);
   }
 
   private takeHeader(header: RunHeader): void {

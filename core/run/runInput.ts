@@ -1,5 +1,6 @@
 import type { RunFacts, RunInput } from '../analyse';
 import type { FrameTrack } from '../frames/track';
+import { MOST_SPOTS } from '../limits';
 import type { SpanUs } from '../session';
 import { EXCLUDING_SPANS, type EntryLine, type RunHeader } from './lines';
 import { lastLineMs } from './readRunFile';
@@ -30,13 +31,15 @@ export const factsOf = (header: RunHeader | null): RunFacts => ({
 
 /**
  * Brings frames, lines and facts into the form that `analyse` takes. Where the
- * facts name no refresh rate, the first `refresh` line does.
+ * facts name no refresh rate, the first `refresh` line does. (A run read from a
+ * file has no more than {@link MOST_SPOTS} spots; of what is stored from before, the first so many count.)
  *
  * @example
  * runInput(EMPTY_TRACK, { dropped: 0, cutOff: false, entries: [{ type: 'end', atMs: 5000, reason: 'would-not-start' }] }, factsOf(null)).end.reason; // 'would-not-start'
  */
 export function runInput(track: FrameTrack, { dropped, cutOff, entries }: FileRemains, facts: RunFacts): RunInput {
   const spans = ofType(entries, 'span');
+  const spots = new Set([...new Set(ofType(entries, 'skin').map((reading) => reading.spot))].slice(0, MOST_SPOTS));
   const toUs = (span: { fromMs: number; toMs: number }): SpanUs => ({ fromUs: Math.round(span.fromMs * 1000), toUs: Math.round(span.toMs * 1000) });
   return {
     ...facts,
@@ -46,7 +49,7 @@ export function runInput(track: FrameTrack, { dropped, cutOff, entries }: FileRe
     cutOff,
     excluded: spans.filter((span) => EXCLUDING_SPANS.includes(span.kind)).map(toUs),
     charging: spans.filter((span) => span.kind === 'charging').map(toUs),
-    skin: ofType(entries, 'skin'),
+    skin: ofType(entries, 'skin').filter((reading) => spots.has(reading.spot)),
     battery: ofType(entries, 'battery').map((reading) => ({ ...reading, charging: reading.charging ?? false })),
     power: ofType(entries, 'power'),
     loads: ofType(entries, 'load'),

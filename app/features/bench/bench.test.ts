@@ -93,7 +93,7 @@ describe('what the lines say', () => {
 });
 
 describe('pace on the screen', () => {
-  const figures = (more: Partial<LiveFigures>): LiveFigures => ({ seconds: 0, frames: 0, average: null, median: null, hold: null, onePercentLow: null, tenthPercentLow: null, breaks: [], splits: [], opening: null, recent: [], approximate: [], ...more });
+  const figures = (more: Partial<LiveFigures>): LiveFigures => ({ seconds: 0, frames: 0, average: null, median: null, hold: null, onePercentLow: null, tenthPercentLow: null, breaks: { stutter: 0, stall: 0, freeze: 0 }, splits: [], opening: null, recent: [], approximate: [], ...more });
   const split = (average: number): LiveFigures['splits'][number] => ({ fromS: 0, toS: 0, average, onePercentLow: null });
   it('is that of the last second that has one', () => {
     expect(paceNow(figures({ recent: [60, 58.5, null] }))).toBe(58.5);

@@ -51,11 +51,12 @@ const CADENCE_WORDS: Record<NonNullable<Cadence['kind']>, string> = { even: 'eve
 function evenness({ figures }: RunDetail): Measure {
   const { evenness: figure, breaks, cadence, refreshHz } = figures;
   if (figure.stutters === null) return { name: 'Evenness', figure: '–', unit: 'no frames were logged', parts: [], definition: 'It takes logged frames to say how evenly they came.' };
+  const all = figure.stutters + (figure.stalls ?? 0) + (figure.freezes ?? 0);
   const longest = Math.max(0, ...breaks.map((found) => found.lengthUs)) / 1e6;
   return {
     name: 'Evenness',
-    figure: String(breaks.length),
-    unit: breaks.length === 1 ? `break, of ${longest.toFixed(2)} s` : breaks.length === 0 ? 'breaks' : `breaks, the longest ${longest.toFixed(2)} s`,
+    figure: String(all),
+    unit: all === 1 ? `break, of ${longest.toFixed(2)} s` : all === 0 ? 'breaks' : `breaks, the longest ${longest.toFixed(2)} s`,
     parts: [
       { name: 'stutters', value: String(figure.stutters) },
       { name: 'stalls', value: String(figure.stalls) },

@@ -25,7 +25,7 @@ export function RunsScreen(): ReactNode {
   const [wanted, setWanted] = useState('');
   const all = runs.data ?? NO_RUNS;
   const shown = useMemo(() => all.filter((run) => matches(run, wanted)), [all, wanted]);
-  const scaleS = Math.max(60, ...shown.map((run) => run.lane.seconds));
+  const scaleS = shown.reduce((longest, run) => Math.max(longest, run.lane.seconds), 60);
   return (
     <FlatList
       data={shown}
@@ -139,11 +139,15 @@ function Card({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
   );
 }
 
+/** Heads of the scale: as many as can be read. */
+const STEPS_S = [300, 1800, 3600, 7200, 14_400];
+const MOST_HEADS = 18;
+
 const COLUMNS = { name: 270, word: 64, average: 84, low: 66, peak: 76 };
 
 function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
   const medianLeads = useVoice().school === 'median-and-hold';
-  const step = scaleS > 5400 ? 1800 : 300;
+  const step = STEPS_S.find((seconds) => scaleS / seconds <= MOST_HEADS) ?? scaleS;
   const marks = Array.from({ length: Math.floor(scaleS / step) + 1 }, (_, i) => i * step).filter((at) => at < 0.96 * scaleS);
   return (
     <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-end', paddingHorizontal: 8 }}>
