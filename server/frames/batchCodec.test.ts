@@ -3,7 +3,7 @@ import type { BatchRow } from '../sql/recordings';
 import { framesOf, framesText, packBatches } from './batchCodec';
 
 const line = (atMs: number): FramesLine => ({ type: 'frames', atMs, us: [16_667, null, 16_660] });
-const batch = (seq: number): BatchRow => ({ seq, through: seq, frames: Buffer.from(framesText([line(seq * 50)])), deflated: false });
+const batch = (seq: number): BatchRow => ({ seq, through: seq, frames: Buffer.from(framesText([line(seq * 50)])), deflated: false, digests: null });
 
 describe('batches in one row', () => {
   it('hold the same lines in the same order', () => {

@@ -45,11 +45,11 @@ export function unpackFrames(packed: Uint8Array, frames: number): Int32Array {
 
 export function toChunks(track: FrameTrack): FrameChunk[] {
   const chunks: FrameChunk[] = [];
+  let next = 0;
   for (let from = 0; from < track.frameUs.length; from += CHUNK_FRAMES) {
     const part = track.frameUs.subarray(from, from + CHUNK_FRAMES);
-    const gaps = track.gaps
-      .filter((gap) => gap.beforeFrame >= from && gap.beforeFrame < from + part.length)
-      .map((gap) => ({ ...gap, beforeFrame: gap.beforeFrame - from }));
+    const gaps: Gap[] = [];
+    for (let gap = track.gaps[next]; gap && gap.beforeFrame < from + part.length; gap = track.gaps[++next]) gaps.push({ ...gap, beforeFrame: gap.beforeFrame - from });
     chunks.push({ frames: part.length, packed: packFrames(part), gaps });
   }
   return chunks;

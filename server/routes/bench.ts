@@ -2,8 +2,9 @@ import { benchChanges, newSource, newStandIn, type BenchState } from '@pace-chec
 import express, { type Request, type Response, type Router } from 'express';
 import type { Bench } from '../services/bench';
 import type { CoolDowns } from '../services/coolDowns';
-import { serverNow, type LiveRuns } from '../services/liveRuns';
+import type { LiveRuns } from '../services/liveRuns';
 import { Problem } from '../services/problem';
+import { serverNow } from '../services/serverClock';
 import type { StandIns } from '../services/standIns';
 import { idOf, parse, queryText } from './parse';
 
@@ -11,6 +12,8 @@ import { idOf, parse, queryText } from './parse';
 const BEAT_MS = 4000;
 /** A screen that does not keep up misses a pace now and then, bytes. */
 const MOST_UNSENT = 256 * 1024;
+/** One that takes nothing at all is let go. */
+const MOST_UNSENT_STATE = 4 * 1024 * 1024;
 
 export interface BenchParts {
   bench: Bench;
@@ -40,7 +43,7 @@ export function benchRoutes(api: Router, { bench, live, standIns, coolDowns }: B
   });
   api.get('/bench/:id/events', async (request, response) => {
     const after = Number(request.headers['last-event-id'] ?? queryText(request.query['after']) ?? -1);
-    if (!Number.isFinite(after)) throw new Problem(400, { code: 'bad-request', message: 'The last event’s id is no number.', remedy: 'Send back the id that came with the event.' });
+    if (!Number.isSafeInteger(after)) throw new Problem(400, { code: 'bad-request', message: 'The last event’s id is no number.', remedy: 'Send back the id that came with the event.' });
     await follow(response, runId(request), after, bench, live);
   });
 
@@ -76,7 +79,7 @@ function numberOf(request: Request, field: 'seq' | 'at'): number | null {
   const text = queryText(request.query[field]);
   if (text === null) return null;
   const value = Number(text);
-  if (!Number.isFinite(value) || (field === 'seq' && (!Number.isInteger(value) || value < 0))) missing(field, field === 'seq' ? 'It is a whole number from 0 on.' : 'It is a number of milliseconds.');
+  if (!Number.isFinite(value) || Math.abs(value) > Number.MAX_SAFE_INTEGER || (field === 'seq' && (!Number.isInteger(value) || value < 0))) missing(field, field === 'seq' ? 'It is a whole number from 0 on.' : 'It is a number of milliseconds.');
   return value;
 }
 
@@ -86,7 +89,11 @@ function missing(field: string, remedy: string): never {
 
 /** Sends what changes as it changes, until the screen goes away. */
 async function follow(response: Response, runId: string, after: number, bench: Bench, live: LiveRuns): Promise<void> {
+  // from here on: a screen that goes away before its first answer must not be followed for ever
+  let stop = (): void => undefined;
+  response.on('close', () => stop());
   const first = await bench.state(runId, after);
+  if (response.closed) return;
   // no-transform: packed answers would be held back
   response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-cache, no-transform', 'x-accel-buffering': 'no' });
   const write = (event: string, data: unknown, id?: number): void => {
@@ -100,6 +107,8 @@ async function follow(response: Response, runId: string, after: number, bench: B
   const read = async (): Promise<void> => {
     do {
       again = false;
+      if (response.closed) return;
+      if (response.writableLength > MOST_UNSENT_STATE) return void response.destroy();
       const state: BenchState = await bench.state(runId, last);
       last = state.change;
       write('state', state, last);
@@ -116,12 +125,12 @@ async function follow(response: Response, runId: string, after: number, bench: B
     // the screen connects anew and asks for what it has not seen
     void read().catch(() => void response.destroy());
   };
-  const stop = live.listen(runId, { changed, pace: (pace) => void (response.writableLength < MOST_UNSENT && write('pace', { ...pace, now: serverNow() })) });
+  const unlisten = live.listen(runId, { changed, pace: (pace) => void (response.writableLength < MOST_UNSENT && write('pace', { ...pace, now: serverNow() })) });
   const beat = setInterval(() => write('clock', { now: serverNow() }), BEAT_MS);
+  stop = () => {
+    unlisten();
+    clearInterval(beat);
+  };
   // what changed between the first state and the listening
   changed();
-  response.on('close', () => {
-    stop();
-    clearInterval(beat);
-  });
 }

@@ -1,29 +1,66 @@
 import { Piscina } from 'piscina';
 import type { StoredAnalysis } from '../sql/analyses';
 import type { AnalyseTask, JoinResult, JoinTask, ReadAnswer, ReadTask } from '../workers/tasks';
+import { Problem } from './problem';
 
-/** Worker threads for all that is heavy; the server's own thread only passes things on. */
+/** A file that is read, or a run that is analysed, for longer than this is given up. */
+const READ_WITHIN_MS = 120_000;
+const ANALYSE_WITHIN_MS = 120_000;
+/** Files that wait to be read at most; each lies on the disk meanwhile. */
+const MOST_WAITING = 8;
+/** Objects in a thread's memory; the arrays of frames are counted by the limits of the readers. */
+const THREAD_MB = 320;
+
+/**
+ * Worker threads for all that is heavy; the server's own thread only passes
+ * things on. Files that arrive have one thread, runs that are stored another:
+ * a correction, or the end of a recorded run, never waits behind an import.
+ */
 export class AnalysisPool {
-  private readonly threads: Piscina;
+  private readonly reading: Piscina;
+  private readonly figures: Piscina;
 
   constructor(workerFile: string) {
-    // a thread that has been idle for a while gives its memory back
-    this.threads = new Piscina({ filename: workerFile, minThreads: 0, maxThreads: 2, idleTimeout: 15_000 });
+    // one thread stays, always: where it is stopped in the middle of a file, another takes its place
+    const thread = { filename: workerFile, minThreads: 1, maxThreads: 1, resourceLimits: { maxOldGenerationSizeMb: THREAD_MB } };
+    this.reading = new Piscina({ ...thread, maxQueue: MOST_WAITING });
+    this.figures = new Piscina(thread);
   }
 
-  read(task: ReadTask, signal: AbortSignal): Promise<ReadAnswer> {
-    return this.threads.run(task, { signal });
+  /** @param signal aborted when nobody waits for the answer any more */
+  async read(task: ReadTask, signal: AbortSignal): Promise<ReadAnswer> {
+    const late = AbortSignal.timeout(READ_WITHIN_MS);
+    try {
+      return (await this.reading.run(task, { signal: AbortSignal.any([signal, late]) })) as ReadAnswer;
+    } catch (error) {
+      if (late.aborted && !signal.aborted) throw new Problem(422, { code: 'too-slow', message: `The file was not read within ${READ_WITHIN_MS / 1000} s.`, remedy: 'Nothing was stored. Try again when less is going on, or cut the file into parts.' });
+      if (isOutOfMemory(error)) throw new Problem(422, { code: 'too-much', message: 'The file holds more than the server has memory for.', remedy: 'Nothing was stored. Cut the file into parts.' });
+      if (error instanceof Error && error.message === 'Task queue is at limit') throw new Problem(429, { code: 'busy', message: `${MOST_WAITING} files are waiting to be read already.`, remedy: 'Nothing was stored. Send it again in a minute.' });
+      throw error;
+    }
   }
 
   analyse(task: AnalyseTask): Promise<StoredAnalysis> {
-    return this.threads.run(task);
+    return this.inTime(task) as Promise<StoredAnalysis>;
   }
 
   join(task: JoinTask): Promise<JoinResult> {
-    return this.threads.run(task);
+    return this.inTime(task) as Promise<JoinResult>;
   }
 
-  close(): Promise<void> {
-    return this.threads.destroy();
+  private async inTime(task: AnalyseTask | JoinTask): Promise<unknown> {
+    const late = AbortSignal.timeout(ANALYSE_WITHIN_MS);
+    try {
+      return await this.figures.run(task, { signal: late });
+    } catch (error) {
+      if (!late.aborted && !isOutOfMemory(error)) throw error;
+      throw new Problem(500, { code: 'no-figures', message: `The run is stored, but its figures could not be computed (${late.aborted ? `not within ${ANALYSE_WITHIN_MS / 1000} s` : 'not enough memory'}).`, remedy: 'Exclude what does not belong to it, or split its file and import the parts.' });
+    }
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([this.reading.destroy(), this.figures.destroy()]);
   }
 }
+
+const isOutOfMemory = (error: unknown): boolean => error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY';

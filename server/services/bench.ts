@@ -5,12 +5,13 @@ import { v5 as uuidOf } from 'uuid';
 import { insertEvents, readCard, readEvents } from '../sql/cards';
 import { inTransaction, type Queryable } from '../sql/database';
 import { idByName, setupIdByName } from '../sql/kit';
-import { closeSpans, insertRecording, listRecordings, noteChange, putEntries, readChangedEntries, readRecording, runningRuns, takeEntryBack, unsettledRuns, updateRecording, type RecordingRow } from '../sql/recordings';
+import { closeSpans, insertRecording, keepClock, listRecordings, noteChange, putEntries, readChangedEntries, readRecording, runningRuns, takeEntryBack, unsettledRuns, updateRecording, type RecordingRow } from '../sql/recordings';
 import { insertRun, lockRun, readRun, type NamedRun } from '../sql/runs';
-import { runMs, serverNow, type LiveRuns } from './liveRuns';
+import { runMs, type LiveRuns } from './liveRuns';
 import { PlannedEnds, plannedEndId, plannedEndMs } from './plannedEnds';
 import { notFound, Problem } from './problem';
 import { BY_HAND_RUN, type Runs } from './runs';
+import { serverNow } from './serverClock';
 import { takeChanges } from './takeChanges';
 
 /** Late lines of a run that has ended are joined together after so long. */
@@ -20,6 +21,10 @@ const LISTED_HOURS = 24;
 /** A start further from now is a clock that is wrong. */
 const START_WITHIN_MS = 24 * 3600 * 1000;
 
+/** Lines of a series of readings that a screen is told at once. */
+const SERIES_LINES = 80;
+/** The clock is kept this often while runs are recorded, ms: a server that starts anew goes on from there. */
+const KEEP_CLOCK_MS = 5000;
 /** A timer may be this much early, ms. */
 const EARLY_MS = 50;
 /** Two people who press the button at one moment mean one end. */
@@ -27,6 +32,7 @@ const SAME_END_MS = 10_000;
 
 /** Recording a run: what people do at the bench. */
 export class Bench {
+  private clock: NodeJS.Timeout | undefined;
   private readonly late = new Map<string, NodeJS.Timeout>();
 
   constructor(
@@ -55,8 +61,8 @@ export class Bench {
   /** A run as its screens show it; lines that changed after a number, or all. */
   async state(runId: string, after = -1): Promise<BenchState> {
     const recording = await this.recording(runId);
-    const entries = await readChangedEntries(this.pool, runId, after);
-    return { recording, entries: entries.map(({ change: _change, ...entry }) => entry), live: recording.status === 'running' ? await this.live.pace(runId) : null, change: entries.at(-1)?.change ?? Math.max(after, 0), now: serverNow() };
+    const { entries, change } = await readChangedEntries(this.pool, runId, after, SERIES_LINES);
+    return { recording, entries: entries.map(({ change: _change, ...entry }) => entry), live: recording.status === 'running' ? await this.live.pace(runId) : null, change: change ?? Math.max(after, 0), now: serverNow() };
   }
 
   /** Makes changes, each once. */
@@ -71,9 +77,8 @@ export class Bench {
   private async change(runId: string, change: BenchChange): Promise<void> {
     const ended = await inTransaction(this.pool, async (db) => {
       if (change.kind === 'open') {
-        if (await readRecording(db, runId)) return false;
-        await open(db, runId, change);
-        await noteChange(db, runId, change.id);
+        // two tabs may open the same run at one moment: one of them does
+        if (await open(db, runId, change)) await noteChange(db, runId, change.id);
         return false;
       }
       await lockRun(db, runId);
@@ -132,19 +137,27 @@ export class Bench {
 
   /** After a start: runs whose end was told, but not what follows from it, and runs that end by themselves. */
   async resume(): Promise<void> {
-    for (const runId of await unsettledRuns(this.pool)) await this.settle(runId);
+    for (const runId of await unsettledRuns(this.pool)) await this.settle(runId).catch((error: unknown) => console.error(`A run could not be joined: ${String(error)}`));
     for (const runId of await runningRuns(this.pool)) await this.watchPlannedEnd(runId);
+    this.clock = setInterval(() => void this.keepClock().catch((error: unknown) => console.error(`The clock could not be kept: ${String(error)}`)), KEEP_CLOCK_MS);
+  }
+
+  private async keepClock(): Promise<void> {
+    if ((await runningRuns(this.pool)).length > 0) await keepClock(this.pool, serverNow());
   }
 
   close(): void {
+    clearInterval(this.clock);
     this.plannedEnds.close();
     for (const timer of this.late.values()) clearTimeout(timer);
   }
 }
 
-async function open(db: Queryable, runId: string, { facts, preflight, plan, speed, step }: Extract<BenchChange, { kind: 'open' }>): Promise<void> {
+/** @returns false where it is there */
+async function open(db: Queryable, runId: string, { facts, preflight, plan, speed, step }: Extract<BenchChange, { kind: 'open' }>): Promise<boolean> {
+  if (await readRecording(db, runId)) return false;
   const titleId = await idByName(db, 'title', facts.title);
-  await insertRun(
+  const made = await insertRun(
     db,
     {
       ...BY_HAND_RUN,
@@ -158,7 +171,9 @@ async function open(db: Queryable, runId: string, { facts, preflight, plan, spee
     },
     runId,
   );
+  if (made === null) return false;
   await insertRecording(db, runId, speed, plan, step);
+  return true;
 }
 
 type Change<K extends BenchChange['kind']> = Extract<BenchChange, { kind: K }>;

@@ -78,9 +78,10 @@ export class Imports {
       cutOff: read.cutOff,
       preflight: {},
     });
+    if (id === null) throw new Error('a run of a new id is there already');
     await insertChunks(db, id, read.chunks);
     await insertEntries(db, id, read.entries, 'file');
-    await storeAnalysis(db, id, read.analysis);
+    await storeAnalysis(db, id, 0, read.analysis);
     return id;
   }
 }

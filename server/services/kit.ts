@@ -23,7 +23,7 @@ export class Kits {
   /** Makes a record what it is said to be, all of it. */
   async replace(kind: KitKind, id: string, record: NewRecord): Promise<void> {
     await inTransaction(this.pool, async (db) => {
-      const before = (await readRecord(db, kind, id)) ?? fail(kind);
+      const before = (await readRecord(db, kind, id, true)) ?? fail(kind);
       await unlessDoubled(kind, record.name, () => writeRecord(db, kind, id, record.name, record.facts));
       if (kind !== 'device') return;
       if ('spots' in record && record.spots) await replaceSpots(db, id, record.spots);
@@ -80,7 +80,7 @@ export interface Merged {
 export async function mergeRecord(db: Queryable, kind: KitKind, record: NewRecord, cleared: string[]): Promise<Merged> {
   const known = await db.query(kind === 'setup' ? 'select setup.id from setup join title on title.id = title_id where lower(setup.name) = lower($1) and lower(title.name) = lower($2)' : `select id from ${kind} where lower(name) = lower($1)`, 'title' in record ? [record.name, record.title] : [record.name]);
   const id = 'title' in record ? await setupIdByName(db, await idByName(db, 'title', record.title), record.name) : await idByName(db, kind as NamedKind, record.name);
-  const before = (await readRecord(db, kind, id))!;
+  const before = (await readRecord(db, kind, id, true))!;
   const facts: Record<string, unknown> = { ...before.facts, ...record.facts };
   for (const field of cleared) delete facts[field];
   const same = JSON.stringify(sorted(facts)) === JSON.stringify(sorted(before.facts)) && record.name === before.name;

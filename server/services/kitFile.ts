@@ -55,12 +55,12 @@ interface Read {
 export async function importKit(pool: pg.Pool, text: string): Promise<KitImported> {
   const plain = text.replace(/^\uFEFF/, '');
   const read = /^\s*[{[]/.test(plain) ? readJson(plain) : readCsv(plain);
-  const counts: KitImported = { added: 0, updated: 0, unchanged: 0 };
-  await inTransaction(pool, async (db) => {
+  return inTransaction(pool, async (db) => {
+    const counts: KitImported = { added: 0, updated: 0, unchanged: 0 };
     // titles before their setups, whatever the file's order
     for (const kind of KIT_KINDS) for (const { record, cleared } of read.filter((one) => one.kind === kind)) counts[(await mergeRecord(db, kind, record, cleared)).was]++;
+    return counts;
   });
-  return counts;
 }
 
 function refuse(message: string, remedy: string, place?: { line?: number; field?: string }): never {

@@ -1,31 +1,35 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { performance } from 'node:perf_hooks';
 import type { BatchTaken, BenchSource, LivePace, LiveStatus, SourceKind, SourceWithKey } from '@pace-check/contract';
-import { joinSpans, readShellText, type FramesLine, type RunHeader } from '@pace-check/core';
+import { joinSpans, MOST_LINES, readShellText, type FramesLine, type RunHeader } from '@pace-check/core';
 import type pg from 'pg';
 import { v5 as uuidOf } from 'uuid';
 import { framesText } from '../frames/batchCodec';
 import { inTransaction, type Queryable } from '../sql/database';
-import { insertBatch, insertSource, putEntries, readBatches, readRecording, readSources, readSpans, revokeSource, sourceByKey, updateRecording, updateSource, type PutEntry, type RecordingRow, type SourceRow } from '../sql/recordings';
+import { insertBatch, insertSource, putEntries, readBatches, readDigest, readRecording, readSources, readSpans, revokeSource, sourceByKey, statusForBatch, updateRecording, updateSource, type PutEntry, type RecordingRow, type SourceRow } from '../sql/recordings';
 import { fillRun, lockRun } from '../sql/runs';
-import { checkLines, excludedSpans, LiveSource, shifted, timeOf } from './liveSource';
+import { checkLines, excludedSpans, LiveSource, timeOf } from './liveSource';
 import { notFound, Problem } from './problem';
+import { serverNow, wasSetBack } from './serverClock';
 
-/** Batches that may wait for one before them. */
-const MOST_HELD = 256;
 /** Batches of all sources that may wait to be stored. */
 const MOST_WAITING = 400;
 /** A line may be so far ahead of the run's clock. */
 const AHEAD_MS = 5000;
 /** A source's own clock that moves more than this against the run's was set. */
 const CLOCK_SET_MS = 2000;
+/** After the machine's clock was set back, a source may be so far ahead of ours: longer ago nobody was heard. */
+const AHEAD_AFTER_SET_BACK_MS = 24 * 3600_000;
+/** Sources of a run. */
+const MOST_SOURCES = 24;
+/** Bytes of a batch's digest. */
+const DIGEST_BYTES = 16;
 /** Figures of frames are told at most this often. */
 const TELL_MS = 100;
 
-/** Time since 1970 by a clock that nobody sets while the server runs. */
-export const serverNow = (): number => performance.timeOrigin + performance.now();
-
 export const hashOf = (key: string): string => createHash('sha256').update(key).digest('hex');
+
+/** What a batch is known by: what it is written in, and its text. */
+const digestOf = (form: string, text: string): Buffer => createHash('sha256').update(form).update('\n').update(text).digest().subarray(0, DIGEST_BYTES);
 
 interface LiveState {
   row: RecordingRow;
@@ -133,6 +137,7 @@ export class LiveRuns {
     const state = await this.state(runId);
     const source = await inTransaction(this.pool, async (db) => {
       await readRecording(db, runId, true);
+      if ((await readSources(db, runId)).length >= MOST_SOURCES) throw new Problem(409, { code: 'too-many-sources', message: `The run has ${MOST_SOURCES} sources already.`, remedy: 'Use one of them, or join what several loggers tell in one.' });
       const row = await insertSource(db, runId, { name, kind, standIn }, hashOf(key));
       await updateRecording(db, runId, {});
       return new LiveSource(row, [], []);
@@ -198,26 +203,59 @@ export class LiveRuns {
     const { runId, status } = state.row;
     const nothing = { taken: 0, passedOver: 0, refused: [], duplicate: true };
     if (status === 'ready') throw new Problem(425, { code: 'not-started', message: 'The run has not been started.', remedy: 'Wait a second and send the same batch again.' });
-    if (seq < row.next) return { ...statusOf(state.row, row), ...nothing };
-    if (source.held >= MOST_HELD && seq > row.next) throw tooFast(`Batch ${row.next} is missing, and ${source.held} after it wait.`);
-    if (form === 'shell' && seq > row.next) throw new Problem(409, { code: 'out-of-turn', message: `Text is read in its order, and batch ${row.next} is missing.`, remedy: `Send batch ${row.next} first.` });
+    const digest = digestOf(form, text);
+    if (seq < row.next) {
+      await this.refuseOther(runId, source, seq, digest);
+      return { ...statusOf(state.row, row), ...nothing };
+    }
+    if (source.full && seq > row.next) throw tooFast(`Batch ${row.next} is missing, and ${source.held} after it wait.`);
+    if (form === 'shell' && seq > row.next) throw new Problem(409, { code: 'out-of-turn', message: `Text is read in its order, and batch ${row.next} is missing.`, remedy: `Send batch ${row.next} first.`, next: row.next });
     const before = structuredClone(row);
     try {
       const sorted = form === 'lines' ? this.sort(state, source, seq, text, at) : this.sortShell(state, source, seq, text);
-      const fresh = await inTransaction(this.pool, (db) => store(db, runId, source, seq, sorted));
-      if (!fresh) {
+      const stored = await inTransaction(this.pool, (db) => store(db, runId, source, seq, digest, sorted));
+      if (stored === 'known') {
         Object.assign(row, before);
+        // it is among those that wait for one before them
+        state.sources.delete(row.id);
+        await this.refuseOther(runId, source, seq, digest);
         return { ...statusOf(state.row, row), ...nothing };
       }
-      if (status === 'ended' && (sorted.frames.length > 0 || sorted.entries.length > 0)) this.onLate(runId);
+      if (stored === 'late' && (sorted.frames.length > 0 || sorted.entries.length > 0)) this.onLate(runId);
       if (sorted.entries.length > 0 || sorted.header || row.refused > before.refused) await this.changed(runId);
       this.tellPace(runId);
       return { ...statusOf(state.row, row), taken: sorted.taken, passedOver: sorted.passedOver, refused: sorted.refused, duplicate: false };
     } catch (error) {
+      // refused before anything was taken
+      if (error instanceof Problem) Object.assign(row, before);
       // memory is ahead of the database: this source begins anew from what is stored
-      state.sources.delete(row.id);
+      else state.sources.delete(row.id);
       throw error;
     }
+  }
+
+  /**
+   * A number that was stored before with the same content is a batch that was
+   * sent twice. With other content it is another logger, or one that began anew.
+   *
+   * @throws Problem 409 with the number that is waited for
+   */
+  private async refuseOther(runId: string, source: LiveSource, seq: number, digest: Buffer): Promise<void> {
+    const { row } = source;
+    const known = await readDigest(this.pool, row.id, seq, DIGEST_BYTES);
+    if (known === null || digest.equals(known)) return;
+    if (row.refusals.at(-1)?.reason !== OTHER_CONTENT) {
+      source.refuse(seq, 0, OTHER_CONTENT);
+      await updateSource(this.pool, row);
+      await inTransaction(this.pool, (db) => updateRecording(db, runId, {}));
+      await this.changed(runId);
+    }
+    throw new Problem(409, {
+      code: 'other-content',
+      message: `Batch ${seq} of “${row.name}” is stored already, with other content.`,
+      remedy: `A logger that begins anew, or a second one with the same key, sent it. Ask GET /api/live which number is next (now ${row.next}) and number on from there; give each logger a key of its own.`,
+      next: row.next,
+    });
   }
 
   /** Reads what a shell printed; what it does not understand is passed over. */
@@ -242,22 +280,22 @@ export class LiveRuns {
       if (recording.status !== 'ended') source.refuse(seq, number, reason);
     };
     const frames: { number: number; line: FramesLine }[] = [];
-    for (const { number, line: told, reason } of checkLines(text)) {
+    for (const { number, line, reason } of checkLines(text, row.offsetMs ?? 0)) {
       if (reason !== null) refuse(number, reason);
-      else if (told === null) sorted.passedOver++;
+      else if (line === null) sorted.passedOver++;
       else {
-        const line = shifted(told, row.offsetMs ?? 0);
         const time = timeOf(line);
-        if (time !== null && time < 0) refuse(number, 'it lies before the start of the run');
-        else if (time !== null && time > limitMs) refuse(number, recording.status === 'ended' ? 'it lies after the end of the run' : `it lies ${Math.round((time - nowMs) / 1000)} s ahead of the run’s clock: the source’s clock may have been set`);
+        if (time !== null && time > limitMs && recording.status !== 'ended' && wasSetBack() && time - nowMs <= AHEAD_AFTER_SET_BACK_MS * recording.speed) throw new Problem(429, { code: 'clock-behind', message: 'The clock of the server’s machine was set back while it was away, and the batch lies ahead of it.', remedy: 'Keep the batch and send it again until the clock has come that far; it takes about as long as the server was away.' });
+        if (time !== null && time > limitMs) refuse(number, recording.status === 'ended' ? 'it lies after the end of the run' : `it lies ${Math.round((time - nowMs) / 1000)} s ahead of the run’s clock: the source’s clock may have been set`);
         else if (line.type === 'run') sorted.header = line;
         else if (line.type === 'frames') frames.push({ number, line });
+        else if (row.lines + sorted.entries.length >= MOST_LINES) refuse(number, `its source has told ${MOST_LINES.toLocaleString('en-GB')} lines, more than a run holds`);
         else sorted.entries.push({ id: uuidOf(`${seq} ${number}`, row.id), line, sourceId: row.id });
         if (line.type === 'end') row.ended = line.reason;
       }
     }
     sorted.frames = frames.map(({ line }) => line);
-    for (const { line, reason } of source.take(seq, sorted.frames)) refuse(frames.find((one) => one.line === line)!.number, reason);
+    for (const { line, reason } of source.take(seq, sorted.frames, text.length)) refuse(frames.find((one) => one.line === line)!.number, reason);
     sorted.taken = sorted.frames.length + sorted.entries.length + (sorted.header ? 1 : 0) - sorted.refused.filter(({ line }) => frames.some((one) => one.number === line)).length;
     row.lines += sorted.taken;
     return sorted;
@@ -273,16 +311,21 @@ interface Sorted {
   refused: BatchTaken['refused'];
 }
 
-/** @returns false where the batch is there already */
-async function store(db: Queryable, runId: string, { row }: LiveSource, seq: number, { header, frames, entries }: Sorted): Promise<boolean> {
+/** What the refusal of a second logger on one key is told as at the bench. */
+const OTHER_CONTENT = 'the same number came again with other content: a logger began anew, or two use this key';
+
+/** @returns whether the batch was there already, or came when its run had ended: then it is joined once more */
+async function store(db: Queryable, runId: string, { row }: LiveSource, seq: number, digest: Buffer, { header, frames, entries }: Sorted): Promise<'known' | 'in-time' | 'late'> {
   if (header) await lockRun(db, runId);
-  if (entries.length > 0 || header) await readRecording(db, runId, true);
-  if (!(await insertBatch(db, row.id, seq, framesText(frames)))) return false;
+  // nobody ends the run while the batch is stored: it is in time, or it is late
+  const status = entries.length > 0 || header ? (await readRecording(db, runId, true))?.status : await statusForBatch(db, runId);
+  if (!(await insertBatch(db, row.id, seq, framesText(frames), digest))) return 'known';
   if (header) await fillRun(db, runId, header);
   await putEntries(db, runId, entries);
-  if (header) await updateRecording(db, runId, {});
+  if (status === 'ended') await updateRecording(db, runId, { settled: false });
+  else if (header) await updateRecording(db, runId, {});
   await updateSource(db, row);
-  return true;
+  return status === 'ended' ? 'late' : 'in-time';
 }
 
 const tooFast = (message: string): Problem => new Problem(429, { code: 'slow-down', message, remedy: 'Keep the batch and send it again in a second.' });

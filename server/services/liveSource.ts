@@ -3,6 +3,9 @@ import { checkRunLine, type LivePace } from '@pace-check/contract';
 import { framesOf } from '../frames/batchCodec';
 import type { BatchRow, SourceRow } from '../sql/recordings';
 
+/** Batches that may wait for one before them, and bytes of their text. */
+const MOST_HELD = 256;
+const MOST_HELD_BYTES = 16 * 1024 * 1024;
 /** Refusals that are kept to be shown. */
 const SHOWN_REFUSALS = 8;
 /** Splits of a run that goes on. */
@@ -18,18 +21,23 @@ export interface CheckedLine {
   reason: string | null;
 }
 
-/** Checks a batch line by line. A line of unknown type or kind is neither taken nor refused. */
-export function checkLines(text: string): CheckedLine[] {
-  return text.split('\n').flatMap((raw, i) => (raw.trim() === '' ? [] : checkLine(raw, i + 1)));
+/**
+ * Checks a batch line by line. A line of unknown type or kind is neither taken nor refused.
+ *
+ * @param byMs what is added to its times to have them by the run's clock: a source's own may count from anywhere
+ */
+export function checkLines(text: string, byMs = 0): CheckedLine[] {
+  return text.split('\n').flatMap((raw, i) => (raw.trim() === '' ? [] : checkLine(raw, i + 1, byMs)));
 }
 
-function checkLine(raw: string, number: number): CheckedLine {
+function checkLine(raw: string, number: number, byMs: number): CheckedLine {
   let value: unknown;
   try {
-    value = JSON.parse(raw);
+    value = shifted(JSON.parse(raw), byMs);
   } catch {
     return { number, line: null, reason: 'it is no JSON object' };
   }
+  if (isBefore(value)) return { number, line: null, reason: 'it lies before the start of the run' };
   try {
     const line = checkRunLine(value);
     if (line?.type === 'frames' && isNonsense(line)) return { number, line: null, reason: 'most of its frame times cannot be: they are microseconds, above 0 and up to 600,000,000' };
@@ -44,12 +52,16 @@ const isNonsense = ({ us }: FramesLine): boolean => us.filter((value) => value =
 /** When a line happened, ms on the clock that it is told by; null for a header. */
 export const timeOf = (line: RunLine): number | null => (line.type === 'run' ? null : line.type === 'frames' ? line.atMs : lineTimeMs(line));
 
-/** The same line, told by the run's clock. */
-export function shifted(line: RunLine, byMs: number): RunLine {
-  if (byMs === 0 || line.type === 'run') return line;
-  if (line.type === 'span') return { ...line, fromMs: Math.max(0, line.fromMs + byMs), toMs: Math.max(0, line.toMs + byMs) };
-  return { ...line, atMs: line.atMs + byMs };
+/** The same line, told by the run's clock; a span that began before the start begins with it. What is no time stays for the check to refuse. */
+export function shifted(line: unknown, byMs: number): unknown {
+  if (byMs === 0 || typeof line !== 'object' || line === null) return line;
+  const moved: Record<string, unknown> = { ...line };
+  if (typeof moved['atMs'] === 'number') moved['atMs'] += byMs;
+  for (const end of ['fromMs', 'toMs']) if (typeof moved[end] === 'number') moved[end] = Math.max(0, moved[end] + byMs);
+  return moved;
 }
+
+const isBefore = (line: unknown): boolean => typeof line === 'object' && line !== null && 'atMs' in line && typeof line.atMs === 'number' && line.atMs < 0;
 
 /**
  * A source while its run goes on: its frames in their order, figures of them,
@@ -59,6 +71,8 @@ export function shifted(line: RunLine, byMs: number): RunLine {
 export class LiveSource {
   /** Batches that came before their turn, by number. */
   private readonly early = new Map<number, FramesLine[]>();
+  /** Of the text that those batches came in. */
+  private earlyBytes = 0;
   private batches = new FrameBatches();
   private live: LiveRun;
 
@@ -70,7 +84,7 @@ export class LiveSource {
     this.live = new LiveRun(SPLIT_MINUTES, excluded);
     for (const batch of stored) {
       if (batch.seq < row.next) this.follow(framesOf(batch), batch.seq, false);
-      else this.early.set(batch.seq, framesOf(batch));
+      else this.hold(batch.seq, framesOf(batch), batch.frames.length);
     }
   }
 
@@ -78,10 +92,25 @@ export class LiveSource {
     return this.early.size;
   }
 
-  /** Takes a batch's frames: at once where it is its turn, else when it is. @returns the lines that follow nothing */
-  take(seq: number, lines: FramesLine[]): { line: FramesLine; reason: string }[] {
+  /** No more batches may come before their turn. */
+  get full(): boolean {
+    return this.early.size >= MOST_HELD || this.earlyBytes >= MOST_HELD_BYTES;
+  }
+
+  private hold(seq: number, lines: FramesLine[], bytes: number): void {
+    this.early.set(seq, lines);
+    this.earlyBytes += bytes;
+  }
+
+  /**
+   * Takes a batch's frames: at once where it is its turn, else when it is.
+   *
+   * @param bytes of its text
+   * @returns the lines that follow nothing, or are more than a run may hold
+   */
+  take(seq: number, lines: FramesLine[], bytes: number): { line: FramesLine; reason: string }[] {
     if (seq > this.row.next) {
-      this.early.set(seq, lines);
+      this.hold(seq, lines, bytes);
       return [];
     }
     const refused = this.follow(lines, seq, true);
@@ -91,6 +120,8 @@ export class LiveSource {
       for (const { reason } of this.follow(next, this.row.next, true)) this.refuse(this.row.next, 0, reason);
       this.row.next++;
     }
+    // what still waits is little beside what a batch may be: counted anew when none does
+    if (this.early.size === 0) this.earlyBytes = 0;
     return refused;
   }
 
@@ -104,7 +135,7 @@ export class LiveSource {
         if (counting) this.row.frames += us.length;
       } catch (error) {
         if (!(error instanceof LogRefused)) throw error;
-        refused.push({ line, reason: 'its frames start before those that came before them have ended' });
+        refused.push({ line, reason: error.code === 'overlap' ? 'its frames start before those that came before them have ended' : withoutLine(error.message) });
       }
     }
     return refused;
@@ -136,6 +167,9 @@ export class LiveSource {
     return { source: this.row.id, heardMs: figures.seconds * 1000, figures: { ...figures, recent: figures.recent.map((pace) => pace && Math.round(pace * 100) / 100) } };
   }
 }
+
+/** The place in the batch is told beside it. */
+const withoutLine = (message: string): string => message.replace(/^Line \d+: /, '').replace(/\.$/, '');
 
 /** What keeps frames out of the figures while the run goes on. */
 export function excludedSpans(entries: { line: EntryLine; open: boolean }[]): SpanUs[] {

@@ -1,6 +1,6 @@
 import { v5 as uuidOf } from 'uuid';
 import type { RecordingRow } from '../sql/recordings';
-import { serverNow } from './liveRuns';
+import { serverNow } from './serverClock';
 
 /** Timers hold no more, ms; a later end is looked at again. */
 const LONGEST_MS = 2 ** 31 - 1;

@@ -1,17 +1,17 @@
 import { batteryWhOf, type DeviceFacts, type NewRun, type Preflight, type RunCorrection, type RunDetail, type RunSummary, type SpotPlace, type TitleFacts } from '@pace-check/contract';
-import { caveatSentence, METHOD_VERSION, type EntryLine, type RunLine } from '@pace-check/core';
+import { caveatSentence, LONGEST_RUN_S, METHOD_VERSION, type EntryLine, type FrameTrack, type RunLine } from '@pace-check/core';
 import type pg from 'pg';
 import { fromChunks } from '../frames/chunkCodec';
 import { readAnalysis, storeAnalysis, type StoredAnalysis } from '../sql/analyses';
-import { inTransaction, type Queryable } from '../sql/database';
+import { inSnapshot, inTransaction, type Queryable } from '../sql/database';
 import { deleteEntry, insertEntries, readEntries, readOwnEntries } from '../sql/entries';
 import { readChunks } from '../sql/frames';
 import { readRunOnCard } from '../sql/cards';
 import { idByName, placeSpots, readPlaces, readRecord, setupIdByName } from '../sql/kit';
-import { insertRun, listRuns, lockRun, readRun, setDeleted, staleRunIds, updateRun, type NamedRun, type RunRow, type StoredSummary } from '../sql/runs';
-import { readRecording, readSources } from '../sql/recordings';
+import { insertRun, listRuns, lockRun, raiseRevision, readRun, setDeleted, staleRunIds, updateRun, type NamedRun, type RunRow, type StoredSummary } from '../sql/runs';
+import { readRecording, readSources, updateRecording } from '../sql/recordings';
 import type { AnalysisPool } from './analysisPool';
-import { joinRecorded } from './join';
+import { readRecorded, storeJoined } from './join';
 import { notFound } from './problem';
 
 /** Frames in a line of an exported run file. */
@@ -24,41 +24,48 @@ export class Runs {
     private readonly analyses: AnalysisPool,
   ) {}
 
+  private readonly computing = new Map<string, Promise<Figured>>();
+
   async list(): Promise<RunSummary[]> {
     return (await listRuns(this.pool, METHOD_VERSION)).map(({ run, summary }) => toSummary(run, summary ?? PENDING));
   }
 
   async get(id: string): Promise<RunDetail> {
-    return this.detail(this.pool, (await readRun(this.pool, id)) ?? fail());
+    const { run, analysis } = await this.figured(id);
+    const recording = await readRecording(this.pool, id);
+    const recorded = recording && { sources: (await readSources(this.pool, id)).map(({ id: source, name }) => ({ id: source, name })), used: recording.used };
+    return toDetail(run, analysis, { entries: await readOwnEntries(this.pool, id), places: await readPlaces(this.pool, run.deviceId), onCard: await readRunOnCard(this.pool, id), recorded });
   }
 
-  /** A run with its figures, computed where they are not there. */
-  private async detail(db: Queryable, run: NamedRun): Promise<RunDetail> {
-    const analysis = (await readAnalysis(db, run.id, METHOD_VERSION)) ?? (await this.analyse(run, db));
-    const recording = await readRecording(db, run.id);
-    const recorded = recording && { sources: (await readSources(db, run.id)).map(({ id, name }) => ({ id, name })), used: recording.used };
-    return toDetail(run, analysis, { entries: await readOwnEntries(db, run.id), places: await readPlaces(db, run.deviceId), onCard: await readRunOnCard(db, run.id), recorded });
+  /** A run with its figures; those that are not there, or of before, are computed. */
+  private async figured(id: string): Promise<Figured> {
+    const run = (await readRun(this.pool, id)) ?? fail();
+    const known = await readAnalysis(this.pool, id, METHOD_VERSION);
+    if (known) return { run, analysis: known };
+    // two who ask at once are answered together
+    const key = `${id} ${run.revision}`;
+    const computing = this.computing.get(key) ?? this.compute(id).finally(() => this.computing.delete(key));
+    this.computing.set(key, computing);
+    return computing;
   }
 
-  /** Computes a stored run's figures and keeps them. */
-  private async analyse(run: NamedRun, db: Queryable = this.pool): Promise<StoredAnalysis> {
+  /** Reads a run as it stands, computes its figures and keeps them for that revision; no transaction waits meanwhile. */
+  private async compute(id: string): Promise<Figured> {
+    const { run, chunks, entries } = await inSnapshot(this.pool, async (db) => ({ run: (await readRun(db, id)) ?? fail(), chunks: await readChunks(db, id), entries: await readEntries(db, id) }));
     const analysis = await this.analyses.analyse({
       kind: 'analyse',
-      chunks: await readChunks(db, run.id),
-      remains: { dropped: run.rowsDropped, cutOff: run.cutOff, entries: await readEntries(db, run.id) },
+      chunks,
+      remains: { dropped: run.rowsDropped, cutOff: run.cutOff, entries },
       facts: { target: run.target, refreshHz: run.refresh, native: run.native, need: run.need, roomC: run.roomC, batteryWh: run.batteryWh, conditions: run.conditions, splitMinutes: run.splitMinutes },
     });
-    await storeAnalysis(db, run.id, analysis);
-    return analysis;
+    await storeAnalysis(this.pool, id, run.revision, analysis);
+    return { run, analysis };
   }
 
-  /** Brings runs up to this version of the method, one after the other. */
+  /** Brings runs up to this version of the method, one after the other; one that cannot be computed does not hold up the others. */
   async analyseStale(): Promise<number> {
     const ids = await staleRunIds(this.pool, METHOD_VERSION);
-    for (const id of ids) {
-      const run = await readRun(this.pool, id);
-      if (run) await this.analyse(run);
-    }
+    for (const id of ids) await this.figured(id).catch((error: unknown) => console.error(`The figures of run ${id} could not be computed: ${String(error)}`));
     return ids.length;
   }
 
@@ -77,29 +84,49 @@ export class Runs {
     });
   }
 
-  /** Joins what was recorded of a run, and computes its figures. */
+  /** Joins what was recorded of a run that has ended, and computes its figures. */
   async join(id: string): Promise<void> {
-    await this.change(id, () => Promise.resolve());
+    await this.joined(id);
+    await this.figured(id);
   }
 
-  /** Changes a run and computes its figures anew, all or nothing. */
+  /** Joins what is not joined yet: reads it, has it joined, and stores it if nothing came in between; else once more. */
+  private async joined(id: string): Promise<void> {
+    for (let attempt = 1; ; attempt++) {
+      const recorded = await inSnapshot(this.pool, async (db) => {
+        const recording = await readRecording(db, id);
+        return recording?.status === 'ended' && !recording.settled ? readRecorded(db, recording, (await readRun(db, id)) ?? fail()) : null;
+      });
+      if (!recorded) return;
+      const result = await this.analyses.join(recorded.task);
+      const stored = await inTransaction(this.pool, async (db) => {
+        await lockRun(db, id);
+        return storeJoined(db, recorded, result);
+      });
+      if (stored) return;
+      if (attempt === MOST_ATTEMPTS) throw new Error('lines came in faster than they could be joined');
+    }
+  }
+
+  /** Changes a run, all or nothing; its figures are computed from what is stored then. */
   private async change(id: string, work: (db: Queryable, run: NamedRun) => Promise<void>): Promise<RunDetail> {
-    return inTransaction(this.pool, async (db) => {
+    await inTransaction(this.pool, async (db) => {
       await lockRun(db, id);
+      // a recording is locked after its run, always
       const recording = await readRecording(db, id, true);
       await work(db, (await readRun(db, id)) ?? fail());
-      if (recording?.status === 'ended') await joinRecorded(db, this.analyses, recording);
-      const run = (await readRun(db, id)) ?? fail();
-      await this.analyse(run, db);
-      return this.detail(db, run);
+      if (recording?.status === 'ended') await updateRecording(db, id, { settled: false });
+      await raiseRevision(db, id);
     });
+    await this.joined(id);
+    return this.get(id);
   }
 
   /** A run without a log: only what someone read and wrote down. */
   async create({ name, facts, entries }: NewRun): Promise<RunDetail> {
-    return inTransaction(this.pool, async (db) => {
+    const id = await inTransaction(this.pool, async (db) => {
       const titleId = await idByName(db, 'title', facts.title);
-      const id = await insertRun(db, {
+      const made = await insertRun(db, {
         ...BY_HAND_RUN,
         name: name ?? `${facts.title} on ${facts.device}`,
         deviceId: await idByName(db, 'device', facts.device),
@@ -109,9 +136,10 @@ export class Runs {
         refresh: facts.refresh,
         roomC: facts.roomC,
       });
-      await insertEntries(db, id, entries, 'hand');
-      return this.detail(db, (await readRun(db, id)) ?? fail());
+      await insertEntries(db, made!, entries, 'hand');
+      return made!;
     });
+    return this.get(id);
   }
 
   /** A run that was made for a step takes over the step's conditions, and what the kit knows where the run does not say. */
@@ -132,11 +160,9 @@ export class Runs {
 
   /** Moves spots on the body of the run's device. */
   async placeSpots(id: string, places: SpotPlace[]): Promise<RunDetail> {
-    return inTransaction(this.pool, async (db) => {
-      const run = (await readRun(db, id)) ?? fail();
-      await placeSpots(db, run.deviceId, places);
-      return this.detail(db, run);
-    });
+    const run = (await readRun(this.pool, id)) ?? fail();
+    await inTransaction(this.pool, (db) => placeSpots(db, run.deviceId, places));
+    return this.get(id);
   }
 
   async delete(id: string): Promise<void> {
@@ -148,11 +174,28 @@ export class Runs {
   }
 
   /** The run as an open run file, line by line. */
-  async export(id: string): Promise<{ fileName: string; lines: RunLine[] }> {
-    const run = (await readRun(this.pool, id)) ?? fail();
-    const track = fromChunks(await readChunks(this.pool, id));
-    return { fileName: `${run.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.pace.ndjson`, lines: [header(run), ...frameLines(track), ...(await readEntries(this.pool, id))] };
+  async export(id: string): Promise<{ fileName: string; lines: Iterable<RunLine> }> {
+    const { run, chunks, entries } = await inSnapshot(this.pool, async (db) => ({ run: (await readRun(db, id)) ?? fail(), chunks: await readChunks(db, id), entries: await readEntries(db, id) }));
+    return { fileName: `${run.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.pace.ndjson`, lines: runLines(run, fromChunks(chunks), entries) };
   }
+}
+
+/** Cells of a lane at most: minutes of the longest run. */
+const MOST_CELLS = LONGEST_RUN_S / 60;
+
+/** A run and its figures. */
+interface Figured {
+  run: NamedRun;
+  analysis: StoredAnalysis;
+}
+
+/** Lines that keep coming are joined with the next attempt, so often at most. */
+const MOST_ATTEMPTS = 20;
+
+function* runLines(run: NamedRun, track: FrameTrack, entries: EntryLine[]): Generator<RunLine> {
+  yield header(run);
+  yield* frameLines(track);
+  yield* entries;
 }
 
 /** Conditions of the run file's list that preflight and kit state. */
@@ -216,7 +259,9 @@ const PENDING: StoredSummary = { headline: null, confidence: null, lane: { secon
 
 function toSummary(run: NamedRun, summary: StoredSummary): RunSummary {
   const { id, name, device, title, setup, startedAt, importedAt, recording } = run;
-  return { id, name, device, title, setup, startedAt, importedAt, recording, ...summary };
+  // what was stored before times were bounded
+  const lane = { ...summary.lane, seconds: Math.min(LONGEST_RUN_S, summary.lane.seconds), cells: summary.lane.cells.slice(0, MOST_CELLS) };
+  return { id, name, device, title, setup, startedAt, importedAt, recording, ...summary, lane };
 }
 
 function toDetail(run: NamedRun, { figures, summary, series }: StoredAnalysis, beside: Pick<RunDetail, 'entries' | 'places' | 'onCard' | 'recorded'>): RunDetail {
@@ -261,7 +306,7 @@ function header(run: NamedRun): RunLine {
   };
 }
 
-function* frameLines({ frameUs, gaps }: ReturnType<typeof fromChunks>): Generator<RunLine> {
+function* frameLines({ frameUs, gaps }: FrameTrack): Generator<RunLine> {
   let clockUs = 0;
   let nextGap = 0;
   let from = 0;

@@ -1,5 +1,5 @@
 import type { Lane, LaneCell } from '@pace-check/contract';
-import { headlineFacts, reduceSeries, type Analysis, type Figures, type Split } from '@pace-check/core';
+import { headlineFacts, LONGEST_RUN_S, reduceSeries, type Analysis, type Figures, type Split } from '@pace-check/core';
 import type { StoredAnalysis } from '../sql/analyses';
 import type { StoredSummary } from '../sql/runs';
 
@@ -17,7 +17,7 @@ function summary(figures: Figures, target: number | null): StoredSummary {
 
 function lane(figures: Figures, target: number | null): Lane {
   return {
-    seconds: figures.frames.seconds,
+    seconds: Math.min(LONGEST_RUN_S, figures.frames.seconds),
     measures: target === null ? 'hold' : 'target',
     target,
     cells: figures.splits.map((split) => cell(split, figures, target)),

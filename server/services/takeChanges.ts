@@ -1,6 +1,6 @@
 import type { ChangesTaken } from '@pace-check/contract';
 import type * as z from 'zod';
-import { serverNow } from './liveRuns';
+import { serverNow } from './serverClock';
 import { Problem } from './problem';
 
 /**
@@ -11,7 +11,7 @@ export async function takeChanges<T extends { id: string }>(schema: z.ZodType<T>
   const taken: ChangesTaken = { done: [], refused: [], now: 0 };
   for (const value of changes) {
     const parsed = schema.safeParse(value);
-    const id = parsed.success ? parsed.data.id : String((value as { id?: unknown } | null)?.id);
+    const id = parsed.success ? parsed.data.id : idOf(value);
     try {
       if (!parsed.success) throw refusal(parsed.error.issues[0]!);
       await make(parsed.data);
@@ -22,6 +22,12 @@ export async function takeChanges<T extends { id: string }>(schema: z.ZodType<T>
     }
   }
   return { ...taken, now: serverNow() };
+}
+
+/** What a change that is none calls itself, to be told which it was. */
+function idOf(value: unknown): string {
+  const id = typeof value === 'object' && value !== null && 'id' in value ? value.id : null;
+  return typeof id === 'string' ? id : '';
 }
 
 function refusal({ path, message }: { path: PropertyKey[]; message: string }): Problem {

@@ -20,27 +20,39 @@ export async function readKit(db: Queryable): Promise<Kit> {
   };
 }
 
-/** The id of the record of that name, whatever its case; added where there is none. */
+/** The id of the record of that name, whatever its case; added where there is none. No row is locked or written to look one up. */
 export async function idByName(db: Queryable, table: NamedKind, name: string): Promise<string> {
-  const found = await db.query<{ id: string }>(
-    `insert into ${table} (name) values ($1) on conflict (lower(name)) do update set name = ${table}.name returning id`,
-    [name],
+  return found(
+    () => db.query<Id>(`select id from ${table} where lower(name) = lower($1)`, [name]),
+    () => db.query<Id>(`insert into ${table} (name) values ($1) on conflict do nothing returning id`, [name]),
   );
-  return found.rows[0]!.id;
 }
 
 /** The id of a title's setup of that name; added where there is none. */
 export async function setupIdByName(db: Queryable, titleId: string, name: string): Promise<string> {
-  const found = await db.query<{ id: string }>(
-    'insert into setup (title_id, name) values ($1, $2) on conflict (title_id, lower(name)) do update set name = setup.name returning id',
-    [titleId, name],
+  return found(
+    () => db.query<Id>('select id from setup where title_id = $1 and lower(name) = lower($2)', [titleId, name]),
+    () => db.query<Id>('insert into setup (title_id, name) values ($1, $2) on conflict do nothing returning id', [titleId, name]),
   );
-  return found.rows[0]!.id;
 }
 
-/** A record's name and facts; null where there is none. */
-export async function readRecord(db: Queryable, kind: KitKind, id: string): Promise<{ name: string; facts: Record<string, unknown> } | null> {
-  return (await db.query<{ name: string; facts: Record<string, unknown> }>(`select name, facts from ${kind} where id = $1 for update`, [id])).rows[0] ?? null;
+interface Id {
+  id: string;
+}
+type Ask = () => Promise<{ rows: Id[] }>;
+
+/** Looks, adds, and looks again: somebody may have added it in between. */
+async function found(look: Ask, add: Ask): Promise<string> {
+  const { rows } = await look();
+  const row = rows[0] ?? (await add()).rows[0] ?? (await look()).rows[0];
+  // whoever added it took it away again
+  if (!row) throw Object.assign(new Error('A record came and went while it was looked up.'), { code: '40001' });
+  return row.id;
+}
+
+/** A record's name and facts; null where there is none. @param lock to change it */
+export async function readRecord(db: Queryable, kind: KitKind, id: string, lock = false): Promise<{ name: string; facts: Record<string, unknown> } | null> {
+  return (await db.query<{ name: string; facts: Record<string, unknown> }>(`select name, facts from ${kind} where id = $1${lock ? ' for no key update' : ''}`, [id])).rows[0] ?? null;
 }
 
 export async function writeRecord(db: Queryable, kind: KitKind, id: string, name: string, facts: object): Promise<boolean> {

@@ -58,11 +58,42 @@ interface EntryRow extends BenchEntry {
   change: number;
 }
 
-/** Lines that changed after a number, in the order of their changes. */
-export async function readChangedEntries(db: Queryable, runId: string, after: number): Promise<EntryRow[]> {
+/**
+ * Lines that changed after a number, in the order of their changes. What people
+ * wrote is all there; of each series that a source tells the latest, and of
+ * those before it so many, evenly: a screen that comes late need not hear of
+ * every second.
+ *
+ * @param most lines of a series
+ * @returns the lines, and the number of the last change of all
+ */
+export async function readChangedEntries(db: Queryable, runId: string, after: number, most: number): Promise<{ entries: EntryRow[]; change: number | null }> {
+  const { rows } = await db.query<EntryRow & { lastChange: number }>(
+    `select id, line, open, source as source, writer, "takenBack", change, "lastChange" from (
+       select id, line, open, source_id as source, writer, taken_back as "takenBack", change::float8 as change, max(change) over ()::float8 as "lastChange",
+         row_number() over series as back, count(*) over (partition by source_id, type, line ->> 'spot') as all_of_it
+       from entry where run_id = $1 and change > $2
+       window series as (partition by source_id, type, line ->> 'spot' order by at_ms desc, seq desc)
+     ) as changed
+     where source is null or all_of_it <= $3 or (back - 1) % ceil(all_of_it::float8 / $3)::bigint = 0 order by change`,
+    [runId, after, most],
+  );
+  return { entries: rows.map(({ lastChange: _lastChange, ...entry }) => entry), change: rows[0]?.lastChange ?? null };
+}
+
+/** The latest that an earlier server's clock showed while a run was recorded that still is, ms since 1970; null where none is. */
+export async function lastHeardMs(db: Queryable): Promise<number | null> {
   return (
-    await db.query<EntryRow>('select id, line, open, source_id as source, writer, taken_back as "takenBack", change::float8 as change from entry where run_id = $1 and change > $2 order by change', [runId, after])
-  ).rows;
+    await db.query<{ at: number | null }>(
+      `select greatest(max(started_ms), max(heard_ms), (select (value ->> 'ms')::float8 from setting where key = 'clock')) as at
+       from recording join run on run.id = recording.run_id left join source on source.run_id = recording.run_id where status = 'running' and deleted_at is null having count(*) > 0`,
+    )
+  ).rows[0]?.at ?? null;
+}
+
+/** Keeps what the server's clock shows. */
+export async function keepClock(db: Queryable, ms: number): Promise<void> {
+  await db.query(`insert into setting (key, value) values ('clock', jsonb_build_object('ms', $1::float8)) on conflict (key) do update set value = excluded.value`, [ms]);
 }
 
 /** The number of the next change of a run, which must be locked. */
@@ -166,9 +197,25 @@ export async function updateSource(db: Queryable, { id, offsetMs, next, frames, 
   await db.query('update source set offset_ms = $2, next_seq = $3, frames = $4, lines = $5, refused = $6, refusals = $7, ended = $8, anchor = $9, heard_ms = $10 where id = $1', [id, offsetMs, next, frames, lines, refused, JSON.stringify(refusals), ended, anchor === null ? null : JSON.stringify(anchor), heardMs]);
 }
 
+/** Where a run stands; whoever wants to end it waits until the transaction ends, other batches do not. */
+export async function statusForBatch(db: Queryable, runId: string): Promise<Recording['status'] | undefined> {
+  return (await db.query<Pick<RecordingRow, 'status'>>('select status from recording where run_id = $1 for share', [runId])).rows[0]?.status;
+}
+
 /** @returns false where a batch of this number is there */
-export async function insertBatch(db: Queryable, sourceId: string, seq: number, frames: string): Promise<boolean> {
-  return (await db.query('insert into source_batch (source_id, seq, through, frames) values ($1, $2, $2, $3) on conflict do nothing', [sourceId, seq, Buffer.from(frames)])).rowCount === 1;
+export async function insertBatch(db: Queryable, sourceId: string, seq: number, frames: string, digest: Buffer): Promise<boolean> {
+  return (await db.query('insert into source_batch (source_id, seq, through, frames, digests) values ($1, $2, $2, $3, $4) on conflict do nothing', [sourceId, seq, Buffer.from(frames), digest])).rowCount === 1;
+}
+
+/**
+ * What a stored batch is known by.
+ *
+ * @param bytes of a digest
+ * @returns null where there is no such batch, or it was stored before digests were kept
+ */
+export async function readDigest(db: Queryable, sourceId: string, seq: number, bytes: number): Promise<Buffer | null> {
+  const found = await db.query<{ digest: Buffer | null }>('select substring(digests from ($2 - seq)::int * $3 + 1 for $3) as digest from source_batch where source_id = $1 and seq <= $2 and through >= $2', [sourceId, seq, bytes]);
+  return found.rows[0]?.digest ?? null;
 }
 
 export interface BatchRow {
@@ -176,14 +223,18 @@ export interface BatchRow {
   through: number;
   frames: Uint8Array;
   deflated: boolean;
+  /** Of each batch in the row, one after the other; null where one was stored before they were kept. */
+  digests: Uint8Array | null;
 }
 
 export async function readBatches(db: Queryable, sourceId: string): Promise<BatchRow[]> {
-  return (await db.query<BatchRow>('select seq::float8 as seq, through::float8 as through, frames, deflated from source_batch where source_id = $1 order by seq', [sourceId])).rows;
+  return (await db.query<BatchRow>('select seq::float8 as seq, through::float8 as through, frames, deflated, digests from source_batch where source_id = $1 order by seq', [sourceId])).rows;
 }
+
+const bufferOf = (bytes: Uint8Array): Buffer => Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 
 /** Puts one row in the place of many. */
 export async function replaceBatches(db: Queryable, sourceId: string, batch: BatchRow): Promise<void> {
   await db.query('delete from source_batch where source_id = $1 and seq between $2 and $3', [sourceId, batch.seq, batch.through]);
-  await db.query('insert into source_batch (source_id, seq, through, frames, deflated) values ($1, $2, $3, $4, $5)', [sourceId, batch.seq, batch.through, Buffer.from(batch.frames.buffer, batch.frames.byteOffset, batch.frames.byteLength), batch.deflated]);
+  await db.query('insert into source_batch (source_id, seq, through, frames, deflated, digests) values ($1, $2, $3, $4, $5, $6)', [sourceId, batch.seq, batch.through, bufferOf(batch.frames), batch.deflated, batch.digests && bufferOf(batch.digests)]);
 }

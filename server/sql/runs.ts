@@ -38,6 +38,8 @@ export interface NamedRun extends RunRow {
   title: string;
   setup: string | null;
   importedAt: string;
+  /** Goes up with every change of the run or its lines. */
+  revision: number;
   /** While it is recorded. */
   recording: 'ready' | 'running' | null;
 }
@@ -72,13 +74,16 @@ const NAMES = Object.keys(COLUMNS) as Column[];
 
 const toSql = (name: Column, value: unknown): unknown => (name === 'droppedList' || name === 'preflight' ? JSON.stringify(value) : value);
 
-/** @param id its name, where its maker has given it one */
-export async function insertRun(db: Queryable, run: Omit<RunRow, 'id'>, id: string = randomUUID()): Promise<string> {
+/**
+ * @param id its name, where its maker has given it one
+ * @returns null where a run of that name is there
+ */
+export async function insertRun(db: Queryable, run: Omit<RunRow, 'id'>, id: string = randomUUID()): Promise<string | null> {
   const result = await db.query<{ id: string }>(
-    `insert into run (id, ${NAMES.map((name) => COLUMNS[name]).join(', ')}) values ($1, ${NAMES.map((_, i) => `$${i + 2}`).join(', ')}) returning id`,
+    `insert into run (id, ${NAMES.map((name) => COLUMNS[name]).join(', ')}) values ($1, ${NAMES.map((_, i) => `$${i + 2}`).join(', ')}) on conflict (id) do nothing returning id`,
     [id, ...NAMES.map((name) => toSql(name, run[name]))],
   );
-  return result.rows[0]!.id;
+  return result.rows[0]?.id ?? null;
 }
 
 export async function updateRun(db: Queryable, id: string, changes: Partial<Omit<RunRow, 'id'>>): Promise<void> {
@@ -88,7 +93,7 @@ export async function updateRun(db: Queryable, id: string, changes: Partial<Omit
 }
 
 const SELECT = `select run.id, ${NAMES.map((name) => (name === 'fileBytes' ? 'run.file_bytes::float8 as "fileBytes"' : `run.${COLUMNS[name]} as "${name}"`)).join(', ')},
-  run.imported_at as "importedAt", device.name as device, title.name as title, setup.name as setup, nullif(recording.status, 'ended') as recording
+  run.imported_at as "importedAt", run.revision::float8 as revision, device.name as device, title.name as title, setup.name as setup, nullif(recording.status, 'ended') as recording
   from run join device on device.id = run.device_id join title on title.id = run.title_id left join setup on setup.id = run.setup_id left join recording on recording.run_id = run.id`;
 
 const isoTimes = (row: NamedRun): NamedRun => ({ ...row, startedAt: iso(row.startedAt), importedAt: iso(row.importedAt)! });
@@ -105,13 +110,18 @@ export async function lockRun(db: Queryable, id: string): Promise<void> {
   await db.query('select 1 from run where id = $1 for no key update', [id]);
 }
 
+/** The run or its lines have changed: figures of before are of before. */
+export async function raiseRevision(db: Queryable, id: string): Promise<void> {
+  await db.query('update run set revision = revision + 1 where id = $1', [id]);
+}
+
 /** What the analysis gives for lists, stored beside the figures. */
 export type StoredSummary = Pick<RunSummary, 'headline' | 'confidence' | 'lane'>;
 
 /** All runs, the latest first, with the summary where it is of this version of the method. */
 export async function listRuns(db: Queryable, methodVersion: number): Promise<{ run: NamedRun; summary: StoredSummary | null }[]> {
   const result = await db.query<NamedRun & { summary: StoredSummary | null }>(
-    `${SELECT.replace(' from run', ', analysis.summary from run')} left join analysis on analysis.run_id = run.id and analysis.method_version = $1
+    `${SELECT.replace(' from run', ', analysis.summary from run')} left join analysis on analysis.run_id = run.id and analysis.method_version = $1 and analysis.revision = run.revision
      where deleted_at is null order by coalesce(started_at, imported_at) desc, run.id`,
     [methodVersion],
   );
@@ -134,9 +144,10 @@ export async function purgeDeleted(db: Queryable, days: number): Promise<void> {
   await db.query('delete from run where deleted_at < now() - make_interval(days => $1)', [days]);
 }
 
+/** Runs whose figures are not there, or of before. */
 export async function staleRunIds(db: Queryable, methodVersion: number): Promise<string[]> {
   const result = await db.query<{ id: string }>(
-    'select run.id from run left join analysis on analysis.run_id = run.id and analysis.method_version = $1 where analysis.run_id is null and deleted_at is null order by imported_at desc',
+    'select run.id from run left join analysis on analysis.run_id = run.id and analysis.method_version = $1 and analysis.revision = run.revision where analysis.run_id is null and deleted_at is null order by imported_at desc',
     [methodVersion],
   );
   return result.rows.map((row) => row.id);
