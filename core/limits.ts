@@ -9,8 +9,8 @@ export const LONGEST_RUN_S = 48 * 3600;
 export const LONGEST_RUN_MS = LONGEST_RUN_S * 1000;
 export const LONGEST_RUN_US = LONGEST_RUN_S * 1e6;
 
-/** Frames of a run: eleven hours at 144 a second, a day at 60. */
-export const MOST_FRAMES = 6_000_000;
+/** Frames of a run: seven hours at 144 a second, eighteen at 60. */
+export const MOST_FRAMES = 4_000_000;
 
 /** Bytes of a row of a delimited log. */
 export const LONGEST_ROW_BYTES = 1024 * 1024;

@@ -31,7 +31,6 @@ export interface LogFrames {
   tally: RowTally;
 }
 
-// eslint-disable-next-line no-control-regex -- these are what is looked for
 const UNSHOWN = /[\u0000-\u0008\u000b-\u001f\u007f]/g;
 
 /**

@@ -1,9 +1,9 @@
-import type { ImportDetails, RunDetail } from '@pace-check/contract';
+import { name, type ImportDetails, type RunDetail } from '@pace-check/contract';
 import { factsOf } from '@pace-check/core';
 import type pg from 'pg';
 import { storeAnalysis } from '../sql/analyses';
 import { inTransaction, type Queryable } from '../sql/database';
-import { insertEntries } from '../sql/entries';
+import { insertPage } from '../sql/entries';
 import { insertChunks } from '../sql/frames';
 import { idByName, setupIdByName } from '../sql/kit';
 import { insertRun, runWithContent } from '../sql/runs';
@@ -49,9 +49,9 @@ export class Imports {
   private async store(db: Queryable, file: ArrivedFile, details: ImportDetails, read: ReadResult): Promise<string> {
     const { header } = read;
     const said = factsOf(header);
-    const device = details.facts?.device ?? header?.device ?? missing('device');
-    const title = details.facts?.title ?? header?.title ?? missing('title');
-    const setup = details.facts ? details.facts.setup : (header?.setup ?? null);
+    const device = details.facts?.device ?? nameIn(header?.device) ?? missing('device');
+    const title = details.facts?.title ?? nameIn(header?.title) ?? missing('title');
+    const setup = details.facts ? details.facts.setup : nameIn(header?.setup);
     const titleId = await idByName(db, 'title', title);
     const id = await insertRun(db, {
       name: details.name ?? `${title} on ${device}`,
@@ -80,11 +80,14 @@ export class Imports {
     });
     if (id === null) throw new Error('a run of a new id is there already');
     await insertChunks(db, id, read.chunks);
-    await insertEntries(db, id, read.entries, 'file');
+    for (const page of read.pages) await insertPage(db, id, page, 'file');
     await storeAnalysis(db, id, 0, read.analysis);
     return id;
   }
 }
+
+/** A name that a file gives, as a person would have given it; null for one that is blank or endless. */
+const nameIn = (given: string | undefined): string | null => name.safeParse(given).data ?? null;
 
 async function refuseSame(db: Queryable, contentSha256: string): Promise<void> {
   const same = await runWithContent(db, contentSha256);

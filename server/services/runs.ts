@@ -1,10 +1,10 @@
 import { batteryWhOf, type DeviceFacts, type NewRun, type Preflight, type RunCorrection, type RunDetail, type RunSummary, type SpotPlace, type TitleFacts } from '@pace-check/contract';
 import { caveatSentence, LONGEST_RUN_S, METHOD_VERSION, type EntryLine, type FrameTrack, type RunLine } from '@pace-check/core';
 import type pg from 'pg';
-import { fromChunks } from '../frames/chunkCodec';
+import { fromChunks, type FrameChunk } from '../frames/chunkCodec';
 import { readAnalysis, storeAnalysis, type StoredAnalysis } from '../sql/analyses';
 import { inSnapshot, inTransaction, type Queryable } from '../sql/database';
-import { deleteEntry, insertEntries, readEntries, readOwnEntries } from '../sql/entries';
+import { countByHand, deleteEntry, insertEntries, linesOf, readEntryPages, readOwnEntries } from '../sql/entries';
 import { readChunks } from '../sql/frames';
 import { readRunOnCard } from '../sql/cards';
 import { idByName, placeSpots, readPlaces, readRecord, setupIdByName } from '../sql/kit';
@@ -12,7 +12,7 @@ import { insertRun, listRuns, lockRun, raiseRevision, readRun, setDeleted, stale
 import { readRecording, readSources, updateRecording } from '../sql/recordings';
 import type { AnalysisPool } from './analysisPool';
 import { readRecorded, storeJoined } from './join';
-import { notFound } from './problem';
+import { notFound, Problem } from './problem';
 
 /** Frames in a line of an exported run file. */
 const LINE_FRAMES = 600;
@@ -49,13 +49,19 @@ export class Runs {
     return computing;
   }
 
+  /** All that is stored of a run, as it stands at one moment. */
+  private whole(id: string): Promise<{ run: NamedRun; chunks: FrameChunk[]; pages: string[] }> {
+    return inSnapshot(this.pool, async (db) => ({ run: (await readRun(db, id)) ?? fail(), chunks: await readChunks(db, id), pages: await readEntryPages(db, id) }));
+  }
+
   /** Reads a run as it stands, computes its figures and keeps them for that revision; no transaction waits meanwhile. */
   private async compute(id: string): Promise<Figured> {
-    const { run, chunks, entries } = await inSnapshot(this.pool, async (db) => ({ run: (await readRun(db, id)) ?? fail(), chunks: await readChunks(db, id), entries: await readEntries(db, id) }));
+    const { run, chunks, pages } = await this.whole(id);
     const analysis = await this.analyses.analyse({
       kind: 'analyse',
       chunks,
-      remains: { dropped: run.rowsDropped, cutOff: run.cutOff, entries },
+      remains: { dropped: run.rowsDropped, cutOff: run.cutOff },
+      pages,
       facts: { target: run.target, refreshHz: run.refresh, native: run.native, need: run.need, roomC: run.roomC, batteryWh: run.batteryWh, conditions: run.conditions, splitMinutes: run.splitMinutes },
     });
     await storeAnalysis(this.pool, id, run.revision, analysis);
@@ -75,7 +81,10 @@ export class Runs {
 
   /** Adds lines by hand; the file's own lines stay as they are. */
   async addEntries(id: string, entries: EntryLine[]): Promise<RunDetail> {
-    return this.change(id, (db) => insertEntries(db, id, entries, 'hand'));
+    return this.change(id, async (db) => {
+      if ((await countByHand(db, id)) + entries.length > MOST_BY_HAND) throw new Problem(422, { code: 'too-many', message: `A run has at most ${MOST_BY_HAND.toLocaleString('en-GB')} lines that were added by hand.`, remedy: 'Bring them in as a run file of their own.' });
+      await insertEntries(db, id, entries, 'hand');
+    });
   }
 
   async deleteEntry(id: string, entryId: string): Promise<RunDetail> {
@@ -175,8 +184,8 @@ export class Runs {
 
   /** The run as an open run file, line by line. */
   async export(id: string): Promise<{ fileName: string; lines: Iterable<RunLine> }> {
-    const { run, chunks, entries } = await inSnapshot(this.pool, async (db) => ({ run: (await readRun(db, id)) ?? fail(), chunks: await readChunks(db, id), entries: await readEntries(db, id) }));
-    return { fileName: `${run.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.pace.ndjson`, lines: runLines(run, fromChunks(chunks), entries) };
+    const { run, chunks, pages } = await this.whole(id);
+    return { fileName: `${run.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.pace.ndjson`, lines: runLines(run, fromChunks(chunks), linesOf(pages)) };
   }
 }
 
@@ -188,6 +197,9 @@ interface Figured {
   run: NamedRun;
   analysis: StoredAnalysis;
 }
+
+/** Nobody types so many. */
+const MOST_BY_HAND = 20_000;
 
 /** Lines that keep coming are joined with the next attempt, so often at most. */
 const MOST_ATTEMPTS = 20;

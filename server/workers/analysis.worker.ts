@@ -9,6 +9,7 @@ import { framesOf, packBatches } from '../frames/batchCodec';
 import { fromChunks, toChunks } from '../frames/chunkCodec';
 import { toStored } from '../services/summary';
 import type { StoredAnalysis } from '../sql/analyses';
+import { entryPages, linesOf } from '../sql/entries';
 import type { AnalyseTask, JoinResult, JoinTask, ReadAnswer, ReadResult, ReadTask } from './tasks';
 
 /** The server's own thread, which acknowledges batches, goes first. (On Linux this is the thread's own, whatever the name says.) */
@@ -38,7 +39,7 @@ async function readAndAnalyse({ path, reading, facts }: ReadTask): Promise<ReadR
   return {
     header: run.header,
     chunks: toChunks(run.track),
-    entries: run.entries,
+    pages: entryPages(run.entries),
     rows: { total: run.tally.total, unreadable: run.tally.unreadable, listed: run.tally.listed },
     passedOver: run.passedOver,
     cutOff: run.cutOff,
@@ -72,7 +73,7 @@ async function* hashed(bytes: AsyncIterable<Uint8Array>, hash: ReturnType<typeof
 }
 
 function analyseStored(task: AnalyseTask): StoredAnalysis {
-  return toStored(analyse(runInput(withinLongest(fromChunks(task.chunks)), task.remains, task.facts)), task.facts.target);
+  return toStored(analyse(runInput(withinLongest(fromChunks(task.chunks)), { ...task.remains, entries: linesOf(task.pages) }, task.facts)), task.facts.target);
 }
 
 function joinRecorded({ sources, entries, endMs }: JoinTask): JoinResult {

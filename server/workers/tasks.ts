@@ -16,7 +16,9 @@ export interface ReadTask {
 export interface AnalyseTask {
   kind: 'analyse';
   chunks: FrameChunk[];
-  remains: FileRemains;
+  remains: Omit<FileRemains, 'entries'>;
+  /** Its lines as JSON, some thousands a page. */
+  pages: string[];
   facts: RunFacts;
 }
 
@@ -42,7 +44,8 @@ export interface JoinResult {
 export interface ReadResult {
   header: RunHeader | null;
   chunks: FrameChunk[];
-  entries: EntryLine[];
+  /** Its lines as the database takes them. */
+  pages: string[];
   rows: { total: number; unreadable: number; listed: UnreadableRow[] };
   passedOver: number;
   cutOff: boolean;
