@@ -15,7 +15,7 @@ module.exports = {
   // a limit for what hangs, not for what is slow: machines are shared
   testTimeout: 180_000,
   projects: [
-    ...['core', 'contract', 'rig', 'cli'].map(nodeRoom),
+    ...['core', 'contract', 'rig', 'cli', 'tools'].map(nodeRoom),
     { ...nodeRoom('server'), globalSetup: '<rootDir>/testing/globalSetup.ts' },
     {
       preset: 'jest-expo/web',

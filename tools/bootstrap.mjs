@@ -27,7 +27,7 @@ if (!existsSync(stamp) || readFileSync(stamp, 'utf8') !== lock) {
   }
 }
 
-const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'tools', `${tool}.ts`), ...rest], { cwd: root, stdio: 'inherit' });
+const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'tools', `${tool}.ts`), ...rest], { cwd: root, stdio: ['inherit', 'inherit', 'inherit', 'ipc'] });
 // Ctrl-C reaches the whole group; the tool ends in its own time, and this with it
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => signal === 'SIGTERM' && child.kill(signal));
 child.on('exit', (code, signal) => process.exit(code ?? (signal ? 1 : 0)));

@@ -3,7 +3,8 @@ import { cp, mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { build, type BuildOptions, type Plugin } from 'esbuild';
 import { run } from './processes';
-import { DATA, ROOT, SERVER_DIST, WEB_DIST } from './paths';
+import { exists } from './packages';
+import { BUILT, COMMAND, ROOT, SERVER_DIST, WEB_DIST } from './paths';
 
 /** Rooms of the house are bundled; packages of the registry are loaded from node_modules. */
 const packagesStayOutside: Plugin = {
@@ -15,8 +16,24 @@ const packagesStayOutside: Plugin = {
 
 const forNode: BuildOptions = { bundle: true, platform: 'node', format: 'esm', target: 'node20', sourcemap: true, logLevel: 'warning', absWorkingDir: ROOT };
 
+/** Builds where the sources differ from those of the last build: one that runs from it is not disturbed. */
+async function unlessBuilt(name: string, places: string[], result: string, work: () => Promise<void>): Promise<boolean> {
+  const mark = join(BUILT, `${name}-build`);
+  const now = await sourcesHash([...places, 'package-lock.json', 'tools/build.ts']);
+  const before = await readFile(mark, 'utf8').catch(() => '');
+  if (before === now && (await exists(result))) return false;
+  await work();
+  await mkdir(BUILT, { recursive: true });
+  await writeFile(mark, now);
+  return true;
+}
+
 /** Server, its worker thread and its migrations into server/dist. */
 export async function buildServer(): Promise<void> {
+  await unlessBuilt('server', ['server', 'core', 'contract'], join(SERVER_DIST, 'main.mjs'), bundleServer);
+}
+
+async function bundleServer(): Promise<void> {
   await build({
     ...forNode,
     entryPoints: { main: 'server/main.ts', 'analysis.worker': 'server/workers/analysis.worker.ts' },
@@ -30,6 +47,10 @@ export async function buildServer(): Promise<void> {
 
 /** The command line into cli/dist, in one file, so that it starts at once. */
 export async function buildCli(): Promise<void> {
+  await unlessBuilt('cli', ['cli', 'rig', 'core', 'contract'], COMMAND, bundleCli);
+}
+
+async function bundleCli(): Promise<void> {
   await build({
     ...forNode,
     entryPoints: { pace: 'cli/pace.ts' },
@@ -46,11 +67,10 @@ export async function buildCli(): Promise<void> {
 
 /** Whether the web app had to be built. */
 export async function buildWeb(): Promise<boolean> {
-  const mark = join(DATA, 'web-build');
-  const now = await sourcesHash(['app', 'core', 'contract', 'package-lock.json']);
-  const before = await readFile(mark, 'utf8').catch(() => '');
-  const built = await readFile(join(WEB_DIST, 'index.html')).then(() => true, () => false);
-  if (built && before === now) return false;
+  return unlessBuilt('web', ['app', 'core', 'contract'], join(WEB_DIST, 'index.html'), bundleWeb);
+}
+
+async function bundleWeb(): Promise<void> {
   console.log('Building the web app (about two minutes the first time) …');
   await run('npx', ['expo', 'export', '-p', 'web', '--output-dir', 'dist'], {
     cwd: join(ROOT, 'app'),
@@ -59,9 +79,6 @@ export async function buildWeb(): Promise<boolean> {
     remedy: 'The lines above say which file of app/ does not build.',
   });
   await buildServiceWorker();
-  await mkdir(DATA, { recursive: true });
-  await writeFile(mark, now);
-  return true;
 }
 
 /** Fonts of icons that no screen shows are fetched by none: they need not be kept. */
@@ -86,7 +103,7 @@ async function sourcesHash(places: string[]): Promise<string> {
   return hash.digest('hex');
 }
 
-const NOT_SOURCE = new Set(['node_modules', 'dist', '.expo', 'expo-env.d.ts']);
+const NOT_SOURCE = new Set(['node_modules', 'dist', '.expo', 'expo-env.d.ts', 'testing']);
 
 async function addToHash(hash: ReturnType<typeof createHash>, path: string): Promise<void> {
   const children = await readdir(path, { withFileTypes: true }).catch(() => null);

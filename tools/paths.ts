@@ -3,8 +3,10 @@ import { fileURLToPath } from 'node:url';
 
 /** The project's folder. */
 export const ROOT = join(dirname(fileURLToPath(import.meta.url)), '..');
-/** What the project keeps on this machine: database, marks of what is built. Git ignores it. */
-export const DATA = join(ROOT, '.data');
+/** What the project keeps on this machine: database and lock. Git ignores it. */
+export const DATA = process.env['PACE_DATA'] ?? join(ROOT, '.data');
+/** Marks of what is built. */
+export const BUILT = join(ROOT, '.data');
 export const SERVER_DIST = join(ROOT, 'server', 'dist');
 export const WEB_DIST = join(ROOT, 'app', 'dist');
 /** The command line, built: the server's stand-ins run it. */

@@ -12,12 +12,12 @@ export interface RunningServer {
   ended: Promise<number | null>;
 }
 
-/** Starts the built server and waits until it listens. */
-export async function startServer(env: Record<string, string>): Promise<RunningServer> {
-  const child = spawn(process.execPath, ['--enable-source-maps', join(SERVER_DIST, 'main.mjs')], { env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'inherit'], detached: true });
+/** Starts the built server and waits until it listens. It ends with this process, however that ends: the channel between them breaks. */
+export async function startServer(env: Record<string, string>, file = join(SERVER_DIST, 'main.mjs')): Promise<RunningServer> {
+  const child = spawn(process.execPath, ['--enable-source-maps', file], { env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'inherit', 'ipc'], detached: true });
   const ended = new Promise<number | null>((resolve) => child.on('exit', resolve));
   const address = await new Promise<string>((resolve, reject) => {
-    void ended.then((code) => reject(new Advice(`The server ended before it listened (status ${code}); its own words stand above. If the port is taken, choose another with PORT=… .`)));
+    void ended.then((code) => reject(new Advice(`The server ended before it listened (status ${code}); its own words stand above.`)));
     createInterface({ input: child.stdout! }).on('line', (line) => {
       if (line.startsWith('listening ')) resolve(line.slice('listening '.length));
       else console.log(line);
