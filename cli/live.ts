@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { USUAL_BENCH_PLAN, type ChangesTaken, type Misbehaviour, type SourceWithKey } from '@pace-check/contract';
-import { LiveSender, Mischief, standIn, type Scenario, type SentSummary, type StandInKind } from '@pace-check/rig';
-import { InputRefused } from './usage';
+import { LiveSender, Mischief, SCENARIOS, standIn, type Scenario, type SentSummary, type StandInKind } from '@pace-check/rig';
+import { InputRefused, UsageError } from './usage';
 
 export interface LiveOptions {
   address: string;
@@ -33,7 +33,40 @@ export async function playLive(scenario: Scenario, options: LiveOptions): Promis
   say(`Its figures: ${options.address}/runs/${run}`);
 }
 
-const play = (scenario: Scenario, { address, seed, misbehave }: LiveOptions, kind: StandInKind, key: string): Promise<SentSummary> =>
+/** One stand-in that the server asks for. */
+interface Asked {
+  /** Its source's id: told back when it has played. */
+  id: string;
+  key: string;
+  address: string;
+  kind: StandInKind;
+  scenario: string;
+  minutes: number | null;
+  seed: number;
+  misbehave: Misbehaviour[];
+}
+
+/** Plays what the process that started this one asks for, and ends with it. */
+export function playForServer(): void {
+  if (!process.send) throw new UsageError('pace stand-ins is for the server; pace simulate --live plays stand-ins by hand.');
+  process.on('disconnect', () => process.exit(0));
+  // Ctrl-C reaches the whole group: the server ends this in its own time
+  process.on('SIGINT', () => undefined);
+  process.on('message', (message) => void answer(message as Asked));
+}
+
+async function answer({ id, key, address, kind, scenario: name, minutes, seed, misbehave }: Asked): Promise<void> {
+  const known = Object.hasOwn(SCENARIOS, name) ? (SCENARIOS as Record<string, Scenario>)[name]! : null;
+  try {
+    if (!known) say(`There is no scenario “${name}”.`);
+    else report(kind, await play({ ...known, seconds: minutes === null ? known.seconds : minutes * 60 }, { address, seed, misbehave }, kind, key));
+  } catch (error) {
+    say(`${kind}: ${String(error)}`);
+  }
+  process.send?.(id);
+}
+
+const play = (scenario: Scenario, { address, seed, misbehave }: Pick<LiveOptions, 'address' | 'seed' | 'misbehave'>, kind: StandInKind, key: string): Promise<SentSummary> =>
   new LiveSender({ address, key, mischief: new Mischief(misbehave, scenario.seconds * 1000), onTold: (text) => say(`${kind}: ${text}`) }).send(standIn(kind, scenario, seed, misbehave));
 
 const report = (kind: StandInKind, { batches, lines, frames, refused, why }: SentSummary): void => say(`${kind}: ${lines} lines and ${frames} frames in ${batches} batches, ${refused} lines refused, ${why}`);
@@ -51,8 +84,11 @@ async function change(address: string, run: string, one: object): Promise<void> 
   if (refused[0]) throw new InputRefused(refused[0].reason);
 }
 
+/** The code of a server that others than its own machine reach: PACE_CODE in the environment. */
+const codeHeader = (): Record<string, string> => (process.env['PACE_CODE'] ? { 'x-pace-check-code': process.env['PACE_CODE'] } : {});
+
 async function post<T>(address: string, path: string, body: object): Promise<T> {
-  const response = await fetch(`${address}/api${path}`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }).catch((error: Error) => {
+  const response = await fetch(`${address}/api${path}`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json', ...codeHeader() } }).catch((error: Error) => {
     throw new InputRefused(`${address} does not answer (${error.message}). Is Pace Check running there?`);
   });
   if (!response.ok) throw new InputRefused(`${address} refused it: ${await response.text()}`);

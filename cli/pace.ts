@@ -7,7 +7,7 @@ import { SCENARIOS, simulate, type Scenario, type StandInKind } from '@pace-chec
 import { Command, CommanderError, InvalidArgumentError } from 'commander';
 import { analyseFile, parseSpans, toCsv, toJson, toText, type AnalyseFlags } from './analyse';
 import { fitFile } from './fit';
-import { playLive } from './live';
+import { playForServer, playLive } from './live';
 import { InputRefused, UsageError } from './usage';
 
 /** The command line. Exit status: 0 done, 1 input refused or unreadable, 2 wrong usage. */
@@ -116,7 +116,7 @@ program
   .option('--minutes <number>', 'how long, instead of the scenario’s own length', positive)
   .option('--crash-at <seconds>', 'let the title crash then', positive)
   .option('--room <celsius>', 'room temperature', anyNumber)
-  .option('--live <address>', 'send it to a running Pace Check as it happens, for instance http://127.0.0.1:4310; PACE_KEY in the environment is the key of a source of a run that waits', webAddress)
+  .option('--live <address>', 'send it to a running Pace Check as it happens, for instance http://127.0.0.1:4310; PACE_KEY in the environment is the key of a source of a run that waits, PACE_CODE the code of a server that asks for one', webAddress)
   .option('--as <stand-in>', `${STAND_INS.join(', ')}; may be given several times (default: handset, thermometer and meter)`, severalOf(STAND_INS))
   .option('--speed <times>', `how many times as fast as life, up to ${FASTEST}, for a run of its own`, speed, 1)
   .option('--misbehave <how>', `${MISBEHAVIOURS.join(', ')}; may be given several times`, severalOf(MISBEHAVIOURS))
@@ -136,6 +136,9 @@ program
     }
     await pipeline(Readable.from(lines(scenario, options.seed)), options.out ? createWriteStream(options.out) : process.stdout, { end: options.out !== undefined });
   });
+
+// the server's own: it plays the stand-ins that someone connects at the bench
+program.command('stand-ins', { hidden: true }).description('play stand-ins for the process that started this one').action(playForServer);
 
 function* lines(scenario: Scenario, seed: number): Generator<string> {
   for (const line of simulate(scenario, seed)) yield `${JSON.stringify(line)}\n`;

@@ -1,10 +1,11 @@
-import type { BenchState, RunDetail } from '@pace-check/contract';
+import type { BenchState, RunDetail, SourceWithKey } from '@pace-check/contract';
 import type { EntryLine, RunLine } from '@pace-check/core';
 import { SCENARIOS, standIn } from '@pace-check/rig';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { expectAccessible } from './access';
 import { openOwnCard } from './kit';
-import { OwnServer } from './server';
+import { childrenOf, isAlive, Logger, OwnServer } from './server';
 
 const SEED = 7;
 
@@ -64,17 +65,25 @@ const lastEntry = (page: Page): ReturnType<Page['getByRole']> => page.getByRole(
 
 test.describe('with a server of its own', () => {
   const server = new OwnServer();
+  const loggers: Logger[] = [];
   test.beforeEach(() => server.start());
-  test.afterEach(() => server.stop());
+  test.afterEach(async () => {
+    for (const logger of loggers.splice(0)) logger.stop();
+    await server.stop();
+  });
+
+  /** A logger with a key of the run. */
+  async function addLogger(page: Page, address: string, run: string, kind: string): Promise<void> {
+    const made = await page.request.post(`/api/bench/${run}/sources`, { data: { name: `the ${kind}`, kind } });
+    loggers.push(new Logger(address, ((await made.json()) as SourceWithKey).key, ['fades', '--minutes', '16', '--seed', String(SEED), '--as', kind]));
+  }
 
   test('a whole run at sixty times the speed, the server killed in the middle: its figures are those of the same run imported as a file', async ({ browser }) => {
     const context = await browser.newContext({ baseURL: server.address, viewport: { width: 390, height: 844 } });
     const page = await context.newPage();
     const run = await openRun(page, { device: 'Velm 5', title: 'Aurelune', speed: '60', minutes: '16' });
-    await tab(page, 'Run');
-    await connect(page, 'handset');
-    await connect(page, 'meter');
-    await tab(page, 'Read');
+    await addLogger(page, server.address, run, 'handset');
+    await addLogger(page, server.address, run, 'meter');
     // cold readings
     await tap(page, '198');
     await page.getByRole('button', { name: 'Start the run' }).click();
@@ -110,7 +119,7 @@ test.describe('with a server of its own', () => {
     await page.getByRole('button', { name: 'End as planned' }).click();
     await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
 
-    // the same, as a file: what the stand-ins tell, and what was typed
+    // the same, as a file: what the loggers tell, and what was typed
     const state = await benchOf(page, run);
     expect(typed(state).map((line) => line.type).sort()).toEqual(['end', 'mark', 'skin', 'skin', 'skin', 'skin', 'span', 'span']);
     const scenario = { ...SCENARIOS.fades, seconds: 16 * 60 };
@@ -120,14 +129,31 @@ test.describe('with a server of its own', () => {
     // what the kit knows of the title was taken over, too
     const lines = [...handset.filter((line) => line.type !== 'end').map((line) => (line.type === 'run' ? { ...line, conditions: recorded.conditions } : line)), ...told('meter'), ...typed(state)];
     const details = { fileName: 'the-same.pace.ndjson', name: 'The same from a file', facts: null, reading: null, again: true };
-    const imported = (await (await page.request.post(`/api/imports?details=${encodeURIComponent(JSON.stringify(details))}`, { data: Buffer.from(lines.map((line) => JSON.stringify(line)).join('\n')) })).json()) as RunDetail;
+    const imported = (await (await page.request.post(`/api/imports?details=${encodeURIComponent(JSON.stringify(details))}`, { headers: { 'x-pace-check-upload': '1' }, data: Buffer.from(lines.map((line) => JSON.stringify(line)).join('\n')) })).json()) as RunDetail;
     expect(recorded.figures.frames.count).toBeGreaterThan(50_000);
     expect(recorded.figures).toEqual(imported.figures);
     expect(recorded.figures.caveats).toContain('charged-during');
 
     await page.getByRole('button', { name: 'Its figures' }).click();
-    await expect(page.getByRole('region', { name: 'What the figures stand on' })).toContainText('Frames: Stand-in handset.');
-    await expect(page.getByRole('region', { name: 'What the figures stand on' })).toContainText('Power: Stand-in power meter.');
+    await expect(page.getByRole('region', { name: 'What the figures stand on' })).toContainText('Frames: the handset.');
+    await expect(page.getByRole('region', { name: 'What the figures stand on' })).toContainText('Power: the meter.');
+    await context.close();
+  });
+
+  test('a stand-in plays for a run, and ends with its server, even one that is killed', async ({ browser }) => {
+    const context = await browser.newContext({ baseURL: server.address, viewport: { width: 390, height: 844 } });
+    const page = await context.newPage();
+    await openRun(page, { device: 'Velm 5', title: 'Skiff 120' });
+    await tab(page, 'Run');
+    await connect(page, 'handset');
+    await connect(page, 'meter');
+    await page.getByRole('button', { name: 'Start the run' }).click();
+    await expect(page.getByLabel('Pace now')).toHaveText(/\d/);
+    const playing = await childrenOf(server.pid);
+    // all in one
+    expect(playing).toHaveLength(1);
+    await server.kill();
+    await expect.poll(() => isAlive(playing[0]!)).toBe(false);
     await context.close();
   });
 
@@ -376,7 +402,8 @@ test('sources: a key that works as pasted, nonsense that is told, text from a sh
   const key = (await page.getByLabel('Key', { exact: true }).textContent())!;
   await page.getByRole('button', { name: 'Start the run' }).click();
   const send = async (seq: number, data: string): Promise<number> => (await page.request.post(`/api/live?seq=${seq}`, { data, headers: { authorization: `Bearer ${key}` } })).status();
-  expect(await send(0, '{"type":"skin","atMs":1000,"spot":"back middle","c":31.5,"by":"contact probe"}\nfever!')).toBe(200);
+  // the start may still be on its way: the same batch is sent until it is taken
+  await expect.poll(() => send(0, '{"type":"skin","atMs":1000,"spot":"back middle","c":31.5,"by":"contact probe"}\nfever!')).toBe(200);
   const sources = page.getByRole('list', { name: 'Sources' });
   await expect(sources).toContainText('probe');
   await sources.getByRole('button', { name: /1 line refused/ }).click();

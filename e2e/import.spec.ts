@@ -1,6 +1,6 @@
 import { truncateSync } from 'node:fs';
 import type { RunDetail } from '@pace-check/contract';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { choose, fileWith, fill, gzipped, rowCounts } from './kit';
 
 /** Figures by hand, as METHOD defines them, sharing nothing with the product's code. */

@@ -1,4 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { fileWith, openOwnCard } from './kit';
 
 /** The card's steps in their order. */

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { choose, fileWith, fill } from './kit';
 
 test('readings from the notebook: an unclear line is pointed at and corrected, and the fit is seen', async ({ page }) => {

@@ -1,6 +1,34 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
+import { readdir, readFile } from 'node:fs/promises';
 import { createInterface } from 'node:readline';
+
+/** Processes that a process has started and that still run. */
+export async function childrenOf(pid: number): Promise<number[]> {
+  const all = (await readdir('/proc')).filter((name) => /^\d+$/.test(name));
+  // one that has just ended has no file any more
+  const parents = await Promise.all(all.map((name) => readFile(`/proc/${name}/stat`, 'utf8').then((stat) => Number(stat.slice(stat.lastIndexOf(')') + 2).split(' ')[1]), () => null)));
+  return all.filter((_, i) => parents[i] === pid).map(Number);
+}
+
+/** Whether a process runs; one that has ended and that nobody has asked after does not. */
+export async function isAlive(pid: number): Promise<boolean> {
+  const stat = await readFile(`/proc/${pid}/stat`, 'utf8').catch(() => null);
+  return stat !== null && !stat.slice(stat.lastIndexOf(')') + 2).startsWith('Z');
+}
+
+/** A logger of its own process, as a reviewer's is: it goes on whatever becomes of the server. */
+export class Logger {
+  private readonly child: ChildProcess;
+
+  constructor(address: string, key: string, words: string[]) {
+    this.child = spawn(process.execPath, [process.env['PACE_COMMAND']!, 'simulate', ...words, '--live', address], { env: { ...process.env, PACE_KEY: key }, stdio: ['ignore', 'ignore', 'inherit'] });
+  }
+
+  stop(): void {
+    this.child.kill('SIGKILL');
+  }
+}
 
 /** A server of one journey's own, on the database of all, that may be killed. */
 export class OwnServer {
@@ -9,17 +37,22 @@ export class OwnServer {
   private port = '0';
   address = '';
 
-  async start(): Promise<void> {
-    const env = { ...process.env, DATABASE_URL: process.env['PACE_E2E_DATABASE'], PORT: this.port };
+  async start(more: Record<string, string> = {}): Promise<void> {
+    const env = { ...process.env, DATABASE_URL: process.env['PACE_E2E_DATABASE'], PORT: this.port, ...more };
     this.child = spawn(process.execPath, [process.env['PACE_E2E_SERVER']!], { env, stdio: ['ignore', 'pipe', 'inherit'] });
     const lines = createInterface({ input: this.child.stdout! });
     for await (const line of lines) {
       if (!line.startsWith('listening ')) continue;
-      this.address = line.slice('listening '.length);
+      // one that listens on every address is asked on this machine's own
+      this.address = line.slice('listening '.length).replace('0.0.0.0', '127.0.0.1');
       this.port = new URL(this.address).port;
       return;
     }
     throw new Error('The server ended before it listened.');
+  }
+
+  get pid(): number {
+    return this.child!.pid!;
   }
 
   /** As if the machine had lost its power: nothing is finished, nobody is told. */

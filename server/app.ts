@@ -3,7 +3,9 @@ import { join } from 'node:path';
 import compression from 'compression';
 import express, { type Express } from 'express';
 import type pg from 'pg';
-import { apiRouter } from './routes/api';
+import { answerProblem, apiRouter } from './routes/api';
+import { door, type DoorOptions } from './routes/door';
+import { sweepUploads } from './routes/upload';
 import type { AnalysisPool } from './services/analysisPool';
 import { Bench } from './services/bench';
 import { CoolDowns } from './services/coolDowns';
@@ -16,6 +18,7 @@ export interface AppOptions {
   webFolder: string | null;
   /** File of the command line, which the stand-ins run; null for none. */
   command: string | null;
+  door: DoorOptions;
 }
 
 export interface RunningApp {
@@ -26,13 +29,10 @@ export interface RunningApp {
 }
 
 /** App and API on one port. */
-export function createApp(pool: pg.Pool, analyses: AnalysisPool, { webFolder, command }: AppOptions): RunningApp {
+export function createApp(pool: pg.Pool, analyses: AnalysisPool, { webFolder, command, door: doorOptions }: AppOptions): RunningApp {
   const app = express();
   app.disable('x-powered-by');
-  app.use((_request, response, next) => {
-    response.set({ 'X-Content-Type-Options': 'nosniff', 'Referrer-Policy': 'same-origin' });
-    next();
-  });
+  app.use(...door(doorOptions));
   app.use(compression());
   const runs = new Runs(pool, analyses);
   const live = new LiveRuns(pool);
@@ -45,9 +45,12 @@ export function createApp(pool: pg.Pool, analyses: AnalysisPool, { webFolder, co
     app.use(express.static(webFolder));
     app.use((_request, response) => response.sendFile(join(webFolder, 'index.html')));
   }
+  // what the door refuses, and addresses that are none
+  app.use(answerProblem);
   return {
     app,
     resume: async () => {
+      await sweepUploads();
       await bench.resume();
       await runs.analyseStale();
     },

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { USUAL_BENCH_PLAN, USUAL_RULES, type BatchTaken, type BenchState, type Recording, type RunDetail, type SourceWithKey } from '@pace-check/contract';
 import type { EntryLine, RunLine } from '@pace-check/core';
-import { createApp } from './index';
+import { createApp, LOOPBACK } from './index';
 import { importPath, startHarness, type Harness } from './testing/harness';
 
 let harness: Harness;
@@ -124,7 +124,7 @@ describe('the end of a run', () => {
     // nobody was there when its time came
     await change(run, { ...opening, plan: { ...bySelf, endsItself: false } }, { kind: 'start', at: Date.now() - 10_000 }, put(skin(20_000, 30)));
     await harness.pool.query(`update recording set plan = plan || '{"endsItself":true}' where run_id = $1`, [run]);
-    const again = createApp(harness.pool, harness.analyses, { webFolder: null, command: null });
+    const again = createApp(harness.pool, harness.analyses, { webFolder: null, command: null, door: LOOPBACK });
     await again.resume();
     const over = await until(run, settled);
     expect(over.recording.end).toEqual({ atMs: 60_000, reason: 'planned' });
@@ -150,7 +150,7 @@ describe('the end of a run', () => {
     await send('DELETE', `/runs/${run}`);
     while ((Date.now() - startedAt!) * 60 < 135_000) await send('GET', '/bench');
     expect((await harness.pool.query('select status from recording where run_id = $1', [run])).rows).toEqual([{ status: 'running' }]);
-    const again = createApp(harness.pool, harness.analyses, { webFolder: null, command: null });
+    const again = createApp(harness.pool, harness.analyses, { webFolder: null, command: null, door: LOOPBACK });
     await again.resume();
     await send('POST', `/runs/${run}/restore`);
     expect((await until(run, settled)).recording.end).toEqual({ atMs: 120_000, reason: 'planned' });
@@ -267,6 +267,24 @@ describe('a stand-in', () => {
     expect(await send('POST', `/bench/${run}/stand-ins`, { ...standIn, scenario: '--out' })).toMatchObject({ status: 400, body: { field: 'scenario' } });
     expect(await send('POST', `/bench/${run}/stand-ins`, { ...standIn, misbehave: ['dance'] })).toMatchObject({ status: 400 });
   });
+  it('is one of eight at most, all in one process that ends with the server', async () => {
+    // the test command builds it first
+    const stage = await startHarness({ command: join(__dirname, '..', 'cli', 'dist', 'pace.mjs') });
+    const ask = (method: string, path: string, body: object): ReturnType<Harness['request']> => stage.request(method, path, JSON.stringify(body), json);
+    const run = randomUUID();
+    await ask('POST', `/bench/${run}/changes`, { changes: [{ id: randomUUID(), ...opening }] });
+    const answers = await Promise.all(Array.from({ length: 12 }, (_, seed) => ask('POST', `/bench/${run}/stand-ins`, { ...standIn, minutes: null, seed })));
+    expect(answers.map(({ status }) => status).toSorted()).toEqual([...Array<number>(8).fill(201), ...Array<number>(4).fill(429)]);
+    expect(answers.find(({ status }) => status === 429)!.body).toMatchObject({ code: 'too-many-stand-ins', remedy: expect.stringContaining('until one has ended') });
+    // they play: the run begins, and each has told something
+    await ask('POST', `/bench/${run}/changes`, { changes: [{ id: randomUUID(), kind: 'start', at: Date.now() - 5000 }] });
+    const heard = async (): Promise<boolean> => ((await stage.request('GET', `/bench/${run}`)).body as BenchState).recording.sources.every(({ heardAt }) => heardAt !== null);
+    for (let look = 0; !(await heard()); look++) {
+      expect(look).toBeLessThan(600);
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    await stage.close();
+  });
   it('needs the command line beside the server, and says so', async () => expect(await send('POST', `/bench/${await started()}/stand-ins`, standIn)).toMatchObject({ status: 501, body: { remedy: expect.stringContaining('npm start') } }));
 });
 
@@ -279,6 +297,24 @@ describe('the example of the documentation', () => {
     const run = /RUN (\S+)/.exec(stdout)![1]!;
     expect((await state(run)).live!.figures).toMatchObject({ frames: 6 });
     expect((await state(run)).entries[0]!.line).toMatchObject({ type: 'skin', c: 24.5 });
+  });
+});
+
+describe('the loop of the documentation', () => {
+  it('begins anew where it is, however often it is started, and loses nothing that was acknowledged', async () => {
+    const text = await readFile(join(__dirname, '..', 'docs', 'formats.md'), 'utf8');
+    const run = await started();
+    const { key } = await source(run);
+    // three rounds in the place of one every second for ever; what only a device's shell has is stood in for
+    const loop = /```sh\n(next\(\)[\s\S]*?)```/.exec(text)![1]!.replace('while sleep 1', 'for round in 1 2 3');
+    expect(loop).toContain('for round');
+    const shell = 'level=$1; dumpsys() { case $1 in battery) echo "level: $level"; level=$((level-1));; esac; }\n';
+    const play = (level: number): Promise<unknown> => promisify(execFile)('bash', ['-c', `${shell}${loop}`, 'loop', String(level)], { env: { ...process.env, SERVER: harness.address, KEY: key, LAYER: 'none', no_proxy: '127.0.0.1', NO_PROXY: '127.0.0.1' } });
+    await play(90);
+    await play(80);
+    const { entries, recording } = await state(run);
+    expect(entries.flatMap(({ line }) => (line.type === 'battery' ? line.percent : []))).toEqual([90, 90, 90, 80, 80, 80]);
+    expect(recording.sources[0]).toMatchObject({ refused: 0, refusals: [] });
   });
 });
 

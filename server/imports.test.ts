@@ -116,7 +116,7 @@ describe('refusals leave the database as it was', () => {
     // a body that never comes: only its announcement counts
     const { request } = await import('node:http');
     const answer = await new Promise<{ status: number; text: string }>((resolve, reject) => {
-      const sending = request(`${harness.address}/api${importPath({ reading: HEADED })}`, { method: 'POST', headers: { 'content-length': LARGEST_LOG_BYTES + 1 } }, (response) => {
+      const sending = request(`${harness.address}/api${importPath({ reading: HEADED })}`, { method: 'POST', headers: { 'content-length': LARGEST_LOG_BYTES + 1, 'x-pace-check-upload': '1' } }, (response) => {
         let text = '';
         response.on('data', (part) => (text += part));
         response.on('end', () => {
@@ -142,7 +142,7 @@ describe('refusals leave the database as it was', () => {
     const before = await rowCounts(harness.pool);
     const long = csv(Array<number>(3_000_000).fill(20));
     const cancel = new AbortController();
-    const sending = fetch(`${harness.address}/api${importPath({ reading: HEADED })}`, { method: 'POST', body: long, signal: cancel.signal });
+    const sending = fetch(`${harness.address}/api${importPath({ reading: HEADED })}`, { method: 'POST', body: long, headers: { 'x-pace-check-upload': '1' }, signal: cancel.signal });
     // the whole body is with the server once a thread has begun to read it
     const working = new Promise<void>((resolve) => {
       const original = harness.analyses.read.bind(harness.analyses);

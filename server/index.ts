@@ -1,4 +1,5 @@
-export { createApp } from './app';
+export { createApp, type AppOptions } from './app';
+export { LOOPBACK } from './routes/door';
 export { AnalysisPool } from './services/analysisPool';
 export { openPool } from './sql/database';
 export { migrate } from './sql/migrate';

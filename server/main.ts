@@ -2,41 +2,102 @@ import { once } from 'node:events';
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import { createApp } from './app';
+import { isLoopback, newCode } from './routes/door';
 import { AnalysisPool } from './services/analysisPool';
-import { openPool } from './sql/database';
-import { migrate } from './sql/migrate';
+import { problemOf } from './services/faults';
+import { continueClock } from './services/serverClock';
+import { codeOf, inTransaction, openPool } from './sql/database';
+import { migrate, NewerDatabase } from './sql/migrate';
+import { lastHeardMs } from './sql/recordings';
 import { purgeDeleted } from './sql/runs';
+import type pg from 'pg';
 
 /** Deleted runs can be brought back for this long. */
 const KEEP_DELETED_DAYS = 30;
+/** A database that is starting answers soon. */
+const DATABASE_WITHIN_MS = 10_000;
+const DATABASE_PAUSE_MS = 500;
+/** Status of a server that cannot begin, whoever starts it: told in one line, without a stack. */
+const CANNOT_BEGIN = 3;
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
 
-const url = process.env['DATABASE_URL'];
-if (!url) throw new Error('DATABASE_URL is not set. Start with `npm start`, which brings a database of its own.');
-const pool = openPool(url);
-await migrate(pool, here('./migrations'));
-await purgeDeleted(pool, KEEP_DELETED_DAYS);
-const analyses = new AnalysisPool(here('./analysis.worker.mjs'));
-const { app, resume, close: closeApp } = createApp(pool, analyses, { webFolder: process.env['PACE_WEB'] ?? null, command: process.env['PACE_COMMAND'] ?? null });
-const server = app.listen(Number(process.env['PORT'] ?? 0), process.env['HOST'] ?? '127.0.0.1');
-await once(server, 'listening');
-const { address, port } = server.address() as AddressInfo;
-// the parent process waits for this line
-console.log(`listening http://${address.includes(':') ? `[${address}]` : address}:${port}`);
-resume().catch((error: unknown) => console.error('Computing stale figures failed:', error));
-
-let closing = false;
-async function close(): Promise<void> {
-  if (closing) return;
-  closing = true;
-  closeApp();
-  server.close();
-  // streams of events never end by themselves
-  server.closeAllConnections();
-  await analyses.close();
-  await pool.end();
-  process.exit(0);
+/** Waits for the database and brings it up to date. */
+async function prepare(pool: pg.Pool): Promise<void> {
+  const until = performance.now() + DATABASE_WITHIN_MS;
+  for (;;) {
+    try {
+      await migrate(pool, here('./migrations'));
+      break;
+    } catch (error) {
+      if (problemOf(error)?.status !== 503 || performance.now() > until) throw error;
+      await new Promise((resolve) => setTimeout(resolve, DATABASE_PAUSE_MS));
+    }
+  }
+  await inTransaction(pool, async (db) => {
+    // many frames take their time to be removed
+    await db.query('set local statement_timeout = 0');
+    await purgeDeleted(db, KEEP_DELETED_DAYS);
+  });
+  const behindMs = continueClock(await lastHeardMs(pool));
+  if (behindMs > 0) console.log(`The machine’s clock is ${Math.round(behindMs / 1000)} s behind what it was when a run was last heard. The bench goes on from there; set the clock when nothing is recorded, and start anew.`);
 }
-process.on('SIGINT', close);
-process.on('SIGTERM', close);
+
+async function serve(url: string): Promise<void> {
+  const pool = openPool(url);
+  await prepare(pool);
+  const analyses = new AnalysisPool(here('./analysis.worker.mjs'));
+  const host = process.env['HOST'] || '127.0.0.1';
+  const code = isLoopback(host) ? null : (process.env['PACE_CODE'] ?? newCode());
+  const names = (process.env['PACE_HOSTS'] ?? '').split(',').map((name) => name.trim()).filter((name) => name !== '');
+  const { app, resume, close: closeApp } = createApp(pool, analyses, { webFolder: process.env['PACE_WEB'] ?? null, command: process.env['PACE_COMMAND'] ?? null, door: { host, names, code } });
+  const server = app.listen(Number(process.env['PORT'] ?? 0), host);
+  await once(server, 'listening');
+  if (code !== null) console.log(`Others than this machine may reach it: it asks each browser for the code ${code}`);
+  const { address, port } = server.address() as AddressInfo;
+  // the parent process waits for this line
+  console.log(`listening http://${address.includes(':') ? `[${address}]` : address}:${port}`);
+  resume().catch((error: unknown) => console.error('Computing stale figures failed:', error));
+
+  let closing = false;
+  const close = async (): Promise<void> => {
+    if (closing) return;
+    closing = true;
+    closeApp();
+    server.close();
+    // streams of events never end by themselves
+    server.closeAllConnections();
+    await analyses.close();
+    await pool.end();
+    process.exit(0);
+  };
+  process.on('SIGINT', close);
+  process.on('SIGTERM', close);
+  // whoever started it is gone: nobody could stop it any more
+  process.on('disconnect', close);
+}
+
+const NOT_LISTENING = /^(EADDRINUSE|EACCES|EADDRNOTAVAIL)$/;
+/** Nobody there, a wrong password, no such database, an address that is none. */
+const NO_DATABASE = /^(ECONNREFUSED|ECONNRESET|ENOTFOUND|EAI_AGAIN|ETIMEDOUT|EHOSTUNREACH|ENETUNREACH|28\w{3}|3D000|57P0\d|08\d{3}|53300|ERR_INVALID_URL)$/;
+
+/** Why it cannot begin, in words; null for what nobody foresaw. */
+function reasonOf(error: unknown, url: string): string | null {
+  if (error instanceof NewerDatabase) return error.message;
+  const says = error instanceof AggregateError ? error.errors.map(String).join('; ') : error instanceof Error ? error.message : String(error);
+  if (NOT_LISTENING.test(codeOf(error))) return `It cannot listen on ${process.env['HOST'] || '127.0.0.1'}, port ${process.env['PORT'] ?? '0'}: ${says}. Choose another with PORT=… or HOST=… .`;
+  const where = url.replace(/\/\/[^@/]*@/, '//');
+  if (NO_DATABASE.test(codeOf(error)) || problemOf(error)?.status === 503) return `The database at ${where} cannot be used: ${says}. Check DATABASE_URL, and that PostgreSQL runs there and lets this user in.`;
+  return null;
+}
+
+const url = process.env['DATABASE_URL'];
+if (url) {
+  await serve(url).catch((error: unknown) => {
+    console.error(reasonOf(error, url) ?? error);
+    process.exit(CANNOT_BEGIN);
+  });
+} else {
+  console.error('DATABASE_URL is not set. Start with `npm start`, which brings a database of its own.');
+  process.exitCode = CANNOT_BEGIN;
+}

@@ -30,8 +30,14 @@ export async function api<T>(path: string, init?: RequestInit): Promise<T> {
     throw new ApiFailure(0, OFFLINE, { cause: error });
   }
   noteAnswer(response.headers);
-  if (!response.ok) throw new ApiFailure(response.status, await problemOf(response));
+  if (!response.ok) throw failure(response.status, await problemOf(response));
   return (response.status === 204 ? undefined : await response.json()) as T;
+}
+
+/** Where the server asks for its code, the page for it comes; what was typed waits in the browser. */
+function failure(status: number, problem: ApiProblem): ApiFailure {
+  if (problem.code === 'code-needed') globalThis.location?.assign(`/code?then=${encodeURIComponent(globalThis.location.pathname)}`);
+  return new ApiFailure(status, problem);
 }
 
 async function problemOf(response: Response): Promise<ApiProblem> {
@@ -57,6 +63,7 @@ export function upload<T>(path: string, file: Blob, { onSent, signal }: UploadOp
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open('POST', `/api${path}`);
+    request.setRequestHeader('X-Pace-Check-Upload', '1');
     request.upload.onprogress = (event) => onSent(event.total > 0 ? event.loaded / event.total : 0);
     request.upload.onload = () => onSent(1);
     request.onerror = () => reject(new ApiFailure(0, OFFLINE));
@@ -69,7 +76,7 @@ export function upload<T>(path: string, file: Blob, { onSent, signal }: UploadOp
         // an answer without JSON is told by its status
       }
       if (request.status >= 200 && request.status < 300) resolve(answer as T);
-      else reject(new ApiFailure(request.status, (answer as ApiProblem | null) ?? unreadable(request.status)));
+      else reject(failure(request.status, (answer as ApiProblem | null) ?? unreadable(request.status)));
     };
     signal.addEventListener('abort', () => request.abort());
     request.send(file);

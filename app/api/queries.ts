@@ -76,7 +76,7 @@ export const useReplaceRecord = (): UseMutationResult<void, Error, { kind: KitKi
 export const useDeleteRecord = (): UseMutationResult<void, Error, { kind: KitKind; id: string }> => useKitMutation(({ kind, id }) => api(`/kit/${kind}/${id}`, { method: 'DELETE' }));
 export const useRefuse = (): UseMutationResult<unknown, Error, NewRefusal> => useKitMutation((refusal) => api('/kit/refusals', send('POST', refusal)));
 export const useTakeRefusalBack = (): UseMutationResult<void, Error, string> => useKitMutation((id) => api(`/kit/refusals/${id}`, { method: 'DELETE' }));
-export const useImportKit = (): UseMutationResult<KitImported, Error, string> => useKitMutation((text) => api('/kit/file', { method: 'POST', headers: { 'content-type': 'text/plain' }, body: text }));
+export const useImportKit = (): UseMutationResult<KitImported, Error, string> => useKitMutation((text) => api('/kit/file', { method: 'POST', headers: { 'content-type': 'text/plain', 'X-Pace-Check-Upload': '1' }, body: text }));
 
 export const useCards = (): UseQueryResult<CardSummary[], Error> => useQuery({ queryKey: KEYS.cards, queryFn: () => api<CardSummary[]>('/cards') });
 export const useCard = (id: string): UseQueryResult<Card, Error> => useQuery({ queryKey: KEYS.card(id), queryFn: () => api<Card>(`/cards/${id}`), enabled: id !== '' });

@@ -58,6 +58,24 @@ describe('the outbox', () => {
     await until(() => outbox.snapshot().waiting.length === 0);
     expect(outbox.snapshot().failing).toBe(false);
   });
+  it.each([
+    [507, 'disk-full'],
+    [401, 'code-needed'],
+    [429, 'slow-down'],
+  ])('keeps what is answered with %i for as long as it takes, however often', async (status, code) => {
+    let answers = 20;
+    answer = (changes) => (answers-- > 0 ? { status, body: { code, message: 'm', remedy: 'r' } } : ok(changes));
+    const outbox = new Outbox(name, 1);
+    await outbox.add('/bench/1/changes', 'changes', [change('a'), change('b')]);
+    // not waiting its own pauses, which grow
+    const hurry = setInterval(() => {
+      expect(outbox.snapshot().waiting.filter((one) => one.refused !== null)).toEqual([]);
+      outbox.send();
+    }, 5);
+    await until(() => outbox.snapshot().waiting.length === 0);
+    clearInterval(hurry);
+    expect(answers).toBeLessThan(0);
+  });
   it('sets aside what is refused, with the reason, and goes on with the rest', async () => {
     answer = (changes) => ({ status: 200, body: { done: ['b'], refused: changes.filter(({ id }) => id === 'a').map(({ id }) => ({ id, reason: 'no such line' })), now: 0 } });
     const outbox = new Outbox(name);

@@ -169,7 +169,8 @@ export class Outbox {
   /** Whether the same may do well the next time. */
   private mayDoBetter({ offline, status }: ApiFailure): boolean {
     if (status === 500) return ++this.failures <= MOST_FAILURES;
-    return offline || status > 500 || status === 429;
+    // 401: the server asks for its code, which is typed on another page
+    return offline || status > 500 || status === 429 || status === 401;
   }
 
   private async settle(batch: Waiting[], refused: Map<string, string>): Promise<void> {

@@ -119,7 +119,8 @@ export class LiveSender {
         }
       } else if (response) {
         const problem = (await response.json().catch(() => ({}))) as { message?: string };
-        if (response.status === 401 || response.status === 403) {
+        // 409: another one sends with this key, and each would undo the other's numbers
+        if (response.status === 401 || response.status === 403 || response.status === 409) {
           this.options.onTold?.(problem.message ?? 'The key is not taken.');
           return this.stop('shut-out');
         }

@@ -3,11 +3,13 @@ import express, { type ErrorRequestHandler, type Router } from 'express';
 import type pg from 'pg';
 import type { AnalysisPool } from '../services/analysisPool';
 import { Imports } from '../services/imports';
+import { problemOf } from '../services/faults';
 import { Problem } from '../services/problem';
 import { type Runs } from '../services/runs';
 import { benchRoutes, type BenchParts } from './bench';
 import { cardRoutes } from './cards';
 import { kitRoutes } from './kit';
+import { bodyDoor } from './door';
 import { idOf, parse } from './parse';
 import { withUploadedFile } from './upload';
 
@@ -16,9 +18,10 @@ export function apiRouter(pool: pg.Pool, analyses: AnalysisPool, runs: Runs, par
   const imports = new Imports(pool, analyses, runs);
   const api = express.Router();
 
+  api.use(bodyDoor());
   api.get('/health', async (_request, response) => {
     await pool.query('select 1');
-    response.json({ ok: true });
+    response.json({ ok: true, name: 'pace-check', pid: process.pid });
   });
   kitRoutes(api, pool);
   cardRoutes(api, pool, runs);
@@ -66,7 +69,6 @@ export function apiRouter(pool: pg.Pool, analyses: AnalysisPool, runs: Runs, par
   api.use(() => {
     throw new Problem(404, { code: 'not-found', message: 'There is no such address in this API.', remedy: 'docs/formats.md lists them.' });
   });
-  api.use(answerProblem);
   return api;
 }
 
@@ -78,21 +80,26 @@ function jsonQuery(value: unknown): unknown {
   }
 }
 
-/** The database was shut down, is starting, or the connection broke: the same request may do well in a moment. */
-function isDatabaseAway(error: { code?: unknown; message?: unknown } | null): boolean {
-  return /^(57P0[123]|08\d\d\d|ECONNREFUSED|ECONNRESET|EPIPE)$/.test(String(error?.code)) || /Connection terminated|Client has encountered a connection error/.test(String(error?.message));
-}
-
 const runId = (value: string | string[] | undefined): string => idOf('run', value);
 
-const answerProblem: ErrorRequestHandler = (error, _request, response, next) => {
+/** Says what went wrong as JSON: what is no fault of this program as what it is, anything else as 500. */
+export const answerProblem: ErrorRequestHandler = (error, _request, response, next) => {
   if (response.headersSent) return next(error);
-  if (error instanceof Problem) return void response.status(error.status).json(error.body);
+  const problem = problemOf(error);
+  if (problem) {
+    if (problem.status === 503) response.set('retry-after', '1');
+    return void response.status(problem.status).json(problem.body);
+  }
   // the person cancelled: nobody is left to be told
   if (response.closed) return;
+  const status: unknown = error?.status;
   if (error?.type === 'entity.too.large') return void response.status(413).json({ code: 'too-large', message: 'The request is too large.', remedy: 'Send it in several parts.' });
-  if (error?.type === 'entity.parse.failed') return void response.status(400).json({ code: 'bad-request', message: 'The request is no JSON.', remedy: 'Correct it and send it again.' });
-  if (isDatabaseAway(error)) return void response.status(503).set('retry-after', '1').json({ code: 'database-away', message: 'The database does not answer.', remedy: 'Nothing was changed. Try again in a moment.' });
+  if (typeof status === 'number' && status >= 400 && status < 500) return void response.status(status).json({ code: 'bad-request', message: BAD_REQUESTS[status] ?? 'The request cannot be read.', remedy: 'Correct it and send it again; docs/formats.md shows how it looks.' });
   console.error(error);
-  response.status(500).json({ code: 'internal', message: 'The server could not do this.', remedy: 'Nothing was changed. Try again; if it stays, look at the server’s output.' });
+  response.status(500).json({ code: 'internal', message: 'The server could not do this.', remedy: 'Try again; if it stays, look at the server’s output.' });
+};
+
+const BAD_REQUESTS: Record<number, string> = {
+  400: 'The request cannot be read: its address, its JSON or its packing is broken.',
+  415: 'The request is packed, or written, in a way that is not known here.',
 };

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdtemp, readdir, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Transform } from 'node:stream';
@@ -10,6 +10,10 @@ import { tooLarge } from '@pace-check/core';
 import type { Request } from 'express';
 import type { ArrivedFile } from '../services/imports';
 import { Problem } from '../services/problem';
+import { codeOf } from '../sql/database';
+
+/** Names of the folders that uploads lie in: the server's process is part of it. */
+const FOLDER = 'pace-check-upload-';
 
 /**
  * Writes a request's body to a temporary file, hands it to `work` and removes
@@ -23,7 +27,7 @@ export async function withUploadedFile<T>(request: Request, work: (file: Arrived
     request.resume();
     throw uploadTooLarge();
   }
-  const folder = await mkdtemp(join(tmpdir(), 'pace-check-'));
+  const folder = await mkdtemp(join(tmpdir(), `${FOLDER}${process.pid}-`));
   try {
     const path = join(folder, 'upload');
     const hash = createHash('sha256');
@@ -40,6 +44,24 @@ export async function withUploadedFile<T>(request: Request, work: (file: Arrived
     return await work({ path, bytes, sha256: hash.digest('hex') });
   } finally {
     await rm(folder, { recursive: true, force: true });
+  }
+}
+
+/** Removes what uploads to a server that was killed have left. */
+export async function sweepUploads(): Promise<void> {
+  for (const name of await readdir(tmpdir())) {
+    const pid = new RegExp(`^${FOLDER}(\\d+)-`).exec(name)?.[1];
+    if (pid !== undefined && !isAlive(Number(pid))) await rm(join(tmpdir(), name), { recursive: true, force: true });
+  }
+}
+
+function isAlive(pid: number): boolean {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    // somebody else's process
+    return codeOf(error) === 'EPERM';
   }
 }
 

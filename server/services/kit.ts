@@ -1,6 +1,6 @@
 import type { Kit, KitKind, NewRecord, NewRefusal, Refusal } from '@pace-check/contract';
 import type pg from 'pg';
-import { inTransaction, type Queryable } from '../sql/database';
+import { codeOf, inTransaction, type Queryable } from '../sql/database';
 import { touchCardsOf } from '../sql/cards';
 import { deleteRecord, deleteRefusal, idByName, insertRefusal, readKit, readRecord, replaceSpots, setupIdByName, writeRecord, type NamedKind } from '../sql/kit';
 import { notFound, Problem } from './problem';
@@ -54,7 +54,7 @@ function fail(kind: KitKind): never {
   throw notFound(WORDS[kind]);
 }
 
-export const hasCode = (error: unknown, code: string): boolean => error instanceof Error && 'code' in error && error.code === code;
+export const hasCode = (error: unknown, code: string): boolean => codeOf(error) === code;
 
 async function unlessDoubled(kind: KitKind, name: string, work: () => Promise<unknown>): Promise<void> {
   try {

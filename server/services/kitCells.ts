@@ -12,19 +12,25 @@ export function toCells(record: Record<string, unknown>, prefix = ''): Record<st
   for (const [key, value] of Object.entries(record)) {
     const name = `${prefix}${key}`;
     if (Array.isArray(value)) {
-      if (value.every((one) => typeof one !== 'object')) cells[name] = value.join(BAR);
+      if (value.every((one) => typeof one !== 'object')) cells[name] = harmless(value.join(BAR));
       else value.forEach((one, i) => Object.assign(cells, toCells(one as Record<string, unknown>, `${name}.${i + 1}.`)));
     } else if (typeof value === 'boolean') cells[name] = value ? 'yes' : 'no';
-    else if (value !== undefined) cells[name] = String(value);
+    else if (value !== undefined) cells[name] = typeof value === 'string' ? harmless(value) : String(value);
   }
   return cells;
 }
+
+/** A spreadsheet takes text that begins like this for a formula, and runs it. */
+const FORMULA = /^'*[=+\-@\t\r]/;
+const harmless = (text: string): string => (FORMULA.test(text) ? `'${text}` : text);
+/** The text as it was before it was made harmless. */
+const asWritten = (cell: string): string => (cell.startsWith("'") && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell);
 
 /** The record that stands in a row's cells. Empty cells say nothing; what does not fit is left for the schema to refuse. */
 export function fromCells(cells: Record<string, string>, schema: z.ZodObject): Record<string, unknown> {
   const record: Record<string, unknown> = {};
   for (const [column, cell] of Object.entries(cells)) {
-    const text = typeof cell === 'string' ? cell.trim() : '';
+    const text = typeof cell === 'string' ? asWritten(cell.trim()) : '';
     if (text !== '') put(record, column.trim().split('.'), text, schema);
   }
   return record;

@@ -1,13 +1,17 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import { fork, type ChildProcess } from 'node:child_process';
 import type { BenchSource, NewStandIn } from '@pace-check/contract';
 import type { LiveRuns } from './liveRuns';
 import { Problem } from './problem';
 
 const NAMES = { handset: 'Stand-in handset', thermometer: 'Stand-in thermometer', meter: 'Stand-in power meter', link: 'Stand-in link' };
+/** Stand-ins that play at one time. */
+const MOST_PLAYING = 8;
 
-/** Starts stand-ins as processes of their own: they speak the live protocol, as any source does. */
+/** Plays stand-ins, all in one process of the command line: they speak the live protocol, as any source does, and end with the server, however it ends. */
 export class StandIns {
-  private readonly running = new Set<ChildProcess>();
+  private stage: ChildProcess | null = null;
+  /** Ids of the sources that are played. */
+  private readonly playing = new Set<string>();
 
   /** @param command file of the command line; null where it is not there */
   constructor(
@@ -17,18 +21,42 @@ export class StandIns {
 
   async start(runId: string, { kind, scenario, minutes, seed, misbehave }: NewStandIn, address: string): Promise<BenchSource> {
     if (this.command === null) throw new Problem(501, { code: 'no-stand-ins', message: 'This server was started without stand-ins.', remedy: 'Start it with `npm start`, or connect one with `pace simulate --live`.' });
-    const { key, ...source } = await this.live.addSource(runId, NAMES[kind], kind, true);
-    const words = ['simulate', scenario, '--live', address, '--as', kind, '--seed', String(seed), ...(minutes === null ? [] : ['--minutes', String(minutes)]), ...misbehave.flatMap((one) => ['--misbehave', one])];
-    // of a group of its own: where the server is killed, it goes on like a real logger
-    const child = spawn(process.execPath, [this.command, ...words], { env: { ...process.env, PACE_KEY: key }, stdio: ['ignore', 'ignore', 'inherit'], detached: true });
-    this.running.add(child);
-    child.on('error', (error) => console.error(`A stand-in could not be started: ${error.message}`));
-    child.on('exit', () => this.running.delete(child));
-    child.unref();
-    return source;
+    if (this.playing.size >= MOST_PLAYING) throw new Problem(429, { code: 'too-many-stand-ins', message: `${MOST_PLAYING} stand-ins are playing already.`, remedy: 'Wait until one has ended, or end the run that it plays for.' });
+    // its place is taken before anything is awaited: two may ask at once
+    const place = `${runId} ${this.playing.size} ${Math.random()}`;
+    this.playing.add(place);
+    try {
+      const { key, ...source } = await this.live.addSource(runId, NAMES[kind], kind, true);
+      this.playing.add(source.id);
+      this.onStage(this.command).send({ id: source.id, key, address, kind, scenario, minutes, seed, misbehave });
+      return source;
+    } finally {
+      this.playing.delete(place);
+    }
   }
 
+  private onStage(command: string): ChildProcess {
+    if (this.stage) return this.stage;
+    const stage = fork(command, ['stand-ins'], { stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
+    this.stage = stage;
+    stage.on('message', (ended) => {
+      this.playing.delete(String(ended));
+      if (this.playing.size === 0 && this.stage === stage) this.close();
+    });
+    stage.on('error', (error) => console.error(`Stand-ins could not be started: ${error.message}`));
+    stage.on('exit', () => {
+      if (this.stage !== stage) return;
+      this.stage = null;
+      this.playing.clear();
+    });
+    return stage;
+  }
+
+  /** It ends when nobody is connected to it any more. */
   close(): void {
-    for (const child of this.running) child.kill();
+    const stage = this.stage;
+    this.stage = null;
+    this.playing.clear();
+    if (stage?.connected) stage.disconnect();
   }
 }

@@ -1,6 +1,7 @@
 import type { ChangesTaken } from '@pace-check/contract';
 import type * as z from 'zod';
 import { serverNow } from './serverClock';
+import { problemOf } from './faults';
 import { Problem } from './problem';
 
 /**
@@ -17,8 +18,10 @@ export async function takeChanges<T extends { id: string }>(schema: z.ZodType<T>
       await make(parsed.data);
       taken.done.push(id);
     } catch (error) {
-      if (!(error instanceof Problem)) throw error;
-      taken.refused.push({ id, reason: `${error.body.message} ${error.body.remedy}` });
+      const problem = problemOf(error);
+      // what may do better the next time ends it, and so does what nobody foresaw
+      if (!problem || problem.status >= 500 || problem.status === 429) throw error;
+      taken.refused.push({ id, reason: `${problem.body.message} ${problem.body.remedy}` });
     }
   }
   return { ...taken, now: serverNow() };

@@ -5,7 +5,7 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import type { ImportDetails } from '@pace-check/contract';
 import pg from 'pg';
-import { AnalysisPool, createApp, migrate, openPool } from '../index';
+import { AnalysisPool, createApp, LOOPBACK, migrate, openPool, type AppOptions } from '../index';
 
 /** A server with a database of its own, thrown away afterwards. */
 export interface Harness {
@@ -18,7 +18,7 @@ export interface Harness {
 
 const SERVER = process.env['PACE_TEST_DATABASE']!;
 
-export async function startHarness(): Promise<Harness> {
+export async function startHarness(options: Partial<AppOptions> = {}): Promise<Harness> {
   const name = `test_${randomUUID().replaceAll('-', '')}`;
   await onServer((client) => client.query(`create database ${name}`));
   const url = new URL(SERVER);
@@ -27,7 +27,7 @@ export async function startHarness(): Promise<Harness> {
   await migrate(pool, join(__dirname, '..', 'migrations'));
   // the worker thread runs the built bundle; the test command builds it first
   const analyses = new AnalysisPool(join(__dirname, '..', 'dist', 'analysis.worker.mjs'));
-  const { app, close: closeApp } = createApp(pool, analyses, { webFolder: null, command: null });
+  const { app, close: closeApp } = createApp(pool, analyses, { webFolder: null, command: null, door: LOOPBACK, ...options });
   const server: Server = app.listen(0, '127.0.0.1');
   await once(server, 'listening');
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
@@ -36,7 +36,9 @@ export async function startHarness(): Promise<Harness> {
     analyses,
     address,
     request: async (method, path, body, headers) => {
-      const response = await fetch(`${address}/api${path}`, { method, body, headers });
+      // as the app sends it, unless a test says otherwise
+      const usual: Record<string, string> = /^\/(imports|kit\/file)/.test(path) ? { 'x-pace-check-upload': '1' } : {};
+      const response = await fetch(`${address}/api${path}`, { method, body, headers: { ...usual, ...headers } });
       const text = await response.text();
       return { status: response.status, body: text === '' ? null : response.headers.get('content-type')?.includes('application/json') ? JSON.parse(text) : text };
     },

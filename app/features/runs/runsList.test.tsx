@@ -55,6 +55,21 @@ describe('the list of runs', () => {
     expect(screen.getByText('Skiff 120 on Brask')).toBeTruthy();
   });
 
+  it('has no more heads over its lanes than can be read, however long a run is', async () => {
+    Object.defineProperty(document.documentElement, 'clientWidth', { value: 1280, configurable: true });
+    fireEvent(window, new Event('resize'));
+    const long = run('Aurelune on Velm 5', at(60, 90));
+    answer([{ ...long, lane: { ...long.lane, seconds: 48 * 3600 } }]);
+    await show(<RunsScreen />);
+    await screen.findByText('title on device');
+    const heads = screen.getAllByText(/^(0 min|\d+)$/).map((head) => head.textContent);
+    expect(heads[0]).toBe('0 min');
+    expect(heads.length).toBeGreaterThan(5);
+    expect(heads.length).toBeLessThan(24);
+    Object.defineProperty(document.documentElement, 'clientWidth', { value: 0, configurable: true });
+    fireEvent(window, new Event('resize'));
+  });
+
   it('says what to do when there are none yet', async () => {
     answer([]);
     await show(<RunsScreen />);
