@@ -3,8 +3,10 @@ import { readFile, rm, stat } from 'node:fs/promises';
 import { request } from 'node:http';
 import { join } from 'node:path';
 import { chromium, type Browser } from '@playwright/test';
+import pg from 'pg';
 import type { RunDetail } from '@pace-check/contract';
 import { buildCli, buildServer, buildWeb } from './build';
+import { ATTACKS } from './bench/attack';
 import { LONG_FRAMES, writeLongLog } from './bench/longLog';
 import { measureCommandLine } from './bench/commandLine';
 import { measureLiveLoad } from './bench/liveLoad';
@@ -34,14 +36,15 @@ async function bench(): Promise<void> {
   const folder = await temporaryFolder('pace-check-bench-');
   const stops: (() => Promise<void>)[] = [() => rm(folder, { recursive: true, force: true })];
   try {
-    await ensureChromium();
     await Promise.all([buildServer(), buildCli()]);
-    await buildWeb();
     const database = await startDatabase(join(folder, 'postgres'));
     stops.unshift(database.stop);
+    // `npm run bench -- attack` and `npm run bench -- live` measure these parts alone
+    if (process.argv[2] === 'attack') return await attack(database.url);
+    await ensureChromium();
+    await buildWeb();
     const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
     stops.unshift(() => browser.close());
-    // `npm run bench -- live` measures this part alone
     if (process.argv[2] === 'live') return await liveLoad(database.url, browser);
     const server = await startServer({ DATABASE_URL: database.url, PACE_WEB: WEB_DIST, PACE_COMMAND: COMMAND, PORT: '0' });
     stops.unshift(server.stop);
@@ -108,6 +111,39 @@ async function liveLoad(databaseUrl: string, browser: Browser): Promise<void> {
   }
 }
 
+/** The load parts of an attack, each on a server and in a database of its own; beside another checkout’s server, which PACE_BENCH_OTHER names by its folder. */
+async function attack(databaseUrl: string): Promise<void> {
+  const other = process.env['PACE_BENCH_OTHER'];
+  for (const [name, file] of [...(other ? [['other', join(other, 'server', 'dist', 'main.mjs')] as const] : []), ['this', undefined] as const]) {
+    console.log(`\n— ${name} server`);
+    for (const [i, work] of ATTACKS.entries()) {
+      const url = await newDatabase(databaseUrl, `attack_${name}_${i}`);
+      const server = await startServer({ DATABASE_URL: url, PORT: '0' }, file);
+      const database = new pg.Client({ connectionString: url });
+      await database.connect();
+      try {
+        await work({ address: server.address, pid: server.pid, database }, ({ what, figure }) => say(what, figure));
+      } finally {
+        await database.end();
+        // one that does not answer any more does not end either
+        const kill = setTimeout(() => process.kill(server.pid, 'SIGKILL'), 5000);
+        await server.stop();
+        clearTimeout(kill);
+      }
+    }
+  }
+}
+
+async function newDatabase(serverUrl: string, name: string): Promise<string> {
+  const admin = new pg.Client({ connectionString: serverUrl });
+  await admin.connect();
+  await admin.query(`create database ${name}`);
+  await admin.end();
+  const url = new URL(serverUrl);
+  url.pathname = `/${name}`;
+  return url.href;
+}
+
 /** The command line beside its yardsticks. */
 async function commandLine(log: string): Promise<void> {
   const { pace, scanner, ...others } = await measureCommandLine(log);
@@ -136,7 +172,7 @@ function importLog(address: string, path: string): Promise<{ run: RunDetail; aft
   const details = { fileName: 'long.csv', name: null, facts: { device: 'Brask Slate 11', title: 'Skiff 120', setup: null, target: 144, refresh: 144 }, reading: null, again: false };
   return new Promise((resolve, reject) => {
     let sentAt = 0;
-    const sending = request(`${address}/api/imports?details=${encodeURIComponent(JSON.stringify(details))}`, { method: 'POST' }, (response) => {
+    const sending = request(`${address}/api/imports?details=${encodeURIComponent(JSON.stringify(details))}`, { method: 'POST', headers: { 'x-pace-check-upload': '1' } }, (response) => {
       const parts: Buffer[] = [];
       response.on('data', (part: Buffer) => parts.push(part));
       response.on('end', () => {

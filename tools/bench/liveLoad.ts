@@ -108,7 +108,7 @@ async function watchScreen(browser: Browser, address: string, run: string): Prom
   };
 }
 
-function percentile95(values: number[]): number {
+export function percentile95(values: number[]): number {
   const sorted = values.toSorted((a, b) => a - b);
   return sorted[Math.floor(0.95 * (sorted.length - 1))]!;
 }
