@@ -76,7 +76,7 @@ describe('a file holds no more than a run may', () => {
     expect(told).toBeLessThan(45);
   });
   it('refuses a line of a run file that is too long', async () => {
-    await expect(readText('{"type":"run","version":1}\n', ...times(5, `"${'x'.repeat(LONGEST_LINE_BYTES / 4)}`))).rejects.toEqual(refusal('long-line', /Line 2 is longer than 4 MB/, /some hundreds of frames/, 2));
+    await expect(readText('{"type":"run","version":1}\n', ...times(5, `"${'x'.repeat(LONGEST_LINE_BYTES / 4)}`))).rejects.toEqual(refusal('long-line', /Line 2 is longer than 16 MB/, /some hundreds of frames/, 2));
   });
   it('refuses more lines beside the frames than a run has', async () => {
     const line = '{"type":"mark","atMs":5,"kind":"note"}\n';

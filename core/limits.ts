@@ -14,8 +14,8 @@ export const MOST_FRAMES = 4_000_000;
 
 /** Bytes of a row of a delimited log. */
 export const LONGEST_ROW_BYTES = 1024 * 1024;
-/** Bytes of a line of a run file. */
-export const LONGEST_LINE_BYTES = 4 * 1024 * 1024;
+/** Bytes of a line of a run file: all frames of some hours in one. */
+export const LONGEST_LINE_BYTES = 16 * 1024 * 1024;
 /** Lines of a run file that hold no frames: four sensors once a second for half a day. */
 export const MOST_LINES = 200_000;
 /** Bytes of those lines together. */
