@@ -8,7 +8,15 @@ const ROOMS = ['core', 'contract', 'server', 'app', 'rig', 'cli', 'e2e', 'tools'
  * import, by value or by type alone, and which packages core may use.
  */
 const ARROWS = {
-  core: { values: [], types: [], packages: ['ml-levenberg-marquardt', '@stdlib/stats-base-dists-t-quantile', '@stdlib/stats-base-dists-t-cdf'] },
+  core: {
+    values: [],
+    types: [],
+    packages: [
+      'ml-levenberg-marquardt',
+      '@stdlib/stats-base-dists-t-quantile',
+      '@stdlib/stats-base-dists-t-cdf',
+    ],
+  },
   // of core's values the contract takes limits and closed lists alone
   contract: { values: ['core'], types: [] },
   server: { values: ['contract', 'core'], types: [] },
@@ -23,10 +31,32 @@ function arrows(room) {
   const { values, types, packages } = ARROWS[room];
   const closed = ROOMS.filter((other) => !values.includes(other) && !types.includes(other));
   const patterns = [
-    { regex: `^(\\.\\./)+(${ROOMS.join('|')})(/|$)`, message: 'Enter another room by its name, @pace-check/…, not by a path.' },
-    { regex: `^@pace-check/(${closed.join('|')})(/|$)`, message: `${room} may not import this room: docs/architecture.md has the arrows.` },
-    ...(types.length > 0 ? [{ regex: `^@pace-check/(${types.join('|')})(/|$)`, allowTypeImports: true, message: `${room} may import only types of this room.` }] : []),
-    ...(packages ? [{ regex: `^(?!\\.|@pace-check/${packages.map((name) => `|${name}$`).join('')})`, message: 'core uses small numeric packages alone; add one to ARROWS with a decision in docs/decisions/.' }] : []),
+    {
+      regex: `^(\\.\\./)+(${ROOMS.join('|')})(/|$)`,
+      message: 'Enter another room by its name, @pace-check/…, not by a path.',
+    },
+    {
+      regex: `^@pace-check/(${closed.join('|')})(/|$)`,
+      message: `${room} may not import this room: docs/architecture.md has the arrows.`,
+    },
+    ...(types.length > 0
+      ? [
+          {
+            regex: `^@pace-check/(${types.join('|')})(/|$)`,
+            allowTypeImports: true,
+            message: `${room} may import only types of this room.`,
+          },
+        ]
+      : []),
+    ...(packages
+      ? [
+          {
+            regex: `^(?!\\.|@pace-check/${packages.map((name) => `|${name}$`).join('')})`,
+            message:
+              'core uses small numeric packages alone; add one to ARROWS with a decision in docs/decisions/.',
+          },
+        ]
+      : []),
   ];
   return {
     files: [`${room}/**/*.{ts,tsx}`],

@@ -5,9 +5,19 @@ const nodeRoom = (name) => ({
   rootDir: `<rootDir>/${name}`,
   testMatch: ['**/*.test.ts'],
   testPathIgnorePatterns: ['/node_modules/', '/dist/'],
-  transform: { '^.+\\.m?[jt]s$': ['babel-jest', { configFile: false, presets: [['@babel/preset-env', { targets: { node: 'current' } }], '@babel/preset-typescript'] }] },
+  transform: {
+    '^.+\\.m?[jt]s$': [
+      'babel-jest',
+      {
+        configFile: false,
+        presets: [['@babel/preset-env', { targets: { node: 'current' } }], '@babel/preset-typescript'],
+      },
+    ],
+  },
   // packages that come as ES modules only
-  transformIgnorePatterns: ['/node_modules/(?!(@pace-check|d3-array|internmap|ml-[^/]+|cheminfo-types|is-any-array)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(@pace-check|d3-array|internmap|ml-[^/]+|cheminfo-types|is-any-array)/)',
+  ],
   moduleNameMapper: { '^@pace-check/([^/]+)$': '<rootDir>/../$1/index.ts' },
 });
 
@@ -22,8 +32,13 @@ module.exports = {
       displayName: 'app',
       rootDir: '<rootDir>/app',
       testMatch: ['**/*.test.ts', '**/*.test.tsx'],
-      transformIgnorePatterns: ['/node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-native-svg|@rneui|react-native-gifted-charts|gifted-charts-core|@pace-check|ml-[^/]+|cheminfo-types|is-any-array)/?)'],
-      moduleNameMapper: { '^@expo/vector-icons/Feather$': '<rootDir>/testing/Feather.tsx', '^@pace-check/([^/]+)$': '<rootDir>/../$1/index.ts' },
+      transformIgnorePatterns: [
+        '/node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-native-svg|@rneui|react-native-gifted-charts|gifted-charts-core|@pace-check|ml-[^/]+|cheminfo-types|is-any-array)/?)',
+      ],
+      moduleNameMapper: {
+        '^@expo/vector-icons/Feather$': '<rootDir>/testing/Feather.tsx',
+        '^@pace-check/([^/]+)$': '<rootDir>/../$1/index.ts',
+      },
     },
   ],
 };

@@ -2,7 +2,21 @@ import { createReadStream } from 'node:fs';
 import { createGunzip } from 'node:zlib';
 import { Readable } from 'node:stream';
 import { checkRunLine } from '@pace-check/contract';
-import { analyse, factsOf, headline, headlineFacts, isGzip, LogRefused, readRun, runInput, type Analysis, type ColumnChoice, type Need, type SpanUs, type TextLayout } from '@pace-check/core';
+import {
+  analyse,
+  factsOf,
+  headline,
+  headlineFacts,
+  isGzip,
+  LogRefused,
+  readRun,
+  runInput,
+  type Analysis,
+  type ColumnChoice,
+  type Need,
+  type SpanUs,
+  type TextLayout,
+} from '@pace-check/core';
 import { UsageError } from './usage';
 
 /** Flags of `pace analyse`; they go before what the file says. */
@@ -32,17 +46,25 @@ const KNOWN_COLUMNS: { name: string; choice: Omit<ColumnChoice, 'column'> }[] = 
  */
 export async function analyseFile(file: string, flags: AnalyseFlags): Promise<Analysis> {
   const source = file === '-' ? process.stdin : createReadStream(file, { highWaterMark: 1 << 20 });
-  const run = await readRun(await unpacked(source), { reading: knownColumn, checkLine: checkRunLine, largest: Infinity });
-  const said = factsOf(run.header);
-  const input = runInput(run.track, { dropped: run.tally.unreadable, cutOff: run.cutOff, entries: run.entries }, {
-    ...said,
-    target: flags.target ?? said.target,
-    refreshHz: flags.refresh ?? said.refreshHz,
-    native: flags.native ?? said.native,
-    need: flags.need ?? said.need,
-    roomC: flags.room ?? said.roomC,
-    batteryWh: flags.batteryWh ?? said.batteryWh,
+  const run = await readRun(await unpacked(source), {
+    reading: knownColumn,
+    checkLine: checkRunLine,
+    largest: Infinity,
   });
+  const said = factsOf(run.header);
+  const input = runInput(
+    run.track,
+    { dropped: run.tally.unreadable, cutOff: run.cutOff, entries: run.entries },
+    {
+      ...said,
+      target: flags.target ?? said.target,
+      refreshHz: flags.refresh ?? said.refreshHz,
+      native: flags.native ?? said.native,
+      need: flags.need ?? said.need,
+      roomC: flags.room ?? said.roomC,
+      batteryWh: flags.batteryWh ?? said.batteryWh,
+    },
+  );
   input.excluded.push(...(flags.exclude ?? []));
   return analyse(input);
 }
@@ -63,7 +85,11 @@ async function* gunzipped(bytes: AsyncIterable<Uint8Array>): AsyncGenerator<Uint
   try {
     yield* bytes;
   } catch (error) {
-    throw new LogRefused('broken-archive', `The gzip archive cannot be unpacked to its end (${error instanceof Error ? error.message : String(error)}).`, 'Copy it again, or give the unpacked file.');
+    throw new LogRefused(
+      'broken-archive',
+      `The gzip archive cannot be unpacked to its end (${error instanceof Error ? error.message : String(error)}).`,
+      'Copy it again, or give the unpacked file.',
+    );
   }
 }
 
@@ -87,16 +113,33 @@ export function parseSpans(text: string): SpanUs[] {
   return text.split(',').map((part) => {
     const match = /^\s*(\d+(?:\.\d+)?)\s*-\s*(\d+(?:\.\d+)?)\s*$/.exec(part);
     const [from, to] = [Number(match?.[1]), Number(match?.[2])];
-    if (!match || to < from) throw new UsageError(`--exclude takes spans of seconds like 10-35,600-642; “${part}” is none.`);
+    if (!match || to < from)
+      throw new UsageError(`--exclude takes spans of seconds like 10-35,600-642; “${part}” is none.`);
     return { fromUs: Math.round(from * 1e6), toUs: Math.round(to * 1e6) };
   });
 }
 
-const numbers = (pace: Float64Array): (number | null)[] => Array.from(pace, (value) => (Number.isNaN(value) ? null : value));
+const numbers = (pace: Float64Array): (number | null)[] =>
+  Array.from(pace, (value) => (Number.isNaN(value) ? null : value));
 
 /** The figures in the shape that docs/method.md prints. */
 export function toJson({ figures, perSecond }: Analysis): object {
-  const { frames, pace, lows, evenness, cadence, cap, splits, stamina, playable, emulation, warmth, drain, caveats, confidence } = figures;
+  const {
+    frames,
+    pace,
+    lows,
+    evenness,
+    cadence,
+    cap,
+    splits,
+    stamina,
+    playable,
+    emulation,
+    warmth,
+    drain,
+    caveats,
+    confidence,
+  } = figures;
   return {
     frames,
     pace: { ...pace, perSecond: numbers(perSecond) },
@@ -104,14 +147,39 @@ export function toJson({ figures, perSecond }: Analysis): object {
     evenness,
     cadence: { kind: cadence.kind, onBeat: cadence.onBeat },
     cap,
-    splits: splits.map(({ fromS, toS, average, onePercentLow, hold }) => ({ fromS, toS, average, onePercentLow, hold })),
+    splits: splits.map(({ fromS, toS, average, onePercentLow, hold }) => ({
+      fromS,
+      toS,
+      average,
+      onePercentLow,
+      hold,
+    })),
     stamina,
     playable,
     emulation,
     warmth: Object.fromEntries(
-      warmth.spots.map(({ spot, by, peakC, riseC, fit }) => [spot, { by, peakC, riseC, fit: fit && { finalC: fit.finalC, startC: fit.startC, tauS: fit.tauS, settled: fit.settled, forecast: fit.forecast } }]),
+      warmth.spots.map(({ spot, by, peakC, riseC, fit }) => [
+        spot,
+        {
+          by,
+          peakC,
+          riseC,
+          fit: fit && {
+            finalC: fit.finalC,
+            startC: fit.startC,
+            tauS: fit.tauS,
+            settled: fit.settled,
+            forecast: fit.forecast,
+          },
+        },
+      ]),
     ),
-    drain: drain && { percentPerHour: drain.percentPerHour, hoursFromFull: drain.hoursFromFull, watts: drain.watts, from: drain.from },
+    drain: drain && {
+      percentPerHour: drain.percentPerHour,
+      hoursFromFull: drain.hoursFromFull,
+      watts: drain.watts,
+      from: drain.from,
+    },
     caveats,
     confidence,
   };
@@ -132,7 +200,10 @@ export function toText({ figures }: Analysis): string {
     `Drain     ${drain ? `${said(drain.percentPerHour)} %/h, ${said(drain.hoursFromFull)} h from full, ${said(drain.watts)} W` : '-'}`,
     `Playable  ${playable ?? '-'}`,
     '',
-    ...splits.map((split) => `${said(split.fromS, 0).padStart(6)} s  ${said(split.average).padStart(6)}  low ${said(split.onePercentLow).padStart(6)}  hold ${said(split.hold === null ? null : split.hold * 100, 0).padStart(3)} %`),
+    ...splits.map(
+      (split) =>
+        `${said(split.fromS, 0).padStart(6)} s  ${said(split.average).padStart(6)}  low ${said(split.onePercentLow).padStart(6)}  hold ${said(split.hold === null ? null : split.hold * 100, 0).padStart(3)} %`,
+    ),
     '',
     `Confidence ${confidence}${caveats.length > 0 ? `: ${caveats.join(', ')}` : ''}`,
     '',
@@ -141,6 +212,21 @@ export function toText({ figures }: Analysis): string {
 
 /** The split table as comma-separated values. */
 export function toCsv({ figures }: Analysis): string {
-  const rows = figures.splits.map((split) => [split.fromS, split.toS, split.average, split.onePercentLow, split.hold, split.onTarget, split.stutters + split.stalls + split.freezes, split.percentUsed, split.watts]);
-  return ['from_s,to_s,average_fps,one_percent_low_fps,hold,on_target,breaks,percent_used,watts', ...rows.map((row) => row.map((value) => value ?? '').join(','))].join('\n') + '\n';
+  const rows = figures.splits.map((split) => [
+    split.fromS,
+    split.toS,
+    split.average,
+    split.onePercentLow,
+    split.hold,
+    split.onTarget,
+    split.stutters + split.stalls + split.freezes,
+    split.percentUsed,
+    split.watts,
+  ]);
+  return (
+    [
+      'from_s,to_s,average_fps,one_percent_low_fps,hold,on_target,breaks,percent_used,watts',
+      ...rows.map((row) => row.map((value) => value ?? '').join(',')),
+    ].join('\n') + '\n'
+  );
 }

@@ -13,8 +13,15 @@ import { InputRefused } from './usage';
 export async function fitFile(file: string, start: number | null): Promise<object> {
   const { t, y } = parseTable(file === '-' ? await text(process.stdin) : await readFile(file, 'utf8'));
   const order = t.map((_, i) => i).sort((a, b) => t[a]! - t[b]!);
-  const fit = fitApproach(order.map((i) => t[i]!), order.map((i) => y[i]!), start);
-  if (!fit) throw new InputRefused('There is no fit: it takes four readings (three with --start), the last above the first, that bend towards a final value.');
+  const fit = fitApproach(
+    order.map((i) => t[i]!),
+    order.map((i) => y[i]!),
+    start,
+  );
+  if (!fit)
+    throw new InputRefused(
+      'There is no fit: it takes four readings (three with --start), the last above the first, that bend towards a final value.',
+    );
   const { final, start: from, tau, se, rss } = fit;
   return { final, start: from, tau, se, rss };
 }
@@ -27,8 +34,11 @@ function parseTable(content: string): { t: number[]; y: number[] } {
   } catch (error) {
     throw error instanceof LogRefused ? new InputRefused('The file holds no table of numbers.') : error;
   }
-  const columns = ['t', 'y'].map((name) => layout.headings.findIndex((heading) => heading.toLowerCase() === name));
-  if (columns.includes(-1)) throw new InputRefused(`The table needs columns named t and y; it has ${layout.headings.join(', ')}.`);
+  const columns = ['t', 'y'].map((name) =>
+    layout.headings.findIndex((heading) => heading.toLowerCase() === name),
+  );
+  if (columns.includes(-1))
+    throw new InputRefused(`The table needs columns named t and y; it has ${layout.headings.join(', ')}.`);
   const [t, y]: [number[], number[]] = [[], []];
   content.split(/\r?\n/).forEach((line, i) => {
     if (i + 1 < layout.firstLine || line.trim() === '') return;
@@ -37,7 +47,8 @@ function parseTable(content: string): { t: number[]; y: number[] } {
       const field = fields[column]?.replace(layout.decimalMark, '.') ?? '';
       return field === '' ? NaN : Number(field);
     });
-    if (!Number.isFinite(time) || !Number.isFinite(value)) throw new InputRefused(`Line ${i + 1} holds no number for t or y: “${line.trim()}”.`);
+    if (!Number.isFinite(time) || !Number.isFinite(value))
+      throw new InputRefused(`Line ${i + 1} holds no number for t or y: “${line.trim()}”.`);
     t.push(time!);
     y.push(value!);
   });

@@ -1,6 +1,19 @@
 import { randomUUID } from 'node:crypto';
-import { USUAL_BENCH_PLAN, type ChangesTaken, type Misbehaviour, type SourceWithKey } from '@pace-check/contract';
-import { LiveSender, Mischief, SCENARIOS, standIn, type Scenario, type SentSummary, type StandInKind } from '@pace-check/rig';
+import {
+  USUAL_BENCH_PLAN,
+  type ChangesTaken,
+  type Misbehaviour,
+  type SourceWithKey,
+} from '@pace-check/contract';
+import {
+  LiveSender,
+  Mischief,
+  SCENARIOS,
+  standIn,
+  type Scenario,
+  type SentSummary,
+  type StandInKind,
+} from '@pace-check/rig';
 import { InputRefused, UsageError } from './usage';
 
 export interface LiveOptions {
@@ -24,12 +37,29 @@ export async function playLive(scenario: Scenario, options: LiveOptions): Promis
   const run = await openRun(scenario, options);
   say(`Recording: ${options.address}/bench/${run}`);
   const keys: { kind: StandInKind; key: string }[] = [];
-  for (const one of options.kinds) keys.push({ kind: one, key: (await post<SourceWithKey>(options.address, `/bench/${run}/sources`, { name: `Stand-in ${one}`, kind: one })).key });
+  for (const one of options.kinds)
+    keys.push({
+      kind: one,
+      key: (
+        await post<SourceWithKey>(options.address, `/bench/${run}/sources`, {
+          name: `Stand-in ${one}`,
+          kind: one,
+        })
+      ).key,
+    });
   await change(options.address, run, { kind: 'start', at: Date.now() });
-  const sent = await Promise.all(keys.map(async (one) => ({ ...one, summary: await play(scenario, options, one.kind, one.key) })));
+  const sent = await Promise.all(
+    keys.map(async (one) => ({ ...one, summary: await play(scenario, options, one.kind, one.key) })),
+  );
   for (const { kind: one, summary } of sent) report(one, summary);
   const crashed = scenario.crashAtS !== null || options.misbehave.includes('crash');
-  await change(options.address, run, { kind: 'end', entry: randomUUID(), atMs: scenario.seconds * 1000, reason: crashed ? 'crash' : 'planned', writer: 'pace simulate' });
+  await change(options.address, run, {
+    kind: 'end',
+    entry: randomUUID(),
+    atMs: scenario.seconds * 1000,
+    reason: crashed ? 'crash' : 'planned',
+    writer: 'pace simulate',
+  });
   say(`Its figures: ${options.address}/runs/${run}`);
 }
 
@@ -48,47 +78,101 @@ interface Asked {
 
 /** Plays what the process that started this one asks for, and ends with it. */
 export function playForServer(): void {
-  if (!process.send) throw new UsageError('pace stand-ins is for the server; pace simulate --live plays stand-ins by hand.');
+  if (!process.send)
+    throw new UsageError('pace stand-ins is for the server; pace simulate --live plays stand-ins by hand.');
   process.on('disconnect', () => process.exit(0));
   // Ctrl-C reaches the whole group: the server ends this in its own time
   process.on('SIGINT', () => undefined);
   process.on('message', (message) => void answer(message as Asked));
 }
 
-async function answer({ id, key, address, kind, scenario: name, minutes, seed, misbehave }: Asked): Promise<void> {
+async function answer({
+  id,
+  key,
+  address,
+  kind,
+  scenario: name,
+  minutes,
+  seed,
+  misbehave,
+}: Asked): Promise<void> {
   const known = Object.hasOwn(SCENARIOS, name) ? (SCENARIOS as Record<string, Scenario>)[name]! : null;
   try {
     if (!known) say(`There is no scenario “${name}”.`);
-    else report(kind, await play({ ...known, seconds: minutes === null ? known.seconds : minutes * 60 }, { address, seed, misbehave }, kind, key));
+    else
+      report(
+        kind,
+        await play(
+          { ...known, seconds: minutes === null ? known.seconds : minutes * 60 },
+          { address, seed, misbehave },
+          kind,
+          key,
+        ),
+      );
   } catch (error) {
     say(`${kind}: ${String(error)}`);
   }
   process.send?.(id);
 }
 
-const play = (scenario: Scenario, { address, seed, misbehave }: Pick<LiveOptions, 'address' | 'seed' | 'misbehave'>, kind: StandInKind, key: string): Promise<SentSummary> =>
-  new LiveSender({ address, key, mischief: new Mischief(misbehave, scenario.seconds * 1000), onTold: (text) => say(`${kind}: ${text}`) }).send(standIn(kind, scenario, seed, misbehave));
+const play = (
+  scenario: Scenario,
+  { address, seed, misbehave }: Pick<LiveOptions, 'address' | 'seed' | 'misbehave'>,
+  kind: StandInKind,
+  key: string,
+): Promise<SentSummary> =>
+  new LiveSender({
+    address,
+    key,
+    mischief: new Mischief(misbehave, scenario.seconds * 1000),
+    onTold: (text) => say(`${kind}: ${text}`),
+  }).send(standIn(kind, scenario, seed, misbehave));
 
-const report = (kind: StandInKind, { batches, lines, frames, refused, why }: SentSummary): void => say(`${kind}: ${lines} lines and ${frames} frames in ${batches} batches, ${refused} lines refused, ${why}`);
+const report = (kind: StandInKind, { batches, lines, frames, refused, why }: SentSummary): void =>
+  say(`${kind}: ${lines} lines and ${frames} frames in ${batches} batches, ${refused} lines refused, ${why}`);
 
 async function openRun(scenario: Scenario, { address, speed }: LiveOptions): Promise<string> {
   const run = randomUUID();
   const { handset, load } = scenario;
-  const facts = { device: handset.name, title: load.title, setup: load.setup, target: scenario.target, refresh: handset.refreshHz };
-  await change(address, run, { kind: 'open', facts, preflight: { roomC: scenario.roomC }, plan: { ...USUAL_BENCH_PLAN, minutes: Math.max(1, Math.round(scenario.seconds / 60)), spots: Object.keys(handset.body.spots) }, speed, step: null });
+  const facts = {
+    device: handset.name,
+    title: load.title,
+    setup: load.setup,
+    target: scenario.target,
+    refresh: handset.refreshHz,
+  };
+  await change(address, run, {
+    kind: 'open',
+    facts,
+    preflight: { roomC: scenario.roomC },
+    plan: {
+      ...USUAL_BENCH_PLAN,
+      minutes: Math.max(1, Math.round(scenario.seconds / 60)),
+      spots: Object.keys(handset.body.spots),
+    },
+    speed,
+    step: null,
+  });
   return run;
 }
 
 async function change(address: string, run: string, one: object): Promise<void> {
-  const { refused } = await post<ChangesTaken>(address, `/bench/${run}/changes`, { changes: [{ id: randomUUID(), ...one }] });
+  const { refused } = await post<ChangesTaken>(address, `/bench/${run}/changes`, {
+    changes: [{ id: randomUUID(), ...one }],
+  });
   if (refused[0]) throw new InputRefused(refused[0].reason);
 }
 
 /** The code of a server that others than its own machine reach: PACE_CODE in the environment. */
-const codeHeader = (): Record<string, string> => (process.env['PACE_CODE'] ? { 'x-pace-check-code': process.env['PACE_CODE'] } : {});
+const codeHeader = (): Record<string, string> =>
+  process.env['PACE_CODE'] ? { 'x-pace-check-code': process.env['PACE_CODE'] } : {};
 
 async function post<T>(address: string, path: string, body: object): Promise<T> {
-  const response = await fetch(`${address}/api${path}`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json', ...codeHeader() } }).catch((error: Error) => {
+  const response = await fetch(`${address}/api${path}`, {
+    method: 'POST',
+    body: JSON.stringify(body),
+    headers: { 'content-type': 'application/json', ...codeHeader() },
+  }).catch((error: Error) => {
     throw new InputRefused(`${address} does not answer (${error.message}). Is Pace Check running there?`);
   });
   if (!response.ok) throw new InputRefused(`${address} refused it: ${await response.text()}`);

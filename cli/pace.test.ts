@@ -7,14 +7,22 @@ import { gzipSync } from 'node:zlib';
 /** Runs the built command as a person would. */
 const pace = (...args: string[]): Promise<{ status: number; out: string; err: string }> =>
   new Promise((resolve) => {
-    execFile(process.execPath, [join(__dirname, 'bin', 'pace.mjs'), ...args], { maxBuffer: 64 * 1024 * 1024 }, (error, out, err) => resolve({ status: error ? Number(error.code) : 0, out, err }));
+    execFile(
+      process.execPath,
+      [join(__dirname, 'bin', 'pace.mjs'), ...args],
+      { maxBuffer: 64 * 1024 * 1024 },
+      (error, out, err) => resolve({ status: error ? Number(error.code) : 0, out, err }),
+    );
   });
 
 describe('pace simulate', () => {
   it('writes a run to standard output', async () => {
     const { status, out } = await pace('simulate', 'holds', '--minutes', '0.5', '--seed', '2');
     expect(status).toBe(0);
-    const lines = out.trim().split('\n').map((line) => JSON.parse(line) as { type: string; atMs?: number });
+    const lines = out
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as { type: string; atMs?: number });
     expect(lines[0]).toMatchObject({ type: 'run', device: 'Velm 5' });
     expect(lines.at(-1)).toMatchObject({ type: 'end', reason: 'planned' });
     expect(lines.at(-1)!.atMs! / 1000).toBeCloseTo(30, 0);
@@ -25,20 +33,43 @@ describe('pace simulate', () => {
     expect(JSON.parse(out.trim().split('\n').at(-1)!)).toMatchObject({ type: 'end', reason: 'crash' });
   });
 
-  it.each([[['simulate', 'nope'], /no scenario “nope”.*holds/], [['simulate', 'holds', '--seed', 'x'], /whole number/], [['simulate'], /missing required argument/], [['dance'], /unknown command/]])('%j is wrong usage: status 2, nothing on standard output', async (args, message) => {
+  it.each([
+    [['simulate', 'nope'], /no scenario “nope”.*holds/],
+    [['simulate', 'holds', '--seed', 'x'], /whole number/],
+    [['simulate'], /missing required argument/],
+    [['dance'], /unknown command/],
+  ])('%j is wrong usage: status 2, nothing on standard output', async (args, message) => {
     const { status, out, err } = await pace(...args);
     expect({ status, out }).toEqual({ status: 2, out: '' });
     expect(err).toMatch(message);
   });
 
-  it.each([[['--live', 'nowhere'], /an address like/], [['--live', 'http://127.0.0.1:9', '--speed', '61'], /from 1 to 60/], [['--live', 'http://127.0.0.1:9', '--misbehave', 'dance'], /drop-out/], [['--live', 'http://127.0.0.1:9', '--as', 'toaster'], /handset/]])('%j is wrong usage of a live one: status 2', async (args, message) => {
+  it.each([
+    [['--live', 'nowhere'], /an address like/],
+    [['--live', 'http://127.0.0.1:9', '--speed', '61'], /from 1 to 60/],
+    [['--live', 'http://127.0.0.1:9', '--misbehave', 'dance'], /drop-out/],
+    [['--live', 'http://127.0.0.1:9', '--as', 'toaster'], /handset/],
+  ])('%j is wrong usage of a live one: status 2', async (args, message) => {
     const { status, out, err } = await pace('simulate', 'holds', ...args);
     expect({ status, out }).toEqual({ status: 2, out: '' });
     expect(err).toMatch(message);
   });
-  it('says when nobody answers: status 1', async () => expect(await pace('simulate', 'holds', '--live', 'http://127.0.0.1:9')).toMatchObject({ status: 1, out: '', err: expect.stringContaining('does not answer') }));
-  it('explains itself', async () => expect(await pace('simulate', '--help')).toMatchObject({ status: 0, out: expect.stringContaining('Examples:') }));
-  it('says when a file cannot be written: status 1', async () => expect(await pace('simulate', 'holds', '--minutes', '0.1', '--out', '/nowhere/at/all')).toMatchObject({ status: 1, err: expect.stringContaining('/nowhere/at/all') }));
+  it('says when nobody answers: status 1', async () =>
+    expect(await pace('simulate', 'holds', '--live', 'http://127.0.0.1:9')).toMatchObject({
+      status: 1,
+      out: '',
+      err: expect.stringContaining('does not answer'),
+    }));
+  it('explains itself', async () =>
+    expect(await pace('simulate', '--help')).toMatchObject({
+      status: 0,
+      out: expect.stringContaining('Examples:'),
+    }));
+  it('says when a file cannot be written: status 1', async () =>
+    expect(await pace('simulate', 'holds', '--minutes', '0.1', '--out', '/nowhere/at/all')).toMatchObject({
+      status: 1,
+      err: expect.stringContaining('/nowhere/at/all'),
+    }));
 });
 
 /** A file for the command to read. */
@@ -50,20 +81,56 @@ function file(name: string, content: string | Uint8Array): string {
 
 describe('pace analyse', () => {
   const log = `frame_time_ms\n${'25\n'.repeat(4800)}`;
-  const json = async (...args: string[]): Promise<any> => JSON.parse((await pace('analyse', ...args, '--json')).out); // eslint-disable-line @typescript-eslint/no-explicit-any -- examined field by field
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- examined field by field
+  const json = async (...args: string[]): Promise<any> =>
+    JSON.parse((await pace('analyse', ...args, '--json')).out);
 
   it('prints one JSON object with every figure', async () => {
     const figures = await json(file('log.csv', log), '--target', '40', '--refresh', '60', '--need', 'story');
-    expect(Object.keys(figures)).toEqual(['frames', 'pace', 'lows', 'evenness', 'cadence', 'cap', 'splits', 'stamina', 'playable', 'emulation', 'warmth', 'drain', 'caveats', 'confidence']);
+    expect(Object.keys(figures)).toEqual([
+      'frames',
+      'pace',
+      'lows',
+      'evenness',
+      'cadence',
+      'cap',
+      'splits',
+      'stamina',
+      'playable',
+      'emulation',
+      'warmth',
+      'drain',
+      'caveats',
+      'confidence',
+    ]);
     expect(figures).toMatchObject({
       frames: { count: 4800, seconds: 120, dropped: 0 },
-      pace: { source: 'frames', average: 40, median: 40, hold: 1, slow: 0, perSecond: Array<number>(120).fill(40) },
+      pace: {
+        source: 'frames',
+        average: 40,
+        median: 40,
+        hold: 1,
+        slow: 0,
+        perSecond: Array<number>(120).fill(40),
+      },
       lows: { onePercent: { quantile: 40, worstMean: 40, timeShare: 40 }, tenthPercent: { quantile: null } },
       evenness: { sdMs: 0, successiveMs: 0, late: 0, stutters: 0, stalls: 0, freezes: 0, lostMs: 0 },
       cadence: { kind: 'variable', onBeat: 0 },
       cap: 40,
-      splits: [{ fromS: 0, toS: 60, average: 40, onePercentLow: 40, hold: 1 }, { fromS: 60, toS: 120, average: 40, onePercentLow: 40, hold: 1 }],
-      stamina: { opening: 40, closing: null, retention: null, onTarget: 1, onsetS: null, sawtooth: false, segments: [{ fromS: 0, toS: 120, mean: 40 }], word: null },
+      splits: [
+        { fromS: 0, toS: 60, average: 40, onePercentLow: 40, hold: 1 },
+        { fromS: 60, toS: 120, average: 40, onePercentLow: 40, hold: 1 },
+      ],
+      stamina: {
+        opening: 40,
+        closing: null,
+        retention: null,
+        onTarget: 1,
+        onsetS: null,
+        sawtooth: false,
+        segments: [{ fromS: 0, toS: 120, mean: 40 }],
+        word: null,
+      },
       playable: 'plays well',
       emulation: null,
       warmth: {},
@@ -80,15 +147,37 @@ describe('pace analyse', () => {
   });
 
   it('lets flags go before the file, and adds spans to its own', async () => {
-    const run = file('r.pace.ndjson', [{ type: 'run', version: 1, target: 30, room: 20 }, { type: 'frames', atMs: 0, us: Array<number>(1000).fill(20_000) }, { type: 'span', fromMs: 0, toMs: 2000, kind: 'menu' }, { type: 'skin', atMs: 0, spot: 'back', c: 30, by: 'infrared' }].map((line) => JSON.stringify(line)).join('\n'));
-    expect(await json(run)).toMatchObject({ frames: { count: 900 }, stamina: { onTarget: 1 }, warmth: { back: { by: 'infrared', peakC: 30, riseC: 10, fit: null } } });
-    expect(await json(run, '--target', '60', '--room', '25', '--exclude', '10-12,19-20')).toMatchObject({ frames: { count: 750, seconds: 20 }, stamina: { onTarget: 0 }, warmth: { back: { riseC: 5 } } });
+    const run = file(
+      'r.pace.ndjson',
+      [
+        { type: 'run', version: 1, target: 30, room: 20 },
+        { type: 'frames', atMs: 0, us: Array<number>(1000).fill(20_000) },
+        { type: 'span', fromMs: 0, toMs: 2000, kind: 'menu' },
+        { type: 'skin', atMs: 0, spot: 'back', c: 30, by: 'infrared' },
+      ]
+        .map((line) => JSON.stringify(line))
+        .join('\n'),
+    );
+    expect(await json(run)).toMatchObject({
+      frames: { count: 900 },
+      stamina: { onTarget: 1 },
+      warmth: { back: { by: 'infrared', peakC: 30, riseC: 10, fit: null } },
+    });
+    expect(await json(run, '--target', '60', '--room', '25', '--exclude', '10-12,19-20')).toMatchObject({
+      frames: { count: 750, seconds: 20 },
+      stamina: { onTarget: 0 },
+      warmth: { back: { riseC: 5 } },
+    });
   });
 
   it('reads standard input and gzip, and speaks text and CSV', async () => {
     const zipped = file('log.csv.gz', gzipSync(log));
     expect((await json(zipped)).frames.count).toBe(4800);
-    const piped = spawnSync(process.execPath, [join(__dirname, 'bin', 'pace.mjs'), 'analyse', '-', '--format', 'csv'], { input: log, encoding: 'utf8' });
+    const piped = spawnSync(
+      process.execPath,
+      [join(__dirname, 'bin', 'pace.mjs'), 'analyse', '-', '--format', 'csv'],
+      { input: log, encoding: 'utf8' },
+    );
     expect(piped.stdout.split('\n')[1]).toBe('0,60,40,40,1,,0,,');
     expect((await pace('analyse', zipped)).out).toMatch(/^Averages 40 fps/);
   });
@@ -105,33 +194,70 @@ describe('pace analyse', () => {
   it('reads what a device’s shell printed', async () => {
     // ten seconds at 50 frames per second, in two dumps that overlap
     const shown = Array.from({ length: 501 }, (_, i) => 84_215_000_000_000n + BigInt(i) * 20_000_000n);
-    const dump = (at: number, from: number, to: number): string => `at ${at}\nlevel: 87\nstatus: 3\nskin-therm 38400\n16666666\n${shown.slice(from, to).map((ns) => `${ns - 9_000_000n}\t${ns}\t${ns - 2_000_000n}`).join('\n')}`;
-    const figures = await json(file('shell.txt', `${dump(1_795_686_230, 0, 251)}\n${dump(1_795_686_235, 200, 501)}\n`));
+    const dump = (at: number, from: number, to: number): string =>
+      `at ${at}\nlevel: 87\nstatus: 3\nskin-therm 38400\n16666666\n${shown
+        .slice(from, to)
+        .map((ns) => `${ns - 9_000_000n}\t${ns}\t${ns - 2_000_000n}`)
+        .join('\n')}`;
+    const figures = await json(
+      file('shell.txt', `${dump(1_795_686_230, 0, 251)}\n${dump(1_795_686_235, 200, 501)}\n`),
+    );
     expect(figures.frames).toMatchObject({ count: 500 });
     expect(figures.pace.average).toBeCloseTo(50, 6);
     expect(figures.warmth).toMatchObject({ 'skin-therm': { by: 'device sensor', peakC: 38.4 } });
-    expect(await pace('analyse', file('none.txt', 'at 1795686230\nat 1795686231\n'))).toMatchObject({ out: '', err: expect.stringContaining('The text tells neither frames nor readings.') });
+    expect(await pace('analyse', file('none.txt', 'at 1795686230\nat 1795686231\n'))).toMatchObject({
+      out: '',
+      err: expect.stringContaining('The text tells neither frames nor readings.'),
+    });
   });
-  it('cannot read what is not there: status 1', async () => expect(await pace('analyse', '/nowhere.csv')).toMatchObject({ status: 1, out: '' }));
-  it.each([['--target', '-3'], ['--need', 'speed'], ['--exclude', '10'], ['--exclude', '9-3'], ['--format', 'xml'], ['--room', 'warm'], ['--sideways', '1']])('%s %s is wrong usage: status 2', async (...flags) => {
+  it('cannot read what is not there: status 1', async () =>
+    expect(await pace('analyse', '/nowhere.csv')).toMatchObject({ status: 1, out: '' }));
+  it.each([
+    ['--target', '-3'],
+    ['--need', 'speed'],
+    ['--exclude', '10'],
+    ['--exclude', '9-3'],
+    ['--format', 'xml'],
+    ['--room', 'warm'],
+    ['--sideways', '1'],
+  ])('%s %s is wrong usage: status 2', async (...flags) => {
     expect(await pace('analyse', file('log.csv', log), ...flags)).toMatchObject({ status: 2, out: '' });
   });
 });
 
 describe('pace fit', () => {
   // NIST StRD, Misra1a; from memory
-  const MISRA1A = 't,y\n77.6,10.07\n114.9,14.73\n141.1,17.94\n190.8,23.93\n239.9,29.61\n289.0,35.18\n332.8,40.02\n378.4,44.82\n434.8,50.76\n477.3,55.05\n536.8,61.01\n593.1,66.40\n689.1,75.47\n760.0,81.78\n';
+  const MISRA1A =
+    't,y\n77.6,10.07\n114.9,14.73\n141.1,17.94\n190.8,23.93\n239.9,29.61\n289.0,35.18\n332.8,40.02\n378.4,44.82\n434.8,50.76\n477.3,55.05\n536.8,61.01\n593.1,66.40\n689.1,75.47\n760.0,81.78\n';
   it('gives NIST’s certified values', async () => {
     const fit = JSON.parse((await pace('fit', file('m.csv', MISRA1A), '--start', '0', '--json')).out);
     expect(fit.final / 238.94212918).toBeCloseTo(1, 8);
     expect(1 / fit.tau / 5.5015643181e-4).toBeCloseTo(1, 8);
     expect(fit.rss / 0.12455138894).toBeCloseTo(1, 8);
-    expect(fit).toMatchObject({ start: 0, se: { start: null, final: expect.any(Number), tau: expect.any(Number) } });
+    expect(fit).toMatchObject({
+      start: 0,
+      se: { start: null, final: expect.any(Number), tau: expect.any(Number) },
+    });
   });
   it('exits 1 where there is no fit, or no table', async () => {
-    expect(await pace('fit', file('s.csv', 't,y\n0,1\n1,2\n2,3\n3,4\n'), '--json')).toMatchObject({ status: 1, out: '', err: expect.stringContaining('There is no fit') });
-    expect(await pace('fit', file('s.csv', 'a,b\n0,1\n'))).toMatchObject({ status: 1, out: '', err: expect.stringContaining('columns named t and y') });
-    expect(await pace('fit', file('s.csv', 't,y\n0,1\n1,x\n'))).toMatchObject({ status: 1, err: expect.stringContaining('Line 3') });
+    expect(await pace('fit', file('s.csv', 't,y\n0,1\n1,2\n2,3\n3,4\n'), '--json')).toMatchObject({
+      status: 1,
+      out: '',
+      err: expect.stringContaining('There is no fit'),
+    });
+    expect(await pace('fit', file('s.csv', 'a,b\n0,1\n'))).toMatchObject({
+      status: 1,
+      out: '',
+      err: expect.stringContaining('columns named t and y'),
+    });
+    expect(await pace('fit', file('s.csv', 't,y\n0,1\n1,x\n'))).toMatchObject({
+      status: 1,
+      err: expect.stringContaining('Line 3'),
+    });
   });
-  it('exits 2 for a bad flag', async () => expect(await pace('fit', file('m.csv', MISRA1A), '--start', 'cold')).toMatchObject({ status: 2, out: '' }));
+  it('exits 2 for a bad flag', async () =>
+    expect(await pace('fit', file('m.csv', MISRA1A), '--start', 'cold')).toMatchObject({
+      status: 2,
+      out: '',
+    }));
 });

@@ -12,7 +12,10 @@ import { InputRefused, UsageError } from './usage';
 
 /** The command line. Exit status: 0 done, 1 input refused or unreadable, 2 wrong usage. */
 const program = new Command('pace');
-program.exitOverride().description('Pace Check on the command line.').showHelpAfterError('(pace --help shows all there is)');
+program
+  .exitOverride()
+  .description('Pace Check on the command line.')
+  .showHelpAfterError('(pace --help shows all there is)');
 
 const scenarios: Record<string, Scenario> = SCENARIOS;
 
@@ -34,12 +37,14 @@ function positive(text: string): number {
 }
 
 function need(text: string): Need {
-  if (!Object.hasOwn(NEEDS, text)) throw new InvalidArgumentError(`It is one of ${Object.keys(NEEDS).join(', ')}.`);
+  if (!Object.hasOwn(NEEDS, text))
+    throw new InvalidArgumentError(`It is one of ${Object.keys(NEEDS).join(', ')}.`);
   return text as Need;
 }
 
 function webAddress(text: string): string {
-  if (!/^https?:\/\/[^/]+\/?$/.test(text)) throw new InvalidArgumentError('It takes an address like http://127.0.0.1:4310.');
+  if (!/^https?:\/\/[^/]+\/?$/.test(text))
+    throw new InvalidArgumentError('It takes an address like http://127.0.0.1:4310.');
   return text.replace(/\/$/, '');
 }
 
@@ -67,13 +72,20 @@ function format(text: string): Format {
 
 program
   .command('analyse')
-  .argument('<file>', 'a frame log (CSV), or a run file (.pace.ndjson), plain or gzipped; - for standard input')
+  .argument(
+    '<file>',
+    'a frame log (CSV), or a run file (.pace.ndjson), plain or gzipped; - for standard input',
+  )
   .description('compute every figure of a run')
   .option('--target <fps>', 'frames per second that it should reach', positive)
   .option('--refresh <hz>', 'refresh rate of the panel', positive)
   .option('--native <fps>', 'native rate of an emulated title', positive)
   .option('--need <need>', `what the title asks for: ${Object.keys(NEEDS).join(', ')}`, need)
-  .option('--exclude <spans>', 'seconds to leave out, added to the file’s own, for instance 10-35,600-642', parseSpans)
+  .option(
+    '--exclude <spans>',
+    'seconds to leave out, added to the file’s own, for instance 10-35,600-642',
+    parseSpans,
+  )
   .option('--room <celsius>', 'room temperature', anyNumber)
   .option('--battery-wh <wh>', 'energy of the full battery', positive)
   .option('--format <format>', `${FORMATS.join(', ')} (default: text)`, format)
@@ -90,9 +102,16 @@ Examples:
   )
   .action(async (file: string, options: AnalyseFlags & { format?: Format; json?: boolean }) => {
     const chosen = options.json ? 'json' : (options.format ?? 'text');
-    if (options.json && options.format && options.format !== 'json') throw new UsageError('--json and --format say different things.');
+    if (options.json && options.format && options.format !== 'json')
+      throw new UsageError('--json and --format say different things.');
     const analysis = await analyseFile(file, options);
-    process.stdout.write(chosen === 'json' ? `${JSON.stringify(toJson(analysis))}\n` : chosen === 'csv' ? toCsv(analysis) : toText(analysis));
+    process.stdout.write(
+      chosen === 'json'
+        ? `${JSON.stringify(toJson(analysis))}\n`
+        : chosen === 'csv'
+          ? toCsv(analysis)
+          : toText(analysis),
+    );
   });
 
 program
@@ -104,7 +123,16 @@ program
   .addHelpText('after', '\nExamples:\n  pace fit skin.csv --json\n  pace fit skin.csv --start 0 --json')
   .action(async (file: string, options: { start?: number; json?: boolean }) => {
     const fit = await fitFile(file, options.start ?? null);
-    process.stdout.write(options.json ? `${JSON.stringify(fit)}\n` : `${Object.entries(fit).map(([name, value]) => `${name.padEnd(6)} ${typeof value === 'number' ? value : JSON.stringify(value)}`).join('\n')}\n`);
+    process.stdout.write(
+      options.json
+        ? `${JSON.stringify(fit)}\n`
+        : `${Object.entries(fit)
+            .map(
+              ([name, value]) =>
+                `${name.padEnd(6)} ${typeof value === 'number' ? value : JSON.stringify(value)}`,
+            )
+            .join('\n')}\n`,
+    );
   });
 
 program
@@ -116,29 +144,80 @@ program
   .option('--minutes <number>', 'how long, instead of the scenario’s own length', positive)
   .option('--crash-at <seconds>', 'let the title crash then', positive)
   .option('--room <celsius>', 'room temperature', anyNumber)
-  .option('--live <address>', 'send it to a running Pace Check as it happens, for instance http://127.0.0.1:4310; PACE_KEY in the environment is the key of a source of a run that waits, PACE_CODE the code of a server that asks for one', webAddress)
-  .option('--as <stand-in>', `${STAND_INS.join(', ')}; may be given several times (default: handset, thermometer and meter)`, severalOf(STAND_INS))
-  .option('--speed <times>', `how many times as fast as life, up to ${FASTEST}, for a run of its own`, speed, 1)
-  .option('--misbehave <how>', `${MISBEHAVIOURS.join(', ')}; may be given several times`, severalOf(MISBEHAVIOURS))
-  .addHelpText('after', '\nExamples:\n  pace simulate fades --out fades.pace.ndjson\n  pace simulate holds --minutes 20 --crash-at 480 --seed 3 > crash.pace.ndjson\n  pace simulate fades --live http://127.0.0.1:4310 --speed 60 --misbehave drop-out --misbehave doubles')
-  .action(async (name: string, options: { out?: string; seed: number; minutes?: number; crashAt?: number; room?: number; live?: string; as?: StandInKind[]; speed: number; misbehave?: Misbehaviour[] }) => {
-    const known = Object.hasOwn(scenarios, name) ? scenarios[name] : undefined;
-    if (!known) throw new UsageError(`There is no scenario “${name}”. There are: ${Object.keys(scenarios).join(', ')}.`);
-    const scenario: Scenario = {
-      ...known,
-      seconds: options.minutes === undefined ? known.seconds : options.minutes * 60,
-      crashAtS: options.crashAt ?? known.crashAtS,
-      roomC: options.room ?? known.roomC,
-    };
-    if (options.live) {
-      await playLive(scenario, { address: options.live, kinds: options.as ?? ['handset', 'thermometer', 'meter'], seed: options.seed, speed: options.speed, misbehave: options.misbehave ?? [] });
-      return;
-    }
-    await pipeline(Readable.from(lines(scenario, options.seed)), options.out ? createWriteStream(options.out) : process.stdout, { end: options.out !== undefined });
-  });
+  .option(
+    '--live <address>',
+    'send it to a running Pace Check as it happens, for instance http://127.0.0.1:4310; PACE_KEY in the environment is the key of a source of a run that waits, PACE_CODE the code of a server that asks for one',
+    webAddress,
+  )
+  .option(
+    '--as <stand-in>',
+    `${STAND_INS.join(', ')}; may be given several times (default: handset, thermometer and meter)`,
+    severalOf(STAND_INS),
+  )
+  .option(
+    '--speed <times>',
+    `how many times as fast as life, up to ${FASTEST}, for a run of its own`,
+    speed,
+    1,
+  )
+  .option(
+    '--misbehave <how>',
+    `${MISBEHAVIOURS.join(', ')}; may be given several times`,
+    severalOf(MISBEHAVIOURS),
+  )
+  .addHelpText(
+    'after',
+    '\nExamples:\n  pace simulate fades --out fades.pace.ndjson\n  pace simulate holds --minutes 20 --crash-at 480 --seed 3 > crash.pace.ndjson\n  pace simulate fades --live http://127.0.0.1:4310 --speed 60 --misbehave drop-out --misbehave doubles',
+  )
+  .action(
+    async (
+      name: string,
+      options: {
+        out?: string;
+        seed: number;
+        minutes?: number;
+        crashAt?: number;
+        room?: number;
+        live?: string;
+        as?: StandInKind[];
+        speed: number;
+        misbehave?: Misbehaviour[];
+      },
+    ) => {
+      const known = Object.hasOwn(scenarios, name) ? scenarios[name] : undefined;
+      if (!known)
+        throw new UsageError(
+          `There is no scenario “${name}”. There are: ${Object.keys(scenarios).join(', ')}.`,
+        );
+      const scenario: Scenario = {
+        ...known,
+        seconds: options.minutes === undefined ? known.seconds : options.minutes * 60,
+        crashAtS: options.crashAt ?? known.crashAtS,
+        roomC: options.room ?? known.roomC,
+      };
+      if (options.live) {
+        await playLive(scenario, {
+          address: options.live,
+          kinds: options.as ?? ['handset', 'thermometer', 'meter'],
+          seed: options.seed,
+          speed: options.speed,
+          misbehave: options.misbehave ?? [],
+        });
+        return;
+      }
+      await pipeline(
+        Readable.from(lines(scenario, options.seed)),
+        options.out ? createWriteStream(options.out) : process.stdout,
+        { end: options.out !== undefined },
+      );
+    },
+  );
 
 // the server's own: it plays the stand-ins that someone connects at the bench
-program.command('stand-ins', { hidden: true }).description('play stand-ins for the process that started this one').action(playForServer);
+program
+  .command('stand-ins', { hidden: true })
+  .description('play stand-ins for the process that started this one')
+  .action(playForServer);
 
 function* lines(scenario: Scenario, seed: number): Generator<string> {
   for (const line of simulate(scenario, seed)) yield `${JSON.stringify(line)}\n`;
@@ -154,8 +233,18 @@ function statusOf(error: unknown): number {
   }
   // whoever read the output has seen enough
   if (error instanceof Error && 'code' in error && error.code === 'EPIPE') return 0;
-  if (error instanceof LogRefused) console.error([`refused: ${error.message}`, error.remedy, ...error.rows.slice(0, 20).map((row) => `  line ${row.line}: ${row.reason}`)].join('\n'));
-  else console.error(`${error instanceof InputRefused ? 'refused' : 'error'}: ${error instanceof Error ? error.message : String(error)}`);
+  if (error instanceof LogRefused)
+    console.error(
+      [
+        `refused: ${error.message}`,
+        error.remedy,
+        ...error.rows.slice(0, 20).map((row) => `  line ${row.line}: ${row.reason}`),
+      ].join('\n'),
+    );
+  else
+    console.error(
+      `${error instanceof InputRefused ? 'refused' : 'error'}: ${error instanceof Error ? error.message : String(error)}`,
+    );
   return 1;
 }
 

@@ -7,24 +7,47 @@ import { momentMs, runMs, text } from './text';
 
 /** The bench: a run while it is recorded, its sources, and cool-downs that are watched. Times on the run's clock in ms. */
 
-const whole = (least: number, most: number): z.ZodNumber => z.number('a number is needed').int('a whole number').min(least, `at least ${least}`).max(most, `at most ${most}`);
+const whole = (least: number, most: number): z.ZodNumber =>
+  z
+    .number('a number is needed')
+    .int('a whole number')
+    .min(least, `at least ${least}`)
+    .max(most, `at most ${most}`);
 
 export const benchPlan = z.strictObject({
   /** Planned length; null for an open end. */
   minutes: whole(1, 1440).nullable(),
   floorPercent: z.number('a number is needed').min(0, 'at least 0').max(95, 'at most 95').nullable(),
   /** Minutes between rounds of readings; null for no prompts. */
-  everyMin: z.number('a number is needed').min(0.5, 'at least half a minute').max(120, 'at most 120').nullable(),
+  everyMin: z
+    .number('a number is needed')
+    .min(0.5, 'at least half a minute')
+    .max(120, 'at most 120')
+    .nullable(),
   /** The round: spots in the order in which they are read. */
   spots: z.array(name).max(12, 'at most 12 spots'),
   /** At the planned end the run ends by itself. */
   endsItself: z.boolean(),
 });
 export type BenchPlan = z.infer<typeof benchPlan>;
-export const USUAL_BENCH_PLAN: BenchPlan = { minutes: 30, floorPercent: 20, everyMin: 5, spots: ['back by the camera', 'back middle', 'front middle'], endsItself: false };
+export const USUAL_BENCH_PLAN: BenchPlan = {
+  minutes: 30,
+  floorPercent: 20,
+  everyMin: 5,
+  spots: ['back by the camera', 'back middle', 'front middle'],
+  endsItself: false,
+};
 
 /** The step of a card that a run is made for, and when the day has it start, minutes from midnight. */
-export const runOfStep = z.strictObject({ cardId: z.uuid(), stepId: z.uuid(), repeat: z.number().int().min(1).max(20), atMin: z.number().min(0).max(72 * 60) });
+export const runOfStep = z.strictObject({
+  cardId: z.uuid(),
+  stepId: z.uuid(),
+  repeat: z.number().int().min(1).max(20),
+  atMin: z
+    .number()
+    .min(0)
+    .max(72 * 60),
+});
 export type RunOfStep = z.infer<typeof runOfStep>;
 
 /** Fastest practice with stand-ins. */
@@ -34,13 +57,35 @@ const changeId = { id: z.uuid() };
 
 /** What a person does at the bench. Ids are the browser's own: sent twice it is done once. */
 export const benchChange = z.discriminatedUnion('kind', [
-  z.strictObject({ ...changeId, kind: z.literal('open'), facts: runFacts, preflight, plan: benchPlan, speed: z.number().min(1).max(FASTEST), step: runOfStep.nullable() }),
+  z.strictObject({
+    ...changeId,
+    kind: z.literal('open'),
+    facts: runFacts,
+    preflight,
+    plan: benchPlan,
+    speed: z.number().min(1).max(FASTEST),
+    step: runOfStep.nullable(),
+  }),
   /** When it started, in ms since 1970 by the server's clock as the browser reckons it. */
   z.strictObject({ ...changeId, kind: z.literal('start'), at: momentMs }),
-  z.strictObject({ ...changeId, kind: z.literal('put'), entry: z.uuid(), line: entryLine, /** A span that is still going on. */ open: z.boolean(), writer: text(60) }),
+  z.strictObject({
+    ...changeId,
+    kind: z.literal('put'),
+    entry: z.uuid(),
+    line: entryLine,
+    /** A span that is still going on. */ open: z.boolean(),
+    writer: text(60),
+  }),
   z.strictObject({ ...changeId, kind: z.literal('take-back'), entry: z.uuid() }),
   z.strictObject({ ...changeId, kind: z.literal('plan'), plan: benchPlan }),
-  z.strictObject({ ...changeId, kind: z.literal('end'), entry: z.uuid(), atMs: runMs, reason: z.enum(['planned', 'crash', 'stopped', 'would-not-start']), writer: text(60) }),
+  z.strictObject({
+    ...changeId,
+    kind: z.literal('end'),
+    entry: z.uuid(),
+    atMs: runMs,
+    reason: z.enum(['planned', 'crash', 'stopped', 'would-not-start']),
+    writer: text(60),
+  }),
 ]);
 export type BenchChange = z.infer<typeof benchChange>;
 /** Each change is checked by itself, so that a bad one does not hold up the others. */
@@ -73,7 +118,13 @@ export const MISBEHAVIOURS = ['drop-out', 'jump', 'doubles', 'nonsense', 'crash'
 export type Misbehaviour = (typeof MISBEHAVIOURS)[number];
 
 export const newSource = z.strictObject({ name, kind: z.enum(SOURCE_KINDS) });
-export const newStandIn = z.strictObject({ kind: z.enum(STAND_INS), scenario: z.string().regex(/^[a-z][a-z0-9-]{0,40}$/, 'the name of a scenario'), minutes: z.number().positive().max(1440).nullable(), seed: z.number().int().min(0).max(1e9), misbehave: z.array(z.enum(MISBEHAVIOURS)).max(6) });
+export const newStandIn = z.strictObject({
+  kind: z.enum(STAND_INS),
+  scenario: z.string().regex(/^[a-z][a-z0-9-]{0,40}$/, 'the name of a scenario'),
+  minutes: z.number().positive().max(1440).nullable(),
+  seed: z.number().int().min(0).max(1e9),
+  misbehave: z.array(z.enum(MISBEHAVIOURS)).max(6),
+});
 export type NewStandIn = z.infer<typeof newStandIn>;
 
 export interface SourceRefusal {
@@ -169,7 +220,15 @@ const celsius = z.number('a number is needed').min(-60, 'at least −60').max(12
 
 /** What a person does at the cool-down watch. */
 export const coolChange = z.discriminatedUnion('kind', [
-  z.strictObject({ ...changeId, kind: z.literal('watch'), device: name, spot: name, roomC: celsius.nullable(), readyC: celsius, startedAt: momentMs }),
+  z.strictObject({
+    ...changeId,
+    kind: z.literal('watch'),
+    device: name,
+    spot: name,
+    roomC: celsius.nullable(),
+    readyC: celsius,
+    startedAt: momentMs,
+  }),
   z.strictObject({ ...changeId, kind: z.literal('reading'), reading: z.uuid(), at: momentMs, c: celsius }),
   z.strictObject({ ...changeId, kind: z.literal('take-back'), reading: z.uuid() }),
   z.strictObject({ ...changeId, kind: z.literal('ready-line'), readyC: celsius }),

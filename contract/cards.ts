@@ -6,8 +6,13 @@ import { moment, text, trimmed } from './text';
 
 /** Test cards, viewers' requests, and the day. Temperatures in °C, times of day in minutes from midnight. */
 
-const minuteOfDay = z.number('a time is needed').int('whole minutes').min(0, 'at least 0').max(48 * 60, 'at most two days');
-const over = (least: number, most: number): z.ZodNumber => z.number('a number is needed').min(least, `at least ${least}`).max(most, `at most ${most}`);
+const minuteOfDay = z
+  .number('a time is needed')
+  .int('whole minutes')
+  .min(0, 'at least 0')
+  .max(48 * 60, 'at most two days');
+const over = (least: number, most: number): z.ZodNumber =>
+  z.number('a number is needed').min(least, `at least ${least}`).max(most, `at most ${most}`);
 
 export const POLICIES = ['highest', 'best playable', 'as delivered'] as const;
 
@@ -16,8 +21,16 @@ export const cardStep = z.strictObject({
   device: name.nullable(),
   title: name,
   setup: name.nullable(),
-  minutes: z.number('a number is needed').int('whole minutes').min(1, 'at least one minute').max(600, 'at most 600 minutes'),
-  repeats: z.number('a number is needed').int('a whole number').min(1, 'at least once').max(20, 'at most 20 times'),
+  minutes: z
+    .number('a number is needed')
+    .int('whole minutes')
+    .min(1, 'at least one minute')
+    .max(600, 'at most 600 minutes'),
+  repeats: z
+    .number('a number is needed')
+    .int('a whole number')
+    .min(1, 'at least once')
+    .max(20, 'at most 20 times'),
   attended: z.boolean(),
   wanted: z.number('a number is needed').int('a whole number').min(0, 'at least 0').max(999, 'at most 999'),
   /** Steps of the card that must have ended before. */
@@ -50,7 +63,11 @@ export const cardDay = z.strictObject({
   parallel: z.boolean(),
   order: z.enum(['light-to-heavy', 'as-listed']),
   roomC: over(-60, 80).nullable(),
-  devices: z.array(z.strictObject({ device: name, skinC: over(-60, 120).nullable(), percent: over(0, 100).nullable() })).max(60),
+  devices: z
+    .array(
+      z.strictObject({ device: name, skinC: over(-60, 120).nullable(), percent: over(0, 100).nullable() }),
+    )
+    .max(60),
 });
 export type CardDay = z.infer<typeof cardDay>;
 
@@ -70,12 +87,28 @@ export const cardChange = cardInput.extend({ revision: z.number().int().min(0) }
 export type CardChange = z.infer<typeof cardChange>;
 
 const ofRun = { stepId: z.uuid(), repeat: z.number().int().min(1).max(20) };
-const atMin = z.number('a time is needed').min(0, 'at least 0').max(72 * 60, 'at most three days');
+const atMin = z
+  .number('a time is needed')
+  .min(0, 'at least 0')
+  .max(72 * 60, 'at most three days');
 
 export const dayEvent = z.discriminatedUnion('kind', [
   z.strictObject({ id: z.uuid(), kind: z.literal('started'), ...ofRun, atMin }),
-  z.strictObject({ id: z.uuid(), kind: z.literal('ended'), ...ofRun, atMin, how: z.enum(['done', 'crashed', 'skipped']) }),
-  z.strictObject({ id: z.uuid(), kind: z.literal('reading'), device: name, atMin, skinC: over(-60, 120).nullable(), percent: over(0, 100).nullable() }),
+  z.strictObject({
+    id: z.uuid(),
+    kind: z.literal('ended'),
+    ...ofRun,
+    atMin,
+    how: z.enum(['done', 'crashed', 'skipped']),
+  }),
+  z.strictObject({
+    id: z.uuid(),
+    kind: z.literal('reading'),
+    device: name,
+    atMin,
+    skinC: over(-60, 120).nullable(),
+    percent: over(0, 100).nullable(),
+  }),
   z.strictObject({ id: z.uuid(), kind: z.literal('preflight'), ...ofRun, atMin, preflight }),
   z.strictObject({ id: z.uuid(), kind: z.literal('linked'), ...ofRun, atMin, runId: z.uuid() }),
 ]);
@@ -86,13 +119,40 @@ export type DayEvents = z.infer<typeof dayEvents>;
 
 export const storedPlan = z.custom<DayPlan>((value) => planShape.safeParse(value).success, 'this is no plan');
 const minutes = z.number().min(0).max(10_000);
-const plannedRuns = z.array(z.strictObject({ taskId: text(400), deviceId: text(400), hand: z.number().int(), prepareMin: minutes, startMin: minutes, endMin: minutes, attended: z.boolean(), startOverRoomC: z.number(), startPercent: z.number(), endOverRoomC: z.number(), endPercent: z.number() })).max(6000);
+const plannedRuns = z
+  .array(
+    z.strictObject({
+      taskId: text(400),
+      deviceId: text(400),
+      hand: z.number().int(),
+      prepareMin: minutes,
+      startMin: minutes,
+      endMin: minutes,
+      attended: z.boolean(),
+      startOverRoomC: z.number(),
+      startPercent: z.number(),
+      endOverRoomC: z.number(),
+      endPercent: z.number(),
+    }),
+  )
+  .max(6000);
 const planShape = z.strictObject({
   runs: plannedRuns,
   past: plannedRuns,
-  pauses: z.array(z.strictObject({ deviceId: text(400), kind: z.enum(['cool', 'charge']), fromMin: minutes, toMin: minutes })).max(20_000),
+  pauses: z
+    .array(
+      z.strictObject({
+        deviceId: text(400),
+        kind: z.enum(['cool', 'charge']),
+        fromMin: minutes,
+        toMin: minutes,
+      }),
+    )
+    .max(20_000),
   rests: z.array(z.strictObject({ hand: z.number().int(), fromMin: minutes, toMin: minutes })).max(6000),
-  dropped: z.array(z.strictObject({ taskId: text(400), why: z.enum(['day-full', 'battery', 'after-dropped']) })).max(6000),
+  dropped: z
+    .array(z.strictObject({ taskId: text(400), why: z.enum(['day-full', 'battery', 'after-dropped']) }))
+    .max(6000),
   fromMin: minutes,
   finishMin: minutes,
   handsOnMin: minutes,
@@ -110,7 +170,11 @@ export type PlanInput = z.infer<typeof planInput>;
 export const newRequest = z.strictObject({
   title: name,
   device: name.nullable(),
-  asked: z.number('a number is needed').int('a whole number').min(1, 'at least one').max(100_000, 'at most 100,000'),
+  asked: z
+    .number('a number is needed')
+    .int('a whole number')
+    .min(1, 'at least one')
+    .max(100_000, 'at most 100,000'),
   source: trimmed(400).default(''),
 });
 export type NewRequest = z.infer<typeof newRequest>;
@@ -169,7 +233,10 @@ export const newCoolDown = z.strictObject({
   spot: name,
   roomC: over(-60, 80).nullable(),
   startedAt: moment,
-  readings: z.array(z.strictObject({ atS: z.number().min(0).max(86_400), c: over(-60, 120) })).min(1, 'at least one reading').max(2000),
+  readings: z
+    .array(z.strictObject({ atS: z.number().min(0).max(86_400), c: over(-60, 120) }))
+    .min(1, 'at least one reading')
+    .max(2000),
 });
 export type NewCoolDown = z.infer<typeof newCoolDown>;
 
@@ -182,4 +249,13 @@ export interface PreflightKnown {
 }
 
 /** The usual rules of a card. */
-export const USUAL_RULES: CardRules = { startOverRoomC: 3, startPercent: 50, floorPercent: 20, chargeBelowC: 35, prepareMin: 3, restMin: 10, stretchMin: 90, handsRest: true };
+export const USUAL_RULES: CardRules = {
+  startOverRoomC: 3,
+  startPercent: 50,
+  floorPercent: 20,
+  chargeBelowC: 35,
+  prepareMin: 3,
+  restMin: 10,
+  stretchMin: 90,
+  handsRest: true,
+};

@@ -1,4 +1,18 @@
-import type { Caveat, ColumnChoice, Confidence, EndReason, EntryLine, Figures, HeadlineFacts, Need, RowLayout, SeriesPoint, SourceUse, SplitMinutes, UnreadableRow } from '@pace-check/core';
+import type {
+  Caveat,
+  ColumnChoice,
+  Confidence,
+  EndReason,
+  EntryLine,
+  Figures,
+  HeadlineFacts,
+  Need,
+  RowLayout,
+  SeriesPoint,
+  SourceUse,
+  SplitMinutes,
+  UnreadableRow,
+} from '@pace-check/core';
 import * as z from 'zod';
 import type { RunOnCard } from './cards';
 import type { Preflight } from './kit';
@@ -10,7 +24,11 @@ import { text, trimmed } from './text';
 /** A name as a person gives it: trimmed, composed, not empty, not endless. */
 export const name = trimmed(120).min(1, 'a name is needed');
 
-const optionalRate = z.number('a number is needed').positive('above zero').max(1000, 'at most 1000').nullable();
+const optionalRate = z
+  .number('a number is needed')
+  .positive('above zero')
+  .max(1000, 'at most 1000')
+  .nullable();
 
 /** What a person says of a run: names, and what its figures are held against. */
 export const runFacts = z.object({
@@ -55,15 +73,26 @@ export const importDetails = z.object({
 export type ImportDetails = z.infer<typeof importDetails>;
 
 /** Lines that someone adds to a run by hand: readings, rates, marks, spans, the end. */
-export const newEntries = z.object({ entries: z.array(entryLine).min(1, 'at least one line').max(2000, 'at most 2000 lines') });
+export const newEntries = z.object({
+  entries: z.array(entryLine).min(1, 'at least one line').max(2000, 'at most 2000 lines'),
+});
 export type NewEntries = z.infer<typeof newEntries>;
 
 /** A run that has no log: what was played, and what was read. */
-export const newRun = z.object({ name: name.nullable(), facts: runFacts.extend({ roomC: z.number().min(-60).max(80).nullable() }), entries: z.array(entryLine).min(1, 'at least one reading').max(2000, 'at most 2000 lines') });
+export const newRun = z.object({
+  name: name.nullable(),
+  facts: runFacts.extend({ roomC: z.number().min(-60).max(80).nullable() }),
+  entries: z.array(entryLine).min(1, 'at least one reading').max(2000, 'at most 2000 lines'),
+});
 export type NewRun = z.infer<typeof newRun>;
 
 /** Where a spot lies on a device, as shares of its width and height from the top left. */
-export const spotPlace = z.object({ spot: name, side: z.enum(['front', 'back']), x: z.number().min(0).max(1), y: z.number().min(0).max(1) });
+export const spotPlace = z.object({
+  spot: name,
+  side: z.enum(['front', 'back']),
+  x: z.number().min(0).max(1),
+  y: z.number().min(0).max(1),
+});
 export type SpotPlace = z.infer<typeof spotPlace>;
 export const spotPlaces = z.object({ places: z.array(spotPlace).max(60, 'at most 60 spots') });
 
@@ -72,9 +101,17 @@ export const runCorrection = runFacts.partial().extend({
   roomC: z.number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').nullable().optional(),
   need: z.enum(['reaction', 'action', 'story']).nullable().optional(),
   native: optionalRate.optional(),
-  batteryWh: z.number('a number is needed').positive('above zero').max(1000, 'at most 1000').nullable().optional(),
+  batteryWh: z
+    .number('a number is needed')
+    .positive('above zero')
+    .max(1000, 'at most 1000')
+    .nullable()
+    .optional(),
   name: name.optional(),
-  splitMinutes: z.union([z.literal(1), z.literal(2), z.literal(5), z.literal(10)]).nullable().optional(),
+  splitMinutes: z
+    .union([z.literal(1), z.literal(2), z.literal(5), z.literal(10)])
+    .nullable()
+    .optional(),
 });
 export type RunCorrection = z.infer<typeof runCorrection>;
 
@@ -146,7 +183,15 @@ export interface RunDetail extends RunSummary {
   /** Sources of a run that was recorded, and which of them the figures stand on; null for any other. */
   recorded: { sources: NamedItem[]; used: SourceUse[] } | null;
   /** Where the run came from; null where it was written down by hand. */
-  upload: { fileName: string; bytes: number; sha256: string; rows: number; dropped: UnreadableRow[]; passedOver: number; cutOff: boolean } | null;
+  upload: {
+    fileName: string;
+    bytes: number;
+    sha256: string;
+    rows: number;
+    dropped: UnreadableRow[];
+    passedOver: number;
+    cutOff: boolean;
+  } | null;
   /** Lines that may be taken back one by one: all that were added by hand, and the file's spans. */
   entries: StoredEntry[];
   places: SpotPlace[];

@@ -1,5 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import { batteryWhOf, cardStep, dayEvents, newCoolDown, newRecord, preflight, SETUP_FIELDS, setupFacts } from './index';
+import {
+  batteryWhOf,
+  cardStep,
+  dayEvents,
+  newCoolDown,
+  newRecord,
+  preflight,
+  SETUP_FIELDS,
+  setupFacts,
+} from './index';
 
 describe('energy of a battery', () => {
   it('is as stated, else capacity times nominal voltage', () => {
@@ -11,7 +20,8 @@ describe('energy of a battery', () => {
 });
 
 describe('records', () => {
-  it('need a name and nothing else', () => expect(newRecord.device.parse({ name: ' Velm 5 ' })).toEqual({ name: 'Velm 5', facts: {} }));
+  it('need a name and nothing else', () =>
+    expect(newRecord.device.parse({ name: ' Velm 5 ' })).toEqual({ name: 'Velm 5', facts: {} }));
   it.each([
     ['device', { name: 'V', facts: { batteryMah: 0 } }, 'above 0 mAh'],
     ['device', { name: 'V', facts: { colour: 'red' } }, 'Unrecognized key'],
@@ -23,23 +33,56 @@ describe('records', () => {
     expect(result.success ? '' : result.error.message).toContain(why);
   });
   it('ask only for facts of setups that there are', () => {
-    for (const fields of Object.values(SETUP_FIELDS)) for (const field of fields) expect(setupFacts.shape).toHaveProperty(field);
+    for (const fields of Object.values(SETUP_FIELDS))
+      for (const field of fields) expect(setupFacts.shape).toHaveProperty(field);
   });
 });
 
 describe('what is told of a day', () => {
-  const step = { id: randomUUID(), device: null, title: 'T', setup: null, minutes: 15, repeats: 1, attended: true, wanted: 5, after: [], conditions: {}, requestId: null, note: '' };
-  it.each([[{ minutes: 0 }, 'at least one minute'], [{ minutes: 1.5 }, 'whole minutes'], [{ repeats: 0 }, 'at least once'], [{ title: '' }, 'a name is needed']])('a step with %j is refused', (wrong, why) => {
+  const step = {
+    id: randomUUID(),
+    device: null,
+    title: 'T',
+    setup: null,
+    minutes: 15,
+    repeats: 1,
+    attended: true,
+    wanted: 5,
+    after: [],
+    conditions: {},
+    requestId: null,
+    note: '',
+  };
+  it.each([
+    [{ minutes: 0 }, 'at least one minute'],
+    [{ minutes: 1.5 }, 'whole minutes'],
+    [{ repeats: 0 }, 'at least once'],
+    [{ title: '' }, 'a name is needed'],
+  ])('a step with %j is refused', (wrong, why) => {
     expect(cardStep.safeParse(step).success).toBe(true);
     expect(cardStep.safeParse({ ...step, ...wrong }).error!.message).toContain(why);
   });
   it('has an id of its teller, and a kind that is known', () => {
     const event = { id: randomUUID(), kind: 'started', stepId: step.id, repeat: 1, atMin: 540 };
     expect(dayEvents.safeParse({ events: [event] }).success).toBe(true);
-    for (const wrong of [{ ...event, id: 'x' }, { ...event, kind: 'paused' }, { ...event, repeat: 0 }, { ...event, atMin: -1 }]) expect(dayEvents.safeParse({ events: [wrong] }).success).toBe(false);
+    for (const wrong of [
+      { ...event, id: 'x' },
+      { ...event, kind: 'paused' },
+      { ...event, repeat: 0 },
+      { ...event, atMin: -1 },
+    ])
+      expect(dayEvents.safeParse({ events: [wrong] }).success).toBe(false);
   });
   it('keeps preflight and cool-downs within what can be', () => {
     expect(preflight.safeParse({ brightness: 101 }).success).toBe(false);
-    expect(newCoolDown.safeParse({ device: 'V', spot: 'back', roomC: 18, startedAt: '2026-05-09T11:00:00+02:00', readings: [] }).success).toBe(false);
+    expect(
+      newCoolDown.safeParse({
+        device: 'V',
+        spot: 'back',
+        roomC: 18,
+        startedAt: '2026-05-09T11:00:00+02:00',
+        readings: [],
+      }).success,
+    ).toBe(false);
   });
 });

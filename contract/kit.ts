@@ -10,7 +10,8 @@ import { name, spotPlace, type NamedItem } from './http';
 
 const words = trimmed(400).min(1);
 const longWords = trimmed(4000);
-const amount = (most: number, unit: string): z.ZodNumber => z.number('a number is needed').positive(`above 0 ${unit}`).max(most, `at most ${most} ${unit}`);
+const amount = (most: number, unit: string): z.ZodNumber =>
+  z.number('a number is needed').positive(`above 0 ${unit}`).max(most, `at most ${most} ${unit}`);
 
 export const screen = z.strictObject({
   name: words.optional(),
@@ -67,7 +68,9 @@ export const instrumentFacts = z.strictObject({
 export type InstrumentFacts = z.infer<typeof instrumentFacts>;
 
 export const titleFacts = z.strictObject({
-  kind: (z.enum(['native', 'emulated', 'translated', 'streamed', 'synthetic']) satisfies z.ZodType<TitleKind>).optional(),
+  kind: (
+    z.enum(['native', 'emulated', 'translated', 'streamed', 'synthetic']) satisfies z.ZodType<TitleKind>
+  ).optional(),
   system: words.optional(),
   nativeFps: amount(1000, 'fps').optional(),
   demand: (z.enum(['light', 'medium', 'heavy', 'notorious']) satisfies z.ZodType<Demand>).optional(),
@@ -126,7 +129,12 @@ export const newRecord = {
 export type NewRecord<K extends KitKind = KitKind> = z.infer<(typeof newRecord)[K]>;
 
 /** A setup of a title that a device would not take. */
-export const newRefusal = z.strictObject({ device: name, title: name, setup: name.nullable(), says: longWords.default('') });
+export const newRefusal = z.strictObject({
+  device: name,
+  title: name,
+  setup: name.nullable(),
+  says: longWords.default(''),
+});
 export type NewRefusal = z.infer<typeof newRefusal>;
 
 export interface KitDevice extends NamedItem {

@@ -38,14 +38,36 @@ export const framesLine = z.object({
 
 export const entryLine = z.discriminatedUnion('type', [
   z.object({ type: z.literal('skin'), atMs, spot: word, c: z.number(), by: word }),
-  z.object({ type: z.literal('battery'), atMs, percent: z.number().min(0).max(100), charging: z.boolean().optional() }),
+  z.object({
+    type: z.literal('battery'),
+    atMs,
+    percent: z.number().min(0).max(100),
+    charging: z.boolean().optional(),
+  }),
   z.object({ type: z.literal('power'), atMs, mw: z.number() }),
-  z.object({ type: z.literal('load'), atMs, cpu: z.number().optional(), gpu: z.number().optional(), memoryMb: z.number().optional() }),
+  z.object({
+    type: z.literal('load'),
+    atMs,
+    cpu: z.number().optional(),
+    gpu: z.number().optional(),
+    memoryMb: z.number().optional(),
+  }),
   z.object({ type: z.literal('refresh'), atMs, hz: positive }),
-  z.object({ type: z.literal('rate'), atMs, fps: z.number().min(0), by: z.enum(['overlay', 'in-title', 'eye']) }),
+  z.object({
+    type: z.literal('rate'),
+    atMs,
+    fps: z.number().min(0),
+    by: z.enum(['overlay', 'in-title', 'eye']),
+  }),
   z.object({ type: z.literal('mark'), atMs, kind: word, note: text(LONGEST_NOTE).optional() }),
-  z.object({ type: z.literal('span'), fromMs: runMs, toMs: runMs, kind: word }).refine((span) => span.toMs >= span.fromMs, { path: ['toMs'], message: 'lies before fromMs' }),
-  z.object({ type: z.literal('end'), atMs, reason: z.enum(['planned', 'crash', 'stopped', 'would-not-start']) }),
+  z
+    .object({ type: z.literal('span'), fromMs: runMs, toMs: runMs, kind: word })
+    .refine((span) => span.toMs >= span.fromMs, { path: ['toMs'], message: 'lies before fromMs' }),
+  z.object({
+    type: z.literal('end'),
+    atMs,
+    reason: z.enum(['planned', 'crash', 'stopped', 'would-not-start']),
+  }),
 ]);
 
 export const runLine = z.union([runHeader, framesLine, entryLine]);
@@ -61,7 +83,8 @@ const ENTRY_TYPES = new Set(['skin', 'battery', 'power', 'load', 'refresh', 'rat
 export function checkRunLine(value: unknown): RunLine | null {
   const type = typeof value === 'object' && value !== null && 'type' in value ? value.type : undefined;
   if (typeof type !== 'string') throw new Error('the field "type" is missing');
-  const schema = type === 'run' ? runHeader : type === 'frames' ? framesLine : ENTRY_TYPES.has(type) ? entryLine : null;
+  const schema =
+    type === 'run' ? runHeader : type === 'frames' ? framesLine : ENTRY_TYPES.has(type) ? entryLine : null;
   if (schema === null) return null;
   const result = schema.safeParse(value);
   if (result.success) return result.data;
@@ -70,4 +93,7 @@ export function checkRunLine(value: unknown): RunLine | null {
 }
 
 /** The JSON Schema of one line, as it stands in docs/run-line.schema.json. */
-export const runLineJsonSchema = (): object => ({ title: 'A line of a .pace.ndjson run file', ...z.toJSONSchema(runLine) });
+export const runLineJsonSchema = (): object => ({
+  title: 'A line of a .pace.ndjson run file',
+  ...z.toJSONSchema(runLine),
+});

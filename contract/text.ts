@@ -8,13 +8,29 @@ const SAYS = 'it holds a character that cannot be stored (U+0000, or half of a p
 const most = (characters: number): string => `at most ${characters} characters`;
 
 /** Text as it was given. */
-export const text = (characters: number): z.ZodString => z.string().max(characters, most(characters)).refine((value) => !UNSTORABLE.test(value), SAYS);
+export const text = (characters: number): z.ZodString =>
+  z
+    .string()
+    .max(characters, most(characters))
+    .refine((value) => !UNSTORABLE.test(value), SAYS);
 
 /** Text without spaces around it; letters and their accents composed, so that what looks the same is the same. */
-export const trimmed = (characters: number): z.ZodString => z.string().trim().normalize('NFC').max(characters, most(characters)).refine((value) => !UNSTORABLE.test(value), SAYS);
+export const trimmed = (characters: number): z.ZodString =>
+  z
+    .string()
+    .trim()
+    .normalize('NFC')
+    .max(characters, most(characters))
+    .refine((value) => !UNSTORABLE.test(value), SAYS);
 
 /** Milliseconds on a run's clock. */
-export const runMs = z.number().min(0).max(LONGEST_RUN_MS, 'lies more than 48 h after the start: it is milliseconds on the run’s own clock, not since 1970');
+export const runMs = z
+  .number()
+  .min(0)
+  .max(
+    LONGEST_RUN_MS,
+    'lies more than 48 h after the start: it is milliseconds on the run’s own clock, not since 1970',
+  );
 
 const FIRST_YEAR = 1970;
 const LAST_YEAR = 2199;
@@ -26,4 +42,7 @@ export const moment = z.iso.datetime({ offset: true }).refine((value) => {
 }, `a year from ${FIRST_YEAR} to ${LAST_YEAR}`);
 
 /** The same in ms since 1970. */
-export const momentMs = z.number('a time is needed').min(0, 'ms since 1970').max(Date.UTC(LAST_YEAR + 1, 0), 'ms since 1970');
+export const momentMs = z
+  .number('a time is needed')
+  .min(0, 'ms since 1970')
+  .max(Date.UTC(LAST_YEAR + 1, 0), 'ms since 1970');

@@ -11,7 +11,13 @@ import { METHOD_VERSION } from './methodVersion';
 import { averagePace, perSecondPace, steadiness } from './pace';
 import { chargesAt, dischargeStretches, siftPower, siftRates, siftSkin } from './plausible';
 import { emulation, playable, type Emulation, type Need, type Playable } from './playable';
-import { type BatteryReading, type LoadReading, type PowerReading, type RateReading, type SkinReading } from './readings';
+import {
+  type BatteryReading,
+  type LoadReading,
+  type PowerReading,
+  type RateReading,
+  type SkinReading,
+} from './readings';
 import { prepareSession, type SpanUs } from './session';
 import { defaultSplitMinutes, splitTable, type Split, type SplitMinutes } from './splits';
 import { stamina, type Stamina } from './stamina';
@@ -126,21 +132,47 @@ export function analyse(run: RunInput): Analysis {
   const perSecond = perSecondPace(session);
   const breaks = findBreaks(session);
   const sorted = sortedFrames(session.leftUs);
-  const seconds = run.track.frameUs.length > 0 ? session.endUs / 1e6 : (run.end?.atMs ?? run.lastLineMs) / 1000;
+  const seconds =
+    run.track.frameUs.length > 0 ? session.endUs / 1e6 : (run.end?.atMs ?? run.lastLineMs) / 1000;
   const splitMinutes = run.splitMinutes ?? defaultSplitMinutes(seconds);
 
   const skin = siftSkin(run.skin);
   const power = siftPower(run.power);
   const rates = siftRates(run.rates, session, run);
-  const battery = [...run.battery].sort((a, b) => a.atMs - b.atMs).map((reading) => ({ ...reading, charging: reading.charging || chargesAt(run.charging, reading.atMs) }));
+  const battery = [...run.battery]
+    .sort((a, b) => a.atMs - b.atMs)
+    .map((reading) => ({ ...reading, charging: reading.charging || chargesAt(run.charging, reading.atMs) }));
   const discharge = dischargeStretches(battery, run.charging);
   const warmth = warmthOf(skin.kept, run.roomC);
 
   const hasFrames = session.leftUs.length > 0;
-  const pace: PaceFigures = hasFrames ? { source: 'frames', average: averagePace(session.leftUs.length, session.leftTotalUs), ...steadiness(perSecond) } : readOff(rates.kept);
+  const pace: PaceFigures = hasFrames
+    ? {
+        source: 'frames',
+        average: averagePace(session.leftUs.length, session.leftTotalUs),
+        ...steadiness(perSecond),
+      }
+    : readOff(rates.kept);
   const cap = frameCap(perSecond);
-  const split = { minutes: splitMinutes, target: run.target, breaks, spots: warmth.spots, stretches: discharge.stretches, power: power.kept, batteryWh: run.batteryWh };
-  const caveats = caveatsOf(run, { seconds, session, warmth, skin, powerDoubtful: power.doubtful.length, discharge, rates, cap });
+  const split = {
+    minutes: splitMinutes,
+    target: run.target,
+    breaks,
+    spots: warmth.spots,
+    stretches: discharge.stretches,
+    power: power.kept,
+    batteryWh: run.batteryWh,
+  };
+  const caveats = caveatsOf(run, {
+    seconds,
+    session,
+    warmth,
+    skin,
+    powerDoubtful: power.doubtful.length,
+    discharge,
+    rates,
+    cap,
+  });
   return {
     perSecond,
     figures: {
@@ -160,11 +192,22 @@ export function analyse(run: RunInput): Analysis {
       stamina: stamina(perSecond, breaks, { seconds, target: run.target, end: run.end?.reason ?? null }),
       playable: playable(session, breaks, run.need),
       emulation: emulation(perSecond, run.native),
-      warmth: { ...warmth, spots: warmth.spots.map((spot) => ({ ...spot, readings: thin(spot.readings, SHOWN_READINGS, (reading) => reading.c) })) },
+      warmth: {
+        ...warmth,
+        spots: warmth.spots.map((spot) => ({
+          ...spot,
+          readings: thin(spot.readings, SHOWN_READINGS, (reading) => reading.c),
+        })),
+      },
       drain: drainOf(discharge, power.kept, battery, run.charging, run.batteryWh, pace.average),
       charging: run.charging.map((span) => ({ fromS: span.fromUs / 1e6, toS: span.toUs / 1e6 })),
       battery: thin(battery, SHOWN_READINGS, (reading) => reading.percent),
-      doubtful: { skin: thin(skin.doubtful, SHOWN_READINGS, (reading) => reading.c), battery: thin(discharge.doubtful, SHOWN_READINGS, (reading) => reading.percent), power: thin(power.doubtful, SHOWN_READINGS, (reading) => reading.mw), rates: thin(rates.doubtful, SHOWN_READINGS, (rate) => rate.fps) },
+      doubtful: {
+        skin: thin(skin.doubtful, SHOWN_READINGS, (reading) => reading.c),
+        battery: thin(discharge.doubtful, SHOWN_READINGS, (reading) => reading.percent),
+        power: thin(power.doubtful, SHOWN_READINGS, (reading) => reading.mw),
+        rates: thin(rates.doubtful, SHOWN_READINGS, (rate) => rate.fps),
+      },
       caveats,
       confidence: confidenceOf(caveats),
       end: run.end,

@@ -4,9 +4,20 @@ import { prepareSession, type SpanUs } from './session';
 
 const FRAME = 16_000;
 const ordinary = (count: number): number[] => Array<number>(count).fill(FRAME);
-const session = (frames: number[], excluded: SpanUs[] = [], gapBefore: number | null = null): ReturnType<typeof prepareSession> =>
-  prepareSession({ frameUs: Int32Array.from(frames), gaps: gapBefore === null ? [] : [{ beforeFrame: gapBefore, lengthUs: 2_000_000 }] }, excluded);
-const kinds = (...args: Parameters<typeof session>): [string, number][] => findBreaks(session(...args)).map((found) => [found.kind, found.lengthUs]);
+const session = (
+  frames: number[],
+  excluded: SpanUs[] = [],
+  gapBefore: number | null = null,
+): ReturnType<typeof prepareSession> =>
+  prepareSession(
+    {
+      frameUs: Int32Array.from(frames),
+      gaps: gapBefore === null ? [] : [{ beforeFrame: gapBefore, lengthUs: 2_000_000 }],
+    },
+    excluded,
+  );
+const kinds = (...args: Parameters<typeof session>): [string, number][] =>
+  findBreaks(session(...args)).map((found) => [found.kind, found.lengthUs]);
 
 describe('findBreaks', () => {
   it('needs two and a half times the frames around it, and 40 ms', () => {
@@ -27,11 +38,19 @@ describe('findBreaks', () => {
   });
 
   it('joins long frames with fewer than three ordinary ones between', () => {
-    expect(kinds([...ordinary(50), 600_000, ...ordinary(2), 600_000, ...ordinary(50)])).toEqual([['freeze', 1_200_000]]);
-    expect(kinds([...ordinary(50), 600_000, ...ordinary(3), 600_000, ...ordinary(50)])).toEqual([['stall', 600_000], ['stall', 600_000]]);
+    expect(kinds([...ordinary(50), 600_000, ...ordinary(2), 600_000, ...ordinary(50)])).toEqual([
+      ['freeze', 1_200_000],
+    ]);
+    expect(kinds([...ordinary(50), 600_000, ...ordinary(3), 600_000, ...ordinary(50)])).toEqual([
+      ['stall', 600_000],
+      ['stall', 600_000],
+    ]);
     // shorter than 100 ms: each its own
     expect(kinds([...ordinary(50), 99_000, 99_000, ...ordinary(50)])).toHaveLength(2);
-    expect(kinds([...ordinary(50), 600_000, 60_000, 600_000, ...ordinary(50)])).toEqual([['freeze', 1_200_000], ['stutter', 60_000]]);
+    expect(kinds([...ordinary(50), 600_000, 60_000, 600_000, ...ordinary(50)])).toEqual([
+      ['freeze', 1_200_000],
+      ['stutter', 60_000],
+    ]);
   });
 
   it('joins nothing over a gap or an excluded frame', () => {
@@ -57,7 +76,15 @@ describe('findBreaks', () => {
 
   it('places a break on the clock, gaps included, and counts the time lost', () => {
     const found = findBreaks(session([...ordinary(50), 216_000, ...ordinary(50)], [], 50));
-    expect(found).toEqual([{ kind: 'stutter', atUs: 50 * FRAME + 2_000_000, endUs: 50 * FRAME + 2_216_000, lengthUs: 216_000, lostUs: 200_000 }]);
+    expect(found).toEqual([
+      {
+        kind: 'stutter',
+        atUs: 50 * FRAME + 2_000_000,
+        endUs: 50 * FRAME + 2_216_000,
+        lengthUs: 216_000,
+        lostUs: 200_000,
+      },
+    ]);
   });
 });
 
@@ -76,7 +103,16 @@ describe('evenness', () => {
   });
 
   it('is null without frames, and has no deviation for one', () => {
-    expect(evenness(session([]), [], 60)).toMatchObject({ sdMs: null, late: null, stutters: null, lostMs: null });
-    expect(evenness(session([10_000]), [], null)).toMatchObject({ sdMs: null, successiveMs: null, stutters: 0 });
+    expect(evenness(session([]), [], 60)).toMatchObject({
+      sdMs: null,
+      late: null,
+      stutters: null,
+      lostMs: null,
+    });
+    expect(evenness(session([10_000]), [], null)).toMatchObject({
+      sdMs: null,
+      successiveMs: null,
+      stutters: 0,
+    });
   });
 });

@@ -84,7 +84,13 @@ export class BreakJoiner {
       this.open.lostUs += lengthUs - medianUs;
       this.open.kind = kindOf(this.open.lengthUs);
     } else {
-      const found: Break = { kind: kindOf(lengthUs), atUs, endUs: atUs + lengthUs, lengthUs, lostUs: lengthUs - medianUs };
+      const found: Break = {
+        kind: kindOf(lengthUs),
+        atUs,
+        endUs: atUs + lengthUs,
+        lengthUs,
+        lostUs: lengthUs - medianUs,
+      };
       this.breaks.push(found);
       if (joins) this.open = found;
     }
@@ -92,7 +98,8 @@ export class BreakJoiner {
   }
 }
 
-const kindOf = (lengthUs: number): BreakKind => (lengthUs < STALL_US ? 'stutter' : lengthUs < FREEZE_US ? 'stall' : 'freeze');
+const kindOf = (lengthUs: number): BreakKind =>
+  lengthUs < STALL_US ? 'stutter' : lengthUs < FREEZE_US ? 'stall' : 'freeze';
 
 /** Median of the frames i − 30 … i + 30, cut at the ends; at most 61 values a look-up, so the whole stays linear. */
 class LocalMedian {

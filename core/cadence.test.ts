@@ -4,7 +4,8 @@ import { findBreaks } from './breaks';
 import { prepareSession } from './session';
 import { at, figuresOf } from './testing';
 
-const mixture = (...parts: [us: number, count: number][]): Int32Array => Int32Array.from(parts.flatMap(([us, count]) => Array<number>(count).fill(us)));
+const mixture = (...parts: [us: number, count: number][]): Int32Array =>
+  Int32Array.from(parts.flatMap(([us, count]) => Array<number>(count).fill(us)));
 
 describe('cadence', () => {
   it.each<[string, Int32Array, number]>([
@@ -27,7 +28,9 @@ describe('cadence', () => {
   });
   it('shows neighbouring frames from the middle as they stood', () => {
     const turns = Int32Array.from({ length: 200 }, (_, i) => (i % 2 === 0 ? 16_667 : 33_333));
-    expect(cadence(turns, 60).sample.map(Math.round)).toEqual(Array.from({ length: 16 }, (_, i) => 1 + (i % 2)));
+    expect(cadence(turns, 60).sample.map(Math.round)).toEqual(
+      Array.from({ length: 16 }, (_, i) => 1 + (i % 2)),
+    );
     expect(cadence(mixture([16_667, 3]), 60).sample).toHaveLength(3);
   });
   it('is unknown without a panel or frames', () => {
@@ -35,9 +38,18 @@ describe('cadence', () => {
     expect(cadence(mixture(), 60)).toMatchObject({ kind: null, onBeat: null });
   });
   it('goes by the first refresh line where nobody says the panel’s rate', () => {
-    const entries = [{ type: 'refresh' as const, atMs: 0, hz: 90 }, { type: 'refresh' as const, atMs: 5, hz: 60 }];
-    expect(figuresOf({ frames: at(90, 5), entries })).toMatchObject({ refreshHz: 90, cadence: { kind: 'even' } });
-    expect(figuresOf({ frames: at(90, 5), entries, facts: { refreshHz: 60 } })).toMatchObject({ refreshHz: 60, cadence: { kind: 'variable' } });
+    const entries = [
+      { type: 'refresh' as const, atMs: 0, hz: 90 },
+      { type: 'refresh' as const, atMs: 5, hz: 60 },
+    ];
+    expect(figuresOf({ frames: at(90, 5), entries })).toMatchObject({
+      refreshHz: 90,
+      cadence: { kind: 'even' },
+    });
+    expect(figuresOf({ frames: at(90, 5), entries, facts: { refreshHz: 60 } })).toMatchObject({
+      refreshHz: 60,
+      cadence: { kind: 'variable' },
+    });
   });
 });
 
@@ -51,7 +63,10 @@ describe('frame cap', () => {
     [[118.7], null],
     [[52.3, 52.1], null],
   ])('of %j is %s', (pace, cap) => expect(frameCap(Float64Array.from(pace))).toBe(cap));
-  it('is none where the fastest seconds run above it', () => expect(frameCap(Float64Array.from([...Array<number>(95).fill(60), ...Array<number>(5).fill(64)]))).toBeNull());
+  it('is none where the fastest seconds run above it', () =>
+    expect(
+      frameCap(Float64Array.from([...Array<number>(95).fill(60), ...Array<number>(5).fill(64)])),
+    ).toBeNull());
 });
 
 describe('playable', () => {
@@ -66,13 +81,17 @@ describe('playable', () => {
     expect(judge(at(45.1, 60), 'action')).toBe('plays well');
     expect(judge([...at(60, 60), ...Array<number>(60).fill(40_000)], 'action')).toBe('plays');
   });
-  it('does not take a low that too few frames carry for a good one', () => expect(judge(at(60, 10), 'story')).toBe('plays'));
+  it('does not take a low that too few frames carry for a good one', () =>
+    expect(judge(at(60, 10), 'story')).toBe('plays'));
   it('goes by the last five minutes of a sustained run', () => {
     expect(judge([...at(60, 1200), ...at(25, 300)], 'story')).toBe('rough');
     expect(judge([...at(25, 1200), ...at(60, 301)], 'story')).toBe('plays well');
   });
   it('counts freezes and stalls of the whole run', () => {
-    const stalls = (count: number): number[] => [...Array.from({ length: count }, () => [...at(60, 60), 300_000]).flat(), ...at(60, 600 - 60 * count)];
+    const stalls = (count: number): number[] => [
+      ...Array.from({ length: count }, () => [...at(60, 60), 300_000]).flat(),
+      ...at(60, 600 - 60 * count),
+    ];
     expect(judge(stalls(2), 'action')).toBe('plays well');
     expect(judge(stalls(3), 'action')).toBe('plays');
   });
@@ -84,8 +103,12 @@ describe('playable', () => {
     expect(figures.pace.average).toBeGreaterThan(34);
     expect(figures.lows.onePercent.quantile).toBeGreaterThan(30);
     expect(figures.playable).toBe('rough');
-    expect(figuresOf({ frames: [...at(34.5, 900), 2_500_000], facts: { need: 'story' } }).playable).toBe('plays');
-    expect(figuresOf({ frames: [...at(34.5, 900), 10_000_000], facts: { need: 'story' } }).playable).toBe('rough');
+    expect(figuresOf({ frames: [...at(34.5, 900), 2_500_000], facts: { need: 'story' } }).playable).toBe(
+      'plays',
+    );
+    expect(figuresOf({ frames: [...at(34.5, 900), 10_000_000], facts: { need: 'story' } }).playable).toBe(
+      'rough',
+    );
   });
   it('is unknown without a need or frames', () => {
     expect(figuresOf({ frames: at(60, 60) }).playable).toBeNull();
@@ -101,5 +124,6 @@ describe('emulation', () => {
     expect(emulation(new Float64Array(100).fill(30).fill(20, 0, 6), 30)!.fullSpeed).toBe(false);
     expect(emulation(new Float64Array(100).fill(30).fill(20, 0, 5), 30)!.fullSpeed).toBe(true);
   });
-  it('is nothing without a native rate', () => expect(emulation(new Float64Array(100).fill(30), null)).toBeNull());
+  it('is nothing without a native rate', () =>
+    expect(emulation(new Float64Array(100).fill(30), null)).toBeNull());
 });

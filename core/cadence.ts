@@ -43,20 +43,27 @@ export function cadence(frameUs: Int32Array, refreshHz: number | null): Cadence 
     } else counts.set(slots, { frames: 1, sum: x });
   }
   const share = onBeat / frameUs.length;
-  const slots = [...counts].map(([slot, { frames }]): [number, number] => [slot, frames / onBeat]).sort((a, b) => a[0] - b[0]);
+  const slots = [...counts]
+    .map(([slot, { frames }]): [number, number] => [slot, frames / onBeat])
+    .sort((a, b) => a[0] - b[0]);
   const middle = Math.max(0, (frameUs.length - SAMPLE_FRAMES) >> 1);
   const sample = Array.from(frameUs.subarray(middle, middle + SAMPLE_FRAMES), (us) => (us * refreshHz) / 1e6);
   return { kind: kindOf(share, new Map(slots), counts), onBeat: share, slots, sample };
 }
 
-function kindOf(onBeat: number, shares: Map<number, number>, counts: Map<number, { frames: number; sum: number }>): CadenceKind {
+function kindOf(
+  onBeat: number,
+  shares: Map<number, number>,
+  counts: Map<number, { frames: number; sum: number }>,
+): CadenceKind {
   if (below(onBeat, 0.6)) return 'variable';
   for (const [slot, share] of shares) {
     if (!atLeast(share, 0.9)) continue;
     const { frames, sum } = counts.get(slot)!;
     return atMost(Math.abs(sum / frames - slot), 0.02 * slot) ? 'even' : 'variable';
   }
-  for (const [slot, share] of shares) if (atLeast(share, 0.2) && atLeast(shares.get(slot + 1) ?? 0, 0.2)) return 'alternating';
+  for (const [slot, share] of shares)
+    if (atLeast(share, 0.2) && atLeast(shares.get(slot + 1) ?? 0, 0.2)) return 'alternating';
   return 'mixed';
 }
 
@@ -76,7 +83,9 @@ export function frameCap(pace: Float64Array): number | null {
   const sorted = usable(pace).sort();
   const high = quantile(sorted, 0.9);
   if (high === null) return null;
-  const cap = CAPS.reduce((nearest, next) => (below(Math.abs(high - next), Math.abs(high - nearest)) ? next : nearest));
+  const cap = CAPS.reduce((nearest, next) =>
+    below(Math.abs(high - next), Math.abs(high - nearest)) ? next : nearest,
+  );
   const near = atMost(Math.abs(high - cap), Math.max(0.5, 0.01 * cap));
   return near && atMost(quantile(sorted, 0.98)!, 1.02 * cap) ? cap : null;
 }

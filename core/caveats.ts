@@ -9,14 +9,26 @@ import type { Warmth } from './warmth';
 
 /** What the numbers of a run cannot say, in the order of weight. */
 const CAVEATS = {
-  'short-run': { points: 2, says: 'The run is shorter than a quarter of an hour: it shows how the device opens, not what it sustains.' },
+  'short-run': {
+    points: 2,
+    says: 'The run is shorter than a quarter of an hour: it shows how the device opens, not what it sustains.',
+  },
   'warm-start': { points: 2, says: 'The device was warm at the start.' },
   'read-off': { points: 2, says: 'No frames were logged: the rates were read off a counter.' },
   'eye-estimate': { points: 2, says: 'Rates were estimated by eye.' },
-  'counter-is-refresh': { points: 2, says: 'A counter showed the panel’s refresh rate instead of the title’s; those rates are left out.' },
-  'charged-during': { points: 2, says: 'It was charged during the run, which warms it and spoils the battery’s slope.' },
+  'counter-is-refresh': {
+    points: 2,
+    says: 'A counter showed the panel’s refresh rate instead of the title’s; those rates are left out.',
+  },
+  'charged-during': {
+    points: 2,
+    says: 'It was charged during the run, which warms it and spoils the battery’s slope.',
+  },
   'plugged-in': { points: 2, says: 'It was plugged in throughout.' },
-  'implausible-sensor': { points: 2, says: 'A sensor gave values that cannot be; they are shown as doubtful and left out.' },
+  'implausible-sensor': {
+    points: 2,
+    says: 'A sensor gave values that cannot be; they are shown as doubtful and left out.',
+  },
   streamed: { points: 2, says: 'The title was streamed: this tests the link, not the chip.' },
   crashed: { points: 2, says: 'The title crashed.' },
   'single-run': { points: 1, says: 'It is a single run.' },
@@ -26,12 +38,18 @@ const CAVEATS = {
   'pre-release': { points: 1, says: 'The device or its firmware is not released yet.' },
   'title-not-updated': { points: 1, says: 'The title is not updated for the chip yet.' },
   'first-play': { points: 1, says: 'It was a first play: shaders were compiled on the way.' },
-  aspect: { points: 1, says: 'The screen’s shape differs from that of devices beside it, and so does the number of pixels drawn.' },
+  aspect: {
+    points: 1,
+    says: 'The screen’s shape differs from that of devices beside it, and so does the number of pixels drawn.',
+  },
   boosted: { points: 1, says: 'A boost was switched on.' },
   'rows-dropped': { points: 1, says: 'Some rows of the log could not be read and were left out.' },
   gap: { points: 1, says: 'There are gaps in the log.' },
   dimmed: { points: 1, says: 'The screen dimmed itself.' },
-  excluded: { points: 1, says: 'More than a tenth of the run was taken out as menus, loading, adverts or pauses.' },
+  excluded: {
+    points: 1,
+    says: 'More than a tenth of the run was taken out as menus, loading, adverts or pauses.',
+  },
 } as const;
 
 export type Caveat = keyof typeof CAVEATS;
@@ -64,7 +82,15 @@ export interface CaveatEvidence {
   cap: number | null;
 }
 
-const STATED: Caveat[] = ['plugged-in', 'streamed', 'pre-release', 'title-not-updated', 'first-play', 'aspect', 'boosted'];
+const STATED: Caveat[] = [
+  'plugged-in',
+  'streamed',
+  'pre-release',
+  'title-not-updated',
+  'first-play',
+  'aspect',
+  'boosted',
+];
 
 /**
  * The caveats of one run, in the order of their weight.
@@ -82,18 +108,25 @@ export function caveatsOf(run: RunInput, evidence: CaveatEvidence): Caveat[] {
     'read-off': !hasFrames && run.rates.length > 0,
     'eye-estimate': run.rates.some((rate) => rate.by === 'eye'),
     'counter-is-refresh': rates.doubtful.length > 0,
-    'charged-during': !stated.has('plugged-in') && (run.charging.length > 0 || run.battery.some((reading) => reading.charging)),
-    'implausible-sensor': skin.doubtful.length + evidence.powerDoubtful + evidence.discharge.doubtful.length > 0 || loadsDoubtful(run, hasFrames),
+    'charged-during':
+      !stated.has('plugged-in') &&
+      (run.charging.length > 0 || run.battery.some((reading) => reading.charging)),
+    'implausible-sensor':
+      skin.doubtful.length + evidence.powerDoubtful + evidence.discharge.doubtful.length > 0 ||
+      loadsDoubtful(run, hasFrames),
     crashed: run.end?.reason === 'crash',
     'room-unknown': hasSkin && run.roomC === null,
-    'few-readings': hasSkin && (warmth.spots.find((spot) => spot.spot === warmth.hottest)?.readings.length ?? 0) < 4,
+    'few-readings':
+      hasSkin && (warmth.spots.find((spot) => spot.spot === warmth.hottest)?.readings.length ?? 0) < 4,
     capped: cap !== null,
     'rows-dropped': run.droppedRows > 0 || run.cutOff,
     gap: hasGap(run, session),
     dimmed: run.marks.some((mark) => mark.kind === 'dim'),
     excluded: above(excludedShare(session, seconds), 0.1),
   };
-  return (Object.keys(CAVEATS) as Caveat[]).filter((caveat) => holds[caveat] ?? (STATED.includes(caveat) && stated.has(caveat)));
+  return (Object.keys(CAVEATS) as Caveat[]).filter(
+    (caveat) => holds[caveat] ?? (STATED.includes(caveat) && stated.has(caveat)),
+  );
 }
 
 function startsWarm(skin: SkinReading[], roomC: number | null): boolean {
@@ -124,5 +157,10 @@ function hasGap({ track }: RunInput, session: Session): boolean {
 function excludedShare({ excluded }: Session, seconds: number): number {
   if (seconds === 0) return 0;
   const endUs = seconds * 1e6;
-  return excluded.reduce((sum, span) => sum + Math.max(0, Math.min(span.toUs, endUs) - Math.max(span.fromUs, 0)), 0) / endUs;
+  return (
+    excluded.reduce(
+      (sum, span) => sum + Math.max(0, Math.min(span.toUs, endUs) - Math.max(span.fromUs, 0)),
+      0,
+    ) / endUs
+  );
 }

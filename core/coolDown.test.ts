@@ -4,7 +4,11 @@ const falling = [0, 240, 480, 720, 960].map((atS) => ({ atS, c: 19 + 21 * Math.e
 
 it('finds where a cool-down settles, how fast, and when it comes to a line', () => {
   const found = coolDown(falling)!;
-  expect(found.fit).toMatchObject({ final: expect.closeTo(19, 6), start: expect.closeTo(40, 6), tau: expect.closeTo(540, 4) });
+  expect(found.fit).toMatchObject({
+    final: expect.closeTo(19, 6),
+    start: expect.closeTo(40, 6),
+    tau: expect.closeTo(540, 4),
+  });
   expect(found.downToS(22)).toBeCloseTo(540 * Math.log(7), 4);
   expect(found.downToS(18)).toBeNull();
 });

@@ -59,11 +59,23 @@ function ofFrames({ leftUs, leftStartsUs }: Session, { fromUs, toUs }: SpanUs): 
   const count = end - first;
   let totalUs = 0;
   for (let i = first; i < end; i++) totalUs += leftUs[i]!;
-  return { fromS: fromUs / 1e6, toS: toUs / 1e6, from: 'frames', average: averagePace(count, totalUs), readings: 0 };
+  return {
+    fromS: fromUs / 1e6,
+    toS: toUs / 1e6,
+    from: 'frames',
+    average: averagePace(count, totalUs),
+    readings: 0,
+  };
 }
 
 function ofRates(rates: RateReading[], { fromUs, toUs }: SpanUs): Covered {
   const inside = rates.filter((rate) => rate.atMs * 1000 >= fromUs && rate.atMs * 1000 <= toUs);
   const from = inside.length === 0 ? 'none' : inside.some((rate) => rate.by === 'eye') ? 'eye' : 'read';
-  return { fromS: fromUs / 1e6, toS: toUs / 1e6, from, average: inside.length === 0 ? null : inside.reduce((sum, rate) => sum + rate.fps, 0) / inside.length, readings: inside.length };
+  return {
+    fromS: fromUs / 1e6,
+    toS: toUs / 1e6,
+    from,
+    average: inside.length === 0 ? null : inside.reduce((sum, rate) => sum + rate.fps, 0) / inside.length,
+    readings: inside.length,
+  };
 }

@@ -7,13 +7,20 @@ import { at, figuresOf } from './testing';
 import type { EntryLine } from './run/lines';
 
 const runs = (...averages: number[]): { averages: number[]; pace: null } => ({ averages, pace: null });
-const oneRun = (pace: number[]): { averages: number[]; pace: Float64Array } => ({ averages: [pace.reduce((sum, value) => sum + value, 0) / pace.length], pace: Float64Array.from(pace) });
+const oneRun = (pace: number[]): { averages: number[]; pace: Float64Array } => ({
+  averages: [pace.reduce((sum, value) => sum + value, 0) / pace.length],
+  pace: Float64Array.from(pace),
+});
 
 describe('difference between two sides', () => {
   it('gives Welch’s interval of a worked example', () => {
     // by hand: A = 52, 54, 56 (mean 54, s² = 4), B = 57, 60, 63 (mean 60, s² = 9); error √(4/3 + 9/3) = 2.0817;
     // freedom (13/3)² / ((4/3)²/2 + 3²/2) = 3.484; t(0.975; 3.484) = 2.9467 (between the tables’ 3.182 and 2.776)
-    const { difference, interval, clear, withinOneRun } = differenceOf(runs(52, 54, 56), runs(57, 60, 63), 1)!;
+    const { difference, interval, clear, withinOneRun } = differenceOf(
+      runs(52, 54, 56),
+      runs(57, 60, 63),
+      1,
+    )!;
     expect(difference).toBe(6);
     expect(interval[1] - 6).toBeGreaterThan(2.776 * 2.0817);
     expect(interval[1] - 6).toBeLessThan(3.182 * 2.0817);
@@ -36,11 +43,15 @@ describe('difference between two sides', () => {
     const result = differenceOf(runs(58.2, 59.9, 58.9), runs(59.5, 60.4, 60.1), 1)!;
     expect(result.clear).toBe(false);
     expect(result.runsPerSide).toBeGreaterThan(3);
-    expect(differenceOf(runs(40, 41, 40.5), runs(59.5, 60.4, 60.1), 1)).toMatchObject({ clear: true, runsPerSide: null });
+    expect(differenceOf(runs(40, 41, 40.5), runs(59.5, 60.4, 60.1), 1)).toMatchObject({
+      clear: true,
+      runsPerSide: null,
+    });
   });
   it('draws blocks of a lone run, seeded, and says so', () => {
     const random = new SeededRandom(5);
-    const noisy = (level: number): number[] => Array.from({ length: 900 }, (_, i) => level + 3 * Math.sin(i / 40) + random.uniform());
+    const noisy = (level: number): number[] =>
+      Array.from({ length: 900 }, (_, i) => level + 3 * Math.sin(i / 40) + random.uniform());
     const [a, b] = [oneRun(noisy(50)), oneRun(noisy(50.1))];
     const result = differenceOf(a, b, 7)!;
     expect(result).toEqual(differenceOf(a, b, 7));
@@ -50,7 +61,12 @@ describe('difference between two sides', () => {
   it('needs a run on each side', () => expect(differenceOf(runs(), runs(60), 1)).toBeNull());
 
   // two-sample t-test, 5 %, 80 % power: 17 a side for a difference of one standard deviation, 64 for half of one (tables of Cohen, 1988; from memory)
-  it.each([[1, 17], [0.5, 64]])('a difference of %d deviations takes %d runs', (difference, n) => expect(runsNeeded(difference, 1)).toBe(n));
+  it.each([
+    [1, 17],
+    [0.5, 64],
+  ])('a difference of %d deviations takes %d runs', (difference, n) =>
+    expect(runsNeeded(difference, 1)).toBe(n),
+  );
   it('has no number for no difference', () => expect(runsNeeded(0, 1)).toBeNull());
 });
 
@@ -71,29 +87,49 @@ describe('rating', () => {
     expect(rating.parts.drain).toBeCloseTo((5 - 1.5) / 0.065, 9);
     expect(rating.partial).toBe(false);
     const { pace, evenness, stamina, warmth, drain } = rating.parts as Record<string, number>;
-    expect(rating.overall).toBeCloseTo((25 * pace! + 20 * evenness! + 30 * stamina! + 15 * warmth! + 10 * drain!) / 100, 9);
+    expect(rating.overall).toBeCloseTo(
+      (25 * pace! + 20 * evenness! + 30 * stamina! + 15 * warmth! + 10 * drain!) / 100,
+      9,
+    );
   });
   it('takes breaks and late frames from evenness', () => {
     // ten minutes with one freeze: −20; all frames late: −60 more
     const frames = [...at(60, 300), 1_200_000, ...at(60, 298.8)];
-    expect(rateRun(figuresOf({ frames, facts: { target: 60 } }), 60).parts.evenness).toBeCloseTo(100 - 20 - (60 * (1 / frames.length)) / 0.1, 1);
+    expect(rateRun(figuresOf({ frames, facts: { target: 60 } }), 60).parts.evenness).toBeCloseTo(
+      100 - 20 - (60 * (1 / frames.length)) / 0.1,
+      1,
+    );
     expect(rateRun(figuresOf({ frames: at(30, 600), facts: { target: 60 } }), 60).parts.evenness).toBe(40);
   });
   it('guesses no part that is missing', () => {
     const rating = rateRun(figuresOf({ frames: at(60, 900), facts: { target: 60 } }), 60);
-    expect(rating).toMatchObject({ partial: true, overall: expect.closeTo(100, 1), parts: { warmth: null, drain: null } });
+    expect(rating).toMatchObject({
+      partial: true,
+      overall: expect.closeTo(100, 1),
+      parts: { warmth: null, drain: null },
+    });
     expect(rateRun(figuresOf({}), null)).toMatchObject({ overall: null, partial: true });
   });
   it('follows the reviewer’s weights', () => {
     const figures = figuresOf({ frames: at(45, 900), entries, facts: { target: 60, roomC: 19 } });
-    expect(rateRun(figures, 60, { ...USUAL_WEIGHTS, evenness: 0, stamina: 0, warmth: 0, drain: 0 }).overall).toBeCloseTo(50, 1);
+    expect(
+      rateRun(figures, 60, { ...USUAL_WEIGHTS, evenness: 0, stamina: 0, warmth: 0, drain: 0 }).overall,
+    ).toBeCloseTo(50, 1);
   });
 });
 
 describe('order certainty', () => {
-  const parts = (pace: number, other: number): RatingParts => ({ pace, evenness: other, stamina: other, warmth: other, drain: other });
-  it('is whole where one device leads in everything', () => expect(orderCertainty([parts(80, 80), parts(90, 90)], 1)).toEqual([0, 1]));
-  it('is shared by equals', () => expect(orderCertainty([parts(80, 80), parts(80, 80)], 1)).toEqual([0.5, 0.5]));
+  const parts = (pace: number, other: number): RatingParts => ({
+    pace,
+    evenness: other,
+    stamina: other,
+    warmth: other,
+    drain: other,
+  });
+  it('is whole where one device leads in everything', () =>
+    expect(orderCertainty([parts(80, 80), parts(90, 90)], 1)).toEqual([0, 1]));
+  it('is shared by equals', () =>
+    expect(orderCertainty([parts(80, 80), parts(80, 80)], 1)).toEqual([0.5, 0.5]));
   it('is the share of weightings: one part against four leads where its weight is above a half, (1/2)⁴ of them', () => {
     const [first, second] = orderCertainty([parts(100, 50), parts(50, 100)], 3);
     expect(first).toBeCloseTo(1 / 16, 2);

@@ -53,9 +53,18 @@ export function differenceOf(first: Side, second: Side, seed: number): Differenc
   if (!resampled[0] || !resampled[1]) return null;
   const [a, b] = [resampled[0], resampled[1]];
   const differences = Float64Array.from(a.draws, (draw, i) => b.draws[i]! - draw).sort();
-  const interval: [number, number] = [quantile(differences, (1 - LEVEL) / 2)!, quantile(differences, (1 + LEVEL) / 2)!];
+  const interval: [number, number] = [
+    quantile(differences, (1 - LEVEL) / 2)!,
+    quantile(differences, (1 + LEVEL) / 2)!,
+  ];
   const difference = b.centre - a.centre;
-  return { difference, interval, clear: isClear(interval), withinOneRun: true, runsPerSide: isClear(interval) ? null : runsNeeded(difference, (sd(a.draws) ** 2 + sd(b.draws) ** 2) / 2) };
+  return {
+    difference,
+    interval,
+    clear: isClear(interval),
+    withinOneRun: true,
+    runsPerSide: isClear(interval) ? null : runsNeeded(difference, (sd(a.draws) ** 2 + sd(b.draws) ** 2) / 2),
+  };
 }
 
 function welch(a: number[], b: number[]): Difference {
@@ -66,7 +75,13 @@ function welch(a: number[], b: number[]): Difference {
   const half = error === 0 ? 0 : tQuantile((1 + LEVEL) / 2, freedom) * error;
   const interval: [number, number] = [difference - half, difference + half];
   const clear = isClear(interval);
-  return { difference, interval, clear, withinOneRun: false, runsPerSide: clear ? null : runsNeeded(difference, (sd(a) ** 2 + sd(b) ** 2) / 2) };
+  return {
+    difference,
+    interval,
+    clear,
+    withinOneRun: false,
+    runsPerSide: clear ? null : runsNeeded(difference, (sd(a) ** 2 + sd(b) ** 2) / 2),
+  };
 }
 
 const isClear = ([low, high]: [number, number]): boolean => !(atMost(low, 0) && atLeast(high, 0));
@@ -75,7 +90,9 @@ const isClear = ([low, high]: [number, number]): boolean => !(atMost(low, 0) && 
 function resample(side: Side, random: SeededRandom): { centre: number; draws: number[] } | null {
   if (side.averages.length > 1) {
     const { averages } = side;
-    const draws = Array.from({ length: RESAMPLES }, () => mean(averages.map(() => averages[random.below(averages.length)]!)));
+    const draws = Array.from({ length: RESAMPLES }, () =>
+      mean(averages.map(() => averages[random.below(averages.length)]!)),
+    );
     return { centre: mean(averages), draws };
   }
   const pace = side.pace ? usable(side.pace) : new Float64Array(0);

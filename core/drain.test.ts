@@ -2,14 +2,24 @@ import { figuresOf } from './testing';
 import type { Drain } from './drain';
 import type { EntryLine } from './run/lines';
 
-const minutes = (...readings: [minute: number, percent: number, charging?: boolean][]): EntryLine[] => readings.map(([minute, percent, charging]) => ({ type: 'battery', atMs: minute * 60_000, percent, charging }));
-const power = (...samples: [second: number, mw: number][]): EntryLine[] => samples.map(([second, mw]) => ({ type: 'power', atMs: second * 1000, mw }));
-const drain = (entries: EntryLine[], batteryWh: number | null = null): Drain | null => figuresOf({ entries, facts: { batteryWh } }).drain;
+const minutes = (...readings: [minute: number, percent: number, charging?: boolean][]): EntryLine[] =>
+  readings.map(([minute, percent, charging]) => ({
+    type: 'battery',
+    atMs: minute * 60_000,
+    percent,
+    charging,
+  }));
+const power = (...samples: [second: number, mw: number][]): EntryLine[] =>
+  samples.map(([second, mw]) => ({ type: 'power', atMs: second * 1000, mw }));
+const drain = (entries: EntryLine[], batteryWh: number | null = null): Drain | null =>
+  figuresOf({ entries, facts: { batteryWh } }).drain;
 
 describe('percent per hour', () => {
   it('is the slope through the first reading of each percent', () => {
     // 99 from minute 6, 98 from 12, 97 from 18: 10 an hour, however often each is read
-    expect(drain(minutes([0, 100], [3, 100], [6, 99], [9, 99], [12, 98], [18, 97], [20, 97]))!.percentPerHour).toBeCloseTo(10, 9);
+    expect(
+      drain(minutes([0, 100], [3, 100], [6, 99], [9, 99], [12, 98], [18, 97], [20, 97]))!.percentPerHour,
+    ).toBeCloseTo(10, 9);
   });
   it('has one slope through several stretches, each with its own height', () => {
     const entries = minutes([0, 60], [6, 59], [12, 58], [20, 58, true], [30, 80], [36, 79], [42, 78]);
@@ -24,11 +34,18 @@ describe('percent per hour', () => {
     expect(14 - range![0]).toBeCloseTo(half, 3);
   });
   it('is what fell over the time where fewer than three points are there, as a range of one percent', () => {
-    expect(drain(minutes([0, 100], [60, 88]))).toMatchObject({ percentPerHour: 12, range: [11, 13], hoursFromFull: 100 / 12 });
-    expect(drain(minutes([0, 100], [30, 94], [31, 94, true], [60, 97], [90, 91]))).toMatchObject({ percentPerHour: 12 });
+    expect(drain(minutes([0, 100], [60, 88]))).toMatchObject({
+      percentPerHour: 12,
+      range: [11, 13],
+      hoursFromFull: 100 / 12,
+    });
+    expect(drain(minutes([0, 100], [30, 94], [31, 94, true], [60, 97], [90, 91]))).toMatchObject({
+      percentPerHour: 12,
+    });
   });
   it('is unknown from one reading', () => expect(drain(minutes([0, 100]))).toBeNull());
-  it('has no hours from full where it does not fall', () => expect(drain(minutes([0, 80], [60, 80]))).toMatchObject({ percentPerHour: 0, hoursFromFull: null }));
+  it('has no hours from full where it does not fall', () =>
+    expect(drain(minutes([0, 80], [60, 80]))).toMatchObject({ percentPerHour: 0, hoursFromFull: null }));
 });
 
 describe('stretches', () => {
@@ -48,7 +65,9 @@ describe('stretches', () => {
   it('end where a charging span lies between two readings', () => {
     const span: EntryLine = { type: 'span', fromMs: 7 * 60_000, toMs: 9 * 60_000, kind: 'charging' };
     // without the span the rise would be a fall of nothing
-    expect(drain([...minutes([0, 50], [6, 49], [12, 49], [18, 48], [24, 47]), span])!.percentPerHour).toBeCloseTo(10, 9);
+    expect(
+      drain([...minutes([0, 50], [6, 49], [12, 49], [18, 48], [24, 47]), span])!.percentPerHour,
+    ).toBeCloseTo(10, 9);
   });
 });
 
@@ -66,17 +85,30 @@ describe('watts', () => {
   });
   it('leave out samples with charging at or between them', () => {
     const span: EntryLine = { type: 'span', fromMs: 12_000, toMs: 18_000, kind: 'charging' };
-    expect(drain([...power([0, 4000], [10, 4000], [20, 9000], [30, 5000]), span])!.watts).toBeCloseTo((4 * 10 + 7 * 10) / 20, 9);
-    const flagged: EntryLine[] = [{ type: 'battery', atMs: 15_000, percent: 50, charging: true }, { type: 'battery', atMs: 25_000, percent: 51 }];
-    expect(drain([...power([0, 4000], [10, 4000], [20, 9000], [30, 5000], [40, 5000]), ...flagged])!.watts).toBeCloseTo((4 * 10 + 5 * 10) / 20, 9);
+    expect(drain([...power([0, 4000], [10, 4000], [20, 9000], [30, 5000]), span])!.watts).toBeCloseTo(
+      (4 * 10 + 7 * 10) / 20,
+      9,
+    );
+    const flagged: EntryLine[] = [
+      { type: 'battery', atMs: 15_000, percent: 50, charging: true },
+      { type: 'battery', atMs: 25_000, percent: 51 },
+    ];
+    expect(
+      drain([...power([0, 4000], [10, 4000], [20, 9000], [30, 5000], [40, 5000]), ...flagged])!.watts,
+    ).toBeCloseTo((4 * 10 + 5 * 10) / 20, 9);
   });
-  it('are unknown from percent alone, and said to come from there', () => expect(drain(minutes([0, 100], [60, 90]))).toMatchObject({ watts: null, from: 'percent' }));
+  it('are unknown from percent alone, and said to come from there', () =>
+    expect(drain(minutes([0, 100], [60, 90]))).toMatchObject({ watts: null, from: 'percent' }));
   it('doubt what cannot be', () => {
     const figures = figuresOf({ entries: power([0, 4000], [10, 70_000], [20, 4000], [30, -5]) });
     expect(figures.drain!.watts).toBe(4);
     expect(figures.doubtful.power).toHaveLength(2);
   });
-  it('give the energy of a frame', () => expect(figuresOf({ frames: Array<number>(500).fill(20_000), entries: power([0, 5000], [10, 5000]) }).drain!.joulesPerFrame).toBeCloseTo(0.1, 9));
+  it('give the energy of a frame', () =>
+    expect(
+      figuresOf({ frames: Array<number>(500).fill(20_000), entries: power([0, 5000], [10, 5000]) }).drain!
+        .joulesPerFrame,
+    ).toBeCloseTo(0.1, 9));
   // common practice: 100 → 55 % against 100 → 62 % in the same time, with 4,600 and 5,000 mAh: the first draws more watts too
   it('compare two batteries fairly', () => {
     const first = drain(minutes([0, 100], [120, 55]), (4600 * 3.85) / 1000)!.watts!;

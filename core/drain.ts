@@ -34,11 +34,19 @@ const HOUR_MS = 3_600_000;
  * const falling = [100, 99, 98, 97].map((percent, i) => ({ atMs: i * 360_000, percent, charging: false }));
  * drainOf({ stretches: [falling], doubtful: [] }, [], falling, [], 18, null)?.percentPerHour?.toFixed(6); // '10.000000'
  */
-export function drainOf({ stretches }: Discharge, power: PowerReading[], battery: BatteryReading[], charging: SpanUs[], batteryWh: number | null, averagePace: number | null): Drain | null {
+export function drainOf(
+  { stretches }: Discharge,
+  power: PowerReading[],
+  battery: BatteryReading[],
+  charging: SpanUs[],
+  batteryWh: number | null,
+  averagePace: number | null,
+): Drain | null {
   const slope = slopeOf(stretches) ?? overall(stretches);
   const percentPerHour = slope?.percentPerHour ?? null;
   const measured = meanPower(power, battery, charging);
-  const watts = measured ?? (percentPerHour === null || batteryWh === null ? null : (batteryWh * percentPerHour) / 100);
+  const watts =
+    measured ?? (percentPerHour === null || batteryWh === null ? null : (batteryWh * percentPerHour) / 100);
   if (percentPerHour === null && watts === null) return null;
   return {
     percentPerHour,
@@ -56,7 +64,8 @@ interface Slope {
 }
 
 /** Readings of a stretch that show a percent for the first time. */
-const newPercents = (stretch: BatteryReading[]): BatteryReading[] => stretch.filter((reading, i) => i === 0 || reading.percent !== stretch[i - 1]!.percent);
+const newPercents = (stretch: BatteryReading[]): BatteryReading[] =>
+  stretch.filter((reading, i) => i === 0 || reading.percent !== stretch[i - 1]!.percent);
 
 function slopeOf(stretches: BatteryReading[][]): Slope | null {
   const groups = stretches.map(newPercents).filter((points) => points.length > 0);
@@ -95,7 +104,9 @@ function overall(stretches: BatteryReading[][]): Slope | null {
     hours += (last.atMs - first.atMs) / HOUR_MS;
     doubt += 1;
   }
-  return hours === 0 ? null : { percentPerHour: fell / hours, range: [(fell - doubt) / hours, (fell + doubt) / hours] };
+  return hours === 0
+    ? null
+    : { percentPerHour: fell / hours, range: [(fell - doubt) / hours, (fell + doubt) / hours] };
 }
 
 /** Mean power over neighbouring samples with no charging at or between them, W. */
@@ -103,7 +114,8 @@ function meanPower(power: PowerReading[], battery: BatteryReading[], charging: S
   const flags = [...battery].sort((a, b) => a.atMs - b.atMs);
   const times = flags.map((reading) => reading.atMs);
   const flaggedTimes = flags.flatMap((reading) => (reading.charging ? reading.atMs : []));
-  const charges = ({ atMs }: PowerReading): boolean => chargesAt(charging, atMs) || (flags[firstAbove(times, atMs) - 1]?.charging ?? false);
+  const charges = ({ atMs }: PowerReading): boolean =>
+    chargesAt(charging, atMs) || (flags[firstAbove(times, atMs) - 1]?.charging ?? false);
   let energy = 0;
   let time = 0;
   for (let i = 1; i < power.length; i++) {

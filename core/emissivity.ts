@@ -16,8 +16,14 @@ const KELVIN = 273.15;
  * @example
  * correctEmissivity(40, 0.95, 0.95, 20)?.toFixed(6); // '40.000000'
  */
-export function correctEmissivity(readingC: number, setEmissivity: number, emissivity: number, surroundingsC: number): number | null {
-  for (const value of [setEmissivity, emissivity]) if (!(value > 0 && value <= 1)) throw new RangeError(`an emissivity lies in (0, 1], not ${value}`);
+export function correctEmissivity(
+  readingC: number,
+  setEmissivity: number,
+  emissivity: number,
+  surroundingsC: number,
+): number | null {
+  for (const value of [setEmissivity, emissivity])
+    if (!(value > 0 && value <= 1)) throw new RangeError(`an emissivity lies in (0, 1], not ${value}`);
   const around = (surroundingsC + KELVIN) ** 4;
   const seen = setEmissivity * (readingC + KELVIN) ** 4 + (1 - setEmissivity) * around;
   const fourth = (seen - (1 - emissivity) * around) / emissivity;

@@ -16,7 +16,15 @@ export interface Evenness {
   lostMs: number | null;
 }
 
-const NOTHING: Evenness = { sdMs: null, successiveMs: null, late: null, stutters: null, stalls: null, freezes: null, lostMs: null };
+const NOTHING: Evenness = {
+  sdMs: null,
+  successiveMs: null,
+  late: null,
+  stutters: null,
+  stalls: null,
+  freezes: null,
+  lostMs: null,
+};
 
 /**
  * Spread of the frame times and the breaks among them.

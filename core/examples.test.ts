@@ -14,7 +14,11 @@ function examplesIn(folder: string): Example[] {
     const path = join(folder, entry.name);
     if (entry.isDirectory()) return entry.name === 'node_modules' ? [] : examplesIn(path);
     if (!entry.name.endsWith('.ts') || entry.name.endsWith('.test.ts')) return [];
-    return [...readFileSync(path, 'utf8').matchAll(/@example\n([\s\S]*?)\n \*\/\n(?:export )?(?:async )?(?:function|class|const) (\w+)/g)].map((match) => ({
+    return [
+      ...readFileSync(path, 'utf8').matchAll(
+        /@example\n([\s\S]*?)\n \*\/\n(?:export )?(?:async )?(?:function|class|const) (\w+)/g,
+      ),
+    ].map((match) => ({
       file: path.slice(__dirname.length + 1),
       name: match[2]!,
       code: match[1]!.replaceAll(/^ \* ?/gm, ''),
@@ -24,7 +28,8 @@ function examplesIn(folder: string): Example[] {
 
 const examples = examplesIn(__dirname);
 
-const evaluate = (source: string): unknown => new Function(...Object.keys(core), source)(...Object.values(core));
+const evaluate = (source: string): unknown =>
+  new Function(...Object.keys(core), source)(...Object.values(core));
 
 /** "Int32Array [1, 2]" as such; "0.66…" as the start of a number; anything else as it stands. */
 function expected(comment: string): unknown {
@@ -36,7 +41,10 @@ describe('examples in docstrings', () => {
   it('are there', () => expect(examples.length).toBeGreaterThan(15));
 
   it.each(examples)('$name in $file', ({ code }) => {
-    const lines = code.trim().split('\n').filter((line) => !line.startsWith('//'));
+    const lines = code
+      .trim()
+      .split('\n')
+      .filter((line) => !line.startsWith('//'));
     const [, last, comment] = /^(.*?);? \/\/ (.*)$/.exec(lines.pop()!)!;
     const actual = evaluate(`${lines.join('\n')}\nreturn ${last};`);
     if (comment!.endsWith('…')) expect(String(actual).startsWith(comment!.slice(0, -1))).toBe(true);

@@ -39,7 +39,12 @@ const GRID = 600;
  * @example
  * Math.round(fitApproach([0, 300, 600, 900, 1200], [20, 30.3, 36.5, 40.3, 42.5], null)?.final); // 46
  */
-export function fitApproach(t: number[], y: number[], start: number | null, direction: Direction = 'up'): ApproachFit | null {
+export function fitApproach(
+  t: number[],
+  y: number[],
+  start: number | null,
+  direction: Direction = 'up',
+): ApproachFit | null {
   const n = t.length;
   const span = n > 0 ? t[n - 1]! - t[0]! : 0;
   const sign = direction === 'up' ? 1 : -1;
@@ -77,7 +82,9 @@ function lineAt(t: number[], y: number[], start: number | null, tau: number): Pa
     rise = fy / ff;
     offset = meanY - rise * meanF;
   } else {
-    rise = f.reduce((sum, value, i) => sum + value * (y[i]! - start), 0) / f.reduce((sum, value) => sum + value * value, 0);
+    rise =
+      f.reduce((sum, value, i) => sum + value * (y[i]! - start), 0) /
+      f.reduce((sum, value) => sum + value * value, 0);
     offset = start;
   }
   const rss = f.reduce((sum, value, i) => sum + (y[i]! - offset - rise * value) ** 2, 0);
@@ -120,7 +127,10 @@ function goldenSection(f: (x: number) => number, a: number, b: number): number {
   return (a + b) / 2;
 }
 
-const model = (final: number, start: number, tau: number) => (time: number): number => final - (final - start) * Math.exp(-time / tau);
+const model =
+  (final: number, start: number, tau: number) =>
+  (time: number): number =>
+    final - (final - start) * Math.exp(-time / tau);
 
 function rssOf(t: number[], y: number[], { final, start, tau }: Parameters): number {
   const at = model(final, start, tau);
@@ -148,7 +158,12 @@ function refine(t: number[], y: number[], start: number | null, tau: number): Pa
   return refined.tau > 0 && rssOf(t, y, refined) < rssOf(t, y, first) ? refined : first;
 }
 
-function withErrors(t: number[], y: number[], given: number | null, { final, start, tau }: Parameters): ApproachFit {
+function withErrors(
+  t: number[],
+  y: number[],
+  given: number | null,
+  { final, start, tau }: Parameters,
+): ApproachFit {
   const rss = rssOf(t, y, { final, start, tau });
   const columns = t.map((time) => {
     const decay = Math.exp(-time / tau);
@@ -158,8 +173,17 @@ function withErrors(t: number[], y: number[], given: number | null, { final, sta
   const parameters = columns[0]!.length;
   const degreesOfFreedom = t.length - parameters;
   const variances = inverseDiagonal(columns);
-  const [seFinal, seTau, seStart] = variances.map((variance) => Math.sqrt((variance * rss) / degreesOfFreedom));
-  return { final, start, tau, se: { final: seFinal!, start: seStart ?? null, tau: seTau! }, rss, degreesOfFreedom };
+  const [seFinal, seTau, seStart] = variances.map((variance) =>
+    Math.sqrt((variance * rss) / degreesOfFreedom),
+  );
+  return {
+    final,
+    start,
+    tau,
+    se: { final: seFinal!, start: seStart ?? null, tau: seTau! },
+    rss,
+    degreesOfFreedom,
+  };
 }
 
 /** Diagonal of (JᵀJ)⁻¹, by way of J's columns made orthogonal: that keeps twice the digits of JᵀJ itself. */
@@ -180,7 +204,12 @@ function inverseDiagonal(rows: number[][]): number[] {
   return Array.from({ length: p }, (_, i) => {
     const row = new Array<number>(p).fill(0);
     row[i] = 1 / r[i]![i]!;
-    for (let j = i + 1; j < p; j++) row[j] = -Array.from({ length: j - i }, (_unused, m) => row[i + m]! * r[i + m]![j]!).reduce((sum, value) => sum + value, 0) / r[j]![j]!;
+    for (let j = i + 1; j < p; j++)
+      row[j] =
+        -Array.from({ length: j - i }, (_unused, m) => row[i + m]! * r[i + m]![j]!).reduce(
+          (sum, value) => sum + value,
+          0,
+        ) / r[j]![j]!;
     return dot(row, row);
   });
 }
@@ -212,7 +241,10 @@ export interface FitVerdict {
  */
 export function judgeFit(fit: ApproachFit, lastT: number): FitVerdict {
   const width = 2 * tWidth(fit.degreesOfFreedom) * fit.se.tau;
-  return { settled: lastT >= 3 * fit.tau - 1e-9, forecast: lastT >= 0.7 * fit.tau - 1e-9 && width <= fit.tau + 1e-9 };
+  return {
+    settled: lastT >= 3 * fit.tau - 1e-9,
+    forecast: lastT >= 0.7 * fit.tau - 1e-9 && width <= fit.tau + 1e-9,
+  };
 }
 
 /**

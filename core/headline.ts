@@ -20,7 +20,9 @@ export function rate(fps: number): string {
 /** Hours and minutes, for instance "2 h 10". */
 export function hoursAndMinutes(hours: number): string {
   const minutes = Math.round(hours * 60);
-  return minutes < 60 ? `${minutes}\u00a0min` : `${Math.floor(minutes / 60)}\u00a0h\u00a0${String(minutes % 60).padStart(2, '0')}`;
+  return minutes < 60
+    ? `${minutes}\u00a0min`
+    : `${Math.floor(minutes / 60)}\u00a0h\u00a0${String(minutes % 60).padStart(2, '0')}`;
 }
 
 /** Which figures lead: the school of median and hold, or that of average and lows. */
@@ -53,7 +55,12 @@ export function headlineFacts(figures: Figures): HeadlineFacts {
   const { opening, closing, word, sawtooth, onsetS } = figures.stamina;
   return {
     end: figures.end,
-    freezes: figures.evenness.freezes ? { count: figures.evenness.freezes, longestS: greatest(figures.breaks.map((found) => found.lengthUs)) / 1e6 } : null,
+    freezes: figures.evenness.freezes
+      ? {
+          count: figures.evenness.freezes,
+          longestS: greatest(figures.breaks.map((found) => found.lengthUs)) / 1e6,
+        }
+      : null,
     pace: figures.pace,
     onePercentLow: figures.lows.onePercent.quantile,
     cap: figures.cap,
@@ -66,7 +73,8 @@ export function headlineFacts(figures: Figures): HeadlineFacts {
 }
 
 /** A temperature in the reader's scale, with one decimal. */
-export const sayTemperature = (celsius: number, unit: TemperatureUnit): string => `${(unit === 'F' ? toFahrenheit(celsius) : celsius).toFixed(1)}\u00a0°${unit}`;
+export const sayTemperature = (celsius: number, unit: TemperatureUnit): string =>
+  `${(unit === 'F' ? toFahrenheit(celsius) : celsius).toFixed(1)}\u00a0°${unit}`;
 
 /**
  * One sentence that a reviewer could print, built from the figures alone.
@@ -77,7 +85,13 @@ export const sayTemperature = (celsius: number, unit: TemperatureUnit): string =
  * @source docs/method.md, "Headline"
  */
 export function headline(facts: HeadlineFacts, voice: Voice = USUAL_VOICE): string {
-  const parts = [ending(facts), freezing(facts), course(facts, voice), warmth(facts, voice), drain(facts)].filter((part) => part !== null);
+  const parts = [
+    ending(facts),
+    freezing(facts),
+    course(facts, voice),
+    warmth(facts, voice),
+    drain(facts),
+  ].filter((part) => part !== null);
   if (parts.length === 0) return 'Nothing measured yet.';
   const sentence = parts.join('; ');
   return `${sentence[0]!.toUpperCase()}${sentence.slice(1)}.`;
@@ -92,7 +106,9 @@ function ending({ end }: HeadlineFacts): string | null {
 function freezing({ freezes }: HeadlineFacts): string | null {
   if (freezes === null) return null;
   const longest = `${freezes.longestS.toFixed(1)}\u00a0s`;
-  return freezes.count === 1 ? `one freeze of ${longest}` : `${freezes.count} freezes, the longest ${longest}`;
+  return freezes.count === 1
+    ? `one freeze of ${longest}`
+    : `${freezes.count} freezes, the longest ${longest}`;
 }
 
 /** How the pace went: from opening to closing where the run is long enough, else as the reader's school says. */
@@ -103,10 +119,14 @@ function course(facts: HeadlineFacts, { school }: Voice): string | null {
   if (pace.source === 'eye') return `about ${pace.average.toFixed(0)} fps, by eye`;
   if (pace.source === 'read') return `about ${rate(pace.average)} fps, read off a counter`;
   if (closing === null || opening === null || word === null || word === 'DNF' || word === 'DNS') {
-    if (school === 'median-and-hold' && pace.median !== null && pace.hold !== null) return `median ${rate(pace.median)} fps, hold ${(pace.hold * 100).toFixed(0)}\u00a0%`;
+    if (school === 'median-and-hold' && pace.median !== null && pace.hold !== null)
+      return `median ${rate(pace.median)} fps, hold ${(pace.hold * 100).toFixed(0)}\u00a0%`;
     return `averages ${rate(pace.average)} fps${onePercentLow === null ? '' : `, 1\u00a0%\u00a0low ${rate(onePercentLow)}`}`;
   }
-  if (word === 'holds') return cap === null ? `opens at ${rate(opening)} fps and holds ${rate(closing)}` : `holds ${rate(closing)} fps at the cap of ${cap}`;
+  if (word === 'holds')
+    return cap === null
+      ? `opens at ${rate(opening)} fps and holds ${rate(closing)}`
+      : `holds ${rate(closing)} fps at the cap of ${cap}`;
   const when = onsetS === null ? '' : ` from minute ${Math.floor(onsetS / 60) + 1}`;
   return `opens at ${rate(opening)} fps, ${word} to ${rate(closing)}${when}${sawtooth ? ' in a sawtooth' : ''}`;
 }

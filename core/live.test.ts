@@ -4,7 +4,9 @@ import type { EntryLine } from './run/lines';
 import { figuresOf } from './testing';
 
 /** A run with noise, slow waves, a fall, and long frames here and there. */
-const frames = Array.from({ length: 40_000 }, (_, i) => Math.round((i < 20_000 ? 16_700 : 25_000) + 900 * Math.sin(i / 37) + ((i * 7919) % 601) - 300)).flatMap((us, i) => (i % 1700 === 1699 ? [us, 60_000 + (i % 900) * 1000] : [us]));
+const frames = Array.from({ length: 40_000 }, (_, i) =>
+  Math.round((i < 20_000 ? 16_700 : 25_000) + 900 * Math.sin(i / 37) + ((i * 7919) % 601) - 300),
+).flatMap((us, i) => (i % 1700 === 1699 ? [us, 60_000 + (i % 900) * 1000] : [us]));
 
 function liveRun(batch: number): LiveRun {
   const run = new LiveRun(1);
@@ -50,14 +52,36 @@ describe('a run that is still going on', () => {
       expect(now.splits[i]!.onePercentLow! / split.onePercentLow!).toBeCloseTo(1, 2);
     });
   });
-  it('does not depend on how the frames come in', () => fc.assert(fc.property(fc.integer({ min: 1, max: 5000 }), (batch) => expect(live(batch)).toEqual(now)), { numRuns: 5 }));
-  it('knows nothing before the first frame', () => expect(new LiveRun(5).figures()).toMatchObject({ average: null, median: null, hold: null, onePercentLow: null, splits: [] }));
+  it('does not depend on how the frames come in', () =>
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 5000 }), (batch) => expect(live(batch)).toEqual(now)),
+      { numRuns: 5 },
+    ));
+  it('knows nothing before the first frame', () =>
+    expect(new LiveRun(5).figures()).toMatchObject({
+      average: null,
+      median: null,
+      hold: null,
+      onePercentLow: null,
+      splits: [],
+    }));
 });
 
 describe('a run with gaps and excluded spans', () => {
-  const gaps = [{ beforeFrame: 9000, lengthUs: 3_400_000 }, { beforeFrame: 20_000, lengthUs: 700_000 }];
-  const excluded = [{ fromUs: 40_000_000, toUs: 52_500_000 }, { fromUs: 300_000_000, toUs: 301_000_000 }];
-  const entries = excluded.map(({ fromUs, toUs }): EntryLine => ({ type: 'span', fromMs: fromUs / 1000, toMs: toUs / 1000, kind: 'menu' }));
+  const gaps = [
+    { beforeFrame: 9000, lengthUs: 3_400_000 },
+    { beforeFrame: 20_000, lengthUs: 700_000 },
+  ];
+  const excluded = [
+    { fromUs: 40_000_000, toUs: 52_500_000 },
+    { fromUs: 300_000_000, toUs: 301_000_000 },
+  ];
+  const entries = excluded.map(({ fromUs, toUs }): EntryLine => ({
+    type: 'span',
+    fromMs: fromUs / 1000,
+    toMs: toUs / 1000,
+    kind: 'menu',
+  }));
   const exact = figuresOf({ frames, gaps, entries, facts: { splitMinutes: 1 } });
   const run = new LiveRun(1, excluded);
   let from = 0;
@@ -72,7 +96,9 @@ describe('a run with gaps and excluded spans', () => {
     expect(now.frames).toBe(exact.frames.count);
     expect(now.average).toBeCloseTo(exact.pace.average!, 9);
     expect(now.median! / exact.pace.median!).toBeCloseTo(1, 2);
-    exact.splits.slice(0, -1).forEach((split, i) => expect(now.splits[i]!.average).toBeCloseTo(split.average!, 9));
+    exact.splits
+      .slice(0, -1)
+      .forEach((split, i) => expect(now.splits[i]!.average).toBeCloseTo(split.average!, 9));
   });
   it('has the same breaks', () => {
     const settled = exact.breaks.filter((found) => found.endUs < exact.frames.seconds * 1e6 - 1e6);
@@ -89,6 +115,10 @@ describe('a run with gaps and excluded spans', () => {
   it('lets a span that is not over take all that follows', () => {
     const menu = new LiveRun(1, [{ fromUs: 1_000_000, toUs: Infinity }]);
     menu.push(Array<number>(300).fill(10_000));
-    expect(menu.figures()).toMatchObject({ frames: 100, seconds: 3, recent: [expect.closeTo(100, 6), null, null] });
+    expect(menu.figures()).toMatchObject({
+      frames: 100,
+      seconds: 3,
+      recent: [expect.closeTo(100, 6), null, null],
+    });
   });
 });

@@ -143,7 +143,8 @@ export class LiveRun {
 
   private frame(us: number): void {
     this.closeSplits();
-    while (this.nextSpan < this.excluded.length && this.excluded[this.nextSpan]!.toUs <= this.clockUs) this.nextSpan++;
+    while (this.nextSpan < this.excluded.length && this.excluded[this.nextSpan]!.toUs <= this.clockUs)
+      this.nextSpan++;
     const span = this.excluded[this.nextSpan];
     const out = span !== undefined && span.fromUs < this.clockUs + us;
     const atUs = this.clockUs;
@@ -177,7 +178,8 @@ export class LiveRun {
 
   private closeSecond(): void {
     const fromUs = this.second * 1e6;
-    const usable = this.secondUsable && !this.excluded.some((span) => span.fromUs < fromUs + 1e6 && span.toUs > fromUs);
+    const usable =
+      this.secondUsable && !this.excluded.some((span) => span.fromUs < fromUs + 1e6 && span.toUs > fromUs);
     if (usable) {
       this.paces.add(this.secondShare);
       if (this.second >= OPENING_FROM_S && this.opening.seconds < OPENING_SECONDS) {
@@ -218,7 +220,12 @@ export class LiveRun {
 
   private openSplit(toS: number): LiveSplit {
     const { frames, us, frameTimes } = this.split;
-    return { fromS: this.done.length * (this.splitUs / 1e6), toS, average: averagePace(frames, us), onePercentLow: lowOf(frameTimes, 100) };
+    return {
+      fromS: this.done.length * (this.splitUs / 1e6),
+      toS,
+      average: averagePace(frames, us),
+      onePercentLow: lowOf(frameTimes, 100),
+    };
   }
 
   /** All so far, in order of their start. */
@@ -241,7 +248,10 @@ export class LiveRun {
       onePercentLow: lowOf(this.frameTimes, 100),
       tenthPercentLow: lowOf(this.frameTimes, 1000),
       breaks: { stutter: this.count('stutter'), stall: this.count('stall'), freeze: this.count('freeze') },
-      splits: [...this.done, ...(this.clockUs > this.done.length * this.splitUs ? [this.openSplit(this.clockUs / 1e6)] : [])],
+      splits: [
+        ...this.done,
+        ...(this.clockUs > this.done.length * this.splitUs ? [this.openSplit(this.clockUs / 1e6)] : []),
+      ],
       opening: this.opening.seconds === 0 ? null : this.opening.sum / this.opening.seconds,
       recent: [...this.recent],
       approximate: ['median', 'hold', 'onePercentLow', 'tenthPercentLow', 'opening'],

@@ -83,15 +83,19 @@ function understand(text: string, unit: TemperatureUnit): Understood {
     said.push(`battery ${number(percent)} %${charging ? ', charging' : ''}`);
     return ' ';
   });
-  if (entries.some((entry) => entry.type === 'battery' && entry.percent > 100)) return unclear('A battery holds at most 100 %.');
+  if (entries.some((entry) => entry.type === 'battery' && entry.percent > 100))
+    return unclear('A battery holds at most 100 %.');
 
   rest = rest.replace(RATE, (_, fps: string) => {
     const by = BY_EYE.test(text) ? 'eye' : IN_TITLE.test(text) ? 'in-title' : 'overlay';
     entries.push({ type: 'rate', atMs, fps: number(fps), by });
-    said.push(`${by === 'eye' ? 'about ' : ''}${number(fps)} fps, ${{ eye: 'by eye', 'in-title': 'by the title’s own counter', overlay: 'read off an overlay' }[by]}`);
+    said.push(
+      `${by === 'eye' ? 'about ' : ''}${number(fps)} fps, ${{ eye: 'by eye', 'in-title': 'by the title’s own counter', overlay: 'read off an overlay' }[by]}`,
+    );
     return ' ';
   });
-  if (entries.some((entry) => entry.type === 'rate')) rest = rest.replace(SPREAD, ' ').replace(new RegExp(BY_EYE, 'gi'), ' ').replace(IN_TITLE, ' ');
+  if (entries.some((entry) => entry.type === 'rate'))
+    rest = rest.replace(SPREAD, ' ').replace(new RegExp(BY_EYE, 'gi'), ' ').replace(IN_TITLE, ' ');
 
   if (CRASH.test(rest)) {
     rest = rest.replace(CRASH, ' ');
@@ -109,7 +113,10 @@ function understand(text: string, unit: TemperatureUnit): Understood {
   if ('problem' in skin) return unclear(skin.problem);
   entries.push(...skin.entries);
   said.push(...skin.said);
-  if (entries.length === 0) return unclear('There is a time, but nothing that was read. Write for instance 8:00 back 36.5, 8:00 97 % or 8:00 58 fps.');
+  if (entries.length === 0)
+    return unclear(
+      'There is a time, but nothing that was read. Write for instance 8:00 back 36.5, 8:00 97 % or 8:00 58 fps.',
+    );
   return { entries, understood: `${clock(atMs / 1000)}: ${said.join('; ')}`, problem: null };
 }
 
@@ -119,7 +126,8 @@ function takeTime(text: string): { atMs: number; rest: string } | null {
   if (shown) {
     const [whole, a, b, c] = shown;
     if (Number(b) > 59 || Number(c ?? 0) > 59) return null;
-    const seconds = c === undefined ? Number(a) * 60 + Number(b) : Number(a) * 3600 + Number(b) * 60 + Number(c);
+    const seconds =
+      c === undefined ? Number(a) * 60 + Number(b) : Number(a) * 3600 + Number(b) * 60 + Number(c);
     return { atMs: seconds * 1000, rest: text.replace(whole, ' ') };
   }
   const span = SPAN_OF_TIME.exec(text);
@@ -144,9 +152,15 @@ export function readTime(text: string): number | null {
 const TEMPERATURE_LIKE = /\d/;
 
 /** Temperatures, each after the name of its spot. */
-function takeSkin(text: string, atMs: number, unit: TemperatureUnit): { entries: EntryLine[]; said: string[] } | { problem: string } {
+function takeSkin(
+  text: string,
+  atMs: number,
+  unit: TemperatureUnit,
+): { entries: EntryLine[]; said: string[] } | { problem: string } {
   const by = INSTRUMENTS.find((instrument) => instrument.pattern.test(text))?.by ?? 'infrared';
-  const plain = INSTRUMENTS.reduce((rest, instrument) => rest.replace(instrument.pattern, ' '), text).replace(CHARGING, ' ').replace(SEPARATORS, ' ');
+  const plain = INSTRUMENTS.reduce((rest, instrument) => rest.replace(instrument.pattern, ' '), text)
+    .replace(CHARGING, ' ')
+    .replace(SEPARATORS, ' ');
   const entries: EntryLine[] = [];
   const said: string[] = [];
   let from = 0;
@@ -158,17 +172,29 @@ function takeSkin(text: string, atMs: number, unit: TemperatureUnit): { entries:
       spot = words(plain.slice(from));
       from = plain.length;
     }
-    if (spot === '') return { problem: `There is no spot for ${match[1]}. Write where it was read, for instance 8:00 back ${match[1]}.` };
-    if (/\d/.test(spot)) return { problem: `“${spot}” has a number that is no reading. Write one spot before each temperature.` };
+    if (spot === '')
+      return {
+        problem: `There is no spot for ${match[1]}. Write where it was read, for instance 8:00 back ${match[1]}.`,
+      };
+    if (/\d/.test(spot))
+      return {
+        problem: `“${spot}” has a number that is no reading. Write one spot before each temperature.`,
+      };
     const scale = (match[2]?.toUpperCase() as TemperatureUnit | undefined) ?? unit;
-    const celsius = Math.round((scale === 'F' ? toCelsius(number(match[1]!)) : number(match[1]!)) * 100) / 100;
-    if (scale === 'C' && match[2] === undefined && celsius > 70) return { problem: `${match[1]} °C cannot be. If it is Fahrenheit, write ${match[1]} F.` };
+    const celsius =
+      Math.round((scale === 'F' ? toCelsius(number(match[1]!)) : number(match[1]!)) * 100) / 100;
+    if (scale === 'C' && match[2] === undefined && celsius > 70)
+      return { problem: `${match[1]} °C cannot be. If it is Fahrenheit, write ${match[1]} F.` };
     entries.push({ type: 'skin', atMs, spot, c: celsius, by });
     said.push(`${sayTemperature(celsius, unit).replace('\u00a0', ' ')} at ${spot}, ${by}`);
   }
   const left = words(plain.slice(from));
-  if (left !== '' && entries.length === 0 && left.split(' ').length <= 4 && !TEMPERATURE_LIKE.test(plain)) return { problem: `There is no number for “${left}”. Write for instance ${clock(atMs / 1000)} ${left} 36.5, or put a # in front to keep it as a note.` };
-  if (left !== '') return { problem: `“${left}” is not understood. Leave it out, or write it as a note with # in front.` };
+  if (left !== '' && entries.length === 0 && left.split(' ').length <= 4 && !TEMPERATURE_LIKE.test(plain))
+    return {
+      problem: `There is no number for “${left}”. Write for instance ${clock(atMs / 1000)} ${left} 36.5, or put a # in front to keep it as a note.`,
+    };
+  if (left !== '')
+    return { problem: `“${left}” is not understood. Leave it out, or write it as a note with # in front.` };
   return { entries, said };
 }
 

@@ -45,6 +45,7 @@ export function optimalPartition(x: Float64Array, penalty: number, shortest: num
     }
   }
   const pieces: Piece[] = [];
-  for (let to = n; to > 0; to = cut[to]!) pieces.unshift({ from: cut[to]!, to, mean: x[0]! + (sums[to]! - sums[cut[to]!]!) / (to - cut[to]!) });
+  for (let to = n; to > 0; to = cut[to]!)
+    pieces.unshift({ from: cut[to]!, to, mean: x[0]! + (sums[to]! - sums[cut[to]!]!) / (to - cut[to]!) });
   return pieces;
 }

@@ -9,7 +9,8 @@ export interface Sifted<T> {
   doubtful: T[];
 }
 
-const byTime = <T extends { atMs: number }>(readings: T[]): T[] => [...readings].sort((a, b) => a.atMs - b.atMs);
+const byTime = <T extends { atMs: number }>(readings: T[]): T[] =>
+  [...readings].sort((a, b) => a.atMs - b.atMs);
 
 /**
  * Skin readings outside −10…70 °C, or more than 5 °C off the last one kept at
@@ -25,14 +26,16 @@ export function siftSkin(readings: SkinReading[]): Sifted<SkinReading> {
     const key = JSON.stringify([reading.spot, reading.by]);
     const before = last.get(key);
     if (below(reading.c, -10) || above(reading.c, 70)) return false;
-    if (before && atMost(reading.atMs - before.atMs, 10_000) && above(Math.abs(reading.c - before.c), 5)) return false;
+    if (before && atMost(reading.atMs - before.atMs, 10_000) && above(Math.abs(reading.c - before.c), 5))
+      return false;
     last.set(key, reading);
     return true;
   });
 }
 
 /** Power below 0 or above 60 W is doubtful. */
-export const siftPower = (readings: PowerReading[]): Sifted<PowerReading> => sift(byTime(readings), ({ mw }) => atLeast(mw, 0) && atMost(mw, 60_000));
+export const siftPower = (readings: PowerReading[]): Sifted<PowerReading> =>
+  sift(byTime(readings), ({ mw }) => atLeast(mw, 0) && atMost(mw, 60_000));
 
 function sift<T>(readings: T[], keeps: (reading: T) => boolean): Sifted<T> {
   const sifted: Sifted<T> = { kept: [], doubtful: [] };
@@ -78,7 +81,8 @@ export function dischargeStretches(readings: BatteryReading[], charging: SpanUs[
       const next = inTurn[i + 1];
       if (next && next.percent > last.percent) begin(reading);
       else found.doubtful.push(reading);
-    } else if (last.percent - reading.percent > 5 && atMost(reading.atMs - last.atMs, 60_000)) found.doubtful.push(reading);
+    } else if (last.percent - reading.percent > 5 && atMost(reading.atMs - last.atMs, 60_000))
+      found.doubtful.push(reading);
     else open.push(reading);
   });
   return found;
@@ -110,7 +114,10 @@ function inOrder(spans: SpanUs[]): Ordered {
   if (known) return known;
   const byStart = [...spans].sort((a, b) => a.fromUs - b.fromUs);
   let latest = -Infinity;
-  const found: Ordered = { starts: byStart.map((span) => span.fromUs), ends: byStart.map((span) => (latest = Math.max(latest, span.toUs))) };
+  const found: Ordered = {
+    starts: byStart.map((span) => span.fromUs),
+    ends: byStart.map((span) => (latest = Math.max(latest, span.toUs))),
+  };
   ordered.set(spans, found);
   return found;
 }
@@ -132,7 +139,11 @@ const AROUND_US = 5e6;
  *
  * @source docs/method.md, "Caveats", counter-is-refresh; common practice
  */
-export function siftRates(rates: RateReading[], session: Session, { refreshHz, target, native }: CounterContext): Sifted<RateReading> {
+export function siftRates(
+  rates: RateReading[],
+  session: Session,
+  { refreshHz, target, native }: CounterContext,
+): Sifted<RateReading> {
   return sift(byTime(rates), ({ atMs, fps, by }) => {
     if (by !== 'overlay' || refreshHz === null || above(Math.abs(fps - refreshHz), 0.5)) return true;
     const from = firstAtLeast(session.leftStartsUs, atMs * 1000 - AROUND_US);

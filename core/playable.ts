@@ -33,15 +33,31 @@ const LONG_FREEZE_US = 10e6;
 export function playable(session: Session, breaks: Break[], need: Need | null): Playable | null {
   if (need === null || session.leftUs.length === 0) return null;
   const frames = closingFrames(session);
-  const average = averagePace(frames.length, frames.reduce((sum, us) => sum + us, 0));
+  const average = averagePace(
+    frames.length,
+    frames.reduce((sum, us) => sum + us, 0),
+  );
   if (average === null) return null;
   const bar = NEEDS[need];
   const low = lows(sortedFrames(frames), 100).quantile;
-  const per10Minutes = (kind: Break['kind']): number => (breaks.filter((found) => found.kind === kind).length * 600e6) / session.leftTotalUs;
+  const per10Minutes = (kind: Break['kind']): number =>
+    (breaks.filter((found) => found.kind === kind).length * 600e6) / session.leftTotalUs;
   const freezes = breaks.filter((found) => found.kind === 'freeze');
   const averageHolds = atLeast(average, bar.average);
-  if (averageHolds && low !== null && atLeast(low, bar.low) && freezes.length === 0 && atMost(per10Minutes('stall'), 2)) return 'plays well';
-  if (averageHolds && atMost(per10Minutes('freeze'), 1) && freezes.every((freeze) => freeze.lengthUs < LONG_FREEZE_US)) return 'plays';
+  if (
+    averageHolds &&
+    low !== null &&
+    atLeast(low, bar.low) &&
+    freezes.length === 0 &&
+    atMost(per10Minutes('stall'), 2)
+  )
+    return 'plays well';
+  if (
+    averageHolds &&
+    atMost(per10Minutes('freeze'), 1) &&
+    freezes.every((freeze) => freeze.lengthUs < LONG_FREEZE_US)
+  )
+    return 'plays';
   return atLeast(average, 0.8 * bar.average) ? 'rough' : 'not playable';
 }
 

@@ -19,7 +19,8 @@ export interface Rating {
 }
 
 /** 0 at `from`, 100 at `to`, straight between, held at the ends. */
-const scale = (value: number, from: number, to: number): number => Math.min(100, Math.max(0, ((value - from) / (to - from)) * 100));
+const scale = (value: number, from: number, to: number): number =>
+  Math.min(100, Math.max(0, ((value - from) / (to - from)) * 100));
 
 /**
  * Rating of a run, always with its parts.
@@ -28,7 +29,11 @@ const scale = (value: number, from: number, to: number): number => Math.min(100,
  * @param weights at least 0 each
  * @source docs/method.md, "Rating"; common practice
  */
-export function rateRun(figures: Figures, target: number | null, weights: RatingWeights = USUAL_WEIGHTS): Rating {
+export function rateRun(
+  figures: Figures,
+  target: number | null,
+  weights: RatingWeights = USUAL_WEIGHTS,
+): Rating {
   const { pace, stamina, warmth } = figures;
   const hoursFromFull = figures.drain?.hoursFromFull ?? null;
   const parts: RatingParts = {
@@ -42,14 +47,16 @@ export function rateRun(figures: Figures, target: number | null, weights: Rating
   const weight = there.reduce((sum, part) => sum + weights[part], 0);
   return {
     parts,
-    overall: weight === 0 ? null : there.reduce((sum, part) => sum + weights[part] * parts[part]!, 0) / weight,
+    overall:
+      weight === 0 ? null : there.reduce((sum, part) => sum + weights[part] * parts[part]!, 0) / weight,
     partial: RATING_PARTS.some((part) => parts[part] === null),
   };
 }
 
 function evennessPart({ evenness, pace, frames }: Figures): number | null {
   const { late, stutters, stalls, freezes } = evenness;
-  if (late === null || stutters === null || stalls === null || freezes === null || pace.average === null) return null;
+  if (late === null || stutters === null || stalls === null || freezes === null || pace.average === null)
+    return null;
   const tenMinutes = frames.count / pace.average / 600;
   const breaks = (2 * stutters + 10 * stalls + 20 * freezes) / tenMinutes;
   return Math.max(0, 100 - 60 * Math.min(1, late / 0.1) - Math.min(40, breaks));

@@ -64,7 +64,9 @@ export function spotSeries(readings: SkinReading[]): SpotSeries[] {
     spots.set(reading.spot, instruments);
   }
   return [...spots].map(([spot, instruments]) => {
-    const [by, chosen] = [...instruments].reduce((best, next) => (next[1].length > best[1].length ? next : best));
+    const [by, chosen] = [...instruments].reduce((best, next) =>
+      next[1].length > best[1].length ? next : best,
+    );
     return { spot, by, readings: chosen };
   });
 }
@@ -105,7 +107,8 @@ export function percentUsed(stretches: BatteryReading[][], fromMs: number, toMs:
 export function meanWatts(samples: PowerReading[], fromMs: number, toMs: number): number | null {
   const inside = samples.filter((sample) => sample.atMs >= fromMs && sample.atMs <= toMs);
   let energy = 0;
-  for (let i = 1; i < inside.length; i++) energy += ((inside[i]!.mw + inside[i - 1]!.mw) / 2) * (inside[i]!.atMs - inside[i - 1]!.atMs);
+  for (let i = 1; i < inside.length; i++)
+    energy += ((inside[i]!.mw + inside[i - 1]!.mw) / 2) * (inside[i]!.atMs - inside[i - 1]!.atMs);
   const time = (inside.at(-1)?.atMs ?? 0) - (inside[0]?.atMs ?? 0);
   return time > 0 ? energy / time / 1000 : null;
 }

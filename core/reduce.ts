@@ -14,7 +14,10 @@ export type SeriesPoint = [atS: number, value: number | null];
  * reduceSeries(Float64Array.of(60, 60, 0, 60), 2); // [[0, 60], [2, 0]]
  */
 export function reduceSeries(perSecond: Float64Array, limit: number): SeriesPoint[] {
-  const point = (second: number): SeriesPoint => [second, Number.isNaN(perSecond[second]!) ? null : perSecond[second]!];
+  const point = (second: number): SeriesPoint => [
+    second,
+    Number.isNaN(perSecond[second]!) ? null : perSecond[second]!,
+  ];
   if (perSecond.length <= limit) return Array.from(perSecond, (_, second) => point(second));
   const stretches = Math.floor(limit / 2);
   const points: SeriesPoint[] = [];

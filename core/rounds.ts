@@ -16,11 +16,20 @@ export interface ReadingDue {
  * @example
  * nextReading(['back', 'front'], [{ spot: 'back', atMs: 301_000 }], 300_000, 305_000); // { spot: 'front', dueMs: 300_000 }
  */
-export function nextReading(spots: string[], readings: { spot: string; atMs: number }[], everyMs: number, nowMs: number): ReadingDue | null {
+export function nextReading(
+  spots: string[],
+  readings: { spot: string; atMs: number }[],
+  everyMs: number,
+  nowMs: number,
+): ReadingDue | null {
   const roundOf = (ms: number): number => Math.round(ms / everyMs);
   const first = spots[0];
   if (first === undefined) return null;
   const round = roundOf(nowMs);
-  const open = spots.find((spot) => !readings.some((reading) => reading.spot === spot && roundOf(reading.atMs) === round));
-  return open === undefined ? { spot: first, dueMs: (round + 1) * everyMs } : { spot: open, dueMs: round * everyMs };
+  const open = spots.find(
+    (spot) => !readings.some((reading) => reading.spot === spot && roundOf(reading.atMs) === round),
+  );
+  return open === undefined
+    ? { spot: first, dueMs: (round + 1) * everyMs }
+    : { spot: open, dueMs: round * everyMs };
 }

@@ -49,7 +49,13 @@ export function prepareSession(track: FrameTrack, excludedSpans: SpanUs[] = []):
 
   if (excluded.length === 0) {
     const partings = [...gapBefore].filter((i) => i > 0 && i < n).sort((a, b) => a - b);
-    return { ...base, leftUs: track.frameUs, leftStartsUs: startsUs.subarray(0, n), partings, leftTotalUs: sum(track.frameUs) };
+    return {
+      ...base,
+      leftUs: track.frameUs,
+      leftStartsUs: startsUs.subarray(0, n),
+      partings,
+      leftTotalUs: sum(track.frameUs),
+    };
   }
 
   const leftUs = new Int32Array(n);
@@ -73,7 +79,13 @@ export function prepareSession(track: FrameTrack, excludedSpans: SpanUs[] = []):
     leftUs[left++] = track.frameUs[i]!;
   }
   const kept = leftUs.slice(0, left);
-  return { ...base, leftUs: kept, leftStartsUs: leftStartsUs.slice(0, left), partings, leftTotalUs: sum(kept) };
+  return {
+    ...base,
+    leftUs: kept,
+    leftStartsUs: leftStartsUs.slice(0, left),
+    partings,
+    leftTotalUs: sum(kept),
+  };
 }
 
 /** Spans in order, joined where they touch. */

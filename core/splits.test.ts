@@ -4,8 +4,15 @@ import { defaultSplitMinutes, splitEnds } from './splits';
 import { EMPTY_TRACK } from './frames/track';
 import type { EntryLine } from './run/lines';
 
-const of = (frameUs: Int32Array, entries: EntryLine[] = [], facts: Partial<RunInput> = {}): ReturnType<typeof analyse>['figures'] =>
-  analyse({ ...runInput({ frameUs, gaps: [] }, { dropped: 0, cutOff: false, entries }, factsOf(null)), ...facts }).figures;
+const of = (
+  frameUs: Int32Array,
+  entries: EntryLine[] = [],
+  facts: Partial<RunInput> = {},
+): ReturnType<typeof analyse>['figures'] =>
+  analyse({
+    ...runInput({ frameUs, gaps: [] }, { dropped: 0, cutOff: false, entries }, factsOf(null)),
+    ...facts,
+  }).figures;
 
 describe('splitEnds', () => {
   it('joins a last window shorter than a fifth to the one before', () => {
@@ -24,7 +31,11 @@ describe('splitEnds', () => {
 describe('splitTable', () => {
   it('gives a frame to the split in which it starts', () => {
     // 59.99 s of 10 ms, then a frame of 1 s across the border, then 10 ms again
-    const frames = Int32Array.from([...Array<number>(5999).fill(10_000), 1_000_000, ...Array<number>(6001).fill(10_000)]);
+    const frames = Int32Array.from([
+      ...Array<number>(5999).fill(10_000),
+      1_000_000,
+      ...Array<number>(6001).fill(10_000),
+    ]);
     const { splits } = of(frames, [], { splitMinutes: 1 });
     expect(splits.map((split) => split.toS)).toEqual([60, 121]);
     expect(splits[0]!.average).toBeCloseTo(6000 / 60.99, 9);
@@ -33,7 +44,10 @@ describe('splitTable', () => {
   });
 
   it('says how far each split held, and its low', () => {
-    const frames = Int32Array.from([...Array<number>(3600).fill(16_667), ...Array<number>(1800).fill(33_333)]);
+    const frames = Int32Array.from([
+      ...Array<number>(3600).fill(16_667),
+      ...Array<number>(1800).fill(33_333),
+    ]);
     const [first, second] = of(frames, [], { splitMinutes: 1, target: 60 }).splits;
     expect(first).toMatchObject({ hold: 1, onTarget: 1 });
     expect(second).toMatchObject({ hold: 1 });
@@ -68,22 +82,42 @@ describe('splitTable', () => {
       { type: 'battery', atMs: 60_000, percent: 60 },
       { type: 'battery', atMs: 120_000, percent: 59 },
     ];
-    expect(of(new Int32Array(120 * 50).fill(20_000), entries).splits.map((split) => split.percentUsed)).toEqual([null, null]);
+    expect(
+      of(new Int32Array(120 * 50).fill(20_000), entries).splits.map((split) => split.percentUsed),
+    ).toEqual([null, null]);
   });
 });
 
 describe('analyse', () => {
   it('takes excluded spans out of the figures, and the seconds they touch', () => {
-    const frames = Int32Array.from([...Array<number>(600).fill(16_000), ...Array<number>(100).fill(100_000), ...Array<number>(600).fill(16_000)]);
-    const { frames: counted, pace } = of(frames, [{ type: 'span', fromMs: 9600, toMs: 19_600, kind: 'menu' }]);
+    const frames = Int32Array.from([
+      ...Array<number>(600).fill(16_000),
+      ...Array<number>(100).fill(100_000),
+      ...Array<number>(600).fill(16_000),
+    ]);
+    const { frames: counted, pace } = of(frames, [
+      { type: 'span', fromMs: 9600, toMs: 19_600, kind: 'menu' },
+    ]);
     expect(counted).toMatchObject({ count: 1200, seconds: 29.2 });
     expect(pace.average).toBeCloseTo(62.5, 9);
     expect(pace.median).toBeCloseTo(62.5, 9);
   });
 
   it('has null figures for a run that would not start', () => {
-    const figures = analyse(runInput(EMPTY_TRACK, { dropped: 0, cutOff: false, entries: [{ type: 'end', atMs: 5000, reason: 'would-not-start' }] }, { ...factsOf(null), target: 60 })).figures;
-    expect(figures).toMatchObject({ frames: { count: 0, seconds: 5 }, splits: [], pace: { source: null, average: null, median: null }, lows: { onePercent: { quantile: null } }, evenness: { stutters: null } });
+    const figures = analyse(
+      runInput(
+        EMPTY_TRACK,
+        { dropped: 0, cutOff: false, entries: [{ type: 'end', atMs: 5000, reason: 'would-not-start' }] },
+        { ...factsOf(null), target: 60 },
+      ),
+    ).figures;
+    expect(figures).toMatchObject({
+      frames: { count: 0, seconds: 5 },
+      splits: [],
+      pace: { source: null, average: null, median: null },
+      lows: { onePercent: { quantile: null } },
+      evenness: { stutters: null },
+    });
   });
 
   it('takes rates that were read off for what they are', () => {
@@ -92,7 +126,9 @@ describe('analyse', () => {
       { type: 'rate', atMs: 60_000, fps: 44, by: 'overlay' },
     ];
     expect(of(new Int32Array(0), rates).pace).toMatchObject({ source: 'read', average: 42, median: null });
-    expect(of(new Int32Array(0), [...rates, { type: 'rate', atMs: 90_000, fps: 30, by: 'eye' }]).pace).toMatchObject({ source: 'eye', average: 38 });
+    expect(
+      of(new Int32Array(0), [...rates, { type: 'rate', atMs: 90_000, fps: 30, by: 'eye' }]).pace,
+    ).toMatchObject({ source: 'eye', average: 38 });
     expect(of(new Int32Array(0), rates).frames.seconds).toBe(60);
   });
 });

@@ -100,10 +100,20 @@ export function splitTable(session: Session, pace: Float64Array, inputs: SplitIn
   });
 }
 
-function oneSplit(session: Session, pace: Float64Array, inputs: SplitInputs, fromS: number, toS: number, lastSplit: boolean): Split {
+function oneSplit(
+  session: Session,
+  pace: Float64Array,
+  inputs: SplitInputs,
+  fromS: number,
+  toS: number,
+  lastSplit: boolean,
+): Split {
   const fromUs = fromS * 1e6;
   const toUs = lastSplit ? Infinity : toS * 1e6;
-  const frames = session.leftUs.subarray(firstAtLeast(session.leftStartsUs, fromUs), firstAtLeast(session.leftStartsUs, toUs));
+  const frames = session.leftUs.subarray(
+    firstAtLeast(session.leftStartsUs, fromUs),
+    firstAtLeast(session.leftStartsUs, toUs),
+  );
   const seconds = pace.subarray(fromS, lastSplit ? pace.length : toS);
   const steady = steadiness(seconds);
   const breaks = inputs.breaks.slice(firstFrom(inputs.breaks, fromUs), firstFrom(inputs.breaks, toUs));
@@ -122,7 +132,9 @@ function oneSplit(session: Session, pace: Float64Array, inputs: SplitInputs, fro
     freezes: breaks.filter((found) => found.kind === 'freeze').length,
     hottestC: hottest(inputs.spots, fromS * 1000, lastSplit ? Infinity : toS * 1000),
     percentUsed: used,
-    watts: meanWatts(inputs.power, fromS * 1000, toS * 1000) ?? (used === null || inputs.batteryWh === null ? null : (inputs.batteryWh * used) / 100 / hours),
+    watts:
+      meanWatts(inputs.power, fromS * 1000, toS * 1000) ??
+      (used === null || inputs.batteryWh === null ? null : (inputs.batteryWh * used) / 100 / hours),
   };
 }
 
@@ -141,7 +153,9 @@ function firstFrom(breaks: Break[], fromUs: number): number {
 function hottest(spots: SpotSeries[], fromMs: number, toMs: number): Record<string, number> {
   const peaks: Record<string, number> = {};
   for (const { spot, readings } of spots) {
-    const inside = readings.filter((reading) => reading.atMs >= fromMs && reading.atMs < toMs).map((reading) => reading.c);
+    const inside = readings
+      .filter((reading) => reading.atMs >= fromMs && reading.atMs < toMs)
+      .map((reading) => reading.c);
     if (inside.length > 0) peaks[spot] = greatest(inside);
   }
   return peaks;

@@ -54,7 +54,11 @@ const RECOVERED_S = 300;
  * @example
  * stamina(new Float64Array(900).fill(60), [], { seconds: 900, target: 60, end: null }).word; // 'holds'
  */
-export function stamina(pace: Float64Array, breaks: Break[], run: { seconds: number; target: number | null; end: EndReason | null }): Stamina {
+export function stamina(
+  pace: Float64Array,
+  breaks: Break[],
+  run: { seconds: number; target: number | null; end: EndReason | null },
+): Stamina {
   const steady = withoutFreezes(pace, breaks);
   const opening = mean(usableFrom(steady, OPENING_FROM_S).slice(0, OPENING_SECONDS));
   const sustained = atLeast(run.seconds, SUSTAINED_S);
@@ -82,7 +86,8 @@ function withoutFreezes(pace: Float64Array, breaks: Break[]): Float64Array {
   return steady;
 }
 
-const usableFrom = (pace: Float64Array, second: number): Float64Array => pace.subarray(second).filter((value) => !Number.isNaN(value));
+const usableFrom = (pace: Float64Array, second: number): Float64Array =>
+  pace.subarray(second).filter((value) => !Number.isNaN(value));
 
 function mean(values: Float64Array): number | null {
   return values.length === 0 ? null : values.reduce((sum, value) => sum + value, 0) / values.length;
@@ -117,7 +122,12 @@ function noise(x: Float64Array): number {
 /** The first segment that is slow for good; −1 where there is none. */
 function onsetIndex(segments: Segment[], opening: number): number {
   const line = 0.95 * opening;
-  return segments.findIndex((segment, i) => atLeast(segment.fromS, ONSET_FROM_S) && atMost(segment.mean, line) && !recovers(segments.slice(i + 1), line));
+  return segments.findIndex(
+    (segment, i) =>
+      atLeast(segment.fromS, ONSET_FROM_S) &&
+      atMost(segment.mean, line) &&
+      !recovers(segments.slice(i + 1), line),
+  );
 }
 
 /** Whether neighbouring segments above the line ever last long enough together. */

@@ -13,7 +13,8 @@ export const WARMTH_BANDS: { fromC: number; word: string }[] = [
 ];
 
 /** Number of the band that a temperature lies in, from 0. */
-export const warmthBand = (celsius: number): number => WARMTH_BANDS.findLastIndex((band) => atLeast(celsius, band.fromC));
+export const warmthBand = (celsius: number): number =>
+  WARMTH_BANDS.findLastIndex((band) => atLeast(celsius, band.fromC));
 
 /** From here on, hold it only for a while; from there on, put it down. Sources in docs/method.md, "Touch". */
 export const CAUTION_C = 43;
@@ -65,7 +66,14 @@ export interface Warmth {
 export function warmthOf(readings: SkinReading[], roomC: number | null): Warmth {
   const spots = spotSeries(readings).map(({ spot, by, readings: series }): SpotWarmth => {
     const peakC = greatest(series.map((reading) => reading.c));
-    return { spot, by, peakC, riseC: roomC === null ? null : peakC - roomC, fit: warmUp(series), readings: series };
+    return {
+      spot,
+      by,
+      peakC,
+      riseC: roomC === null ? null : peakC - roomC,
+      fit: warmUp(series),
+      readings: series,
+    };
   });
   if (spots.length === 0) return { spots, hottest: null, peakC: null, spreadC: null, normalisedPeakC: null };
   const hottest = spots.reduce((most, spot) => (spot.peakC > most.peakC ? spot : most));
@@ -80,7 +88,11 @@ export function warmthOf(readings: SkinReading[], roomC: number | null): Warmth 
 
 function warmUp(series: SkinReading[]): WarmUp | null {
   const t = series.map((reading) => reading.atMs / 1000);
-  const fit: ApproachFit | null = fitApproach(t, series.map((reading) => reading.c), null);
+  const fit: ApproachFit | null = fitApproach(
+    t,
+    series.map((reading) => reading.c),
+    null,
+  );
   if (!fit) return null;
   return {
     finalC: fit.final,

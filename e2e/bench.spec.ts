@@ -21,10 +21,16 @@ const keptReadings = (): Promise<number> =>
   });
 
 /** Opens a run at the bench. */
-async function openRun(page: Page, facts: { device: string; title: string; speed?: string; minutes?: string }): Promise<string> {
+async function openRun(
+  page: Page,
+  facts: { device: string; title: string; speed?: string; minutes?: string },
+): Promise<string> {
   await page.goto('/bench');
   await page.getByRole('button', { name: 'Record a run' }).first().click();
-  for (const [label, value] of [['Device', facts.device], ['Title', facts.title]] as const) {
+  for (const [label, value] of [
+    ['Device', facts.device],
+    ['Title', facts.title],
+  ] as const) {
     await page.getByLabel(label, { exact: true }).fill(value);
     await page.getByLabel(label, { exact: true }).blur();
   }
@@ -36,11 +42,13 @@ async function openRun(page: Page, facts: { device: string; title: string; speed
   return page.url().split('/').at(-1)!;
 }
 
-const tab = (page: Page, name: string): Promise<void> => page.getByRole('radio', { name, exact: true }).click();
+const tab = (page: Page, name: string): Promise<void> =>
+  page.getByRole('radio', { name, exact: true }).click();
 
 /** Taps digits and keeps them. */
 async function tap(page: Page, digits: string): Promise<void> {
-  for (const digit of digits) await page.getByRole('button', { name: digit === '.' ? 'Point' : digit, exact: true }).click();
+  for (const digit of digits)
+    await page.getByRole('button', { name: digit === '.' ? 'Point' : digit, exact: true }).click();
   await page.getByRole('button', { name: 'Keep the reading' }).click();
 }
 
@@ -54,14 +62,21 @@ async function connect(page: Page, kind: string): Promise<void> {
   await page.getByRole('button', { name: 'Connect a stand-in' }).click();
   await page.getByRole('radio', { name: kind, exact: true }).click();
   await page.getByRole('button', { name: 'Connect', exact: true }).click();
-  await expect(page.getByRole('list', { name: 'Sources' })).toContainText(new RegExp(`Stand-in (power )?${kind}`));
+  await expect(page.getByRole('list', { name: 'Sources' })).toContainText(
+    new RegExp(`Stand-in (power )?${kind}`),
+  );
 }
 
-const benchOf = async (page: Page, run: string): Promise<BenchState> => (await page.request.get(`/api/bench/${run}`)).json() as Promise<BenchState>;
-const runOf = async (page: Page, run: string): Promise<RunDetail> => (await page.request.get(`/api/runs/${run}`)).json() as Promise<RunDetail>;
-const typed = (state: BenchState): EntryLine[] => state.entries.filter((entry) => entry.source === null && !entry.takenBack).map((entry) => entry.line);
-const connection = (page: Page): ReturnType<Page['getByRole']> => page.getByRole('status', { name: 'Connection' });
-const lastEntry = (page: Page): ReturnType<Page['getByRole']> => page.getByRole('status', { name: 'Last entry' });
+const benchOf = async (page: Page, run: string): Promise<BenchState> =>
+  (await page.request.get(`/api/bench/${run}`)).json() as Promise<BenchState>;
+const runOf = async (page: Page, run: string): Promise<RunDetail> =>
+  (await page.request.get(`/api/runs/${run}`)).json() as Promise<RunDetail>;
+const typed = (state: BenchState): EntryLine[] =>
+  state.entries.filter((entry) => entry.source === null && !entry.takenBack).map((entry) => entry.line);
+const connection = (page: Page): ReturnType<Page['getByRole']> =>
+  page.getByRole('status', { name: 'Connection' });
+const lastEntry = (page: Page): ReturnType<Page['getByRole']> =>
+  page.getByRole('status', { name: 'Last entry' });
 
 test.describe('with a server of its own', () => {
   const server = new OwnServer();
@@ -74,12 +89,29 @@ test.describe('with a server of its own', () => {
 
   /** A logger with a key of the run. */
   async function addLogger(page: Page, address: string, run: string, kind: string): Promise<void> {
-    const made = await page.request.post(`/api/bench/${run}/sources`, { data: { name: `the ${kind}`, kind } });
-    loggers.push(new Logger(address, ((await made.json()) as SourceWithKey).key, ['fades', '--minutes', '16', '--seed', String(SEED), '--as', kind]));
+    const made = await page.request.post(`/api/bench/${run}/sources`, {
+      data: { name: `the ${kind}`, kind },
+    });
+    loggers.push(
+      new Logger(address, ((await made.json()) as SourceWithKey).key, [
+        'fades',
+        '--minutes',
+        '16',
+        '--seed',
+        String(SEED),
+        '--as',
+        kind,
+      ]),
+    );
   }
 
-  test('a whole run at sixty times the speed, the server killed in the middle: its figures are those of the same run imported as a file', async ({ browser }) => {
-    const context = await browser.newContext({ baseURL: server.address, viewport: { width: 390, height: 844 } });
+  test('a whole run at sixty times the speed, the server killed in the middle: its figures are those of the same run imported as a file', async ({
+    browser,
+  }) => {
+    const context = await browser.newContext({
+      baseURL: server.address,
+      viewport: { width: 390, height: 844 },
+    });
     const page = await context.newPage();
     const run = await openRun(page, { device: 'Velm 5', title: 'Aurelune', speed: '60', minutes: '16' });
     await addLogger(page, server.address, run, 'handset');
@@ -121,27 +153,58 @@ test.describe('with a server of its own', () => {
 
     // the same, as a file: what the loggers tell, and what was typed
     const state = await benchOf(page, run);
-    expect(typed(state).map((line) => line.type).sort()).toEqual(['end', 'mark', 'skin', 'skin', 'skin', 'skin', 'span', 'span']);
+    expect(
+      typed(state)
+        .map((line) => line.type)
+        .sort(),
+    ).toEqual(['end', 'mark', 'skin', 'skin', 'skin', 'skin', 'span', 'span']);
     const scenario = { ...SCENARIOS.fades, seconds: 16 * 60 };
-    const told = (kind: 'handset' | 'meter'): RunLine[] => [...standIn(kind, scenario, SEED, [])].map(({ line }) => line);
+    const told = (kind: 'handset' | 'meter'): RunLine[] =>
+      [...standIn(kind, scenario, SEED, [])].map(({ line }) => line);
     const handset = told('handset');
     const recorded = await runOf(page, run);
     // what the kit knows of the title was taken over, too
-    const lines = [...handset.filter((line) => line.type !== 'end').map((line) => (line.type === 'run' ? { ...line, conditions: recorded.conditions } : line)), ...told('meter'), ...typed(state)];
-    const details = { fileName: 'the-same.pace.ndjson', name: 'The same from a file', facts: null, reading: null, again: true };
-    const imported = (await (await page.request.post(`/api/imports?details=${encodeURIComponent(JSON.stringify(details))}`, { headers: { 'x-pace-check-upload': '1' }, data: Buffer.from(lines.map((line) => JSON.stringify(line)).join('\n')) })).json()) as RunDetail;
+    const lines = [
+      ...handset
+        .filter((line) => line.type !== 'end')
+        .map((line) => (line.type === 'run' ? { ...line, conditions: recorded.conditions } : line)),
+      ...told('meter'),
+      ...typed(state),
+    ];
+    const details = {
+      fileName: 'the-same.pace.ndjson',
+      name: 'The same from a file',
+      facts: null,
+      reading: null,
+      again: true,
+    };
+    const imported = (await (
+      await page.request.post(`/api/imports?details=${encodeURIComponent(JSON.stringify(details))}`, {
+        headers: { 'x-pace-check-upload': '1' },
+        data: Buffer.from(lines.map((line) => JSON.stringify(line)).join('\n')),
+      })
+    ).json()) as RunDetail;
     expect(recorded.figures.frames.count).toBeGreaterThan(50_000);
     expect(recorded.figures).toEqual(imported.figures);
     expect(recorded.figures.caveats).toContain('charged-during');
 
     await page.getByRole('button', { name: 'Its figures' }).click();
-    await expect(page.getByRole('region', { name: 'What the figures stand on' })).toContainText('Frames: the handset.');
-    await expect(page.getByRole('region', { name: 'What the figures stand on' })).toContainText('Power: the meter.');
+    await expect(page.getByRole('region', { name: 'What the figures stand on' })).toContainText(
+      'Frames: the handset.',
+    );
+    await expect(page.getByRole('region', { name: 'What the figures stand on' })).toContainText(
+      'Power: the meter.',
+    );
     await context.close();
   });
 
-  test('a stand-in plays for a run, and ends with its server, even one that is killed', async ({ browser }) => {
-    const context = await browser.newContext({ baseURL: server.address, viewport: { width: 390, height: 844 } });
+  test('a stand-in plays for a run, and ends with its server, even one that is killed', async ({
+    browser,
+  }) => {
+    const context = await browser.newContext({
+      baseURL: server.address,
+      viewport: { width: 390, height: 844 },
+    });
     const page = await context.newPage();
     await openRun(page, { device: 'Velm 5', title: 'Skiff 120' });
     await tab(page, 'Run');
@@ -157,8 +220,13 @@ test.describe('with a server of its own', () => {
     await context.close();
   });
 
-  test('nothing typed is lost: the page reloaded, the tab closed, no network, the clock set, the server killed', async ({ browser }) => {
-    const context = await browser.newContext({ baseURL: server.address, viewport: { width: 390, height: 844 } });
+  test('nothing typed is lost: the page reloaded, the tab closed, no network, the clock set, the server killed', async ({
+    browser,
+  }) => {
+    const context = await browser.newContext({
+      baseURL: server.address,
+      viewport: { width: 390, height: 844 },
+    });
     let page = await context.newPage();
     const run = await openRun(page, { device: 'Oru Fold', title: 'Hexgarden' });
     await page.getByRole('button', { name: 'Start the run' }).click();
@@ -194,7 +262,9 @@ test.describe('with a server of its own', () => {
     await expect(connection(page)).toHaveText('All sent');
     await tab(page, 'Noted');
     await expect(page.getByRole('list', { name: 'What was noted' }).getByRole('listitem')).toHaveCount(6);
-    const readings = typed(await benchOf(page, run)).flatMap((line) => (line.type === 'skin' ? { c: line.c, atMs: line.atMs } : []));
+    const readings = typed(await benchOf(page, run)).flatMap((line) =>
+      line.type === 'skin' ? { c: line.c, atMs: line.atMs } : [],
+    );
     expect(readings.map(({ c }) => c)).toEqual([30.1, 30.2, 30.3, 30.4, 30.5, 30.6]);
     const times = readings.map(({ atMs }) => atMs);
     expect(times).toEqual(times.toSorted((a, b) => a - b));
@@ -203,8 +273,14 @@ test.describe('with a server of its own', () => {
     await context.close();
   });
 
-  test('loaded anew while the server is away, the app opens, its run goes on, and another one is begun', async ({ browser }) => {
-    const context = await browser.newContext({ baseURL: server.address, viewport: { width: 390, height: 844 }, serviceWorkers: 'allow' });
+  test('loaded anew while the server is away, the app opens, its run goes on, and another one is begun', async ({
+    browser,
+  }) => {
+    const context = await browser.newContext({
+      baseURL: server.address,
+      viewport: { width: 390, height: 844 },
+      serviceWorkers: 'allow',
+    });
     let page = await context.newPage();
     await page.goto('/bench');
     await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
@@ -278,7 +354,10 @@ test.describe('with a server of its own', () => {
   });
 
   test('a run begun and ended while nobody answers is there afterwards', async ({ browser }) => {
-    const context = await browser.newContext({ baseURL: server.address, viewport: { width: 390, height: 844 } });
+    const context = await browser.newContext({
+      baseURL: server.address,
+      viewport: { width: 390, height: 844 },
+    });
     const page = await context.newPage();
     await page.goto('/bench');
     await expect(page.getByRole('button', { name: 'Record a run' }).first()).toBeVisible();
@@ -298,12 +377,17 @@ test.describe('with a server of its own', () => {
     await server.start();
     await expect(connection(page)).toHaveText('All sent');
     await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
-    expect(await runOf(page, run)).toMatchObject({ device: 'Quill Deck', figures: { end: { reason: 'crash' }, stamina: { word: 'DNF' }, warmth: { peakC: 33.3 } } });
+    expect(await runOf(page, run)).toMatchObject({
+      device: 'Quill Deck',
+      figures: { end: { reason: 'crash' }, stamina: { word: 'DNF' }, warmth: { peakC: 33.3 } },
+    });
     await context.close();
   });
 });
 
-test('a run by hand, with no logger at all: readings, a top-up, an estimate, and what was mistyped put right', async ({ page }) => {
+test('a run by hand, with no logger at all: readings, a top-up, an estimate, and what was mistyped put right', async ({
+  page,
+}) => {
   const run = await openRun(page, { device: 'Kitto Mini', title: 'Pico Harbour' });
   await tap(page, '201');
   await expect(page.getByRole('status', { name: 'Reading due' })).toContainText('back middle: cold reading');
@@ -347,16 +431,26 @@ test('a run by hand, with no logger at all: readings, a top-up, an estimate, and
   await page.getByRole('button', { name: 'Its figures' }).click();
   await expect(page.getByText('fps, estimated by eye')).toBeVisible();
   const { figures, entries } = await runOf(page, run);
-  expect(figures).toMatchObject({ pace: { source: 'eye', average: 40 }, warmth: { peakC: 38.1 }, end: { reason: 'stopped' } });
+  expect(figures).toMatchObject({
+    pace: { source: 'eye', average: 40 },
+    warmth: { peakC: 38.1 },
+    end: { reason: 'stopped' },
+  });
   expect(figures.caveats).toEqual(expect.arrayContaining(['eye-estimate', 'charged-during']));
   expect(entries.filter(({ line }) => line.type === 'battery')).toHaveLength(1);
   expect(entries.find(({ line }) => line.type === 'span')!.line).toMatchObject({ kind: 'charging' });
 });
 
-test('two screens on one run see each other’s entries, and the last word on a line counts', async ({ page, browser }) => {
+test('two screens on one run see each other’s entries, and the last word on a line counts', async ({
+  page,
+  browser,
+}) => {
   const run = await openRun(page, { device: 'Brask Slate 11', title: 'Glass Canyon' });
   await page.getByRole('button', { name: 'Start the run' }).click();
-  const context = await browser.newContext({ baseURL: process.env['PACE_E2E_ADDRESS'], viewport: { width: 1280, height: 800 } });
+  const context = await browser.newContext({
+    baseURL: process.env['PACE_E2E_ADDRESS'],
+    viewport: { width: 1280, height: 800 },
+  });
   const other = await context.newPage();
   await other.goto(`/bench/${run}`);
   await expect(connection(other)).toHaveText('All sent');
@@ -393,7 +487,9 @@ test('two screens on one run see each other’s entries, and the last word on a 
   await context.close();
 });
 
-test('sources: a key that works as pasted, nonsense that is told, text from a shell, and a key revoked', async ({ page }) => {
+test('sources: a key that works as pasted, nonsense that is told, text from a shell, and a key revoked', async ({
+  page,
+}) => {
   const run = await openRun(page, { device: 'Velm 4', title: 'Saltmarsh Drift', speed: '60' });
   await tab(page, 'Run');
   await page.getByRole('button', { name: 'Add a source' }).click();
@@ -401,15 +497,24 @@ test('sources: a key that works as pasted, nonsense that is told, text from a sh
   await page.getByRole('button', { name: 'Make its key' }).click();
   const key = (await page.getByLabel('Key', { exact: true }).textContent())!;
   await page.getByRole('button', { name: 'Start the run' }).click();
-  const send = async (seq: number, data: string): Promise<number> => (await page.request.post(`/api/live?seq=${seq}`, { data, headers: { authorization: `Bearer ${key}` } })).status();
+  const send = async (seq: number, data: string): Promise<number> =>
+    (
+      await page.request.post(`/api/live?seq=${seq}`, { data, headers: { authorization: `Bearer ${key}` } })
+    ).status();
   // the start may still be on its way: the same batch is sent until it is taken
-  await expect.poll(() => send(0, '{"type":"skin","atMs":1000,"spot":"back middle","c":31.5,"by":"contact probe"}\nfever!')).toBe(200);
+  await expect
+    .poll(() =>
+      send(0, '{"type":"skin","atMs":1000,"spot":"back middle","c":31.5,"by":"contact probe"}\nfever!'),
+    )
+    .toBe(200);
   const sources = page.getByRole('list', { name: 'Sources' });
   await expect(sources).toContainText('probe');
   await sources.getByRole('button', { name: /1 line refused/ }).click();
   await expect(sources).toContainText('Batch 0, line 2: it is no JSON object.');
   await page.getByRole('button', { name: 'Paste shell text' }).click();
-  await page.getByLabel('What the shell printed').fill('level: 64\nstatus: 3\ncurrent_now: -1100000\nvoltage_now: 4000000\nhello');
+  await page
+    .getByLabel('What the shell printed')
+    .fill('level: 64\nstatus: 3\ncurrent_now: -1100000\nvoltage_now: 4000000\nhello');
   await expect(page.getByText('Understood: battery 64 %, 4.4 W. 1 line left aside.')).toBeVisible();
   await page.getByRole('button', { name: 'Add it' }).click();
   await expect(sources).toContainText('Text from the shell');
@@ -458,7 +563,8 @@ test('from the card to the bench, and after it to the cool-down watch', async ({
   await page.getByLabel('Which device').blur();
   await page.getByRole('button', { name: 'Watch it', exact: true }).click();
   await expect(page.getByRole('group', { name: 'Oru Fold cools' })).toContainText('No reading yet');
-  for (const name of [device, 'Oru Fold']) await page.getByRole('button', { name: `Stop watching ${name}` }).click();
+  for (const name of [device, 'Oru Fold'])
+    await page.getByRole('button', { name: `Stop watching ${name}` }).click();
   await expect(page.getByText('No device is watched.')).toBeVisible();
   // the day of the card goes on
   await page.goto(`/bench/${run}`);

@@ -8,7 +8,10 @@ test.describe('a server that others in the network reach', () => {
   test.afterEach(() => server.stop());
 
   test('asks a phone for its code once, and leads it where it wanted to go', async ({ browser }) => {
-    const context = await browser.newContext({ baseURL: server.address, viewport: { width: 390, height: 844 } });
+    const context = await browser.newContext({
+      baseURL: server.address,
+      viewport: { width: 390, height: 844 },
+    });
     const page = await context.newPage();
     await page.goto('/cards');
     const code = page.getByLabel(/Type the code/);

@@ -11,7 +11,8 @@ function byHand(us: number[]): { average: number; median: number; hold: number; 
   const shares = new Array<number>(Math.ceil(total / 1e6) + 1).fill(0);
   for (const frame of us) {
     for (let second = Math.floor(clock / 1e6); second * 1e6 < clock + frame; second++) {
-      shares[second]! += (Math.min(clock + frame, (second + 1) * 1e6) - Math.max(clock, second * 1e6)) / frame;
+      shares[second]! +=
+        (Math.min(clock + frame, (second + 1) * 1e6) - Math.max(clock, second * 1e6)) / frame;
     }
     clock += frame;
   }
@@ -27,15 +28,30 @@ function byHand(us: number[]): { average: number; median: number; hold: number; 
     average: (us.length / total) * 1e6,
     median,
     hold: seconds.filter((q) => Math.abs(q - median) <= 0.2 * median + 1e-9).length / seconds.length,
-    low: 1e6 / at([...us].sort((a, b) => a - b), 0.99),
+    low:
+      1e6 /
+      at(
+        [...us].sort((a, b) => a - b),
+        0.99,
+      ),
   };
 }
 
-test('a log with unusual headings: the guess is corrected, and the figures are those worked out by hand', async ({ page }) => {
+test('a log with unusual headings: the guess is corrected, and the figures are those worked out by hand', async ({
+  page,
+}) => {
   // 40 s near 51 frames per second, then 20 s near 30, with a few long frames
-  const us = [...Array.from({ length: 2000 }, (_, i) => 19_700 + ((i * 37) % 401) - 200), ...Array.from({ length: 600 }, (_, i) => 33_000 + ((i * 53) % 901)), 90_000, 120_000];
+  const us = [
+    ...Array.from({ length: 2000 }, (_, i) => 19_700 + ((i * 37) % 401) - 200),
+    ...Array.from({ length: 600 }, (_, i) => 33_000 + ((i * 53) % 901)),
+    90_000,
+    120_000,
+  ];
   const rows = us.map((value, i) => `${i};${(7 + (i % 5) / 10).toFixed(2).replace('.', ',')};"${value}";x`);
-  const path = fileWith('deck.csv', `\ufeffwritten on deck; no promises\r\n\r\nrow;engine frame time (ms);picture;remark\r\n${rows.join('\r\n')}\r\n`);
+  const path = fileWith(
+    'deck.csv',
+    `\ufeffwritten on deck; no promises\r\n\r\nrow;engine frame time (ms);picture;remark\r\n${rows.join('\r\n')}\r\n`,
+  );
 
   await choose(page, path);
   await expect(page.getByRole('radio', { name: 'Column engine frame time (ms)' })).toBeChecked();
@@ -53,10 +69,17 @@ test('a log with unusual headings: the guess is corrected, and the figures are t
   await page.getByRole('button', { name: 'Import this run' }).click();
 
   await expect(page.getByRole('heading', { name: 'Hexgarden on Brask Slate 11' })).toBeVisible();
-  await expect(page.getByText(`${hand.average.toFixed(1)}fps, average`).or(page.getByText(hand.average.toFixed(1), { exact: true })).first()).toBeVisible();
+  await expect(
+    page
+      .getByText(`${hand.average.toFixed(1)}fps, average`)
+      .or(page.getByText(hand.average.toFixed(1), { exact: true }))
+      .first(),
+  ).toBeVisible();
   await expect(page.getByText(`${hand.median.toFixed(1)} fps`, { exact: true })).toBeVisible();
   await expect(page.getByText(`${(hand.hold * 100).toFixed(0)} %`, { exact: true }).first()).toBeVisible();
-  await expect(page.getByRole('row', { name: '1 % low', exact: true }).getByRole('cell').first()).toHaveText(hand.low.toFixed(1));
+  await expect(page.getByRole('row', { name: '1 % low', exact: true }).getByRole('cell').first()).toHaveText(
+    hand.low.toFixed(1),
+  );
 });
 
 test('what a shell printed is pasted and becomes a run', async ({ page, context }) => {
@@ -64,7 +87,9 @@ test('what a shell printed is pasted and becomes a run', async ({ page, context 
   // a minute in dumps of ten seconds, each with the end of the one before; 50 frames per second
   const shown = Array.from({ length: 3001 }, (_, i) => 84_215_000_000_000n + BigInt(i) * 20_000_000n);
   const dumps = Array.from({ length: 6 }, (_, i) => {
-    const rows = shown.slice(Math.max(0, i * 500 - 20), (i + 1) * 500 + 1).map((ns) => `${ns - 9_000_000n}\t${ns}\t${ns - 2_000_000n}`);
+    const rows = shown
+      .slice(Math.max(0, i * 500 - 20), (i + 1) * 500 + 1)
+      .map((ns) => `${ns - 9_000_000n}\t${ns}\t${ns - 2_000_000n}`);
     return `at ${1_795_686_230 + i * 10}\nlevel: ${87 - i}\nstatus: 3\ntechnology: cell\nskin-therm ${30_000 + i * 500}\n16666666\n${rows.join('\n')}`;
   });
   await page.goto('/import');
@@ -91,20 +116,30 @@ test('bad files: a clear message, what was typed stays, and the database is as b
   await choose(page, fileWith('log.csv', Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])));
   await expect(page.getByRole('alert')).toContainText('This is a PNG image, whatever its ending says');
   await expect(page.getByRole('button', { name: 'Import this run' })).toBeDisabled();
-  await fill(page, { Device: 'Quill Deck', Title: 'Iron Orchard', 'Setup (settings, cap; may stay empty)': 'typed before' });
+  await fill(page, {
+    Device: 'Quill Deck',
+    Title: 'Iron Orchard',
+    'Setup (settings, cap; may stay empty)': 'typed before',
+  });
 
   const next = async (path: string): Promise<void> => {
     await page.getByRole('button', { name: 'Choose another' }).click();
     await page.getByLabel('Frame log or run file').setInputFiles(path);
   };
   await next(fileWith('text.csv', `frame_time_ms\n${'16.7\n'.repeat(20)}smooth\n${'16.7\n'.repeat(20)}`));
-  await expect(page.getByRole('alert')).toContainText('1 of 41 rows cannot be read, more than 1 %. The first is line 22');
+  await expect(page.getByRole('alert')).toContainText(
+    '1 of 41 rows cannot be read, more than 1 %. The first is line 22',
+  );
   await expect(page.getByRole('alert')).toContainText('column 1 holds “smooth”, which is no number');
   await next(fileWith('fps.csv', 'fps,temperature\n60,30\n59,31\n'));
-  await expect(page.getByRole('alert')).toContainText('No column looks like frame times or timestamps. The file has “fps”, “temperature”');
+  await expect(page.getByRole('alert')).toContainText(
+    'No column looks like frame times or timestamps. The file has “fps”, “temperature”',
+  );
   await next(fileWith('empty.csv', ''));
   await expect(page.getByRole('alert')).toContainText('The file is empty.');
-  await next(fileWith('cut.csv.gz', gzipped(`frame_time_ms\n${'16.7\n16.6\n'.repeat(5000)}`).subarray(0, 40)));
+  await next(
+    fileWith('cut.csv.gz', gzipped(`frame_time_ms\n${'16.7\n16.6\n'.repeat(5000)}`).subarray(0, 40)),
+  );
   await expect(page.getByRole('alert')).toContainText('cannot be unpacked to its end');
   const huge = fileWith('huge.csv', 'frame_time_ms\n16.7\n');
   truncateSync(huge, 500 * 1024 * 1024);
@@ -116,7 +151,9 @@ test('bad files: a clear message, what was typed stays, and the database is as b
   expect(await rowCounts()).toEqual(before);
 });
 
-test('a form without a device says so; names are picked from the list or added in place', async ({ page }) => {
+test('a form without a device says so; names are picked from the list or added in place', async ({
+  page,
+}) => {
   await choose(page, fileWith('short.csv', `frame_time_ms\n${'16.7\n'.repeat(300)}`));
   await page.getByRole('button', { name: 'Import this run' }).click();
   await expect(page.getByText('a name is needed')).toHaveCount(2);
@@ -146,9 +183,19 @@ test('cancelling an upload stores nothing', async ({ page }) => {
 test.describe('on a wide screen', () => {
   test.use({ viewport: { width: 1280, height: 800 } });
 
-  test('a gzipped run file is dropped, fills the form, is noticed the second time and taken again when asked', async ({ page }) => {
+  test('a gzipped run file is dropped, fills the form, is noticed the second time and taken again when asked', async ({
+    page,
+  }) => {
     const lines = [
-      { type: 'run', version: 1, device: 'Oru Fold', title: 'Glass Canyon', setup: 'Lantern, 2x', target: 60, refresh: 120 },
+      {
+        type: 'run',
+        version: 1,
+        device: 'Oru Fold',
+        title: 'Glass Canyon',
+        setup: 'Lantern, 2x',
+        target: 60,
+        refresh: 120,
+      },
       { type: 'frames', atMs: 0, us: Array<number>(3600).fill(16_667) },
       { type: 'skin', atMs: 30_000, spot: 'back', c: 36.4, by: 'infrared' },
     ];
@@ -169,7 +216,9 @@ test.describe('on a wide screen', () => {
     const before = await rowCounts();
     await choose(page, fileWith('again.pace.ndjson', lines.map((line) => JSON.stringify(line)).join('\n')));
     await page.getByRole('button', { name: 'Import this run' }).click();
-    await expect(page.getByRole('alert')).toContainText('This file is here already, as “Glass Canyon on Oru Fold”.');
+    await expect(page.getByRole('alert')).toContainText(
+      'This file is here already, as “Glass Canyon on Oru Fold”.',
+    );
     expect(await rowCounts()).toEqual(before);
     await page.getByRole('button', { name: 'Import once more' }).click();
     await expect(page.getByRole('heading', { name: 'Glass Canyon on Oru Fold' })).toBeVisible();

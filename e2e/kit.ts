@@ -24,7 +24,8 @@ export async function rowCounts(): Promise<Record<string, number>> {
   await client.connect();
   try {
     const counts: Record<string, number> = {};
-    for (const table of ['device', 'title', 'setup', 'run', 'frame_chunk', 'entry', 'analysis']) counts[table] = (await client.query(`select count(*)::int as count from ${table}`)).rows[0].count;
+    for (const table of ['device', 'title', 'setup', 'run', 'frame_chunk', 'entry', 'analysis'])
+      counts[table] = (await client.query(`select count(*)::int as count from ${table}`)).rows[0].count;
     return counts;
   } finally {
     await client.end();
@@ -38,7 +39,12 @@ export async function choose(page: Page, path: string): Promise<void> {
 }
 
 /** Says what was played. */
-export async function fill(page: Page, facts: Partial<Record<'Device' | 'Title' | 'Setup (settings, cap; may stay empty)' | 'Target, fps' | 'Panel, Hz', string>>): Promise<void> {
+export async function fill(
+  page: Page,
+  facts: Partial<
+    Record<'Device' | 'Title' | 'Setup (settings, cap; may stay empty)' | 'Target, fps' | 'Panel, Hz', string>
+  >,
+): Promise<void> {
   for (const [label, value] of Object.entries(facts)) {
     const field = page.getByLabel(label, { exact: true });
     await field.fill(value);
@@ -55,10 +61,23 @@ export async function fill(page: Page, facts: Partial<Record<'Device' | 'Title' 
 export async function openOwnCard(page: Page, name: string, ownDevices = false): Promise<void> {
   const read = async <T>(path: string): Promise<T> => (await page.request.get(path)).json() as Promise<T>;
   const demo = (await read<CardSummary[]>('/api/cards')).find((card) => card.name === 'Small against large')!;
-  const { id: _, revision: __, planIsOld: ___, events: ____, linked: _____, known: ______, ...whole } = await read<Card>(`/api/cards/${demo.id}`);
-  let text = whole.steps.reduce((sofar, step) => sofar.replaceAll(step.id, randomUUID()), JSON.stringify(whole));
+  const {
+    id: _,
+    revision: __,
+    planIsOld: ___,
+    events: ____,
+    linked: _____,
+    known: ______,
+    ...whole
+  } = await read<Card>(`/api/cards/${demo.id}`);
+  let text = whole.steps.reduce(
+    (sofar, step) => sofar.replaceAll(step.id, randomUUID()),
+    JSON.stringify(whole),
+  );
   // by names that no other journey looks for
-  if (ownDevices) for (const [i, { device }] of whole.day.devices.entries()) text = text.replaceAll(`"${device}"`, `"${name}, device ${i + 1}"`);
+  if (ownDevices)
+    for (const [i, { device }] of whole.day.devices.entries())
+      text = text.replaceAll(`"${device}"`, `"${name}, device ${i + 1}"`);
   const { plan, ...input } = JSON.parse(text) as Pick<Card, keyof typeof whole>;
   const made = (await (await page.request.post('/api/cards', { data: { ...input, name } })).json()) as Card;
   await page.request.put(`/api/cards/${made.id}/plan`, { data: { plan, ofRevision: made.revision } });

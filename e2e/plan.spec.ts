@@ -3,10 +3,17 @@ import { expect, test } from './test';
 import { fileWith, openOwnCard } from './kit';
 
 /** The card's steps in their order. */
-const stepNames = (page: Page): Promise<string[]> => page.getByRole('list', { name: 'Steps' }).getByRole('button', { name: /^Step \d/ }).evaluateAll((rows) => rows.map((row) => row.getAttribute('aria-label')!.replace(/^Step \d+, /, '')));
-const tab = (page: Page, name: 'Steps' | 'The day'): Promise<void> => page.getByRole('radio', { name, exact: true }).click();
+const stepNames = (page: Page): Promise<string[]> =>
+  page
+    .getByRole('list', { name: 'Steps' })
+    .getByRole('button', { name: /^Step \d/ })
+    .evaluateAll((rows) => rows.map((row) => row.getAttribute('aria-label')!.replace(/^Step \d+, /, '')));
+const tab = (page: Page, name: 'Steps' | 'The day'): Promise<void> =>
+  page.getByRole('radio', { name, exact: true }).click();
 
-test('a day on the phone: a new device, a template on two, too little time, another order, a run that runs over', async ({ page }) => {
+test('a day on the phone: a new device, a template on two, too little time, another order, a run that runs over', async ({
+  page,
+}) => {
   await page.goto('/cards');
   await page.getByRole('button', { name: 'New card' }).click();
   await page.getByRole('radio', { name: 'Standard' }).click();
@@ -22,7 +29,8 @@ test('a day on the phone: a new device, a template on two, too little time, anot
 
   // one order by hand, one with the keys
   const before = await stepNames(page);
-  const handle = (n: number): ReturnType<Page['getByRole']> => page.getByRole('button', { name: new RegExp(`^Move step ${n},`) });
+  const handle = (n: number): ReturnType<Page['getByRole']> =>
+    page.getByRole('button', { name: new RegExp(`^Move step ${n},`) });
   await handle(1).scrollIntoViewIfNeeded();
   const [from, to] = [(await handle(1).boundingBox())!, (await handle(2).boundingBox())!];
   await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
@@ -47,10 +55,14 @@ test('a day on the phone: a new device, a template on two, too little time, anot
   await page.getByRole('button', { name: 'Lay out the day' }).click();
   await expect(page.getByText(/^finish, /)).toBeVisible();
   const dropped = page.getByRole('list', { name: 'Left out' });
-  await expect(dropped.getByRole('listitem').first()).toContainText('the day is full, and this is wanted less than what stays (wanted 5)');
+  await expect(dropped.getByRole('listitem').first()).toContainText(
+    'the day is full, and this is wanted less than what stays (wanted 5)',
+  );
   await expect(dropped).not.toContainText('Aurelune');
   // where each device's cooling comes from
-  await expect(page.getByText(/Velm 5 cools with a time constant of [\d.]+ min, from 1 cool-down of its own/)).toBeVisible();
+  await expect(
+    page.getByText(/Velm 5 cools with a time constant of [\d.]+ min, from 1 cool-down of its own/),
+  ).toBeVisible();
   await expect(page.getByText(/Velm 6 cools .* usual for its class/)).toBeVisible();
 
   // it went otherwise
@@ -95,7 +107,14 @@ test('preflight asks only what is not known, and the run shows its conditions', 
   // the run that was made is brought in for the step, and carries the conditions
   await page.getByRole('button', { name: 'Import its log' }).first().click();
   await expect(page.getByText(/its conditions go along/)).toBeVisible();
-  await page.getByLabel('Frame log or run file').setInputFiles(fileWith('step.csv', `frame_time_ms\n${Array.from({ length: 4000 }, (_, i) => (16 + (i % 7) / 3).toFixed(3)).join('\n')}\n`));
+  await page
+    .getByLabel('Frame log or run file')
+    .setInputFiles(
+      fileWith(
+        'step.csv',
+        `frame_time_ms\n${Array.from({ length: 4000 }, (_, i) => (16 + (i % 7) / 3).toFixed(3)).join('\n')}\n`,
+      ),
+    );
   await expect(page.getByLabel('Device', { exact: true })).toHaveValue(device);
   await page.getByRole('button', { name: 'Import this run' }).click();
   const conditions = page.getByRole('list', { name: 'Conditions' });
@@ -103,7 +122,9 @@ test('preflight asks only what is not known, and the run shows its conditions', 
   await expect(conditions).toContainText('Brightness: 70 %');
   await expect(page.getByRole('list', { name: 'Caveats' })).toContainText(/plugged in/i);
   await page.getByRole('link', { name: /For “Asked once”/ }).click();
-  await expect(page.getByRole('list', { name: 'The day in its order' }).getByRole('link').first()).toBeVisible();
+  await expect(
+    page.getByRole('list', { name: 'The day in its order' }).getByRole('link').first(),
+  ).toBeVisible();
 
   // the next run on that device is asked next to nothing
   for (let i = 0; i < 10 && !((await next.getByRole('heading').textContent()) ?? '').includes(device); i++) {
@@ -134,7 +155,8 @@ test('a day that makes no sense is refused with its reason, and nothing typed is
     await page.getByLabel('Add a step: title', { exact: true }).fill(title);
     await page.getByRole('button', { name: 'Add step' }).click();
   }
-  const open = (n: number): Promise<void> => page.getByRole('button', { name: new RegExp(`^Step ${n},`) }).click();
+  const open = (n: number): Promise<void> =>
+    page.getByRole('button', { name: new RegExp(`^Step ${n},`) }).click();
   await open(1);
   await page.getByLabel('Device', { exact: true }).fill('Quill Deck');
   // a step of zero minutes
@@ -174,14 +196,22 @@ test('a day that makes no sense is refused with its reason, and nothing typed is
   await expect(page.getByText('proved')).toBeVisible();
 });
 
-test('the kit: five hundred titles are found by typing; a battery of nothing is refused; a file updates', async ({ page }) => {
-  const titles = Array.from({ length: 500 }, (_, i) => ({ name: `Ferry Game ${i + 1}`, kind: 'native', demand: i % 2 ? 'light' : 'heavy' }));
+test('the kit: five hundred titles are found by typing; a battery of nothing is refused; a file updates', async ({
+  page,
+}) => {
+  const titles = Array.from({ length: 500 }, (_, i) => ({
+    name: `Ferry Game ${i + 1}`,
+    kind: 'native',
+    demand: i % 2 ? 'light' : 'heavy',
+  }));
   await page.goto('/kit');
   await page.getByRole('button', { name: 'Kit as files' }).click();
   const file = page.getByLabel('A file of the kit');
   await file.setInputFiles(fileWith('kit.json', JSON.stringify({ format: 'pace-kit', version: 1, titles })));
   await expect(page.getByText('500 added, 0 brought up to date, 0 as they were.')).toBeVisible();
-  await file.setInputFiles(fileWith('again.csv', 'record,name,demand\ntitle,Ferry Game 7,notorious\ntitle,Ferry Game 8,light\n'));
+  await file.setInputFiles(
+    fileWith('again.csv', 'record,name,demand\ntitle,Ferry Game 7,notorious\ntitle,Ferry Game 8,light\n'),
+  );
   await expect(page.getByText('0 added, 1 brought up to date, 1 as they were.')).toBeVisible();
   await file.setInputFiles(fileWith('wrong.csv', 'record,name,demand\ntitle,Ferry Game 9,gigantic\n'));
   await expect(page.getByRole('alert')).toContainText('Line 2 (Ferry Game 9): demand:');
@@ -214,7 +244,9 @@ test('the kit: five hundred titles are found by typing; a battery of nothing is 
 
 test.describe('wide', () => {
   test.use({ viewport: { width: 1280, height: 800 } });
-  test('the day stands in lanes beside its steps, goes out as a calendar and fits on a page', async ({ page }) => {
+  test('the day stands in lanes beside its steps, goes out as a calendar and fits on a page', async ({
+    page,
+  }) => {
     await page.goto('/');
     await page.getByRole('link', { name: 'Cards' }).waitFor();
     await page.keyboard.press('c');

@@ -1,11 +1,15 @@
 import { expect, test } from './test';
 import { choose, fileWith, fill } from './kit';
 
-test('readings from the notebook: an unclear line is pointed at and corrected, and the fit is seen', async ({ page }) => {
+test('readings from the notebook: an unclear line is pointed at and corrected, and the fit is seen', async ({
+  page,
+}) => {
   await page.goto('/import');
   await page.getByRole('button', { name: 'From the notebook' }).click();
   const notes = page.getByLabel('Readings, a line each');
-  await notes.fill('0:10 back 20.5\n8:00 back 36.5\n13 min back 105.3 F\n18:00 back\n24:00 back 42.3\n100% 0:00\n24:00 90 %\n5:00 about 41 fps');
+  await notes.fill(
+    '0:10 back 20.5\n8:00 back 36.5\n13 min back 105.3 F\n18:00 back\n24:00 back 42.3\n100% 0:00\n24:00 90 %\n5:00 about 41 fps',
+  );
   const understood = page.getByRole('list', { name: 'How each line is understood' });
   await expect(understood).toContainText('13:00: 40.7 °C at back, infrared');
   await expect(understood).toContainText('“18:00 back” is unclear.');
@@ -45,7 +49,11 @@ test('readings are added to a run, taken back one by one, and brought back', asy
 
 test('a menu is left out by its times and by dragging, and the figures change', async ({ page }) => {
   // two minutes at 50, half a minute of menu at 100, two minutes at 50
-  const rows = [...Array<string>(6000).fill('20'), ...Array<string>(3000).fill('10'), ...Array<string>(6000).fill('20')];
+  const rows = [
+    ...Array<string>(6000).fill('20'),
+    ...Array<string>(3000).fill('10'),
+    ...Array<string>(6000).fill('20'),
+  ];
   await choose(page, fileWith('menu.csv', `frame_time_ms\n${rows.join('\n')}\n`));
   await fill(page, { Device: 'Velm 5', Title: 'Rook Tower' });
   await page.getByRole('button', { name: 'Import this run' }).click();

@@ -2,22 +2,34 @@ import { expect, test } from './test';
 import { openOwnCard, rowCounts } from './kit';
 import { expectAccessible } from './access';
 
-test('the demo’s runs stand as lanes, and a run opens with its words, measures and splits', async ({ page }) => {
+test('the demo’s runs stand as lanes, and a run opens with its words, measures and splits', async ({
+  page,
+}) => {
   await page.goto('/');
   await expect(page.getByRole('heading', { name: 'Runs', exact: true })).toBeVisible();
   await expect(page.getByRole('link', { name: /Aurelune on Velm 4/ })).toBeVisible();
-  await expect(page.getByRole('link', { name: /Night Ferry on Oru Fold.*DNF: crashed at 8:12/ })).toBeVisible();
+  await expect(
+    page.getByRole('link', { name: /Night Ferry on Oru Fold.*DNF: crashed at 8:12/ }),
+  ).toBeVisible();
   await page.getByRole('link', { name: /Iron Orchard on Quill Deck/ }).click();
 
   await expect(page.getByRole('heading', { name: 'Iron Orchard on Quill Deck' })).toBeVisible();
   // a good average may not hide the freezes: they come first
   await expect(page.getByText(/^\d+ freezes, the longest \d\.\d\ss;/)).toBeVisible();
   const measures = page.getByRole('heading', { level: 2 });
-  await expect(measures.filter({ hasText: /^(Pace|Evenness|Stamina|Warmth|Drain)$/ })).toHaveText(['Pace', 'Evenness', 'Stamina', 'Warmth', 'Drain']);
+  await expect(measures.filter({ hasText: /^(Pace|Evenness|Stamina|Warmth|Drain)$/ })).toHaveText([
+    'Pace',
+    'Evenness',
+    'Stamina',
+    'Warmth',
+    'Drain',
+  ]);
   await expect(page.getByRole('list', { name: 'Caveats' })).toContainText('It was a first play');
   await expect(page.getByRole('table', { name: 'Splits' }).getByRole('row')).toHaveCount(7);
   await page.getByRole('button', { name: 'Evenness: how it is defined' }).click();
-  await expect(page.getByText(/at least two and a half times the median of the frames around it/)).toBeVisible();
+  await expect(
+    page.getByText(/at least two and a half times the median of the frames around it/),
+  ).toBeVisible();
   // other splits, laid by the server
   await page.getByRole('radio', { name: '10', exact: true }).click();
   await expect(page.getByRole('table', { name: 'Splits' }).getByRole('row')).toHaveCount(4);
@@ -27,7 +39,11 @@ test('the demo’s runs stand as lanes, and a run opens with its words, measures
 
 test('a run is found by typing, renamed and corrected, deleted, and brought back', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('searchbox').or(page.getByLabel('Find a run by device or title')).first().fill('kitto aurelune');
+  await page
+    .getByRole('searchbox')
+    .or(page.getByLabel('Find a run by device or title'))
+    .first()
+    .fill('kitto aurelune');
   await expect(page.getByRole('main').getByRole('link')).toHaveCount(1);
   await page.getByRole('link', { name: /Kitto Mini/ }).click();
 
@@ -58,7 +74,10 @@ test('a run is found by typing, renamed and corrected, deleted, and brought back
 test('a spot is dragged to its place, and lies there on every run of the device', async ({ page }) => {
   await page.goto('/');
   // another journey may have brought in a newer one
-  await page.getByRole('link', { name: /Saltmarsh Drift on Velm 5/ }).last().click();
+  await page
+    .getByRole('link', { name: /Saltmarsh Drift on Velm 5/ })
+    .last()
+    .click();
   const spot = page.getByRole('button', { name: /^back middle, / });
   await spot.scrollIntoViewIfNeeded();
   const before = (await spot.boundingBox())!;

@@ -7,7 +7,14 @@ import { createInterface } from 'node:readline';
 export async function childrenOf(pid: number): Promise<number[]> {
   const all = (await readdir('/proc')).filter((name) => /^\d+$/.test(name));
   // one that has just ended has no file any more
-  const parents = await Promise.all(all.map((name) => readFile(`/proc/${name}/stat`, 'utf8').then((stat) => Number(stat.slice(stat.lastIndexOf(')') + 2).split(' ')[1]), () => null)));
+  const parents = await Promise.all(
+    all.map((name) =>
+      readFile(`/proc/${name}/stat`, 'utf8').then(
+        (stat) => Number(stat.slice(stat.lastIndexOf(')') + 2).split(' ')[1]),
+        () => null,
+      ),
+    ),
+  );
   return all.filter((_, i) => parents[i] === pid).map(Number);
 }
 
@@ -22,7 +29,11 @@ export class Logger {
   private readonly child: ChildProcess;
 
   constructor(address: string, key: string, words: string[]) {
-    this.child = spawn(process.execPath, [process.env['PACE_COMMAND']!, 'simulate', ...words, '--live', address], { env: { ...process.env, PACE_KEY: key }, stdio: ['ignore', 'ignore', 'inherit'] });
+    this.child = spawn(
+      process.execPath,
+      [process.env['PACE_COMMAND']!, 'simulate', ...words, '--live', address],
+      { env: { ...process.env, PACE_KEY: key }, stdio: ['ignore', 'ignore', 'inherit'] },
+    );
   }
 
   stop(): void {
@@ -39,7 +50,10 @@ export class OwnServer {
 
   async start(more: Record<string, string> = {}): Promise<void> {
     const env = { ...process.env, DATABASE_URL: process.env['PACE_E2E_DATABASE'], PORT: this.port, ...more };
-    this.child = spawn(process.execPath, [process.env['PACE_E2E_SERVER']!], { env, stdio: ['ignore', 'pipe', 'inherit'] });
+    this.child = spawn(process.execPath, [process.env['PACE_E2E_SERVER']!], {
+      env,
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
     const lines = createInterface({ input: this.child.stdout! });
     for await (const line of lines) {
       if (!line.startsWith('listening ')) continue;

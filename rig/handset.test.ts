@@ -1,4 +1,12 @@
-import { analyse, factsOf, FrameBatches, runInput, type EntryLine, type Figures, type RunLine } from '@pace-check/core';
+import {
+  analyse,
+  factsOf,
+  FrameBatches,
+  runInput,
+  type EntryLine,
+  type Figures,
+  type RunLine,
+} from '@pace-check/core';
 import { checkRunLine } from '@pace-check/contract';
 import { SCENARIOS, simulate, type Scenario, type ScenarioName } from './index';
 import { Heat } from './heat';
@@ -15,7 +23,24 @@ function figuresOf(name: ScenarioName): Figures {
     if (line.type === 'frames') batches.add(line, i + 1);
     else if (line.type !== 'run') entries.push(line);
   });
-  if (!figures.has(name)) figures.set(name, analyse(runInput(batches.track(), { dropped: 0, cutOff: false, entries }, { ...factsOf(null), target: scenario.target, roomC: scenario.roomC, batteryWh: scenario.handset.batteryWh, refreshHz: scenario.handset.refreshHz, splitMinutes: 5 })).figures);
+  if (!figures.has(name))
+    figures.set(
+      name,
+      analyse(
+        runInput(
+          batches.track(),
+          { dropped: 0, cutOff: false, entries },
+          {
+            ...factsOf(null),
+            target: scenario.target,
+            roomC: scenario.roomC,
+            batteryWh: scenario.handset.batteryWh,
+            refreshHz: scenario.handset.refreshHz,
+            splitMinutes: 5,
+          },
+        ),
+      ).figures,
+    );
   return figures.get(name)!;
 }
 const averages = (name: ScenarioName): number[] => figuresOf(name).splits.map((split) => split.average!);
@@ -30,7 +55,8 @@ describe('the stand-in handset', () => {
 
   it('writes valid lines whose batches follow one another', () => {
     figuresOf('fades');
-    for (const line of lines.get('fades')!) expect(checkRunLine(JSON.parse(JSON.stringify(line)))).not.toBeNull();
+    for (const line of lines.get('fades')!)
+      expect(checkRunLine(JSON.parse(JSON.stringify(line)))).not.toBeNull();
     expect(lines.get('fades')!.at(0)).toMatchObject({ type: 'run', device: 'Velm 5', title: 'Aurelune' });
     expect(lines.get('fades')!.at(-1)).toMatchObject({ type: 'end', reason: 'planned' });
   });
@@ -54,7 +80,13 @@ describe('the stand-in handset', () => {
 
   it('saws up and down where the governor overshoots', () => {
     const minutes = analyseMinutes('sawtooth');
-    const turns = minutes.slice(1, -1).filter((value, i) => Math.sign(value - minutes[i]!) !== Math.sign(minutes[i + 2]! - value) && Math.abs(value - minutes[i]!) > 3);
+    const turns = minutes
+      .slice(1, -1)
+      .filter(
+        (value, i) =>
+          Math.sign(value - minutes[i]!) !== Math.sign(minutes[i + 2]! - value) &&
+          Math.abs(value - minutes[i]!) > 3,
+      );
     expect(turns.length).toBeGreaterThanOrEqual(3);
   });
 
@@ -63,7 +95,8 @@ describe('the stand-in handset', () => {
     expect(pace.median).toBeCloseTo(40, 1);
     expect(lows.onePercent.quantile).toBeCloseTo(30, 0);
     const us = lines.get('capped-40')!.flatMap((line) => (line.type === 'frames' ? line.us : [])) as number[];
-    const near = (ms: number): number => us.filter((value) => Math.abs(value / 1000 - ms) < 1).length / us.length;
+    const near = (ms: number): number =>
+      us.filter((value) => Math.abs(value / 1000 - ms) < 1).length / us.length;
     expect(near(16.7)).toBeGreaterThan(0.45);
     expect(near(33.3)).toBeGreaterThan(0.45);
   });
@@ -82,7 +115,8 @@ describe('the stand-in handset', () => {
 
   it('stutters on a first play more at the start than later', () => {
     const { breaks } = figuresOf('freezes');
-    const inMinutes = (from: number, to: number): number => breaks.filter((found) => found.atUs >= from * 6e7 && found.atUs < to * 6e7).length;
+    const inMinutes = (from: number, to: number): number =>
+      breaks.filter((found) => found.atUs >= from * 6e7 && found.atUs < to * 6e7).length;
     expect(inMinutes(0, 5)).toBeGreaterThan(2 * inMinutes(10, 15));
   });
 });
@@ -91,12 +125,22 @@ function analyseMinutes(name: ScenarioName): number[] {
   figuresOf(name);
   const batches = new FrameBatches();
   for (const line of lines.get(name)!) if (line.type === 'frames') batches.add(line, 1);
-  return analyse(runInput(batches.track(), { dropped: 0, cutOff: false, entries: [] }, { ...factsOf(null), splitMinutes: 1 })).figures.splits.map((split) => split.average!);
+  return analyse(
+    runInput(
+      batches.track(),
+      { dropped: 0, cutOff: false, entries: [] },
+      { ...factsOf(null), splitMinutes: 1 },
+    ),
+  ).figures.splits.map((split) => split.average!);
 }
 
 describe('heat', () => {
   it('settles where what comes in goes out: skin at room + P·R, die above it by P·R', () => {
-    const heat = new Heat({ dieJoulesPerK: 9, skinJoulesPerK: 120, dieToSkin: 3, skinToRoom: 4, spots: { camera: 1.1 } }, 20, 20);
+    const heat = new Heat(
+      { dieJoulesPerK: 9, skinJoulesPerK: 120, dieToSkin: 3, skinToRoom: 4, spots: { camera: 1.1 } },
+      20,
+      20,
+    );
     for (let second = 0; second < 20_000; second++) heat.step(5, 1, 1);
     expect(heat.skinC).toBeCloseTo(20 + 6 * 4, 6);
     expect(heat.dieC).toBeCloseTo(44 + 5 * 3, 6);

@@ -53,8 +53,13 @@ export function* simulate(scenario: Scenario, seed: number, batchFrames = FILE_F
     yield* world.liveTo(shownUs, frameUs);
   }
   if (batch.us.length > 0) yield batch;
-  if (scenario.crashAtS !== null) yield { type: 'mark', atMs: Math.round(shownUs / 1000), kind: 'crash', note: 'closed without a word' };
-  yield { type: 'end', atMs: Math.round(shownUs / 1000), reason: scenario.crashAtS === null ? 'planned' : 'crash' };
+  if (scenario.crashAtS !== null)
+    yield { type: 'mark', atMs: Math.round(shownUs / 1000), kind: 'crash', note: 'closed without a word' };
+  yield {
+    type: 'end',
+    atMs: Math.round(shownUs / 1000),
+    reason: scenario.crashAtS === null ? 'planned' : 'crash',
+  };
 }
 
 /** The panel shows a finished frame at its next refresh; work goes on behind it. */
@@ -103,7 +108,8 @@ class World {
   ) {
     this.heat = new Heat(scenario.handset.body, scenario.roomC, scenario.startSkinC);
     this.governor = new Governor(scenario.handset.governor);
-    this.nextFreezeS = scenario.freezeEveryS === null ? Infinity : scenario.freezeEveryS * random.between(0.5, 1);
+    this.nextFreezeS =
+      scenario.freezeEveryS === null ? Infinity : scenario.freezeEveryS * random.between(0.5, 1);
     this.skinDueS = scenario.skinMinutes.map((minute) => minute * 60);
   }
 
@@ -115,11 +121,16 @@ class World {
     const { load, handset } = this.scenario;
     const atS = atUs / SECOND_US;
     const swing = load.sceneSpread * (0.6 * Math.sin((2 * Math.PI * atS) / 47) + this.scene);
-    let work = ((load.workMs * 1000) / (handset.chipSpeed * this.governor.speed)) * (1 + swing) * Math.exp(0.05 * this.random.normal());
+    let work =
+      ((load.workMs * 1000) / (handset.chipSpeed * this.governor.speed)) *
+      (1 + swing) *
+      Math.exp(0.05 * this.random.normal());
     this.busyUs += work;
     const frameS = work / SECOND_US;
-    if (this.random.happens(this.scenario.stuttersPerMinute, frameS)) work += this.random.between(60_000, 160_000);
-    if (this.scenario.firstPlay && this.random.happens(14 * Math.exp(-atS / 150), frameS)) work += this.random.between(50_000, 220_000);
+    if (this.random.happens(this.scenario.stuttersPerMinute, frameS))
+      work += this.random.between(60_000, 160_000);
+    if (this.scenario.firstPlay && this.random.happens(14 * Math.exp(-atS / 150), frameS))
+      work += this.random.between(50_000, 220_000);
     if (atS >= this.nextFreezeS) {
       work += this.random.between(1_900_000, 2_800_000);
       this.nextFreezeS = atS + this.scenario.freezeEveryS! * this.random.between(0.7, 1.3);
@@ -158,13 +169,25 @@ class World {
     }
     if (second % this.scenario.sensorsEveryS === 0) {
       yield { type: 'power', atMs, mw: Math.round(this.watts * 1000 * (1 + 0.02 * this.random.normal())) };
-      yield { type: 'load', atMs, cpu: round1(22 + 6 * this.random.uniform()), gpu: round1(Math.min(99, 55 + 40 * this.governor.speed * this.random.between(0.85, 1))), memoryMb: Math.round(1500 + 40 * this.random.uniform()) };
+      yield {
+        type: 'load',
+        atMs,
+        cpu: round1(22 + 6 * this.random.uniform()),
+        gpu: round1(Math.min(99, 55 + 40 * this.governor.speed * this.random.between(0.85, 1))),
+        memoryMb: Math.round(1500 + 40 * this.random.uniform()),
+      };
     }
     while (this.skinDueS.length > 0 && this.skinDueS[0]! <= second) {
       this.skinDueS.shift();
       let spotMs = atMs;
       for (const spot of Object.keys(this.scenario.handset.body.spots)) {
-        yield { type: 'skin', atMs: spotMs, spot, c: round1(this.heat.spotC(spot) + 0.2 * this.random.normal()), by: 'infrared' };
+        yield {
+          type: 'skin',
+          atMs: spotMs,
+          spot,
+          c: round1(this.heat.spotC(spot) + 0.2 * this.random.normal()),
+          by: 'infrared',
+        };
         spotMs += 4000;
       }
     }

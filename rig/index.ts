@@ -4,4 +4,12 @@ export { DEMO_KIT, DEMO_REQUESTS } from './kit';
 export { Mischief } from './live/misbehave';
 export { LiveSender, type SentSummary } from './live/sender';
 export { standIn, type StandInKind, type TimedLine } from './live/standIn';
-export { HANDSETS, LOADS, SCENARIOS, type Handset, type Load, type Scenario, type ScenarioName } from './scenario';
+export {
+  HANDSETS,
+  LOADS,
+  SCENARIOS,
+  type Handset,
+  type Load,
+  type Scenario,
+  type ScenarioName,
+} from './scenario';

@@ -29,7 +29,11 @@ export interface RunningApp {
 }
 
 /** App and API on one port. */
-export function createApp(pool: pg.Pool, analyses: AnalysisPool, { webFolder, command, door: doorOptions }: AppOptions): RunningApp {
+export function createApp(
+  pool: pg.Pool,
+  analyses: AnalysisPool,
+  { webFolder, command, door: doorOptions }: AppOptions,
+): RunningApp {
   const app = express();
   app.disable('x-powered-by');
   app.use(...door(doorOptions));

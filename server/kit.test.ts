@@ -10,14 +10,27 @@ beforeAll(async () => {
 });
 afterAll(() => harness.close());
 
-const send = (method: string, path: string, body: unknown): ReturnType<Harness['request']> => harness.request(method, path, typeof body === 'string' ? body : JSON.stringify(body), { 'content-type': typeof body === 'string' ? 'text/plain' : 'application/json' });
-const kit = async (): Promise<Record<string, { name: string; id: string; facts: object }[]>> => (await harness.request('GET', '/kit')).body;
-const named = async (list: string, name: string): Promise<{ name: string; id: string; facts: object }> => (await kit())[list]!.find((one) => one.name === name)!;
+const send = (method: string, path: string, body: unknown): ReturnType<Harness['request']> =>
+  harness.request(method, path, typeof body === 'string' ? body : JSON.stringify(body), {
+    'content-type': typeof body === 'string' ? 'text/plain' : 'application/json',
+  });
+const kit = async (): Promise<Record<string, { name: string; id: string; facts: object }[]>> =>
+  (await harness.request('GET', '/kit')).body;
+const named = async (list: string, name: string): Promise<{ name: string; id: string; facts: object }> =>
+  (await kit())[list]!.find((one) => one.name === name)!;
 
 const FILE = {
   format: 'pace-kit',
   version: 1,
-  devices: [{ name: 'Velm 5', kind: 'phone', batteryMah: 4700, screens: [{ inches: 6.4, refreshHz: [60, 120] }], spots: [{ spot: 'back', side: 'back', x: 0.5, y: 0.5 }] }],
+  devices: [
+    {
+      name: 'Velm 5',
+      kind: 'phone',
+      batteryMah: 4700,
+      screens: [{ inches: 6.4, refreshHz: [60, 120] }],
+      spots: [{ spot: 'back', side: 'back', x: 0.5, y: 0.5 }],
+    },
+  ],
   accessories: [{ name: 'Clip-on cooler', kind: 'cooler', contactSpot: 'back' }],
   titles: [{ name: 'Aurelune', kind: 'native', demand: 'heavy', capsFps: [30, 60], ownCounter: false }],
   setups: [{ title: 'Aurelune', name: 'Highest', tier: 'Highest', capFps: 60 }],
@@ -27,17 +40,34 @@ describe('records', () => {
   it('begin with a name, and are found again by it whatever its case', async () => {
     const { status, body } = await send('POST', '/kit/device', { name: 'Oru Fold' });
     expect(status).toBe(201);
-    expect((await send('POST', '/kit/device', { name: 'oru fold', facts: { kind: 'foldable' } })).body.id).toBe(body.id);
+    expect(
+      (await send('POST', '/kit/device', { name: 'oru fold', facts: { kind: 'foldable' } })).body.id,
+    ).toBe(body.id);
     expect(await named('devices', 'oru fold')).toMatchObject({ facts: { kind: 'foldable' } });
   });
   it('are filled in later, as a whole', async () => {
     const { id } = await named('devices', 'oru fold');
-    expect((await send('PUT', `/kit/device/${id}`, { name: 'Oru Fold', facts: { batteryMah: 4300 }, spots: [{ spot: 'hinge', side: 'back', x: 0.1, y: 0.5 }] })).status).toBe(204);
-    expect(await named('devices', 'Oru Fold')).toMatchObject({ facts: { batteryMah: 4300 }, spots: [{ spot: 'hinge' }] });
+    expect(
+      (
+        await send('PUT', `/kit/device/${id}`, {
+          name: 'Oru Fold',
+          facts: { batteryMah: 4300 },
+          spots: [{ spot: 'hinge', side: 'back', x: 0.1, y: 0.5 }],
+        })
+      ).status,
+    ).toBe(204);
+    expect(await named('devices', 'Oru Fold')).toMatchObject({
+      facts: { batteryMah: 4300 },
+      spots: [{ spot: 'hinge' }],
+    });
   });
   it.each([
     [{ name: 'Oru Fold', facts: { batteryMah: 0 } }, 'facts.batteryMah', 'above 0 mAh'],
-    [{ name: 'Oru Fold', facts: { screens: [{ refreshHz: [-60] }] } }, 'facts.screens.0.refreshHz.0', 'above 0 Hz'],
+    [
+      { name: 'Oru Fold', facts: { screens: [{ refreshHz: [-60] }] } },
+      'facts.screens.0.refreshHz.0',
+      'above 0 Hz',
+    ],
     [{ name: ' ', facts: {} }, 'name', 'a name is needed'],
   ])('that make no sense are refused with the field, and change nothing: %j', async (record, field, why) => {
     const before = await named('devices', 'Oru Fold');
@@ -48,12 +78,22 @@ describe('records', () => {
   it('keep their names apart', async () => {
     await send('POST', '/kit/device', { name: 'Velm 4' });
     const { id } = await named('devices', 'Velm 4');
-    expect(await send('PUT', `/kit/device/${id}`, { name: 'ORU FOLD', facts: {} })).toMatchObject({ status: 409, body: { code: 'name-taken', field: 'name' } });
+    expect(await send('PUT', `/kit/device/${id}`, { name: 'ORU FOLD', facts: {} })).toMatchObject({
+      status: 409,
+      body: { code: 'name-taken', field: 'name' },
+    });
   });
   it('are deleted only while nothing hangs on them', async () => {
-    await send('POST', '/runs', { name: null, facts: { device: 'Velm 4', title: 'Hexgarden', setup: null, target: null, refresh: null, roomC: null }, entries: [{ type: 'rate', atMs: 0, fps: 50, by: 'eye' }] });
+    await send('POST', '/runs', {
+      name: null,
+      facts: { device: 'Velm 4', title: 'Hexgarden', setup: null, target: null, refresh: null, roomC: null },
+      entries: [{ type: 'rate', atMs: 0, fps: 50, by: 'eye' }],
+    });
     const { id } = await named('devices', 'Velm 4');
-    expect(await harness.request('DELETE', `/kit/device/${id}`)).toMatchObject({ status: 409, body: { code: 'in-use' } });
+    expect(await harness.request('DELETE', `/kit/device/${id}`)).toMatchObject({
+      status: 409,
+      body: { code: 'in-use' },
+    });
     const free = (await send('POST', '/kit/instrument', { name: 'Old thermometer' })).body.id;
     expect((await harness.request('DELETE', `/kit/instrument/${free}`)).status).toBe(204);
     expect((await harness.request('DELETE', `/kit/instrument/${free}`)).status).toBe(404);
@@ -73,15 +113,28 @@ describe('a file of the kit', () => {
   it('adds what is new, brings up to date what is there, and doubles nothing', async () => {
     expect((await send('POST', '/kit/file', FILE)).body).toEqual({ added: 4, updated: 0, unchanged: 0 });
     expect((await send('POST', '/kit/file', FILE)).body).toEqual({ added: 0, updated: 0, unchanged: 4 });
-    const newer = { ...FILE, devices: [{ name: 'velm 5', chip: 'Tarn T4', batteryMah: null }], titles: [], setups: [], accessories: [] };
+    const newer = {
+      ...FILE,
+      devices: [{ name: 'velm 5', chip: 'Tarn T4', batteryMah: null }],
+      titles: [],
+      setups: [],
+      accessories: [],
+    };
     expect((await send('POST', '/kit/file', newer)).body).toEqual({ added: 0, updated: 1, unchanged: 0 });
     // what it says is new, what it says nothing of stays, null takes away
-    expect((await named('devices', 'velm 5')).facts).toEqual({ kind: 'phone', chip: 'Tarn T4', screens: [{ inches: 6.4, refreshHz: [60, 120] }] });
+    expect((await named('devices', 'velm 5')).facts).toEqual({
+      kind: 'phone',
+      chip: 'Tarn T4',
+      screens: [{ inches: 6.4, refreshHz: [60, 120] }],
+    });
     expect((await kit())['setups']).toHaveLength(1);
   });
   it('goes out as JSON and comes back unchanged', async () => {
     const { body } = await harness.request('GET', '/kit/file');
-    expect(body).toMatchObject({ format: 'pace-kit', titles: expect.arrayContaining([expect.objectContaining({ name: 'Aurelune', capsFps: [30, 60] })]) });
+    expect(body).toMatchObject({
+      format: 'pace-kit',
+      titles: expect.arrayContaining([expect.objectContaining({ name: 'Aurelune', capsFps: [30, 60] })]),
+    });
     const { added, updated } = (await send('POST', '/kit/file', body)).body;
     expect({ added, updated }).toEqual({ added: 0, updated: 0 });
   });
@@ -92,31 +145,63 @@ describe('a file of the kit', () => {
     expect(counts).toMatchObject({ added: 0, updated: 0 });
   });
   it('of another program’s table is read by its columns', async () => {
-    const answer = await send('POST', '/kit/file', '\uFEFFrecord;name;kind;screens.1.inches;screens.1.refreshHz;batteryMah\ndevice;Kitto Mini;phone;5,3;60 | 90;2900\n');
+    const answer = await send(
+      'POST',
+      '/kit/file',
+      '\uFEFFrecord;name;kind;screens.1.inches;screens.1.refreshHz;batteryMah\ndevice;Kitto Mini;phone;5,3;60 | 90;2900\n',
+    );
     expect(answer.body).toEqual({ added: 1, updated: 0, unchanged: 0 });
-    expect((await named('devices', 'Kitto Mini')).facts).toEqual({ kind: 'phone', batteryMah: 2900, screens: [{ inches: 5.3, refreshHz: [60, 90] }] });
+    expect((await named('devices', 'Kitto Mini')).facts).toEqual({
+      kind: 'phone',
+      batteryMah: 2900,
+      screens: [{ inches: 5.3, refreshHz: [60, 90] }],
+    });
   });
   it.each([
-    ['record,name,batteryMah\ndevice,Brask,8400\ndevice,Velm 5,0\n', { line: 3, field: 'batteryMah', message: 'Line 3 (Velm 5): batteryMah: above 0 mAh.' }],
+    [
+      'record,name,batteryMah\ndevice,Brask,8400\ndevice,Velm 5,0\n',
+      { line: 3, field: 'batteryMah', message: 'Line 3 (Velm 5): batteryMah: above 0 mAh.' },
+    ],
     ['record,name,batteryMah\ndevice,Brask,large\n', { line: 2, field: 'batteryMah' }],
-    ['record,name,colour\ndevice,Brask,red\n', { line: 2, field: 'colour', message: 'Line 2 (Brask): a device has no “colour”.' }],
+    [
+      'record,name,colour\ndevice,Brask,red\n',
+      { line: 2, field: 'colour', message: 'Line 2 (Brask): a device has no “colour”.' },
+    ],
     ['record,name\nspoon,Brask\n', { line: 2, field: 'record' }],
     ['name,batteryMah\nBrask,8400\n', { line: 1 }],
-    [JSON.stringify({ ...FILE, devices: [{ name: 'Brask' }, { name: '' }] }), { field: 'name', message: 'Devices[1] (): name: a name is needed.' }],
+    [
+      JSON.stringify({ ...FILE, devices: [{ name: 'Brask' }, { name: '' }] }),
+      { field: 'name', message: 'Devices[1] (): name: a name is needed.' },
+    ],
     [JSON.stringify({ ...FILE, spoons: [] }), { field: 'spoons' }],
     ['{"format":"other"}', { code: 'kit-file' }],
     ['{"format":', { code: 'kit-file' }],
-  ])('that is wrong somewhere is refused with its place, and nothing of it is stored: %s', async (text, problem) => {
-    const before = await kit();
-    const answer = await send('POST', '/kit/file', text);
-    expect(answer).toMatchObject({ status: 422, body: { ...problem, remedy: expect.any(String) } });
-    expect(await kit()).toEqual(before);
-  });
+  ])(
+    'that is wrong somewhere is refused with its place, and nothing of it is stored: %s',
+    async (text, problem) => {
+      const before = await kit();
+      const answer = await send('POST', '/kit/file', text);
+      expect(answer).toMatchObject({ status: 422, body: { ...problem, remedy: expect.any(String) } });
+      expect(await kit()).toEqual(before);
+    },
+  );
   it('is read in the words of every kind', () => {
-    for (const kind of KIT_KINDS) expect(Object.keys(fileRecord(kind).shape)).toEqual(expect.arrayContaining(Object.keys((newRecord[kind].shape.facts as z.ZodDefault<z.ZodObject>).unwrap().shape)));
-    const record = { name: 'V', kind: 'phone', screens: [{ inches: 6, refreshHz: [60, 120], adaptive: true }, { name: 'outer' }] };
+    for (const kind of KIT_KINDS)
+      expect(Object.keys(fileRecord(kind).shape)).toEqual(
+        expect.arrayContaining(
+          Object.keys((newRecord[kind].shape.facts as z.ZodDefault<z.ZodObject>).unwrap().shape),
+        ),
+      );
+    const record = {
+      name: 'V',
+      kind: 'phone',
+      screens: [{ inches: 6, refreshHz: [60, 120], adaptive: true }, { name: 'outer' }],
+    };
     expect(fromCells(toCells(record), fileRecord('device'))).toEqual(record);
     // a version is no number
-    expect(fromCells({ name: 'S', version: '2.10' }, fileRecord('setup'))).toEqual({ name: 'S', version: '2.10' });
+    expect(fromCells({ name: 'S', version: '2.10' }, fileRecord('setup'))).toEqual({
+      name: 'S',
+      version: '2.10',
+    });
   });
 });

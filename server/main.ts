@@ -40,7 +40,10 @@ async function prepare(pool: pg.Pool): Promise<void> {
     await purgeDeleted(db, KEEP_DELETED_DAYS);
   });
   const behindMs = continueClock(await lastHeardMs(pool));
-  if (behindMs > 0) console.log(`The machine’s clock is ${Math.round(behindMs / 1000)} s behind what it was when a run was last heard. The bench goes on from there; set the clock when nothing is recorded, and start anew.`);
+  if (behindMs > 0)
+    console.log(
+      `The machine’s clock is ${Math.round(behindMs / 1000)} s behind what it was when a run was last heard. The bench goes on from there; set the clock when nothing is recorded, and start anew.`,
+    );
 }
 
 async function serve(url: string): Promise<void> {
@@ -49,11 +52,23 @@ async function serve(url: string): Promise<void> {
   const analyses = new AnalysisPool(here('./analysis.worker.mjs'));
   const host = process.env['HOST'] || '127.0.0.1';
   const code = isLoopback(host) ? null : (process.env['PACE_CODE'] ?? newCode());
-  const names = (process.env['PACE_HOSTS'] ?? '').split(',').map((name) => name.trim()).filter((name) => name !== '');
-  const { app, resume, close: closeApp } = createApp(pool, analyses, { webFolder: process.env['PACE_WEB'] ?? null, command: process.env['PACE_COMMAND'] ?? null, door: { host, names, code } });
+  const names = (process.env['PACE_HOSTS'] ?? '')
+    .split(',')
+    .map((name) => name.trim())
+    .filter((name) => name !== '');
+  const {
+    app,
+    resume,
+    close: closeApp,
+  } = createApp(pool, analyses, {
+    webFolder: process.env['PACE_WEB'] ?? null,
+    command: process.env['PACE_COMMAND'] ?? null,
+    door: { host, names, code },
+  });
   const server = app.listen(Number(process.env['PORT'] ?? 0), host);
   await once(server, 'listening');
-  if (code !== null) console.log(`Others than this machine may reach it: it asks each browser for the code ${code}`);
+  if (code !== null)
+    console.log(`Others than this machine may reach it: it asks each browser for the code ${code}`);
   const { address, port } = server.address() as AddressInfo;
   // the parent process waits for this line
   console.log(`listening http://${address.includes(':') ? `[${address}]` : address}:${port}`);
@@ -79,15 +94,23 @@ async function serve(url: string): Promise<void> {
 
 const NOT_LISTENING = /^(EADDRINUSE|EACCES|EADDRNOTAVAIL)$/;
 /** Nobody there, a wrong password, no such database, an address that is none. */
-const NO_DATABASE = /^(ECONNREFUSED|ECONNRESET|ENOTFOUND|EAI_AGAIN|ETIMEDOUT|EHOSTUNREACH|ENETUNREACH|28\w{3}|3D000|57P0\d|08\d{3}|53300|ERR_INVALID_URL)$/;
+const NO_DATABASE =
+  /^(ECONNREFUSED|ECONNRESET|ENOTFOUND|EAI_AGAIN|ETIMEDOUT|EHOSTUNREACH|ENETUNREACH|28\w{3}|3D000|57P0\d|08\d{3}|53300|ERR_INVALID_URL)$/;
 
 /** Why it cannot begin, in words; null for what nobody foresaw. */
 function reasonOf(error: unknown, url: string): string | null {
   if (error instanceof NewerDatabase) return error.message;
-  const says = error instanceof AggregateError ? error.errors.map(String).join('; ') : error instanceof Error ? error.message : String(error);
-  if (NOT_LISTENING.test(codeOf(error))) return `It cannot listen on ${process.env['HOST'] || '127.0.0.1'}, port ${process.env['PORT'] ?? '0'}: ${says}. Choose another with PORT=… or HOST=… .`;
+  const says =
+    error instanceof AggregateError
+      ? error.errors.map(String).join('; ')
+      : error instanceof Error
+        ? error.message
+        : String(error);
+  if (NOT_LISTENING.test(codeOf(error)))
+    return `It cannot listen on ${process.env['HOST'] || '127.0.0.1'}, port ${process.env['PORT'] ?? '0'}: ${says}. Choose another with PORT=… or HOST=… .`;
   const where = url.replace(/\/\/[^@/]*@/, '//');
-  if (NO_DATABASE.test(codeOf(error)) || problemOf(error)?.status === 503) return `The database at ${where} cannot be used: ${says}. Check DATABASE_URL, and that PostgreSQL runs there and lets this user in.`;
+  if (NO_DATABASE.test(codeOf(error)) || problemOf(error)?.status === 503)
+    return `The database at ${where} cannot be used: ${says}. Check DATABASE_URL, and that PostgreSQL runs there and lets this user in.`;
   return null;
 }
 

@@ -12,12 +12,19 @@ const LOG = `frame_time_ms\n${'16.667\n'.repeat(54_000)}${'33.333\n'.repeat(9000
 
 beforeAll(async () => {
   harness = await startHarness();
-  const { body } = await harness.request('POST', importPath({ facts: { device: 'Velm 5', title: 'Aurelune', setup: 'Highest', target: 60, refresh: null } }), LOG);
+  const { body } = await harness.request(
+    'POST',
+    importPath({
+      facts: { device: 'Velm 5', title: 'Aurelune', setup: 'Highest', target: 60, refresh: null },
+    }),
+    LOG,
+  );
   id = body.id;
 });
 afterAll(() => harness.close());
 
-const patch = (correction: object): ReturnType<Harness['request']> => harness.request('PATCH', `/runs/${id}`, JSON.stringify(correction), { 'content-type': 'application/json' });
+const patch = (correction: object): ReturnType<Harness['request']> =>
+  harness.request('PATCH', `/runs/${id}`, JSON.stringify(correction), { 'content-type': 'application/json' });
 
 describe('corrections', () => {
   it('rename a run and move it to other names, adding what is new', async () => {
@@ -39,52 +46,100 @@ describe('corrections', () => {
     const after = (await patch({ target: 30 })).body;
     expect(after.figures.splits.at(-1).onTarget).toBe(1);
     expect(after.lane).toMatchObject({ target: 30, measures: 'target' });
-    expect((await patch({ target: null })).body).toMatchObject({ lane: { measures: 'hold' }, figures: { stamina: { onTarget: null } } });
+    expect((await patch({ target: null })).body).toMatchObject({
+      lane: { measures: 'hold' },
+      figures: { stamina: { onTarget: null } },
+    });
   });
 
   it('of the split length lay the splits anew', async () => {
-    expect((await patch({ splitMinutes: 10 })).body.figures.splits.map((split: { toS: number }) => split.toS)).toHaveLength(2);
+    expect(
+      (await patch({ splitMinutes: 10 })).body.figures.splits.map((split: { toS: number }) => split.toS),
+    ).toHaveLength(2);
     expect((await patch({ splitMinutes: null })).body.figures).toMatchObject({ splitMinutes: 5 });
   });
 
   it('that make no sense change nothing and say which field', async () => {
-    expect(await patch({ name: '' })).toMatchObject({ status: 400, body: { field: 'name', message: expect.stringContaining('a name is needed') } });
+    expect(await patch({ name: '' })).toMatchObject({
+      status: 400,
+      body: { field: 'name', message: expect.stringContaining('a name is needed') },
+    });
     expect(await patch({ target: 'fast' })).toMatchObject({ status: 400, body: { field: 'target' } });
     expect((await harness.request('GET', `/runs/${id}`)).body.name).toBe('Crossing');
   });
 });
 
 describe('lines added by hand', () => {
-  const post = (path: string, body: object, method = 'POST'): ReturnType<Harness['request']> => harness.request(method, path, JSON.stringify(body), { 'content-type': 'application/json' });
+  const post = (path: string, body: object, method = 'POST'): ReturnType<Harness['request']> =>
+    harness.request(method, path, JSON.stringify(body), { 'content-type': 'application/json' });
 
   it('change the figures, and can be taken back one by one; the frames stay', async () => {
     const before = (await harness.request('GET', `/runs/${id}`)).body;
-    const added = (await post(`/runs/${id}/entries`, { entries: [{ type: 'span', fromMs: 900_000, toMs: 1_300_000, kind: 'menu' }, { type: 'skin', atMs: 480_000, spot: 'back', c: 36.5, by: 'infrared' }] })).body;
+    const added = (
+      await post(`/runs/${id}/entries`, {
+        entries: [
+          { type: 'span', fromMs: 900_000, toMs: 1_300_000, kind: 'menu' },
+          { type: 'skin', atMs: 480_000, spot: 'back', c: 36.5, by: 'infrared' },
+        ],
+      })
+    ).body;
     // the 54,000 fast frames end at 900.018 s: the last two reach into the menu
     expect(added.figures).toMatchObject({ frames: { count: 54_000 - 2 }, warmth: { peakC: 36.5 } });
-    expect(added.entries.map((entry: { source: string; line: { type: string } }) => [entry.source, entry.line.type])).toEqual([['hand', 'skin'], ['hand', 'span']]);
+    expect(
+      added.entries.map((entry: { source: string; line: { type: string } }) => [
+        entry.source,
+        entry.line.type,
+      ]),
+    ).toEqual([
+      ['hand', 'skin'],
+      ['hand', 'span'],
+    ]);
     for (const entry of added.entries) await harness.request('DELETE', `/runs/${id}/entries/${entry.id}`);
     expect((await harness.request('GET', `/runs/${id}`)).body).toEqual(before);
-    expect(await harness.request('DELETE', `/runs/${id}/entries/${added.entries[0].id}`)).toMatchObject({ status: 404 });
+    expect(await harness.request('DELETE', `/runs/${id}/entries/${added.entries[0].id}`)).toMatchObject({
+      status: 404,
+    });
   });
 
   it('are refused as a whole where one is wrong, with its place', async () => {
-    const answer = await post(`/runs/${id}/entries`, { entries: [{ type: 'rate', atMs: 0, fps: 60, by: 'overlay' }, { type: 'battery', atMs: 0, percent: 140 }] });
+    const answer = await post(`/runs/${id}/entries`, {
+      entries: [
+        { type: 'rate', atMs: 0, fps: 60, by: 'overlay' },
+        { type: 'battery', atMs: 0, percent: 140 },
+      ],
+    });
     expect(answer).toMatchObject({ status: 400, body: { field: 'entries.1.percent' } });
     expect((await harness.request('GET', `/runs/${id}`)).body.entries).toEqual([]);
   });
 
   it('at the same time from two sides are all kept', async () => {
-    const reading = (c: number): object => ({ entries: [{ type: 'skin', atMs: c * 1000, spot: 'back', c, by: 'infrared' }] });
-    const answers = await Promise.all([20, 21, 22, 23, 24].map((c) => post(`/runs/${id}/entries`, reading(c))));
+    const reading = (c: number): object => ({
+      entries: [{ type: 'skin', atMs: c * 1000, spot: 'back', c, by: 'infrared' }],
+    });
+    const answers = await Promise.all(
+      [20, 21, 22, 23, 24].map((c) => post(`/runs/${id}/entries`, reading(c))),
+    );
     expect(answers.map((answer) => answer.status)).toEqual([200, 200, 200, 200, 200]);
     expect((await harness.request('GET', `/runs/${id}`)).body.entries).toHaveLength(5);
   });
 
   it('make a run of their own where there was no log', async () => {
-    const { status, body } = await post('/runs', { name: null, facts: { device: 'Kitto Mini', title: 'Hexgarden', setup: null, target: 60, refresh: null, roomC: 18 }, entries: [{ type: 'rate', atMs: 300_000, fps: 41, by: 'eye' }, { type: 'skin', atMs: 480_000, spot: 'back', c: 36.5, by: 'infrared' }] });
+    const { status, body } = await post('/runs', {
+      name: null,
+      facts: { device: 'Kitto Mini', title: 'Hexgarden', setup: null, target: 60, refresh: null, roomC: 18 },
+      entries: [
+        { type: 'rate', atMs: 300_000, fps: 41, by: 'eye' },
+        { type: 'skin', atMs: 480_000, spot: 'back', c: 36.5, by: 'infrared' },
+      ],
+    });
     expect(status).toBe(201);
-    expect(body).toMatchObject({ name: 'Hexgarden on Kitto Mini', upload: null, roomC: 18, series: [], figures: { pace: { source: 'eye', average: 41 }, warmth: { spots: [{ riseC: 18.5 }] } } });
+    expect(body).toMatchObject({
+      name: 'Hexgarden on Kitto Mini',
+      upload: null,
+      roomC: 18,
+      series: [],
+      figures: { pace: { source: 'eye', average: 41 }, warmth: { spots: [{ riseC: 18.5 }] } },
+    });
     await harness.request('DELETE', `/runs/${body.id}`);
     await harness.pool.query('delete from run where id = $1', [body.id]);
   });
@@ -120,26 +175,37 @@ describe('deleting', () => {
 describe('figures of an older version of the method', () => {
   it('are computed anew when a run is opened, and by the sweep at the start', async () => {
     const { body } = await harness.request('POST', importPath(), LOG);
-    const old = (): Promise<unknown> => harness.pool.query("update analysis set method_version = 0, figures = '{}', summary = '{}'");
+    const old = (): Promise<unknown> =>
+      harness.pool.query("update analysis set method_version = 0, figures = '{}', summary = '{}'");
     await old();
     expect((await harness.request('GET', '/runs')).body[0].headline).toBeNull();
     expect((await harness.request('GET', `/runs/${body.id}`)).body).toEqual(body);
     await old();
     expect(await new Runs(harness.pool, harness.analyses).analyseStale()).toBe(1);
-    expect((await harness.pool.query('select method_version from analysis')).rows).toEqual([{ method_version: METHOD_VERSION }]);
+    expect((await harness.pool.query('select method_version from analysis')).rows).toEqual([
+      { method_version: METHOD_VERSION },
+    ]);
     expect((await harness.request('GET', '/runs')).body[0].headline).toEqual(body.headline);
   });
 });
 
 describe('what is not there', () => {
-  it.each(['/runs/7', '/runs/00000000-0000-4000-8000-000000000000', '/nothing'])('%s is answered plainly', async (path) => {
-    expect(await harness.request('GET', path)).toMatchObject({ status: 404, body: { code: 'not-found' } });
-  });
+  it.each(['/runs/7', '/runs/00000000-0000-4000-8000-000000000000', '/nothing'])(
+    '%s is answered plainly',
+    async (path) => {
+      expect(await harness.request('GET', path)).toMatchObject({ status: 404, body: { code: 'not-found' } });
+    },
+  );
   it('a body that is no JSON is refused', async () => {
-    expect(await harness.request('PATCH', `/runs/00000000-0000-4000-8000-000000000000`, '{', { 'content-type': 'application/json' })).toMatchObject({ status: 400 });
+    expect(
+      await harness.request('PATCH', `/runs/00000000-0000-4000-8000-000000000000`, '{', {
+        'content-type': 'application/json',
+      }),
+    ).toMatchObject({ status: 400 });
   });
 });
 
 describe('migrations', () => {
-  it('are applied once', async () => expect(await migrate(harness.pool, join(__dirname, 'migrations'))).toEqual([]));
+  it('are applied once', async () =>
+    expect(await migrate(harness.pool, join(__dirname, 'migrations'))).toEqual([]));
 });

@@ -46,7 +46,12 @@ async function bench(): Promise<void> {
     const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
     stops.unshift(() => browser.close());
     if (process.argv[2] === 'live') return await liveLoad(database.url, browser);
-    const server = await startServer({ DATABASE_URL: database.url, PACE_WEB: WEB_DIST, PACE_COMMAND: COMMAND, PORT: '0' });
+    const server = await startServer({
+      DATABASE_URL: database.url,
+      PACE_WEB: WEB_DIST,
+      PACE_COMMAND: COMMAND,
+      PORT: '0',
+    });
     stops.unshift(server.stop);
 
     const log = join(folder, 'long.csv');
@@ -55,18 +60,31 @@ async function bench(): Promise<void> {
     const yardstick = await timed(async () => scan(log));
     await commandLine(log);
     const batches = measureLive();
-    say('live, 1,000 frames and all figures after an hour at 144 Hz', `${batches[batches.length >> 1]!.toFixed(2)} ms in the middle, ${batches[Math.floor(batches.length * 0.99)]!.toFixed(2)} ms at 99 % (aim: below 2 ms)`);
+    say(
+      'live, 1,000 frames and all figures after an hour at 144 Hz',
+      `${batches[batches.length >> 1]!.toFixed(2)} ms in the middle, ${batches[Math.floor(batches.length * 0.99)]!.toFixed(2)} ms at 99 % (aim: below 2 ms)`,
+    );
 
-    for (const [what, finishByMin] of [['open', null], ['ending after eleven hours', 1200]] as const) {
+    for (const [what, finishByMin] of [
+      ['open', null],
+      ['ending after eleven hours', 1200],
+    ] as const) {
       const { ms, finishMin, boundMin, dropped } = measurePlanner(finishByMin);
-      say(`a day of 6 devices and 60 steps, ${what}, laid out`, `${seconds(ms)} (aim: below 2 s), ${(ms / yardstick.ms).toFixed(1)} times the bare scanner; ${(((finishMin - 540) / (boundMin - 540) - 1) * 100).toFixed(1)} % over the bound, ${dropped} left out`);
+      say(
+        `a day of 6 devices and 60 steps, ${what}, laid out`,
+        `${seconds(ms)} (aim: below 2 s), ${(ms / yardstick.ms).toFixed(1)} times the bare scanner; ${(((finishMin - 540) / (boundMin - 540) - 1) * 100).toFixed(1)} % over the bound, ${dropped} left out`,
+      );
     }
 
     const memoryBefore = await memory(server.pid);
     const { run, afterUploadMs } = await importLog(server.address, log);
     const memoryPeak = await memory(server.pid, 'VmHWM');
-    if (run.figures.frames.count !== LONG_FRAMES) throw new Error(`only ${run.figures.frames.count} frames arrived`);
-    say('imported and analysed, from the upload’s end to the answer', `${seconds(afterUploadMs)} (aim: below 6 s), ${(afterUploadMs / yardstick.ms).toFixed(1)} times the bare scanner`);
+    if (run.figures.frames.count !== LONG_FRAMES)
+      throw new Error(`only ${run.figures.frames.count} frames arrived`);
+    say(
+      'imported and analysed, from the upload’s end to the answer',
+      `${seconds(afterUploadMs)} (aim: below 6 s), ${(afterUploadMs / yardstick.ms).toFixed(1)} times the bare scanner`,
+    );
     say('growth of the server’s memory at its peak', `${mb(memoryPeak - memoryBefore)} (aim: below 300 MB)`);
 
     const page = await browser.newPage({ baseURL: server.address, viewport: { width: 390, height: 844 } });
@@ -94,14 +112,32 @@ async function bench(): Promise<void> {
 async function liveLoad(databaseUrl: string, browser: Browser): Promise<void> {
   const server = await startServer({ DATABASE_URL: databaseUrl, PACE_WEB: WEB_DIST, PORT: '0' });
   try {
-    const usual = await measureLiveLoad(server.address, server.pid, USUAL_HANDSETS, LIVE_MINUTES * 60, browser);
-    say(`${USUAL_HANDSETS} handsets at 120 fps for ${LIVE_MINUTES} minutes`, `${usual.sent.toLocaleString('en-GB')} frames sent, ${usual.counted.toLocaleString('en-GB')} counted`);
-    say('  the screen behind the run’s clock, 95 %', `${usual.screenMs!.toFixed(0)} ms (aim: at most 500 ms)`);
-    say('  the server', `${(usual.processor * 100).toFixed(0)} % of a core (aim: below 50 %), ${mb(await memory(server.pid, 'VmHWM'))} at its peak (aim: below 300 MB)`);
+    const usual = await measureLiveLoad(
+      server.address,
+      server.pid,
+      USUAL_HANDSETS,
+      LIVE_MINUTES * 60,
+      browser,
+    );
+    say(
+      `${USUAL_HANDSETS} handsets at 120 fps for ${LIVE_MINUTES} minutes`,
+      `${usual.sent.toLocaleString('en-GB')} frames sent, ${usual.counted.toLocaleString('en-GB')} counted`,
+    );
+    say(
+      '  the screen behind the run’s clock, 95 %',
+      `${usual.screenMs!.toFixed(0)} ms (aim: at most 500 ms)`,
+    );
+    say(
+      '  the server',
+      `${(usual.processor * 100).toFixed(0)} % of a core (aim: below 50 %), ${mb(await memory(server.pid, 'VmHWM'))} at its peak (aim: below 300 MB)`,
+    );
     let most = USUAL_HANDSETS;
     for (let handsets = 2 * USUAL_HANDSETS; handsets <= MOST_HANDSETS; handsets *= 2) {
       const more = await measureLiveLoad(server.address, server.pid, handsets, RAMP_S, null);
-      say(`  ${handsets} handsets for ${RAMP_S} s`, `acknowledged ${more.behindMs.toFixed(0)} ms behind (95 %), ${(more.processor * 100).toFixed(0)} % of a core, ${more.sent - more.counted} frames missing`);
+      say(
+        `  ${handsets} handsets for ${RAMP_S} s`,
+        `acknowledged ${more.behindMs.toFixed(0)} ms behind (95 %), ${(more.processor * 100).toFixed(0)} % of a core, ${more.sent - more.counted} frames missing`,
+      );
       if (more.behindMs > BEHIND_MS) break;
       most = handsets;
     }
@@ -114,7 +150,10 @@ async function liveLoad(databaseUrl: string, browser: Browser): Promise<void> {
 /** The load parts of an attack, each on a server and in a database of its own; beside another checkout’s server, which PACE_BENCH_OTHER names by its folder. */
 async function attack(databaseUrl: string): Promise<void> {
   const other = process.env['PACE_BENCH_OTHER'];
-  for (const [name, file] of [...(other ? [['other', join(other, 'server', 'dist', 'main.mjs')] as const] : []), ['this', undefined] as const]) {
+  for (const [name, file] of [
+    ...(other ? [['other', join(other, 'server', 'dist', 'main.mjs')] as const] : []),
+    ['this', undefined] as const,
+  ]) {
     console.log(`\n— ${name} server`);
     for (const [i, work] of ATTACKS.entries()) {
       const url = await newDatabase(databaseUrl, `attack_${name}_${i}`);
@@ -122,7 +161,9 @@ async function attack(databaseUrl: string): Promise<void> {
       const database = new pg.Client({ connectionString: url });
       await database.connect();
       try {
-        await work({ address: server.address, pid: server.pid, database }, ({ what, figure }) => say(what, figure));
+        await work({ address: server.address, pid: server.pid, database }, ({ what, figure }) =>
+          say(what, figure),
+        );
       } finally {
         await database.end();
         // one that does not answer any more does not end either
@@ -147,9 +188,19 @@ async function newDatabase(serverUrl: string, name: string): Promise<string> {
 /** The command line beside its yardsticks. */
 async function commandLine(log: string): Promise<void> {
   const { pace, scanner, ...others } = await measureCommandLine(log);
-  say('pace analyse, one process from CSV bytes to every figure', `${seconds(pace!.ms)}, ${mb(pace!.bytes)} (aim: below 250 MB)`);
-  say('  beside a bare byte scanner (parse, sort, four statistics)', `${seconds(scanner!.ms)}; pace takes ${(pace!.ms / scanner!.ms).toFixed(2)} times as long (aim: at most 2.5)`);
-  for (const [name, taken] of Object.entries(others)) say(`  beside the ${name}`, `${seconds(taken.ms)}, ${mb(taken.bytes)}; ${(taken.ms / pace!.ms).toFixed(2)} times pace’s time`);
+  say(
+    'pace analyse, one process from CSV bytes to every figure',
+    `${seconds(pace!.ms)}, ${mb(pace!.bytes)} (aim: below 250 MB)`,
+  );
+  say(
+    '  beside a bare byte scanner (parse, sort, four statistics)',
+    `${seconds(scanner!.ms)}; pace takes ${(pace!.ms / scanner!.ms).toFixed(2)} times as long (aim: at most 2.5)`,
+  );
+  for (const [name, taken] of Object.entries(others))
+    say(
+      `  beside the ${name}`,
+      `${seconds(taken.ms)}, ${mb(taken.bytes)}; ${(taken.ms / pace!.ms).toFixed(2)} times pace’s time`,
+    );
 }
 
 const say = (what: string, figure: string): void => console.log(`${what}: ${figure}`);
@@ -169,18 +220,28 @@ async function memory(pid: number, field: 'VmRSS' | 'VmHWM' = 'VmRSS'): Promise<
 }
 
 function importLog(address: string, path: string): Promise<{ run: RunDetail; afterUploadMs: number }> {
-  const details = { fileName: 'long.csv', name: null, facts: { device: 'Brask Slate 11', title: 'Skiff 120', setup: null, target: 144, refresh: 144 }, reading: null, again: false };
+  const details = {
+    fileName: 'long.csv',
+    name: null,
+    facts: { device: 'Brask Slate 11', title: 'Skiff 120', setup: null, target: 144, refresh: 144 },
+    reading: null,
+    again: false,
+  };
   return new Promise((resolve, reject) => {
     let sentAt = 0;
-    const sending = request(`${address}/api/imports?details=${encodeURIComponent(JSON.stringify(details))}`, { method: 'POST', headers: { 'x-pace-check-upload': '1' } }, (response) => {
-      const parts: Buffer[] = [];
-      response.on('data', (part: Buffer) => parts.push(part));
-      response.on('end', () => {
-        const text = Buffer.concat(parts).toString();
-        if (response.statusCode !== 201) reject(new Error(text));
-        else resolve({ run: JSON.parse(text) as RunDetail, afterUploadMs: performance.now() - sentAt });
-      });
-    });
+    const sending = request(
+      `${address}/api/imports?details=${encodeURIComponent(JSON.stringify(details))}`,
+      { method: 'POST', headers: { 'x-pace-check-upload': '1' } },
+      (response) => {
+        const parts: Buffer[] = [];
+        response.on('data', (part: Buffer) => parts.push(part));
+        response.on('end', () => {
+          const text = Buffer.concat(parts).toString();
+          if (response.statusCode !== 201) reject(new Error(text));
+          else resolve({ run: JSON.parse(text) as RunDetail, afterUploadMs: performance.now() - sentAt });
+        });
+      },
+    );
     sending.on('finish', () => (sentAt = performance.now()));
     sending.on('error', reject);
     createReadStream(path).pipe(sending);

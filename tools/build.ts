@@ -10,14 +10,31 @@ import { BUILT, COMMAND, ROOT, SERVER_DIST, WEB_DIST } from './paths';
 const packagesStayOutside: Plugin = {
   name: 'packages-stay-outside',
   setup(builder) {
-    builder.onResolve({ filter: /^[^./]/ }, (args) => (args.kind === 'entry-point' || args.path.startsWith('@pace-check/') ? undefined : { path: args.path, external: true }));
+    builder.onResolve({ filter: /^[^./]/ }, (args) =>
+      args.kind === 'entry-point' || args.path.startsWith('@pace-check/')
+        ? undefined
+        : { path: args.path, external: true },
+    );
   },
 };
 
-const forNode: BuildOptions = { bundle: true, platform: 'node', format: 'esm', target: 'node20', sourcemap: true, logLevel: 'warning', absWorkingDir: ROOT };
+const forNode: BuildOptions = {
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  sourcemap: true,
+  logLevel: 'warning',
+  absWorkingDir: ROOT,
+};
 
 /** Builds where the sources differ from those of the last build: one that runs from it is not disturbed. */
-async function unlessBuilt(name: string, places: string[], result: string, work: () => Promise<void>): Promise<boolean> {
+async function unlessBuilt(
+  name: string,
+  places: string[],
+  result: string,
+  work: () => Promise<void>,
+): Promise<boolean> {
   const mark = join(BUILT, `${name}-build`);
   const now = await sourcesHash([...places, 'package-lock.json', 'tools/build.ts']);
   const before = await readFile(mark, 'utf8').catch(() => '');
@@ -61,7 +78,9 @@ async function bundleCli(): Promise<void> {
     keepNames: true,
     sourcemap: false,
     // commander is CommonJS inside and asks for Node's modules by require
-    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+    banner: {
+      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+    },
   });
 }
 
@@ -86,15 +105,36 @@ const KEPT_ASSETS = /expo-google-fonts|\/Feather\./;
 
 /** The service worker, with the list of files that it keeps. */
 async function buildServiceWorker(): Promise<void> {
-  const files = (await readdir(WEB_DIST, { recursive: true, withFileTypes: true })).filter((entry) => entry.isFile()).map((entry) => join(entry.parentPath, entry.name));
+  const files = (await readdir(WEB_DIST, { recursive: true, withFileTypes: true }))
+    .filter((entry) => entry.isFile())
+    .map((entry) => join(entry.parentPath, entry.name));
   const kept: { url: string; revision: string | null }[] = [];
   for (const file of files) {
     const url = file.slice(WEB_DIST.length).replaceAll('\\', '/');
     // hashed names tell of a change themselves
-    if (url.startsWith('/_expo/') || (url.startsWith('/assets/') && KEPT_ASSETS.test(url))) kept.push({ url, revision: null });
-    else if (url.endsWith('.html')) kept.push({ url, revision: createHash('sha256').update(await readFile(file)).digest('hex').slice(0, 16) });
+    if (url.startsWith('/_expo/') || (url.startsWith('/assets/') && KEPT_ASSETS.test(url)))
+      kept.push({ url, revision: null });
+    else if (url.endsWith('.html'))
+      kept.push({
+        url,
+        revision: createHash('sha256')
+          .update(await readFile(file))
+          .digest('hex')
+          .slice(0, 16),
+      });
   }
-  await build({ bundle: true, platform: 'browser', format: 'iife', target: 'es2022', minify: true, logLevel: 'warning', absWorkingDir: ROOT, entryPoints: { serviceWorker: 'app/offline/serviceWorker.ts' }, outdir: WEB_DIST, define: { APP_FILES: JSON.stringify(kept), 'process.env.NODE_ENV': '"production"' } });
+  await build({
+    bundle: true,
+    platform: 'browser',
+    format: 'iife',
+    target: 'es2022',
+    minify: true,
+    logLevel: 'warning',
+    absWorkingDir: ROOT,
+    entryPoints: { serviceWorker: 'app/offline/serviceWorker.ts' },
+    outdir: WEB_DIST,
+    define: { APP_FILES: JSON.stringify(kept), 'process.env.NODE_ENV': '"production"' },
+  });
 }
 
 async function sourcesHash(places: string[]): Promise<string> {
@@ -112,6 +152,7 @@ async function addToHash(hash: ReturnType<typeof createHash>, path: string): Pro
     return;
   }
   for (const child of children.sort((a, b) => (a.name < b.name ? -1 : 1))) {
-    if (!NOT_SOURCE.has(child.name) && !/\.test\.tsx?$/.test(child.name)) await addToHash(hash, join(path, child.name));
+    if (!NOT_SOURCE.has(child.name) && !/\.test\.tsx?$/.test(child.name))
+      await addToHash(hash, join(path, child.name));
   }
 }

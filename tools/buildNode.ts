@@ -12,7 +12,11 @@ import { fail } from './processes';
 async function afterInstall(): Promise<void> {
   await Promise.all([buildServer(), buildCli()]);
   const lock = await readFile(join(ROOT, 'package-lock.json')).catch(() => null);
-  if (lock) await writeFile(join(ROOT, 'node_modules', '.pace-check-lock'), createHash('sha256').update(lock).digest('hex'));
+  if (lock)
+    await writeFile(
+      join(ROOT, 'node_modules', '.pace-check-lock'),
+      createHash('sha256').update(lock).digest('hex'),
+    );
 }
 
 afterInstall().catch(fail);

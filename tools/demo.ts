@@ -1,18 +1,48 @@
 import { randomUUID } from 'node:crypto';
-import { USUAL_RULES, type Card, type CardInput, type CardStep, type ViewerRequest } from '@pace-check/contract';
-import { DEMO_KIT, DEMO_REQUESTS, HANDSETS, SCENARIOS, simulate, simulateCoolDown, type Scenario } from '@pace-check/rig';
-import { layTemplate, planDay, poseDay, TEMPLATES, type DayPlan, type Demand, type KnownTitle, type TitleKind } from '@pace-check/core';
+import {
+  USUAL_RULES,
+  type Card,
+  type CardInput,
+  type CardStep,
+  type ViewerRequest,
+} from '@pace-check/contract';
+import {
+  DEMO_KIT,
+  DEMO_REQUESTS,
+  HANDSETS,
+  SCENARIOS,
+  simulate,
+  simulateCoolDown,
+  type Scenario,
+} from '@pace-check/rig';
+import {
+  layTemplate,
+  planDay,
+  poseDay,
+  TEMPLATES,
+  type DayPlan,
+  type Demand,
+  type KnownTitle,
+  type TitleKind,
+} from '@pace-check/core';
 import pg from 'pg';
 
 /** One seed for the whole demo: it is the same everywhere. */
 const SEED = 7;
 
 /** An upload says that it is one, and a server that others reach asks for its code. */
-const ADMITTED: Record<string, string> = { 'x-pace-check-upload': '1', ...(process.env['PACE_CODE'] ? { 'x-pace-check-code': process.env['PACE_CODE'] } : {}) };
+const ADMITTED: Record<string, string> = {
+  'x-pace-check-upload': '1',
+  ...(process.env['PACE_CODE'] ? { 'x-pace-check-code': process.env['PACE_CODE'] } : {}),
+};
 
 /** Sends something as the app would. */
 async function send<T>(address: string, method: string, path: string, body: unknown): Promise<T> {
-  const answer = await fetch(`${address}/api${path}`, { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json', ...ADMITTED } });
+  const answer = await fetch(`${address}/api${path}`, {
+    method,
+    body: JSON.stringify(body),
+    headers: { 'content-type': 'application/json', ...ADMITTED },
+  });
   if (!answer.ok) throw new Error(`The demo was refused at ${path}: ${await answer.text()}`);
   return (answer.status === 204 ? undefined : await answer.json()) as T;
 }
@@ -26,42 +56,116 @@ async function loadDemo(address: string): Promise<void> {
   for (const scenario of Object.values<Scenario>(SCENARIOS)) {
     const lines: string[] = [];
     for (const line of simulate(scenario, SEED)) lines.push(JSON.stringify(line));
-    const details = { fileName: `${scenario.name}.pace.ndjson`, name: null, facts: null, reading: null, again: false };
-    const answer = await fetch(`${address}/api/imports?details=${encodeURIComponent(JSON.stringify(details))}`, { method: 'POST', body: `${lines.join('\n')}\n`, headers: ADMITTED });
-    if (answer.status !== 201 && answer.status !== 409) throw new Error(`The demo run “${scenario.name}” was refused: ${await answer.text()}`);
+    const details = {
+      fileName: `${scenario.name}.pace.ndjson`,
+      name: null,
+      facts: null,
+      reading: null,
+      again: false,
+    };
+    const answer = await fetch(
+      `${address}/api/imports?details=${encodeURIComponent(JSON.stringify(details))}`,
+      { method: 'POST', body: `${lines.join('\n')}\n`, headers: ADMITTED },
+    );
+    if (answer.status !== 201 && answer.status !== 409)
+      throw new Error(`The demo run “${scenario.name}” was refused: ${await answer.text()}`);
   }
   // two devices were watched while they cooled; the others are planned from their warm-ups or their class
-  for (const [handset, startedAt] of [[HANDSETS.velm5, '2026-05-09T11:01:00+02:00'], [HANDSETS.kittoMini, '2026-05-09T13:40:00+02:00']] as const) {
-    await send(address, 'POST', '/cool-downs', { device: handset.name, roomC: 18.5, startedAt, ...simulateCoolDown(handset, 18.5, 41, SEED) });
+  for (const [handset, startedAt] of [
+    [HANDSETS.velm5, '2026-05-09T11:01:00+02:00'],
+    [HANDSETS.kittoMini, '2026-05-09T13:40:00+02:00'],
+  ] as const) {
+    await send(address, 'POST', '/cool-downs', {
+      device: handset.name,
+      roomC: 18.5,
+      startedAt,
+      ...simulateCoolDown(handset, 18.5, 41, SEED),
+    });
   }
   for (const request of DEMO_REQUESTS) await send(address, 'POST', '/requests', request);
-  const requests = (await (await fetch(`${address}/api/requests`, { headers: ADMITTED })).json()) as ViewerRequest[];
+  const requests = (await (
+    await fetch(`${address}/api/requests`, { headers: ADMITTED })
+  ).json()) as ViewerRequest[];
   await layOut(address, await send<Card>(address, 'POST', '/cards', demoCard(requests)));
 }
 
 /** Two phones through the standard template, and what viewers asked for most. */
 function demoCard(requests: ViewerRequest[]): CardInput {
   const asked = (title: string): string => requests.find((request) => request.title === title)!.id;
-  const titles = DEMO_KIT.titles.map((title): KnownTitle => ({ name: title.name, kind: title.kind as TitleKind, demand: title.demand as Demand, setups: DEMO_KIT.setups.filter((setup) => setup.title === title.name).map((setup) => setup.name) }));
-  const step = (more: Partial<CardStep> & Pick<CardStep, 'title' | 'device'>): CardStep => ({ id: randomUUID(), setup: null, minutes: 15, repeats: 1, attended: true, wanted: 5, after: [], conditions: {}, requestId: null, note: '', ...more });
-  const laid = layTemplate(TEMPLATES.find((one) => one.key === 'standard')!, ['Velm 5', 'Kitto Mini'], { light: ['Saltmarsh Drift'], tiers: ['Copperline Squad'], heavy: ['Aurelune'] }, titles);
+  const titles = DEMO_KIT.titles.map((title): KnownTitle => ({
+    name: title.name,
+    kind: title.kind as TitleKind,
+    demand: title.demand as Demand,
+    setups: DEMO_KIT.setups.filter((setup) => setup.title === title.name).map((setup) => setup.name),
+  }));
+  const step = (more: Partial<CardStep> & Pick<CardStep, 'title' | 'device'>): CardStep => ({
+    id: randomUUID(),
+    setup: null,
+    minutes: 15,
+    repeats: 1,
+    attended: true,
+    wanted: 5,
+    after: [],
+    conditions: {},
+    requestId: null,
+    note: '',
+    ...more,
+  });
+  const laid = layTemplate(
+    TEMPLATES.find((one) => one.key === 'standard')!,
+    ['Velm 5', 'Kitto Mini'],
+    { light: ['Saltmarsh Drift'], tiers: ['Copperline Squad'], heavy: ['Aurelune'] },
+    titles,
+  );
   return {
     name: 'Small against large',
     policy: 'highest',
     template: false,
     rules: USUAL_RULES,
     steps: [
-      ...laid.map(({ device, title, setup, minutes, attended, wanted }) => step({ device, title, setup, minutes, attended, wanted })),
-      step({ device: 'Velm 5', title: 'Rook Tower', setup: 'Lantern, native', minutes: 20, wanted: 25, requestId: asked('Rook Tower'), note: 'asked for most' }),
-      step({ device: 'Kitto Mini', title: 'Skiff 120', setup: 'Highest, cap 120', wanted: 3, requestId: asked('Skiff 120') }),
+      ...laid.map(({ device, title, setup, minutes, attended, wanted }) =>
+        step({ device, title, setup, minutes, attended, wanted }),
+      ),
+      step({
+        device: 'Velm 5',
+        title: 'Rook Tower',
+        setup: 'Lantern, native',
+        minutes: 20,
+        wanted: 25,
+        requestId: asked('Rook Tower'),
+        note: 'asked for most',
+      }),
+      step({
+        device: 'Kitto Mini',
+        title: 'Skiff 120',
+        setup: 'Highest, cap 120',
+        wanted: 3,
+        requestId: asked('Skiff 120'),
+      }),
     ],
-    day: { date: '2026-05-16', startMin: 540, finishByMin: 765, hands: 1, parallel: true, order: 'light-to-heavy', roomC: 18, devices: [{ device: 'Velm 5', skinC: 18.5, percent: 100 }, { device: 'Kitto Mini', skinC: 19, percent: 96 }] },
+    day: {
+      date: '2026-05-16',
+      startMin: 540,
+      finishByMin: 765,
+      hands: 1,
+      parallel: true,
+      order: 'light-to-heavy',
+      roomC: 18,
+      devices: [
+        { device: 'Velm 5', skinC: 18.5, percent: 100 },
+        { device: 'Kitto Mini', skinC: 19, percent: 96 },
+      ],
+    },
   };
 }
 
 async function layOut(address: string, card: Card): Promise<void> {
-  const demandOf = (title: string): Demand | null => (DEMO_KIT.titles.find((one) => one.name === title)?.demand as Demand | undefined) ?? null;
-  const steps = card.steps.map(({ conditions, ...step }) => ({ ...step, pluggedIn: conditions.charging === 'plugged in' }));
+  const demandOf = (title: string): Demand | null =>
+    (DEMO_KIT.titles.find((one) => one.name === title)?.demand as Demand | undefined) ?? null;
+  const steps = card.steps.map(({ conditions, ...step }) => ({
+    ...step,
+    pluggedIn: conditions.charging === 'plugged in',
+  }));
   let plan: DayPlan | null = null;
   for (const found of planDay(poseDay({ ...card, steps }, card.known, demandOf).problem)) plan = found;
   await send(address, 'PUT', `/cards/${card.id}/plan`, { plan, ofRevision: card.revision });
@@ -75,7 +179,9 @@ export async function loadDemoOnce(address: string, databaseUrl: string): Promis
     if ((await client.query("select 1 from setting where key = 'demo-loaded'")).rowCount! > 0) return;
     console.log('Loading the demo …');
     await loadDemo(address);
-    await client.query("insert into setting (key, value) values ('demo-loaded', 'true') on conflict do nothing");
+    await client.query(
+      "insert into setting (key, value) values ('demo-loaded', 'true') on conflict do nothing",
+    );
   } finally {
     await client.end();
   }

@@ -27,7 +27,12 @@ const FILE = 'start.lock';
  */
 export async function takeLock(folder: string): Promise<{ lock: Lock } | { holder: Holder }> {
   const file = join(folder, FILE);
-  const own: Holder = { folder: await realpath(folder), pid: process.pid, began: (await beganAt(process.pid)) ?? '', address: null };
+  const own: Holder = {
+    folder: await realpath(folder),
+    pid: process.pid,
+    began: (await beganAt(process.pid)) ?? '',
+    address: null,
+  };
   const draft = `${file}.${process.pid}`;
   for (;;) {
     await writeFile(draft, JSON.stringify(own));
@@ -39,7 +44,13 @@ export async function takeLock(folder: string): Promise<{ lock: Lock } | { holde
     await rm(draft, { force: true });
     if (taken) break;
     const holder = await readHolder(file);
-    if (holder && holder.folder === own.folder && holder.began !== '' && (await beganAt(holder.pid)) === holder.began) return { holder };
+    if (
+      holder &&
+      holder.folder === own.folder &&
+      holder.began !== '' &&
+      (await beganAt(holder.pid)) === holder.began
+    )
+      return { holder };
     // left by one that was killed, or copied along with the folder. Two may find it so: each takes it away once
     const stale = `${draft}.stale`;
     await rename(file, stale).catch(() => undefined);

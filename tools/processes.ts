@@ -35,12 +35,21 @@ export async function run(command: string, args: string[], options: RunOptions =
     child.on('close', (status) => resolve(status ?? 1));
   });
   const text = Buffer.concat(output).toString();
-  if (code !== 0) throw new Advice([text.trim(), `“${command} ${args.join(' ')}” failed (status ${code}).`, options.remedy].filter(Boolean).join('\n'));
+  if (code !== 0)
+    throw new Advice(
+      [text.trim(), `“${command} ${args.join(' ')}” failed (status ${code}).`, options.remedy]
+        .filter(Boolean)
+        .join('\n'),
+    );
   return text;
 }
 
 /** Whether a command ends well; its output is nobody's business. */
-export const succeeds = (command: string, args: string[], options: RunOptions = {}): Promise<boolean> => run(command, args, { ...options, quiet: true }).then(() => true, () => false);
+export const succeeds = (command: string, args: string[], options: RunOptions = {}): Promise<boolean> =>
+  run(command, args, { ...options, quiet: true }).then(
+    () => true,
+    () => false,
+  );
 
 /** Ends a tool: advice is printed plainly, anything else with its stack. */
 export function fail(error: unknown): void {

@@ -5,4 +5,7 @@ import { ROOT } from './paths';
 import { fail } from './processes';
 
 /** Writes the JSON Schema of a run file's line into docs/. */
-writeFile(join(ROOT, 'docs', 'run-line.schema.json'), `${JSON.stringify(runLineJsonSchema(), null, 2)}\n`).catch(fail);
+writeFile(
+  join(ROOT, 'docs', 'run-line.schema.json'),
+  `${JSON.stringify(runLineJsonSchema(), null, 2)}\n`,
+).catch(fail);

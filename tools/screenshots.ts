@@ -34,8 +34,15 @@ const run = async (page: Page): Promise<void> => {
 };
 const importing = async (page: Page): Promise<void> => {
   await page.goto('/import');
-  const rows = Array.from({ length: 18_000 }, (_, i) => `${i},${(16.667 + Math.sin(i / 9) * 1.5).toFixed(3)},${(9 + Math.sin(i / 7)).toFixed(2)}`);
-  await page.getByLabel('Frame log or run file').setInputFiles({ name: 'saltmarsh-morning.csv', mimeType: 'text/csv', buffer: Buffer.from(`# logged in the boat shed\nframe,frame time (ms),engine (ms)\n${rows.join('\n')}\n`) });
+  const rows = Array.from(
+    { length: 18_000 },
+    (_, i) => `${i},${(16.667 + Math.sin(i / 9) * 1.5).toFixed(3)},${(9 + Math.sin(i / 7)).toFixed(2)}`,
+  );
+  await page.getByLabel('Frame log or run file').setInputFiles({
+    name: 'saltmarsh-morning.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`# logged in the boat shed\nframe,frame time (ms),engine (ms)\n${rows.join('\n')}\n`),
+  });
   await page.getByText('frames', { exact: true }).waitFor();
   await page.getByLabel('Device', { exact: true }).fill('Velm 5');
   await page.getByLabel('Title', { exact: true }).fill('Saltmarsh Drift');
@@ -71,12 +78,26 @@ const kit = async (page: Page): Promise<void> => {
 /** A run that goes on: a stand-in sends at sixty times the speed, a thermometer is read. */
 const bench = async (page: Page): Promise<void> => {
   const run = randomUUID();
-  const change = (one: object): Promise<unknown> => page.request.post(`/api/bench/${run}/changes`, { data: { changes: [{ id: randomUUID(), ...one }] } });
-  await change({ kind: 'open', facts: { device: 'Velm 4', title: 'Aurelune', setup: 'Highest, cap 60', target: 60, refresh: 120 }, preflight: { roomC: 18.5 }, plan: { ...USUAL_BENCH_PLAN, everyMin: 6 }, speed: 60, step: null });
-  for (const kind of STAND_INS.slice(0, 3)) await page.request.post(`/api/bench/${run}/stand-ins`, { data: { kind, scenario: 'buckles', minutes: null, seed: 7, misbehave: [] } });
+  const change = (one: object): Promise<unknown> =>
+    page.request.post(`/api/bench/${run}/changes`, { data: { changes: [{ id: randomUUID(), ...one }] } });
+  await change({
+    kind: 'open',
+    facts: { device: 'Velm 4', title: 'Aurelune', setup: 'Highest, cap 60', target: 60, refresh: 120 },
+    preflight: { roomC: 18.5 },
+    plan: { ...USUAL_BENCH_PLAN, everyMin: 6 },
+    speed: 60,
+    step: null,
+  });
+  for (const kind of STAND_INS.slice(0, 3))
+    await page.request.post(`/api/bench/${run}/stand-ins`, {
+      data: { kind, scenario: 'buckles', minutes: null, seed: 7, misbehave: [] },
+    });
   await change({ kind: 'start', at: 0 });
   await page.goto(`/bench/${run}`);
-  await page.getByRole('timer').filter({ hasText: /^1[1-9]:/ }).waitFor();
+  await page
+    .getByRole('timer')
+    .filter({ hasText: /^1[1-9]:/ })
+    .waitFor();
 };
 const marks = async (page: Page): Promise<void> => {
   await bench(page);
@@ -102,13 +123,35 @@ const cooling = async (page: Page): Promise<void> => {
   const recordings = (await (await page.request.get('/api/bench')).json()) as Recording[];
   for (const [i, { runId }] of recordings.entries()) {
     if (i > 0) await page.request.delete(`/api/runs/${runId}`);
-    else await page.request.post(`/api/bench/${runId}/changes`, { data: { changes: [{ id: randomUUID(), kind: 'end', entry: randomUUID(), atMs: 1e9, reason: 'planned', writer: 'pictures' }] } });
+    else
+      await page.request.post(`/api/bench/${runId}/changes`, {
+        data: {
+          changes: [
+            {
+              id: randomUUID(),
+              kind: 'end',
+              entry: randomUUID(),
+              atMs: 1e9,
+              reason: 'planned',
+              writer: 'pictures',
+            },
+          ],
+        },
+      });
   }
   const begun = Date.now() - 16 * 60_000;
-  for (const [device, after, readings] of [['Velm 5', 0, [41.2, 36.4, 32.4, 29.4, 27.0]], ['Kitto Mini', 11, [39.8]]] as const) {
+  for (const [device, after, readings] of [
+    ['Velm 5', 0, [41.2, 36.4, 32.4, 29.4, 27.0]],
+    ['Kitto Mini', 11, [39.8]],
+  ] as const) {
     const startedAt = begun + after * 60_000;
-    const changes = [{ kind: 'watch', device, spot: 'back by the camera', roomC: 18.5, readyC: 21.5, startedAt }, ...readings.map((c, i) => ({ kind: 'reading', reading: randomUUID(), at: startedAt + i * 220_000, c }))];
-    await page.request.post(`/api/cool-downs/${randomUUID()}/changes`, { data: { changes: changes.map((one) => ({ id: randomUUID(), ...one })) } });
+    const changes = [
+      { kind: 'watch', device, spot: 'back by the camera', roomC: 18.5, readyC: 21.5, startedAt },
+      ...readings.map((c, i) => ({ kind: 'reading', reading: randomUUID(), at: startedAt + i * 220_000, c })),
+    ];
+    await page.request.post(`/api/cool-downs/${randomUUID()}/changes`, {
+      data: { changes: changes.map((one) => ({ id: randomUUID(), ...one })) },
+    });
   }
   await page.goto('/bench');
   await page.getByRole('group', { name: 'Kitto Mini cools' }).first().waitFor();
@@ -146,19 +189,33 @@ async function takePictures(): Promise<void> {
     await buildWeb();
     const database = await startDatabase(join(folder, 'postgres'), true);
     stops.unshift(database.stop);
-    const server = await startServer({ DATABASE_URL: database.url, PACE_WEB: WEB_DIST, PACE_COMMAND: COMMAND, PORT: '0' });
+    const server = await startServer({
+      DATABASE_URL: database.url,
+      PACE_WEB: WEB_DIST,
+      PACE_COMMAND: COMMAND,
+      PORT: '0',
+    });
     stops.unshift(server.stop);
     await loadDemoOnce(server.address, database.url);
     const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
     stops.unshift(() => browser.close());
     const only = process.argv[2];
-    for (const { name, width, height, night, open } of PICTURES.filter((picture) => !only || picture.name.includes(only))) {
-      const page = await browser.newPage({ baseURL: server.address, viewport: { width, height }, colorScheme: night ? 'dark' : 'light' });
+    for (const { name, width, height, night, open } of PICTURES.filter(
+      (picture) => !only || picture.name.includes(only),
+    )) {
+      const page = await browser.newPage({
+        baseURL: server.address,
+        viewport: { width, height },
+        colorScheme: night ? 'dark' : 'light',
+      });
       await open(page);
       // a screen that follows a run never falls silent
       if (!page.url().includes('/bench')) await page.waitForLoadState('networkidle');
       await page.evaluate(() => document.fonts.ready);
-      await page.screenshot({ path: join(ROOT, 'docs', 'screenshots', `${name}.png`), animations: 'disabled' });
+      await page.screenshot({
+        path: join(ROOT, 'docs', 'screenshots', `${name}.png`),
+        animations: 'disabled',
+      });
       await page.close();
       console.log(`docs/screenshots/${name}.png`);
     }

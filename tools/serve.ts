@@ -13,11 +13,20 @@ export interface RunningServer {
 }
 
 /** Starts the built server and waits until it listens. It ends with this process, however that ends: the channel between them breaks. */
-export async function startServer(env: Record<string, string>, file = join(SERVER_DIST, 'main.mjs')): Promise<RunningServer> {
-  const child = spawn(process.execPath, ['--enable-source-maps', file], { env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'inherit', 'ipc'], detached: true });
+export async function startServer(
+  env: Record<string, string>,
+  file = join(SERVER_DIST, 'main.mjs'),
+): Promise<RunningServer> {
+  const child = spawn(process.execPath, ['--enable-source-maps', file], {
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
+    detached: true,
+  });
   const ended = new Promise<number | null>((resolve) => child.on('exit', resolve));
   const address = await new Promise<string>((resolve, reject) => {
-    void ended.then((code) => reject(new Advice(`The server ended before it listened (status ${code}); its own words stand above.`)));
+    void ended.then((code) =>
+      reject(new Advice(`The server ended before it listened (status ${code}); its own words stand above.`)),
+    );
     createInterface({ input: child.stdout! }).on('line', (line) => {
       if (line.startsWith('listening ')) resolve(line.slice('listening '.length));
       else console.log(line);

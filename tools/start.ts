@@ -24,7 +24,8 @@ function stopAll(): Promise<void> {
   })();
   return stopping;
 }
-for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void stopAll().then(() => process.exit(0)));
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+  process.on(signal, () => void stopAll().then(() => process.exit(0)));
 // whoever called this was killed: nobody could stop it any more
 process.on('disconnect', () => void stopAll().then(() => process.exit(0)));
 
@@ -38,10 +39,15 @@ async function whoAnswers(): Promise<'pace-check' | 'other' | 'nobody'> {
       socket.destroy();
       resolve(there);
     };
-    socket.on('connect', () => done(true)).on('error', () => done(false)).on('timeout', () => done(false));
+    socket
+      .on('connect', () => done(true))
+      .on('error', () => done(false))
+      .on('timeout', () => done(false));
   });
   if (!taken) return 'nobody';
-  const health = await fetch(`http://${host.includes(':') ? `[${host}]` : host}:${PORT}/api/health`, { signal: AbortSignal.timeout(ANSWER_WITHIN_MS) })
+  const health = await fetch(`http://${host.includes(':') ? `[${host}]` : host}:${PORT}/api/health`, {
+    signal: AbortSignal.timeout(ANSWER_WITHIN_MS),
+  })
     .then((answer) => answer.json() as Promise<{ name?: unknown; code?: unknown }>)
     .catch(() => null);
   // one whose database is away says so
@@ -72,7 +78,9 @@ async function keepServer(env: Record<string, string>): Promise<string> {
       let next: RunningServer | null = null;
       while (!next) {
         if (stopping) return;
-        console.error(`The server ended by itself (status ${code}). It is started again in ${again.nextS} s.`);
+        console.error(
+          `The server ended by itself (status ${code}). It is started again in ${again.nextS} s.`,
+        );
         await again.pause();
         if (stopping) return;
         next = await startServer({ ...env, PORT: port }).catch((error: unknown) => (fail(error), null));
@@ -87,20 +95,33 @@ async function keepServer(env: Record<string, string>): Promise<string> {
 
 async function start(): Promise<void> {
   const answers = await whoAnswers();
-  if (answers === 'pace-check') return console.log(`Pace Check is at http://${HOST}:${PORT} already. For a second one choose another port with PORT=… .`);
-  if (answers === 'other') throw new Advice(`Port ${PORT} is taken by another program. Choose another with PORT=… .`);
+  if (answers === 'pace-check')
+    return console.log(
+      `Pace Check is at http://${HOST}:${PORT} already. For a second one choose another port with PORT=… .`,
+    );
+  if (answers === 'other')
+    throw new Advice(`Port ${PORT} is taken by another program. Choose another with PORT=… .`);
   await mkdir(DATA, { recursive: true });
   const taken = await takeLock(DATA);
   if ('holder' in taken) {
     const { address, pid } = taken.holder;
-    return console.log(address ? `Pace Check is at ${address} already (process ${pid}).` : `Pace Check is being started already, by process ${pid}: it tells its address there.`);
+    return console.log(
+      address
+        ? `Pace Check is at ${address} already (process ${pid}).`
+        : `Pace Check is being started already, by process ${pid}: it tells its address there.`,
+    );
   }
   stops.push(taken.lock.release);
   const url = await databaseUrl();
   await Promise.all([buildServer(), buildCli()]);
   const withApp = process.env['PACE_APP'] !== 'off';
   if (withApp) await buildWeb();
-  const address = await keepServer({ DATABASE_URL: url, PACE_COMMAND: COMMAND, PORT, ...(withApp ? { PACE_WEB: WEB_DIST } : {}) });
+  const address = await keepServer({
+    DATABASE_URL: url,
+    PACE_COMMAND: COMMAND,
+    PORT,
+    ...(withApp ? { PACE_WEB: WEB_DIST } : {}),
+  });
   await taken.lock.tell(address);
   if (process.env['PACE_DEMO'] !== 'off') await loadDemoOnce(address, url);
   console.log(`\nPace Check is at ${address}\nCtrl-C stops all that it started.`);

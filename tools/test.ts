@@ -30,7 +30,11 @@ function count(passed: number, failed: number): void {
 function show(command: string, args: string[], env: Record<string, string> = {}): Promise<number> {
   console.log(`\n— ${command} ${args.join(' ')}`);
   return new Promise((resolve) => {
-    const child = spawn(command, args, { cwd: ROOT, env: { ...process.env, ...env }, stdio: ['ignore', 'inherit', 'inherit'] });
+    const child = spawn(command, args, {
+      cwd: ROOT,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'inherit', 'inherit'],
+    });
     child.on('error', () => resolve(127));
     child.on('close', (code) => resolve(code ?? 1));
   });
@@ -43,18 +47,42 @@ async function check(command: string, args: string[]): Promise<void> {
 }
 
 async function jest(databaseUrl: string, report: string): Promise<void> {
-  const code = await show('npx', ['jest', '--ci', '--json', `--outputFile=${report}`, ...filters], { PACE_TEST_DATABASE: databaseUrl });
-  const result = JSON.parse(await readFile(report, 'utf8').catch(() => '{}')) as { numPassedTests?: number; numFailedTests?: number; numRuntimeErrorTestSuites?: number };
+  const code = await show('npx', ['jest', '--ci', '--json', `--outputFile=${report}`, ...filters], {
+    PACE_TEST_DATABASE: databaseUrl,
+  });
+  const result = JSON.parse(await readFile(report, 'utf8').catch(() => '{}')) as {
+    numPassedTests?: number;
+    numFailedTests?: number;
+    numRuntimeErrorTestSuites?: number;
+  };
   const failed = (result.numFailedTests ?? 0) + (result.numRuntimeErrorTestSuites ?? 0);
   count(result.numPassedTests ?? 0, failed === 0 && code !== 0 ? 1 : failed);
 }
 
 async function journeys(databaseUrl: string, report: string): Promise<void> {
-  const server = await startServer({ DATABASE_URL: databaseUrl, PACE_WEB: WEB_DIST, PACE_COMMAND: COMMAND, PORT: '0' });
+  const server = await startServer({
+    DATABASE_URL: databaseUrl,
+    PACE_WEB: WEB_DIST,
+    PACE_COMMAND: COMMAND,
+    PORT: '0',
+  });
   try {
     await loadDemoOnce(server.address, databaseUrl);
-    const code = await show('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts', ...filters], { PACE_E2E_ADDRESS: server.address, PACE_E2E_DATABASE: databaseUrl, PACE_E2E_REPORT: report, PACE_E2E_SERVER: join(SERVER_DIST, 'main.mjs'), PACE_WEB: WEB_DIST, PACE_COMMAND: COMMAND });
-    const result = JSON.parse(await readFile(report, 'utf8').catch(() => '{}')) as { stats?: { expected: number; unexpected: number; flaky: number } };
+    const code = await show(
+      'npx',
+      ['playwright', 'test', '--config', 'e2e/playwright.config.ts', ...filters],
+      {
+        PACE_E2E_ADDRESS: server.address,
+        PACE_E2E_DATABASE: databaseUrl,
+        PACE_E2E_REPORT: report,
+        PACE_E2E_SERVER: join(SERVER_DIST, 'main.mjs'),
+        PACE_WEB: WEB_DIST,
+        PACE_COMMAND: COMMAND,
+      },
+    );
+    const result = JSON.parse(await readFile(report, 'utf8').catch(() => '{}')) as {
+      stats?: { expected: number; unexpected: number; flaky: number };
+    };
     const failed = (result.stats?.unexpected ?? 0) + (result.stats?.flaky ?? 0);
     count(result.stats?.expected ?? 0, failed === 0 && code !== 0 ? 1 : failed);
   } finally {
@@ -69,6 +97,7 @@ async function test(): Promise<void> {
     if (wanted('static')) {
       await check('npx', ['tsc', '-p', 'tsconfig.json']);
       await check('npx', ['tsc', '-p', 'app/tsconfig.json']);
+      await check('npx', ['prettier', '--check', '--log-level', 'warn', '.']);
       await check('npx', ['eslint', '.', '--max-warnings', '0']);
     }
     await Promise.all([buildServer(), buildCli()]);

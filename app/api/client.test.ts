@@ -1,7 +1,12 @@
 import { api, type ApiFailure } from './client';
 
 const answer = (status: number, body: string): void => {
-  global.fetch = jest.fn().mockResolvedValue({ ok: status < 400, status, headers: new Headers(), json: () => Promise.resolve(body).then((text) => JSON.parse(text)) });
+  global.fetch = jest.fn().mockResolvedValue({
+    ok: status < 400,
+    status,
+    headers: new Headers(),
+    json: () => Promise.resolve(body).then((text) => JSON.parse(text)),
+  });
 };
 const failure = (work: Promise<unknown>): Promise<ApiFailure> =>
   work.then(
@@ -23,14 +28,25 @@ describe('requests', () => {
   });
   it('fail with the server’s own words', async () => {
     answer(422, '{"code":"empty","message":"The file is empty.","remedy":"Export it again."}');
-    expect(await failure(api('/imports'))).toMatchObject({ status: 422, offline: false, message: 'The file is empty.', problem: { remedy: 'Export it again.' } });
+    expect(await failure(api('/imports'))).toMatchObject({
+      status: 422,
+      offline: false,
+      message: 'The file is empty.',
+      problem: { remedy: 'Export it again.' },
+    });
   });
   it('fail plainly where the answer is none of the server’s', async () => {
     answer(502, '<html>');
-    expect(await failure(api('/runs'))).toMatchObject({ status: 502, problem: { code: 'unreadable', remedy: expect.any(String) } });
+    expect(await failure(api('/runs'))).toMatchObject({
+      status: 502,
+      problem: { code: 'unreadable', remedy: expect.any(String) },
+    });
   });
   it('say when nobody answers', async () => {
     global.fetch = jest.fn().mockRejectedValue(new TypeError('Failed to fetch'));
-    expect(await failure(api('/runs'))).toMatchObject({ offline: true, problem: { remedy: expect.stringContaining('What you typed stays here') } });
+    expect(await failure(api('/runs'))).toMatchObject({
+      offline: true,
+      problem: { remedy: expect.stringContaining('What you typed stays here') },
+    });
   });
 });

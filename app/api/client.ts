@@ -17,7 +17,11 @@ export class ApiFailure extends Error {
   }
 }
 
-const OFFLINE: ApiProblem = { code: 'offline', message: 'Pace Check’s server does not answer.', remedy: 'Check that it is running (npm start) and try again. What you typed stays here.' };
+const OFFLINE: ApiProblem = {
+  code: 'offline',
+  message: 'Pace Check’s server does not answer.',
+  remedy: 'Check that it is running (npm start) and try again. What you typed stays here.',
+};
 
 /** @throws ApiFailure */
 export async function api<T>(path: string, init?: RequestInit): Promise<T> {
@@ -36,7 +40,8 @@ export async function api<T>(path: string, init?: RequestInit): Promise<T> {
 
 /** Where the server asks for its code, the page for it comes; what was typed waits in the browser. */
 function failure(status: number, problem: ApiProblem): ApiFailure {
-  if (problem.code === 'code-needed') globalThis.location?.assign(`/code?then=${encodeURIComponent(globalThis.location.pathname)}`);
+  if (problem.code === 'code-needed')
+    globalThis.location?.assign(`/code?then=${encodeURIComponent(globalThis.location.pathname)}`);
   return new ApiFailure(status, problem);
 }
 
@@ -44,7 +49,11 @@ async function problemOf(response: Response): Promise<ApiProblem> {
   return (await response.json().catch(() => null)) ?? unreadable(response.status);
 }
 
-const unreadable = (status: number): ApiProblem => ({ code: 'unreadable', message: `The server answered with status ${status} and no explanation.`, remedy: 'Try again; if it stays, look at the server’s output.' });
+const unreadable = (status: number): ApiProblem => ({
+  code: 'unreadable',
+  message: `The server answered with status ${status} and no explanation.`,
+  remedy: 'Try again; if it stays, look at the server’s output.',
+});
 
 /** What an upload tells on its way. */
 export interface UploadOptions {

@@ -1,22 +1,63 @@
-import type { Card, CardInput, CardSummary, ImportDetails, Kit, KitImported, KitKind, NewRecord, NewRefusal, NewRequest, NewRun, PlanInput, PreflightKnown, RunCorrection, RunDetail, RunSummary, SpotPlace, StoredDayEvent, ViewerRequest } from '@pace-check/contract';
+import type {
+  Card,
+  CardInput,
+  CardSummary,
+  ImportDetails,
+  Kit,
+  KitImported,
+  KitKind,
+  NewRecord,
+  NewRefusal,
+  NewRequest,
+  NewRun,
+  PlanInput,
+  PreflightKnown,
+  RunCorrection,
+  RunDetail,
+  RunSummary,
+  SpotPlace,
+  StoredDayEvent,
+  ViewerRequest,
+} from '@pace-check/contract';
 import type { EntryLine } from '@pace-check/core';
-import { QueryClient, useMutation, useQuery, useQueryClient, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query';
+import {
+  QueryClient,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type UseMutationResult,
+  type UseQueryResult,
+} from '@tanstack/react-query';
 import { api, ApiFailure, upload, type UploadOptions } from './client';
 
 /** The client's copy of what the server holds. */
 export const queryClient = new QueryClient({
   defaultOptions: {
     // the server may be on this very machine: ask it, whatever the browser thinks of the network
-    queries: { networkMode: 'always', retry: (count, error) => count < 1 && !(error instanceof ApiFailure && error.status >= 400), staleTime: 5_000 },
+    queries: {
+      networkMode: 'always',
+      retry: (count, error) => count < 1 && !(error instanceof ApiFailure && error.status >= 400),
+      staleTime: 5_000,
+    },
     mutations: { networkMode: 'always' },
   },
 });
 
-const KEYS = { runs: ['runs'], run: (id: string) => ['run', id], kit: ['kit'], cards: ['cards'], card: (id: string) => ['card', id], requests: ['requests'] };
+const KEYS = {
+  runs: ['runs'],
+  run: (id: string) => ['run', id],
+  kit: ['kit'],
+  cards: ['cards'],
+  card: (id: string) => ['card', id],
+  requests: ['requests'],
+};
 
-export const useRuns = (): UseQueryResult<RunSummary[], Error> => useQuery({ queryKey: KEYS.runs, queryFn: () => api<RunSummary[]>('/runs') });
-export const useRun = (id: string): UseQueryResult<RunDetail, Error> => useQuery({ queryKey: KEYS.run(id), queryFn: () => api<RunDetail>(`/runs/${id}`) });
-export const useKit = (): UseQueryResult<Kit, Error> => useQuery({ queryKey: KEYS.kit, queryFn: () => api<Kit>('/kit') });
+export const useRuns = (): UseQueryResult<RunSummary[], Error> =>
+  useQuery({ queryKey: KEYS.runs, queryFn: () => api<RunSummary[]>('/runs') });
+export const useRun = (id: string): UseQueryResult<RunDetail, Error> =>
+  useQuery({ queryKey: KEYS.run(id), queryFn: () => api<RunDetail>(`/runs/${id}`) });
+export const useKit = (): UseQueryResult<Kit, Error> =>
+  useQuery({ queryKey: KEYS.kit, queryFn: () => api<Kit>('/kit') });
 
 /** After a run changed: the lists that show it are asked for anew. */
 function useRunChanged(): (run: RunDetail | null) => Promise<void> {
@@ -24,32 +65,52 @@ function useRunChanged(): (run: RunDetail | null) => Promise<void> {
   return async (run) => {
     if (run) client.setQueryData(KEYS.run(run.id), run);
     // nobody waits for it: what changed may be off the screen by then, and with it whoever was to be told
-    void Promise.all([client.invalidateQueries({ queryKey: KEYS.runs }), client.invalidateQueries({ queryKey: KEYS.kit })]);
+    void Promise.all([
+      client.invalidateQueries({ queryKey: KEYS.runs }),
+      client.invalidateQueries({ queryKey: KEYS.kit }),
+    ]);
   };
 }
 
-const send = (method: string, body: unknown): RequestInit => ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+const send = (method: string, body: unknown): RequestInit => ({
+  method,
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify(body),
+});
 
 /** A change that answers with the run as it is now. */
-function useRunMutation<T>(mutationFn: (input: T) => Promise<RunDetail>): UseMutationResult<RunDetail, Error, T> {
+function useRunMutation<T>(
+  mutationFn: (input: T) => Promise<RunDetail>,
+): UseMutationResult<RunDetail, Error, T> {
   return useMutation({ mutationFn, onSuccess: useRunChanged() });
 }
 
-export const useAddEntries = (id: string): UseMutationResult<RunDetail, Error, EntryLine[]> => useRunMutation((entries) => api(`/runs/${id}/entries`, send('POST', { entries })));
-export const useDeleteEntry = (id: string): UseMutationResult<RunDetail, Error, string> => useRunMutation((entry) => api(`/runs/${id}/entries/${entry}`, { method: 'DELETE' }));
-export const usePlaceSpots = (id: string): UseMutationResult<RunDetail, Error, SpotPlace[]> => useRunMutation((places) => api(`/runs/${id}/spots`, send('PUT', { places })));
-export const useCreateRun = (): UseMutationResult<RunDetail, Error, NewRun> => useRunMutation((run) => api('/runs', send('POST', run)));
+export const useAddEntries = (id: string): UseMutationResult<RunDetail, Error, EntryLine[]> =>
+  useRunMutation((entries) => api(`/runs/${id}/entries`, send('POST', { entries })));
+export const useDeleteEntry = (id: string): UseMutationResult<RunDetail, Error, string> =>
+  useRunMutation((entry) => api(`/runs/${id}/entries/${entry}`, { method: 'DELETE' }));
+export const usePlaceSpots = (id: string): UseMutationResult<RunDetail, Error, SpotPlace[]> =>
+  useRunMutation((places) => api(`/runs/${id}/spots`, send('PUT', { places })));
+export const useCreateRun = (): UseMutationResult<RunDetail, Error, NewRun> =>
+  useRunMutation((run) => api('/runs', send('POST', run)));
 
-export const useCorrectRun = (id: string): UseMutationResult<RunDetail, Error, RunCorrection> => useRunMutation((correction) => api(`/runs/${id}`, send('PATCH', correction)));
+export const useCorrectRun = (id: string): UseMutationResult<RunDetail, Error, RunCorrection> =>
+  useRunMutation((correction) => api(`/runs/${id}`, send('PATCH', correction)));
 
 export function useDeleteRun(): UseMutationResult<void, Error, string> {
   const changed = useRunChanged();
-  return useMutation({ mutationFn: (id) => api<void>(`/runs/${id}`, { method: 'DELETE' }), onSuccess: () => changed(null) });
+  return useMutation({
+    mutationFn: (id) => api<void>(`/runs/${id}`, { method: 'DELETE' }),
+    onSuccess: () => changed(null),
+  });
 }
 
 export function useRestoreRun(): UseMutationResult<void, Error, string> {
   const changed = useRunChanged();
-  return useMutation({ mutationFn: (id) => api<void>(`/runs/${id}/restore`, { method: 'POST' }), onSuccess: () => changed(null) });
+  return useMutation({
+    mutationFn: (id) => api<void>(`/runs/${id}/restore`, { method: 'POST' }),
+    onSuccess: () => changed(null),
+  });
 }
 
 export interface ImportRequest extends UploadOptions {
@@ -60,7 +121,8 @@ export interface ImportRequest extends UploadOptions {
 export function useImport(): UseMutationResult<RunDetail, Error, ImportRequest> {
   const changed = useRunChanged();
   return useMutation({
-    mutationFn: ({ file, details, ...options }) => upload<RunDetail>(`/imports?details=${encodeURIComponent(JSON.stringify(details))}`, file, options),
+    mutationFn: ({ file, details, ...options }) =>
+      upload<RunDetail>(`/imports?details=${encodeURIComponent(JSON.stringify(details))}`, file, options),
     onSuccess: changed,
   });
 }
@@ -68,21 +130,56 @@ export function useImport(): UseMutationResult<RunDetail, Error, ImportRequest> 
 /** A change of the kit: everything that shows its names is asked for anew. */
 function useKitMutation<T, R>(mutationFn: (input: T) => Promise<R>): UseMutationResult<R, Error, T> {
   const client = useQueryClient();
-  return useMutation({ mutationFn, onSuccess: () => Promise.all([KEYS.kit, KEYS.cards, ['card'], KEYS.runs].map((queryKey) => client.invalidateQueries({ queryKey }))) });
+  return useMutation({
+    mutationFn,
+    onSuccess: () =>
+      Promise.all(
+        [KEYS.kit, KEYS.cards, ['card'], KEYS.runs].map((queryKey) => client.invalidateQueries({ queryKey })),
+      ),
+  });
 }
 
-export const useAddRecord = (): UseMutationResult<{ id: string }, Error, { kind: KitKind; record: NewRecord }> => useKitMutation(({ kind, record }) => api(`/kit/${kind}`, send('POST', record)));
-export const useReplaceRecord = (): UseMutationResult<void, Error, { kind: KitKind; id: string; record: NewRecord }> => useKitMutation(({ kind, id, record }) => api(`/kit/${kind}/${id}`, send('PUT', record)));
-export const useDeleteRecord = (): UseMutationResult<void, Error, { kind: KitKind; id: string }> => useKitMutation(({ kind, id }) => api(`/kit/${kind}/${id}`, { method: 'DELETE' }));
-export const useRefuse = (): UseMutationResult<unknown, Error, NewRefusal> => useKitMutation((refusal) => api('/kit/refusals', send('POST', refusal)));
-export const useTakeRefusalBack = (): UseMutationResult<void, Error, string> => useKitMutation((id) => api(`/kit/refusals/${id}`, { method: 'DELETE' }));
-export const useImportKit = (): UseMutationResult<KitImported, Error, string> => useKitMutation((text) => api('/kit/file', { method: 'POST', headers: { 'content-type': 'text/plain', 'X-Pace-Check-Upload': '1' }, body: text }));
+export const useAddRecord = (): UseMutationResult<
+  { id: string },
+  Error,
+  { kind: KitKind; record: NewRecord }
+> => useKitMutation(({ kind, record }) => api(`/kit/${kind}`, send('POST', record)));
+export const useReplaceRecord = (): UseMutationResult<
+  void,
+  Error,
+  { kind: KitKind; id: string; record: NewRecord }
+> => useKitMutation(({ kind, id, record }) => api(`/kit/${kind}/${id}`, send('PUT', record)));
+export const useDeleteRecord = (): UseMutationResult<void, Error, { kind: KitKind; id: string }> =>
+  useKitMutation(({ kind, id }) => api(`/kit/${kind}/${id}`, { method: 'DELETE' }));
+export const useRefuse = (): UseMutationResult<unknown, Error, NewRefusal> =>
+  useKitMutation((refusal) => api('/kit/refusals', send('POST', refusal)));
+export const useTakeRefusalBack = (): UseMutationResult<void, Error, string> =>
+  useKitMutation((id) => api(`/kit/refusals/${id}`, { method: 'DELETE' }));
+export const useImportKit = (): UseMutationResult<KitImported, Error, string> =>
+  useKitMutation((text) =>
+    api('/kit/file', {
+      method: 'POST',
+      headers: { 'content-type': 'text/plain', 'X-Pace-Check-Upload': '1' },
+      body: text,
+    }),
+  );
 
-export const useCards = (): UseQueryResult<CardSummary[], Error> => useQuery({ queryKey: KEYS.cards, queryFn: () => api<CardSummary[]>('/cards') });
-export const useCard = (id: string): UseQueryResult<Card, Error> => useQuery({ queryKey: KEYS.card(id), queryFn: () => api<Card>(`/cards/${id}`), enabled: id !== '' });
-export const usePreflight = (id: string, step: string): UseQueryResult<PreflightKnown, Error> => useQuery({ queryKey: ['preflight', id, step], queryFn: () => api<PreflightKnown>(`/cards/${id}/preflight?step=${step}`), staleTime: 0, gcTime: 0 });
+export const useCards = (): UseQueryResult<CardSummary[], Error> =>
+  useQuery({ queryKey: KEYS.cards, queryFn: () => api<CardSummary[]>('/cards') });
+export const useCard = (id: string): UseQueryResult<Card, Error> =>
+  useQuery({ queryKey: KEYS.card(id), queryFn: () => api<Card>(`/cards/${id}`), enabled: id !== '' });
+export const usePreflight = (id: string, step: string): UseQueryResult<PreflightKnown, Error> =>
+  useQuery({
+    queryKey: ['preflight', id, step],
+    queryFn: () => api<PreflightKnown>(`/cards/${id}/preflight?step=${step}`),
+    staleTime: 0,
+    gcTime: 0,
+  });
 
-function useCardMutation<T>(scope: string, mutationFn: (input: T) => Promise<Card>): UseMutationResult<Card, Error, T> {
+function useCardMutation<T>(
+  scope: string,
+  mutationFn: (input: T) => Promise<Card>,
+): UseMutationResult<Card, Error, T> {
   const client = useQueryClient();
   return useMutation({
     // one change of a card after the other, each made to what the one before left
@@ -90,31 +187,50 @@ function useCardMutation<T>(scope: string, mutationFn: (input: T) => Promise<Car
     mutationFn,
     onSuccess: (card) => {
       client.setQueryData(KEYS.card(card.id), card);
-      void Promise.all([KEYS.cards, KEYS.kit, KEYS.requests, ['run']].map((queryKey) => client.invalidateQueries({ queryKey })));
+      void Promise.all(
+        [KEYS.cards, KEYS.kit, KEYS.requests, ['run']].map((queryKey) =>
+          client.invalidateQueries({ queryKey }),
+        ),
+      );
     },
   });
 }
 
-export const useCreateCard = (): UseMutationResult<Card, Error, CardInput> => useCardMutation('new', (card) => api('/cards', send('POST', card)));
-export const usePlanCard = (id: string): UseMutationResult<Card, Error, PlanInput> => useCardMutation(id, (plan) => api(`/cards/${id}/plan`, send('PUT', plan)));
-export const useHappened = (id: string): UseMutationResult<Card, Error, StoredDayEvent[]> => useCardMutation(id, (events) => api(`/cards/${id}/events`, send('POST', { events })));
+export const useCreateCard = (): UseMutationResult<Card, Error, CardInput> =>
+  useCardMutation('new', (card) => api('/cards', send('POST', card)));
+export const usePlanCard = (id: string): UseMutationResult<Card, Error, PlanInput> =>
+  useCardMutation(id, (plan) => api(`/cards/${id}/plan`, send('PUT', plan)));
+export const useHappened = (id: string): UseMutationResult<Card, Error, StoredDayEvent[]> =>
+  useCardMutation(id, (events) => api(`/cards/${id}/events`, send('POST', { events })));
 
 /** Shows at once what is on its way to a card by the outbox. */
 export function useShowOnCard(id: string): (event: StoredDayEvent) => void {
   const client = useQueryClient();
-  return (event) => void client.setQueryData<Card>(KEYS.card(id), (card) => card && { ...card, events: [...card.events, event] });
+  return (event) =>
+    void client.setQueryData<Card>(
+      KEYS.card(id),
+      (card) => card && { ...card, events: [...card.events, event] },
+    );
 }
 
 /** Takes several notes back, the last first. */
 export const useTakeBack = (id: string): UseMutationResult<Card, Error, string[]> =>
   useCardMutation(id, async (events) => {
     let card: Card | null = null;
-    for (const event of events.toReversed()) card = await api<Card>(`/cards/${id}/events/${event}`, { method: 'DELETE' });
+    for (const event of events.toReversed())
+      card = await api<Card>(`/cards/${id}/events/${event}`, { method: 'DELETE' });
     return card ?? api<Card>(`/cards/${id}`);
   });
 
 /** What of a card its owner writes. */
-export const toInput = ({ name, policy, template, rules, steps, day }: Card): CardInput => ({ name, policy, template, rules, steps, day });
+export const toInput = ({ name, policy, template, rules, steps, day }: Card): CardInput => ({
+  name,
+  policy,
+  template,
+  rules,
+  steps,
+  day,
+});
 
 export interface CardChanger {
   /** Gives the card as it is stored; fails where it could not be. */
@@ -141,16 +257,26 @@ export function useChangeCard(id: string): CardChanger {
     onSuccess: (stored) => {
       // a further change is shown already and waits to be sent: only the revision is news
       const waiting = client.isMutating({ mutationKey }) > 1;
-      client.setQueryData<Card>(KEYS.card(id), (shown) => (waiting && shown ? { ...shown, revision: stored.revision } : stored));
-      void Promise.all([KEYS.cards, KEYS.kit, KEYS.requests].map((queryKey) => client.invalidateQueries({ queryKey })));
+      client.setQueryData<Card>(KEYS.card(id), (shown) =>
+        waiting && shown ? { ...shown, revision: stored.revision } : stored,
+      );
+      void Promise.all(
+        [KEYS.cards, KEYS.kit, KEYS.requests].map((queryKey) => client.invalidateQueries({ queryKey })),
+      );
     },
-    onError: (error) => (error instanceof ApiFailure && error.status === 409 ? client.invalidateQueries({ queryKey: KEYS.card(id) }) : undefined),
+    onError: (error) =>
+      error instanceof ApiFailure && error.status === 409
+        ? client.invalidateQueries({ queryKey: KEYS.card(id) })
+        : undefined,
   });
   const { mutate, mutateAsync, error, isPending } = store;
   return {
     change: (change) => {
       void client.cancelQueries({ queryKey: KEYS.card(id) });
-      client.setQueryData<Card>(KEYS.card(id), (card) => card && { ...card, ...change(toInput(card)), planIsOld: card.plan !== null });
+      client.setQueryData<Card>(
+        KEYS.card(id),
+        (card) => card && { ...card, ...change(toInput(card)), planIsOld: card.plan !== null },
+      );
       return mutateAsync();
     },
     retry: () => mutate(),
@@ -161,15 +287,28 @@ export function useChangeCard(id: string): CardChanger {
 
 export function useDeleteCard(): UseMutationResult<void, Error, { id: string; restore?: boolean }> {
   const client = useQueryClient();
-  return useMutation({ mutationFn: ({ id, restore }) => api<void>(restore ? `/cards/${id}/restore` : `/cards/${id}`, { method: restore ? 'POST' : 'DELETE' }), onSuccess: () => client.invalidateQueries({ queryKey: KEYS.cards }) });
+  return useMutation({
+    mutationFn: ({ id, restore }) =>
+      api<void>(restore ? `/cards/${id}/restore` : `/cards/${id}`, { method: restore ? 'POST' : 'DELETE' }),
+    onSuccess: () => client.invalidateQueries({ queryKey: KEYS.cards }),
+  });
 }
 
-export const useRequests = (): UseQueryResult<ViewerRequest[], Error> => useQuery({ queryKey: KEYS.requests, queryFn: () => api<ViewerRequest[]>('/requests') });
+export const useRequests = (): UseQueryResult<ViewerRequest[], Error> =>
+  useQuery({ queryKey: KEYS.requests, queryFn: () => api<ViewerRequest[]>('/requests') });
 
-function useRequestMutation<T>(mutationFn: (input: T) => Promise<unknown>): UseMutationResult<unknown, Error, T> {
+function useRequestMutation<T>(
+  mutationFn: (input: T) => Promise<unknown>,
+): UseMutationResult<unknown, Error, T> {
   const client = useQueryClient();
-  return useMutation({ mutationFn, onSuccess: () => Promise.all([KEYS.requests, KEYS.kit].map((queryKey) => client.invalidateQueries({ queryKey }))) });
+  return useMutation({
+    mutationFn,
+    onSuccess: () =>
+      Promise.all([KEYS.requests, KEYS.kit].map((queryKey) => client.invalidateQueries({ queryKey }))),
+  });
 }
 
-export const useAddRequest = (): UseMutationResult<unknown, Error, NewRequest> => useRequestMutation((request) => api('/requests', send('POST', request)));
-export const useDeleteRequest = (): UseMutationResult<unknown, Error, string> => useRequestMutation((id) => api(`/requests/${id}`, { method: 'DELETE' }));
+export const useAddRequest = (): UseMutationResult<unknown, Error, NewRequest> =>
+  useRequestMutation((request) => api('/requests', send('POST', request)));
+export const useDeleteRequest = (): UseMutationResult<unknown, Error, string> =>
+  useRequestMutation((id) => api(`/requests/${id}`, { method: 'DELETE' }));

@@ -18,11 +18,18 @@ import { ToastProvider } from '../ui/Toast';
 import { VoiceProvider } from '../ui/Voice';
 
 export default function Layout(): ReactNode {
-  const [loaded, failed] = useFonts({ AtkinsonHyperlegibleNext_400Regular, AtkinsonHyperlegibleNext_700Bold, BarlowSemiCondensed_500Medium, BarlowSemiCondensed_600SemiBold });
+  const [loaded, failed] = useFonts({
+    AtkinsonHyperlegibleNext_400Regular,
+    AtkinsonHyperlegibleNext_700Bold,
+    BarlowSemiCondensed_500Medium,
+    BarlowSemiCondensed_600SemiBold,
+  });
   useEffect(() => {
     keepApp();
     // the bench must open without a network: its screens are fetched while there is one, where no service worker keeps them
-    void Promise.all([import('./bench'), import('./bench/new'), import('./bench/[id]')]).catch(() => undefined);
+    void Promise.all([import('./bench'), import('./bench/new'), import('./bench/[id]')]).catch(
+      () => undefined,
+    );
   }, []);
   // a font that does not come is no reason to show nothing
   if (!loaded && !failed) return null;

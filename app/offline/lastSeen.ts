@@ -18,4 +18,9 @@ const subscribe = (listener: () => void): (() => void) => {
 };
 
 /** Whether what is shown is what was last seen, because the server does not answer. */
-export const useLastSeen = (): boolean => useSyncExternalStore(subscribe, () => lastSeen, () => false);
+export const useLastSeen = (): boolean =>
+  useSyncExternalStore(
+    subscribe,
+    () => lastSeen,
+    () => false,
+  );

@@ -21,10 +21,17 @@ clientsClaim();
 // a page by its address is asked for each time; only without an answer is it the kept one
 precacheAndRoute(APP_FILES, { directoryIndex: '' });
 
-const pages = new NetworkFirst({ cacheName: 'pages', networkTimeoutSeconds: PAGE_WITHIN_S, plugins: [{ handlerDidError: () => matchPrecache('/index.html') }] });
+const pages = new NetworkFirst({
+  cacheName: 'pages',
+  networkTimeoutSeconds: PAGE_WITHIN_S,
+  plugins: [{ handlerDidError: () => matchPrecache('/index.html') }],
+});
 registerRoute(({ request }) => request.mode === 'navigate', pages);
 
-registerRoute(({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith('/assets/'), new CacheFirst({ cacheName: 'assets' }));
+registerRoute(
+  ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith('/assets/'),
+  new CacheFirst({ cacheName: 'assets' }),
+);
 
 const NEEDED = /^\/api\/(bench|cool-downs|kit|cards(\/[^.]*)?)$/;
 /** An answer from the cache says so. */
@@ -35,5 +42,13 @@ const tellLastSeen = async (response: Response): Promise<Response> => {
 };
 registerRoute(
   ({ url, sameOrigin }) => sameOrigin && NEEDED.test(url.pathname),
-  new NetworkFirst({ cacheName: 'answers', plugins: [{ cachedResponseWillBeUsed: async ({ cachedResponse }) => cachedResponse && tellLastSeen(cachedResponse) }] }),
+  new NetworkFirst({
+    cacheName: 'answers',
+    plugins: [
+      {
+        cachedResponseWillBeUsed: async ({ cachedResponse }) =>
+          cachedResponse && tellLastSeen(cachedResponse),
+      },
+    ],
+  }),
 );

@@ -11,13 +11,17 @@ export const keptRuns = new KeptRuns();
 
 if (typeof window !== 'undefined') window.addEventListener('online', () => outbox.send());
 
-export const useOutbox = (): OutboxState => useSyncExternalStore(outbox.subscribe, outbox.snapshot, outbox.snapshot);
+export const useOutbox = (): OutboxState =>
+  useSyncExternalStore(outbox.subscribe, outbox.snapshot, outbox.snapshot);
 
 /** Of each of several, what is left without its id. */
 export type WithoutId<T> = T extends unknown ? Omit<T, 'id'> : never;
 
 /** A change with an id of its own. */
-export const changeOf = <T extends { kind: string }>(change: T): T & { id: string } & Waiting['change'] => ({ id: uuid(), ...change });
+export const changeOf = <T extends { kind: string }>(change: T): T & { id: string } & Waiting['change'] => ({
+  id: uuid(),
+  ...change,
+});
 
 export type { Followed } from './keptRuns';
 export { steadyClock } from './steadyClock';

@@ -3,7 +3,14 @@ import type { BenchEntry } from '@pace-check/contract';
 import { RECORDING } from '../testing/bench';
 import { KeptRuns } from './keptRuns';
 
-const entry = (id: string): BenchEntry => ({ id, line: { type: 'mark', atMs: 1000, kind: 'stutter' }, open: false, source: null, writer: 'me', takenBack: false });
+const entry = (id: string): BenchEntry => ({
+  id,
+  line: { type: 'mark', atMs: 1000, kind: 'stutter' },
+  open: false,
+  source: null,
+  writer: 'me',
+  takenBack: false,
+});
 const until = async (holds: () => Promise<boolean>): Promise<void> => {
   for (let i = 0; i < 400 && !(await holds()); i++) await new Promise((resolve) => setTimeout(resolve, 5));
   expect(await holds()).toBe(true);
@@ -23,7 +30,11 @@ describe('runs that the browser keeps', () => {
     before.keep('s', { recording: null, entries: [entry('a'), entry('z')], change: 9 });
     const after = new KeptRuns('kept', 5);
     await until(async () => (await after.read('r')) !== null);
-    expect(await after.read('r')).toEqual({ recording: RECORDING, entries: [entry('a'), entry('b')], change: 2 });
+    expect(await after.read('r')).toEqual({
+      recording: RECORDING,
+      entries: [entry('a'), entry('b')],
+      change: 2,
+    });
     expect(await after.recordings()).toEqual([RECORDING]);
     // only what changed is told, and written
     after.keep('r', { recording: RECORDING, entries: [{ ...entry('a'), takenBack: true }], change: 3 });

@@ -30,7 +30,10 @@ const linesOf = (runId: string): IDBKeyRange => IDBKeyRange.bound([runId], [runI
  */
 export class KeptRuns {
   private readonly opening: Promise<IDBPDatabase<Store> | null>;
-  private readonly due = new Map<string, { timer: ReturnType<typeof setTimeout>; told: Followed; lines: Map<string, BenchEntry> }>();
+  private readonly due = new Map<
+    string,
+    { timer: ReturnType<typeof setTimeout>; told: Followed; lines: Map<string, BenchEntry> }
+  >();
 
   constructor(
     name = 'pace-check-followed',
@@ -52,7 +55,11 @@ export class KeptRuns {
     const transaction = (await this.opening)?.transaction(['run', 'line']);
     const run = await transaction?.objectStore('run').get(runId);
     if (!transaction || !run) return null;
-    return { recording: run.recording, entries: await transaction.objectStore('line').getAll(linesOf(runId)), change: run.change };
+    return {
+      recording: run.recording,
+      entries: await transaction.objectStore('line').getAll(linesOf(runId)),
+      change: run.change,
+    };
   }
 
   /** Recordings of the runs that are kept. */
@@ -67,7 +74,11 @@ export class KeptRuns {
    * @param told with the lines that changed
    */
   keep(runId: string, told: Followed): void {
-    const waiting = this.due.get(runId) ?? { timer: setTimeout(() => void this.write(runId), this.pauseMs), told, lines: new Map<string, BenchEntry>() };
+    const waiting = this.due.get(runId) ?? {
+      timer: setTimeout(() => void this.write(runId), this.pauseMs),
+      told,
+      lines: new Map<string, BenchEntry>(),
+    };
     waiting.told = told;
     for (const entry of told.entries) waiting.lines.set(entry.id, entry);
     this.due.set(runId, waiting);
@@ -80,7 +91,8 @@ export class KeptRuns {
     if (!waiting || !transaction) return;
     const { recording, change } = waiting.told;
     void transaction.objectStore('run').put({ recording, change, keptAt: Date.now() }, runId);
-    for (const entry of waiting.lines.values()) void transaction.objectStore('line').put(entry, [runId, entry.id]);
+    for (const entry of waiting.lines.values())
+      void transaction.objectStore('line').put(entry, [runId, entry.id]);
     await transaction.done;
   }
 

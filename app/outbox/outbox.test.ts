@@ -5,7 +5,10 @@ import { SteadyClock } from './steadyClock';
 type Sent = { path: string; changes: { id: string }[] };
 let sent: Sent[] = [];
 let answer: (changes: { id: string }[]) => { status: number; body: object } | null;
-const ok = (changes: { id: string }[]): { status: number; body: object } => ({ status: 200, body: { done: changes.map(({ id }) => id), refused: [], now: 0 } });
+const ok = (changes: { id: string }[]): { status: number; body: object } => ({
+  status: 200,
+  body: { done: changes.map(({ id }) => id), refused: [], now: 0 },
+});
 
 let names = 0;
 let name: string;
@@ -20,7 +23,12 @@ beforeEach(() => {
     const said = answer(changes);
     if (!said) return Promise.reject(new TypeError('Failed to fetch'));
     sent.push({ path, changes });
-    return Promise.resolve({ ok: said.status < 400, status: said.status, headers: new Headers(), json: () => Promise.resolve(said.body) });
+    return Promise.resolve({
+      ok: said.status < 400,
+      status: said.status,
+      headers: new Headers(),
+      json: () => Promise.resolve(said.body),
+    });
   }) as never;
 });
 
@@ -38,7 +46,9 @@ describe('the outbox', () => {
     await outbox.add('/bench/1/changes', 'changes', [change('d')]);
     await until(() => outbox.snapshot().waiting.length === 0);
     expect(sent.flatMap(({ changes }) => changes.map(({ id }) => id))).toEqual(['a', 'b', 'c', 'd']);
-    expect(sent.map(({ path }) => path)).toEqual(expect.arrayContaining(['/api/bench/1/changes', '/api/bench/2/changes']));
+    expect(sent.map(({ path }) => path)).toEqual(
+      expect.arrayContaining(['/api/bench/1/changes', '/api/bench/2/changes']),
+    );
   });
   it('keeps what nobody takes, over the end of the page, and sends it later', async () => {
     answer = () => null;
@@ -52,7 +62,12 @@ describe('the outbox', () => {
   });
   it('tries again by itself', async () => {
     let failures = 2;
-    answer = (changes) => (failures-- > 0 ? (failures === 0 ? { status: 503, body: { code: 'x', message: 'm', remedy: 'r' } } : null) : ok(changes));
+    answer = (changes) =>
+      failures-- > 0
+        ? failures === 0
+          ? { status: 503, body: { code: 'x', message: 'm', remedy: 'r' } }
+          : null
+        : ok(changes);
     const outbox = new Outbox(name);
     await outbox.add('/bench/1/changes', 'changes', [change('a')]);
     await until(() => outbox.snapshot().waiting.length === 0);
@@ -64,7 +79,8 @@ describe('the outbox', () => {
     [429, 'slow-down'],
   ])('keeps what is answered with %i for as long as it takes, however often', async (status, code) => {
     let answers = 20;
-    answer = (changes) => (answers-- > 0 ? { status, body: { code, message: 'm', remedy: 'r' } } : ok(changes));
+    answer = (changes) =>
+      answers-- > 0 ? { status, body: { code, message: 'm', remedy: 'r' } } : ok(changes);
     const outbox = new Outbox(name, 1);
     await outbox.add('/bench/1/changes', 'changes', [change('a'), change('b')]);
     // not waiting its own pauses, which grow
@@ -77,27 +93,54 @@ describe('the outbox', () => {
     expect(answers).toBeLessThan(0);
   });
   it('sets aside what is refused, with the reason, and goes on with the rest', async () => {
-    answer = (changes) => ({ status: 200, body: { done: ['b'], refused: changes.filter(({ id }) => id === 'a').map(({ id }) => ({ id, reason: 'no such line' })), now: 0 } });
+    answer = (changes) => ({
+      status: 200,
+      body: {
+        done: ['b'],
+        refused: changes.filter(({ id }) => id === 'a').map(({ id }) => ({ id, reason: 'no such line' })),
+        now: 0,
+      },
+    });
     const outbox = new Outbox(name);
     await outbox.add('/bench/1/changes', 'changes', [change('a'), change('b')]);
-    await until(() => outbox.snapshot().waiting.length === 1 && outbox.snapshot().waiting[0]!.refused !== null);
-    expect(outbox.snapshot().waiting).toEqual([expect.objectContaining({ change: change('a'), refused: 'no such line' })]);
+    await until(
+      () => outbox.snapshot().waiting.length === 1 && outbox.snapshot().waiting[0]!.refused !== null,
+    );
+    expect(outbox.snapshot().waiting).toEqual([
+      expect.objectContaining({ change: change('a'), refused: 'no such line' }),
+    ]);
     await outbox.drop(outbox.snapshot().waiting[0]!.n);
     expect(outbox.snapshot().waiting).toEqual([]);
   });
   it('sets aside what is refused as a whole', async () => {
-    answer = () => ({ status: 404, body: { code: 'not-found', message: 'There is no such card.', remedy: 'Go back.' } });
+    answer = () => ({
+      status: 404,
+      body: { code: 'not-found', message: 'There is no such card.', remedy: 'Go back.' },
+    });
     const outbox = new Outbox(name);
     await outbox.add('/cards/1/events', 'changes', [change('a')]);
     await until(() => outbox.snapshot().waiting[0]?.refused === 'There is no such card. Go back.');
   });
   it('sets aside what the server fails at time and again, and sends the rest', async () => {
-    answer = (changes) => (changes.some(({ id }) => id === 'b') ? { status: 500, body: { code: 'internal', message: 'The server could not do this.', remedy: 'Try again.' } } : ok(changes));
+    answer = (changes) =>
+      changes.some(({ id }) => id === 'b')
+        ? {
+            status: 500,
+            body: { code: 'internal', message: 'The server could not do this.', remedy: 'Try again.' },
+          }
+        : ok(changes);
     const outbox = new Outbox(name, 1);
     await outbox.add('/bench/1/changes', 'changes', [change('a'), change('b'), change('c')]);
     await until(() => outbox.snapshot().waiting.length === 1);
-    expect(outbox.snapshot().waiting[0]).toMatchObject({ change: change('b'), refused: 'The server could not do this. Try again.' });
-    expect(sent.filter(({ changes }) => changes.length === 1).flatMap(({ changes }) => changes.map(({ id }) => id))).toEqual(expect.arrayContaining(['a', 'c']));
+    expect(outbox.snapshot().waiting[0]).toMatchObject({
+      change: change('b'),
+      refused: 'The server could not do this. Try again.',
+    });
+    expect(
+      sent
+        .filter(({ changes }) => changes.length === 1)
+        .flatMap(({ changes }) => changes.map(({ id }) => id)),
+    ).toEqual(expect.arrayContaining(['a', 'c']));
   });
   it('says so where the browser keeps nothing, and sends all the same', async () => {
     const open = indexedDB.open.bind(indexedDB);

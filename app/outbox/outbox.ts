@@ -61,7 +61,11 @@ export class Outbox {
     private readonly firstPauseMs = FIRST_PAUSE_MS,
   ) {
     this.pauseMs = firstPauseMs;
-    this.opening = openOrNone(() => openDB<Store>(name, 1, { upgrade: (db) => void db.createObjectStore('waiting', { keyPath: 'n', autoIncrement: true }) }));
+    this.opening = openOrNone(() =>
+      openDB<Store>(name, 1, {
+        upgrade: (db) => void db.createObjectStore('waiting', { keyPath: 'n', autoIncrement: true }),
+      }),
+    );
     void this.load();
   }
 
@@ -153,7 +157,12 @@ export class Outbox {
     const late = new AbortController();
     const timer = setTimeout(() => late.abort(), ANSWER_WITHIN_MS);
     try {
-      const taken = await api<Partial<ChangesTaken>>(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ [field]: batch.map((one) => one.change) }), signal: late.signal });
+      const taken = await api<Partial<ChangesTaken>>(path, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ [field]: batch.map((one) => one.change) }),
+        signal: late.signal,
+      });
       if (taken.now !== undefined) steadyClock.heard(taken.now);
       refused = new Map((taken.refused ?? []).map(({ id, reason }) => [id, reason]));
     } catch (error) {
@@ -176,7 +185,9 @@ export class Outbox {
   private async settle(batch: Waiting[], refused: Map<string, string>): Promise<void> {
     const db = await this.opening;
     const sent = batch.filter((one) => !refused.has(one.change.id));
-    const stay = batch.filter((one) => refused.has(one.change.id)).map((one) => ({ ...one, refused: refused.get(one.change.id)! }));
+    const stay = batch
+      .filter((one) => refused.has(one.change.id))
+      .map((one) => ({ ...one, refused: refused.get(one.change.id)! }));
     if (db) {
       const transaction = db.transaction('waiting', 'readwrite');
       for (const one of sent) await transaction.store.delete(one.n);
@@ -185,6 +196,10 @@ export class Outbox {
     }
     const gone = new Set(sent.map((one) => one.n));
     for (const listener of this.sentListeners) listener(sent);
-    this.change({ waiting: this.state.waiting.filter((one) => !gone.has(one.n)).map((one) => stay.find((other) => other.n === one.n) ?? one) });
+    this.change({
+      waiting: this.state.waiting
+        .filter((one) => !gone.has(one.n))
+        .map((one) => stay.find((other) => other.n === one.n) ?? one),
+    });
   }
 }

@@ -23,4 +23,10 @@ export const RECORDING: Recording = {
   settled: true,
 };
 
-export const skin = (atMs: number, c: number, spot = 'back'): EntryLine => ({ type: 'skin', atMs, spot, c, by: 'infrared' });
+export const skin = (atMs: number, c: number, spot = 'back'): EntryLine => ({
+  type: 'skin',
+  atMs,
+  spot,
+  c,
+  by: 'infrared',
+});

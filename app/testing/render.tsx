@@ -1,7 +1,16 @@
 import { act, render, type RenderResult } from '@testing-library/react';
 import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import type { RunDetail } from '@pace-check/contract';
-import { analyse, caveatSentence, factsOf, headlineFacts, reduceSeries, runInput, type EntryLine, type RunFacts } from '@pace-check/core';
+import {
+  analyse,
+  caveatSentence,
+  factsOf,
+  headlineFacts,
+  reduceSeries,
+  runInput,
+  type EntryLine,
+  type RunFacts,
+} from '@pace-check/core';
 import type { ReactNode } from 'react';
 import { LookProvider } from '../ui/Look';
 import { ToastProvider } from '../ui/Toast';
@@ -12,7 +21,9 @@ notifyManager.setScheduler((tell) => tell());
 
 /** Renders a part of the app within all that it expects around it. */
 export async function show(part: ReactNode): Promise<RenderResult> {
-  const client = new QueryClient({ defaultOptions: { queries: { retry: false }, mutations: { retry: false } } });
+  const client = new QueryClient({
+    defaultOptions: { queries: { retry: false }, mutations: { retry: false } },
+  });
   const shown = render(
     <QueryClientProvider client={client}>
       <LookProvider>
@@ -29,17 +40,29 @@ export async function show(part: ReactNode): Promise<RenderResult> {
 
 /** Waits for what the screen comes to. */
 export async function until(holds: () => boolean): Promise<void> {
-  for (let i = 0; i < 400 && !holds(); i++) await act(async () => new Promise((resolve) => setTimeout(resolve, 5)));
+  for (let i = 0; i < 400 && !holds(); i++)
+    await act(async () => new Promise((resolve) => setTimeout(resolve, 5)));
   expect(holds()).toBe(true);
 }
 
 /** Frame times at a steady pace for so many seconds. */
-export const at = (fps: number, seconds: number): number[] => Array<number>(Math.round(fps * seconds)).fill(Math.round(1e6 / fps));
+export const at = (fps: number, seconds: number): number[] =>
+  Array<number>(Math.round(fps * seconds)).fill(Math.round(1e6 / fps));
 
 /** A run as the server would answer, its figures computed by core from what the test writes down. */
-export function runWith({ frames = [], entries = [], facts = {} }: { frames?: number[]; entries?: EntryLine[]; facts?: Partial<RunFacts> }): RunDetail {
+export function runWith({
+  frames = [],
+  entries = [],
+  facts = {},
+}: {
+  frames?: number[];
+  entries?: EntryLine[];
+  facts?: Partial<RunFacts>;
+}): RunDetail {
   const known = { ...factsOf(null), ...facts };
-  const { figures, perSecond } = analyse(runInput({ frameUs: Int32Array.from(frames), gaps: [] }, { dropped: 0, cutOff: false, entries }, known));
+  const { figures, perSecond } = analyse(
+    runInput({ frameUs: Int32Array.from(frames), gaps: [] }, { dropped: 0, cutOff: false, entries }, known),
+  );
   return {
     id: '00000000-0000-4000-8000-000000000001',
     name: 'Aurelune on Velm 5',
@@ -55,7 +78,17 @@ export function runWith({ frames = [], entries = [], facts = {} }: { frames?: nu
       measures: known.target === null ? 'hold' : 'target',
       target: known.target,
       end: figures.end?.reason ?? null,
-      cells: figures.splits.map((split) => ({ fromS: split.fromS, toS: split.toS, height: known.target === null || split.average === null ? split.hold : Math.min(1, split.average / known.target), breaks: [], hottestC: null, percentAtEnd: null })),
+      cells: figures.splits.map((split) => ({
+        fromS: split.fromS,
+        toS: split.toS,
+        height:
+          known.target === null || split.average === null
+            ? split.hold
+            : Math.min(1, split.average / known.target),
+        breaks: [],
+        hottestC: null,
+        percentAtEnd: null,
+      })),
     },
     target: known.target,
     refresh: known.refreshHz,

@@ -7,11 +7,26 @@ import { TARGET } from './theme';
 import { Quiet } from './words';
 
 /** The way back to the list that a page belongs to. */
-export function BackTo({ href, title }: { href: '/' | '/kit' | '/cards' | '/bench'; title: string }): ReactNode {
+export function BackTo({
+  href,
+  title,
+}: {
+  href: '/' | '/kit' | '/cards' | '/bench';
+  title: string;
+}): ReactNode {
   const { quiet } = usePalette();
   return (
     <Link href={href} asChild>
-      <Pressable style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: TARGET, alignSelf: 'flex-start', paddingRight: 12 }}>
+      <Pressable
+        style={{
+          flexDirection: 'row',
+          alignItems: 'center',
+          gap: 6,
+          minHeight: TARGET,
+          alignSelf: 'flex-start',
+          paddingRight: 12,
+        }}
+      >
         <Feather name="arrow-left" size={18} color={quiet} />
         <Quiet style={{ fontSize: 16 }}>{title}</Quiet>
       </Pressable>

@@ -26,10 +26,22 @@ export function Chips({ label, options, selected, onChange, words = (option) => 
             role="checkbox"
             aria-checked={chosen}
             aria-label={words(option)}
-            onPress={() => onChange(chosen ? selected.filter((one) => one !== option) : [...selected, option])}
-            style={{ minHeight: TARGET, borderRadius: 22, borderWidth: 1, borderColor: chosen ? action : quiet, paddingHorizontal: 14, justifyContent: 'center', backgroundColor: chosen ? action : sheet }}
+            onPress={() =>
+              onChange(chosen ? selected.filter((one) => one !== option) : [...selected, option])
+            }
+            style={{
+              minHeight: TARGET,
+              borderRadius: 22,
+              borderWidth: 1,
+              borderColor: chosen ? action : quiet,
+              paddingHorizontal: 14,
+              justifyContent: 'center',
+              backgroundColor: chosen ? action : sheet,
+            }}
           >
-            <Body style={{ fontFamily: FONTS.head, fontSize: 16, color: chosen ? onAction : ink }}>{`${chosen ? '✓ ' : ''}${words(option)}`}</Body>
+            <Body
+              style={{ fontFamily: FONTS.head, fontSize: 16, color: chosen ? onAction : ink }}
+            >{`${chosen ? '✓ ' : ''}${words(option)}`}</Body>
           </Pressable>
         );
       })}

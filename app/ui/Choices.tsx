@@ -6,7 +6,11 @@ import { Body } from './words';
 
 interface Props<T> {
   label: string;
-  options: { value: T; text: string; /** What it is called where the text is an abbreviation. */ spoken?: string }[];
+  options: {
+    value: T;
+    text: string;
+    /** What it is called where the text is an abbreviation. */ spoken?: string;
+  }[];
   selected: T | null;
   onSelect: (value: T) => void;
   disabled?: boolean;
@@ -14,10 +18,29 @@ interface Props<T> {
 }
 
 /** One of a few, side by side. (A radio group: React Native Elements' own has no roles.) */
-export function Choices<T extends string | number>({ label, options, selected, onSelect, disabled = false, maxWidth }: Props<T>): ReactNode {
+export function Choices<T extends string | number>({
+  label,
+  options,
+  selected,
+  onSelect,
+  disabled = false,
+  maxWidth,
+}: Props<T>): ReactNode {
   const { sheet, ink, quiet, action, onAction } = usePalette();
   return (
-    <View role="radiogroup" aria-label={label} style={{ flexDirection: 'row', borderWidth: 1, borderColor: quiet, borderRadius: 6, overflow: 'hidden', backgroundColor: sheet, maxWidth }}>
+    <View
+      role="radiogroup"
+      aria-label={label}
+      style={{
+        flexDirection: 'row',
+        borderWidth: 1,
+        borderColor: quiet,
+        borderRadius: 6,
+        overflow: 'hidden',
+        backgroundColor: sheet,
+        maxWidth,
+      }}
+    >
       {options.map(({ value, text, spoken }, i) => {
         const chosen = value === selected;
         return (
@@ -29,9 +52,21 @@ export function Choices<T extends string | number>({ label, options, selected, o
             aria-disabled={disabled}
             disabled={disabled}
             onPress={() => onSelect(value)}
-            style={{ flexGrow: 1, minWidth: TARGET, minHeight: TARGET - 2, alignItems: 'center', justifyContent: 'center', paddingHorizontal: 8, borderLeftWidth: i === 0 ? 0 : 1, borderColor: quiet, backgroundColor: chosen ? action : 'transparent' }}
+            style={{
+              flexGrow: 1,
+              minWidth: TARGET,
+              minHeight: TARGET - 2,
+              alignItems: 'center',
+              justifyContent: 'center',
+              paddingHorizontal: 8,
+              borderLeftWidth: i === 0 ? 0 : 1,
+              borderColor: quiet,
+              backgroundColor: chosen ? action : 'transparent',
+            }}
           >
-            <Body style={{ fontFamily: FONTS.head, fontSize: 16, color: chosen ? onAction : ink }}>{text}</Body>
+            <Body style={{ fontFamily: FONTS.head, fontSize: 16, color: chosen ? onAction : ink }}>
+              {text}
+            </Body>
           </Pressable>
         );
       })}

@@ -4,25 +4,62 @@ import { Controller, type Control, type FieldPath, type FieldValues } from 'reac
 import { timeOfDay } from './figures';
 
 /** A line of text in a form, with its label and what is wrong with it. */
-export function TextField<T extends FieldValues>({ control, name, label, placeholder }: { control: Control<T>; name: FieldPath<T>; label: string; placeholder?: string }): ReactNode {
+export function TextField<T extends FieldValues>({
+  control,
+  name,
+  label,
+  placeholder,
+}: {
+  control: Control<T>;
+  name: FieldPath<T>;
+  label: string;
+  placeholder?: string;
+}): ReactNode {
   return (
     <Controller
       control={control}
       name={name}
       render={({ field, fieldState }) => (
-        <Input label={label} aria-label={label} placeholder={placeholder} value={field.value ?? ''} onChangeText={field.onChange} onBlur={field.onBlur} errorMessage={fieldState.error?.message} />
+        <Input
+          label={label}
+          aria-label={label}
+          placeholder={placeholder}
+          value={field.value ?? ''}
+          onChangeText={field.onChange}
+          onBlur={field.onBlur}
+          errorMessage={fieldState.error?.message}
+        />
       )}
     />
   );
 }
 
 /** A number in a form; empty means that none is set. */
-export function NumberField<T extends FieldValues>({ control, name, label, placeholder }: { control: Control<T>; name: FieldPath<T>; label: string; placeholder?: string }): ReactNode {
+export function NumberField<T extends FieldValues>({
+  control,
+  name,
+  label,
+  placeholder,
+}: {
+  control: Control<T>;
+  name: FieldPath<T>;
+  label: string;
+  placeholder?: string;
+}): ReactNode {
   return (
     <Controller
       control={control}
       name={name}
-      render={({ field, fieldState }) => <NumberInput label={label} placeholder={placeholder} value={field.value} onChange={field.onChange} onBlur={field.onBlur} error={fieldState.error?.message} />}
+      render={({ field, fieldState }) => (
+        <NumberInput
+          label={label}
+          placeholder={placeholder}
+          value={field.value}
+          onChange={field.onChange}
+          onBlur={field.onBlur}
+          error={fieldState.error?.message}
+        />
+      )}
     />
   );
 }
@@ -37,7 +74,14 @@ interface NumberInputProps {
 }
 
 /** A number that no form holds: a number, null where nothing stands, or the text that is none. */
-export function NumberInput({ label, placeholder, value, onChange, onBlur, error }: NumberInputProps): ReactNode {
+export function NumberInput({
+  label,
+  placeholder,
+  value,
+  onChange,
+  onBlur,
+  error,
+}: NumberInputProps): ReactNode {
   // "60." is no number yet, and "60.0" must not become "60" under the fingers: the text is kept beside the value
   const [text, setText] = useState(value === null || value === undefined ? '' : String(value));
   const shown = numberOf(text) === value ? text : value === null || value === undefined ? '' : String(value);
@@ -67,7 +111,19 @@ function numberOf(text: string): number | string | null {
 }
 
 /** A time of day as minutes from midnight; what is no time stands as it was typed. */
-export function TimeInput({ label, value, onChange, error, placeholder = 'hh:mm' }: { label: string; value: unknown; onChange: (value: unknown) => void; error?: string | undefined; placeholder?: string }): ReactNode {
+export function TimeInput({
+  label,
+  value,
+  onChange,
+  error,
+  placeholder = 'hh:mm',
+}: {
+  label: string;
+  value: unknown;
+  onChange: (value: unknown) => void;
+  error?: string | undefined;
+  placeholder?: string;
+}): ReactNode {
   const shown = typeof value === 'number' ? timeOfDay(value) : '';
   const [text, setText] = useState(shown);
   const kept = minutesOf(text) === value ? text : shown;

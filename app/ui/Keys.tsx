@@ -15,7 +15,9 @@ interface Keys {
 const KeysContext = createContext<Keys>({ keys: [], use: () => () => undefined });
 
 /** Whether a key event belongs to a field. */
-export const isTyping = (event: KeyboardEvent): boolean => event.target instanceof HTMLElement && (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName));
+export const isTyping = (event: KeyboardEvent): boolean =>
+  event.target instanceof HTMLElement &&
+  (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName));
 
 /** Lets screens have keys of their own, which the list of keys shows with the others. */
 export function KeysProvider({ children }: { children: ReactNode }): ReactNode {

@@ -30,7 +30,10 @@ export function LastSeen(): ReactNode {
   const onRun = /^\/bench\/(?!new)/.test(usePathname());
   if (!lastSeen || onRun) return null;
   return (
-    <View role="status" style={{ borderBottomWidth: 1, borderColor: line, paddingHorizontal: 14, paddingVertical: 8 }}>
+    <View
+      role="status"
+      style={{ borderBottomWidth: 1, borderColor: line, paddingHorizontal: 14, paddingVertical: 8 }}
+    >
       <Body style={{ fontSize: 15, color: action }}>No answer from the server: this is as last seen.</Body>
     </View>
   );

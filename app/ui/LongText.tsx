@@ -43,7 +43,16 @@ export function LongText({ label, placeholder, value, onChange }: Props): ReactN
   };
   return (
     <div onPaste={onPaste}>
-      <Input aria-label={label} multiline numberOfLines={6} value={value} onChangeText={onChange} placeholder={placeholder} inputStyle={{ minHeight: 120, textAlignVertical: 'top', paddingVertical: 8 }} renderErrorMessage={false} />
+      <Input
+        aria-label={label}
+        multiline
+        numberOfLines={6}
+        value={value}
+        onChangeText={onChange}
+        placeholder={placeholder}
+        inputStyle={{ minHeight: 120, textAlignVertical: 'top', paddingVertical: 8 }}
+        renderErrorMessage={false}
+      />
     </div>
   );
 }

@@ -8,23 +8,72 @@ import { FONTS, TARGET } from './theme';
 const SHOWN = 6;
 
 /** Picks one of the names that are known, or takes a new one as it is typed. */
-export function PickOrAdd<T extends FieldValues>({ control, name, label, known, what, optional = false }: { control: Control<T>; name: FieldPath<T>; label: string; known: string[]; what: string; optional?: boolean }): ReactNode {
-  return <Controller control={control} name={name} render={({ field, fieldState }) => <NamePicker label={label} known={known} what={what} value={field.value ?? ''} onChange={(text) => field.onChange(optional && text === '' ? null : text)} error={fieldState.error?.message} />} />;
+export function PickOrAdd<T extends FieldValues>({
+  control,
+  name,
+  label,
+  known,
+  what,
+  optional = false,
+}: {
+  control: Control<T>;
+  name: FieldPath<T>;
+  label: string;
+  known: string[];
+  what: string;
+  optional?: boolean;
+}): ReactNode {
+  return (
+    <Controller
+      control={control}
+      name={name}
+      render={({ field, fieldState }) => (
+        <NamePicker
+          label={label}
+          known={known}
+          what={what}
+          value={field.value ?? ''}
+          onChange={(text) => field.onChange(optional && text === '' ? null : text)}
+          error={fieldState.error?.message}
+        />
+      )}
+    />
+  );
 }
 
 /** The same, for a value that no form holds. */
-export function NamePicker({ label, known, what, value, onChange, error }: { label: string; known: string[]; what: string; value: string; onChange: (value: string) => void; error?: string | undefined }): ReactNode {
+export function NamePicker({
+  label,
+  known,
+  what,
+  value,
+  onChange,
+  error,
+}: {
+  label: string;
+  known: string[];
+  what: string;
+  value: string;
+  onChange: (value: string) => void;
+  error?: string | undefined;
+}): ReactNode {
   const { sheet, line, ink, action } = usePalette();
   const [open, setOpen] = useState(false);
   const typed = value.trim().toLowerCase();
-  const matches = known.filter((one) => one.toLowerCase().includes(typed) && one.toLowerCase() !== typed).slice(0, SHOWN);
+  const matches = known
+    .filter((one) => one.toLowerCase().includes(typed) && one.toLowerCase() !== typed)
+    .slice(0, SHOWN);
   const isNew = typed !== '' && !known.some((one) => one.toLowerCase() === typed);
   const take = (chosen: string): void => {
     onChange(chosen);
     setOpen(false);
   };
   const row = (text: string, color: string, onPress: () => void): ReactNode => (
-    <ListItem key={text} onPress={onPress} containerStyle={{ backgroundColor: sheet, paddingVertical: 8, minHeight: TARGET }}>
+    <ListItem
+      key={text}
+      onPress={onPress}
+      containerStyle={{ backgroundColor: sheet, paddingVertical: 8, minHeight: TARGET }}
+    >
       <ListItem.Content>
         <ListItem.Title style={{ fontFamily: FONTS.text, fontSize: 16, color }}>{text}</ListItem.Title>
       </ListItem.Content>
@@ -50,7 +99,18 @@ export function NamePicker({ label, known, what, value, onChange, error }: { lab
         errorMessage={error}
       />
       {open && (matches.length > 0 || isNew) ? (
-        <View role="list" aria-label={`${label}: known names`} style={{ borderWidth: 1, borderColor: line, borderRadius: 6, overflow: 'hidden', marginTop: -8, marginBottom: 12 }}>
+        <View
+          role="list"
+          aria-label={`${label}: known names`}
+          style={{
+            borderWidth: 1,
+            borderColor: line,
+            borderRadius: 6,
+            overflow: 'hidden',
+            marginTop: -8,
+            marginBottom: 12,
+          }}
+        >
           {matches.map((one) => row(one, ink, () => take(one)))}
           {isNew ? row(`Add “${value.trim()}”`, action, () => take(value.trim())) : null}
         </View>

@@ -36,14 +36,32 @@ export function Shell({ children }: { children: ReactNode }): ReactNode {
   // a page for paper stands alone
   if (usePathname().endsWith('/print')) return children;
   return (
-    <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: palette.paper, paddingTop: insets.top }}>
+    <View
+      style={{
+        flex: 1,
+        flexDirection: wide ? 'row' : 'column',
+        backgroundColor: palette.paper,
+        paddingTop: insets.top,
+      }}
+    >
       {wide ? <Rail onHelp={help.open} /> : null}
       <View role="main" style={{ flex: 1, minHeight: 0 }}>
         <LastSeen />
         {children}
       </View>
       {wide ? null : <Bar bottom={insets.bottom} />}
-      <Shortcuts visible={help.visible} onClose={help.close} shortcuts={[...own.filter(({ does }) => does !== '').map(({ key, does }) => ({ key: key.length > 1 ? '⏎' : key, does })), ...PLACES.map((place) => ({ key: place.key, does: `Go to ${place.title}` })), { key: 'l', does: 'Day or night' }, { key: '?', does: 'This list' }]} />
+      <Shortcuts
+        visible={help.visible}
+        onClose={help.close}
+        shortcuts={[
+          ...own
+            .filter(({ does }) => does !== '')
+            .map(({ key, does }) => ({ key: key.length > 1 ? '⏎' : key, does })),
+          ...PLACES.map((place) => ({ key: place.key, does: `Go to ${place.title}` })),
+          { key: 'l', does: 'Day or night' },
+          { key: '?', does: 'This list' },
+        ]}
+      />
     </View>
   );
 }
@@ -76,7 +94,10 @@ function Rail({ onHelp }: { onHelp: () => void }): ReactNode {
   const { palette } = useLook();
   const here = useHere();
   return (
-    <View role="navigation" style={{ width: 184, borderRightWidth: 1, borderColor: palette.line, padding: 16, gap: 4 }}>
+    <View
+      role="navigation"
+      style={{ width: 184, borderRightWidth: 1, borderColor: palette.line, padding: 16, gap: 4 }}
+    >
       <Heading level={3} style={{ fontSize: 22, lineHeight: 26, marginBottom: 2 }}>
         Pace Check
       </Heading>
@@ -97,7 +118,16 @@ function Bar({ bottom }: { bottom: number }): ReactNode {
   const { palette } = useLook();
   const here = useHere();
   return (
-    <View role="navigation" style={{ flexDirection: 'row', borderTopWidth: 1, borderColor: palette.line, backgroundColor: palette.sheet, paddingBottom: bottom }}>
+    <View
+      role="navigation"
+      style={{
+        flexDirection: 'row',
+        borderTopWidth: 1,
+        borderColor: palette.line,
+        backgroundColor: palette.sheet,
+        paddingBottom: bottom,
+      }}
+    >
       {PLACES.map((place) => (
         <PlaceLink key={place.href} place={place} here={here(place.href)} row={false} />
       ))}
@@ -128,7 +158,9 @@ function PlaceLink({ place, here, row }: { place: Place; here: boolean; row: boo
         }}
       >
         <Feather name={place.icon} size={20} color={color} />
-        <Body style={{ fontFamily: FONTS.head, fontSize: row ? 17 : 14, lineHeight: 20, color }}>{place.title}</Body>
+        <Body style={{ fontFamily: FONTS.head, fontSize: row ? 17 : 14, lineHeight: 20, color }}>
+          {place.title}
+        </Body>
       </Pressable>
     </Link>
   );

@@ -21,8 +21,30 @@ export function ToastProvider({ children }: { children: ReactNode }): ReactNode 
     <ToastContext.Provider value={show}>
       {children}
       {message ? (
-        <View style={{ position: 'absolute', left: 0, right: 0, bottom: 72, alignItems: 'center', pointerEvents: 'box-none' }}>
-          <View role="status" style={{ flexDirection: 'row', alignItems: 'center', gap: 8, backgroundColor: ink, borderRadius: 8, paddingLeft: 16, paddingRight: 4, marginHorizontal: 12, maxWidth: 560 }}>
+        <View
+          style={{
+            position: 'absolute',
+            left: 0,
+            right: 0,
+            bottom: 72,
+            alignItems: 'center',
+            pointerEvents: 'box-none',
+          }}
+        >
+          <View
+            role="status"
+            style={{
+              flexDirection: 'row',
+              alignItems: 'center',
+              gap: 8,
+              backgroundColor: ink,
+              borderRadius: 8,
+              paddingLeft: 16,
+              paddingRight: 4,
+              marginHorizontal: 12,
+              maxWidth: 560,
+            }}
+          >
             <Body style={{ color: sheet, flexShrink: 1 }}>{message.text}</Body>
             {message.undo ? (
               <Button

@@ -1,5 +1,12 @@
 import AsyncStorage from '@react-native-async-storage/async-storage';
-import { sayTemperature, toFahrenheit, USUAL_VOICE, type School, type TemperatureUnit, type Voice } from '@pace-check/core';
+import {
+  sayTemperature,
+  toFahrenheit,
+  USUAL_VOICE,
+  type School,
+  type TemperatureUnit,
+  type Voice,
+} from '@pace-check/core';
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { NONE } from './figures';
 
@@ -31,7 +38,10 @@ export function VoiceProvider({ children }: { children: ReactNode }): ReactNode 
   useEffect(() => {
     void AsyncStorage.getItem(KEY).then((stored) => {
       const known = readStored(stored);
-      setVoice((now) => ({ school: SCHOOLS.find((school) => school === known.school) ?? now.school, unit: UNITS.find((unit) => unit === known.unit) ?? now.unit }));
+      setVoice((now) => ({
+        school: SCHOOLS.find((school) => school === known.school) ?? now.school,
+        unit: UNITS.find((unit) => unit === known.unit) ?? now.unit,
+      }));
     });
   }, []);
   const state = useMemo<VoiceState>(

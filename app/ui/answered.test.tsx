@@ -6,7 +6,8 @@ import { show } from '../testing/render';
 import { Answered } from './states';
 
 let answer: () => Promise<string>;
-const failed = (status: number): ApiFailure => new ApiFailure(status, { code: 'x', message: `status ${status}.`, remedy: 'Try again.' });
+const failed = (status: number): ApiFailure =>
+  new ApiFailure(status, { code: 'x', message: `status ${status}.`, remedy: 'Try again.' });
 function Typed({ name }: { name: string }): ReactNode {
   const [text, setText] = useState('');
   return <input aria-label={name} value={text} onChange={(event) => setText(event.target.value)} />;
@@ -22,7 +23,8 @@ function Page(): ReactNode {
     </>
   );
 }
-const again = (name = 'again'): Promise<void> => act(async () => void fireEvent.click(screen.getByRole('button', { name })));
+const again = (name = 'again'): Promise<void> =>
+  act(async () => void fireEvent.click(screen.getByRole('button', { name })));
 
 test('is loading, then there; a later failure takes nothing away that was typed', async () => {
   let give: (name: string) => void = () => undefined;

@@ -11,10 +11,19 @@ import { PickOrAdd } from './PickOrAdd';
 let sent: RunFactsInput | null = null;
 
 function Form(): ReactNode {
-  const form = useForm<RunFactsInput>({ resolver: zodResolver(runFacts), defaultValues: { device: '', title: 'Aurelune', setup: null, target: null, refresh: 60 } });
+  const form = useForm<RunFactsInput>({
+    resolver: zodResolver(runFacts),
+    defaultValues: { device: '', title: 'Aurelune', setup: null, target: null, refresh: 60 },
+  });
   return (
     <>
-      <PickOrAdd control={form.control} name="device" label="Device" what="device" known={['Velm 4', 'Velm 5', 'Oru Fold']} />
+      <PickOrAdd
+        control={form.control}
+        name="device"
+        label="Device"
+        what="device"
+        known={['Velm 4', 'Velm 5', 'Oru Fold']}
+      />
       <TextField control={form.control} name="title" label="Title" />
       <PickOrAdd control={form.control} name="setup" label="Setup" what="setup" known={[]} optional />
       <NumberField control={form.control} name="target" label="Target" />
@@ -24,7 +33,8 @@ function Form(): ReactNode {
   );
 }
 
-const type = (label: string, text: string): void => void fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
+const type = (label: string, text: string): void =>
+  void fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
 const send = async (): Promise<void> => act(async () => void fireEvent.click(screen.getByText('Send')));
 
 beforeEach(async () => {
@@ -80,7 +90,11 @@ describe('numbers', () => {
     await send();
     expect(sent).toMatchObject({ refresh: null });
   });
-  it.each([['fast', 'a number is needed'], ['0', 'above zero'], ['5000', 'at most 1000']])('that make no sense are refused and stay: %s', async (text, message) => {
+  it.each([
+    ['fast', 'a number is needed'],
+    ['0', 'above zero'],
+    ['5000', 'at most 1000'],
+  ])('that make no sense are refused and stay: %s', async (text, message) => {
     type('Target', text);
     await send();
     await waitFor(() => expect(screen.getByText(message)).toBeTruthy());

@@ -6,8 +6,12 @@ export const NONE = '–';
 export const fps = (value: number | null): string => (value === null ? NONE : rate(value));
 /** For columns: always one decimal, so that the points stand under one another. */
 export const fpsColumn = (value: number | null): string => (value === null ? NONE : value.toFixed(1));
-export const percent = (share: number | null): string => (share === null ? NONE : `${(share * 100).toFixed(share > 0.9995 || share < 0.0005 ? 0 : share >= 0.995 ? 1 : 0)} %`);
-export const ms = (value: number | null): string => (value === null ? NONE : `${value.toFixed(value < 10 ? 2 : 1)} ms`);
+export const percent = (share: number | null): string =>
+  share === null
+    ? NONE
+    : `${(share * 100).toFixed(share > 0.9995 || share < 0.0005 ? 0 : share >= 0.995 ? 1 : 0)} %`;
+export const ms = (value: number | null): string =>
+  value === null ? NONE : `${value.toFixed(value < 10 ? 2 : 1)} ms`;
 
 /** A size of a file. */
 export function bytes(value: number): string {
@@ -23,7 +27,8 @@ export const day = (iso: string): string => DAY_FORMAT.format(new Date(iso));
 export const dayAndTime = (iso: string): string => `${day(iso)}, ${TIME_FORMAT.format(new Date(iso))}`;
 
 /** A number as its unit is one or many of them. */
-export const count = (value: number, one: string, many = `${one}s`): string => `${value.toLocaleString('en-GB')} ${value === 1 ? one : many}`;
+export const count = (value: number, one: string, many = `${one}s`): string =>
+  `${value.toLocaleString('en-GB')} ${value === 1 ? one : many}`;
 
 /** Minutes from midnight as a time of day; past midnight it goes on with the next day's. */
 export function timeOfDay(minutes: number): string {

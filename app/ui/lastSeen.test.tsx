@@ -25,7 +25,9 @@ test('what was kept from before is said to be, until the server answers: then al
   await act(async () => noteAnswer(answer(false)));
   expect(screen.queryByRole('status')).toBeNull();
   await act(async () => noteAnswer(answer(true)));
-  expect(screen.getByRole('status').textContent).toContain('No answer from the server: this is as last seen.');
+  expect(screen.getByRole('status').textContent).toContain(
+    'No answer from the server: this is as last seen.',
+  );
   expect(asked).not.toHaveBeenCalled();
   // a run’s own screen says it in its head
   mockPath = '/bench/00000000-0000-4000-8000-000000000001';
@@ -43,7 +45,14 @@ test('a server that is away is called again until it answers; a request that was
   jest.useFakeTimers();
   const called = jest.fn();
   let reached = false;
-  global.fetch = jest.fn(() => (called(), reached ? Promise.resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve([]) }) : Promise.reject(new TypeError('Failed to fetch')))) as never;
+  global.fetch = jest.fn(
+    () => (
+      called(),
+      reached
+        ? Promise.resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve([]) })
+        : Promise.reject(new TypeError('Failed to fetch'))
+    ),
+  ) as never;
   render(
     <QueryClientProvider client={new QueryClient()}>
       <LookProvider>

@@ -6,10 +6,18 @@ import { LongText } from './LongText';
 const changed = jest.fn();
 function Field({ first = '' }: { first?: string }): ReactNode {
   const [text, setText] = useState(first);
-  return <LongText label="Text" placeholder="at 1795686223" value={text} onChange={(next) => (changed(next), setText(next))} />;
+  return (
+    <LongText
+      label="Text"
+      placeholder="at 1795686223"
+      value={text}
+      onChange={(next) => (changed(next), setText(next))}
+    />
+  );
 }
 const lines = (n: number): string => Array.from({ length: n }, (_, i) => `line ${i}`).join('\n');
-const paste = (text: string): void => void fireEvent.paste(screen.getByLabelText('Text'), { clipboardData: { getData: () => text } });
+const paste = (text: string): void =>
+  void fireEvent.paste(screen.getByLabelText('Text'), { clipboardData: { getData: () => text } });
 
 beforeEach(() => changed.mockReset());
 

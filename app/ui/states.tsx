@@ -7,10 +7,28 @@ import { usePalette } from './Look';
 import { Body, Heading } from './words';
 
 /** A block that says how things stand and what to do next. */
-export function Notice({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }): ReactNode {
+export function Notice({
+  title,
+  children,
+  action,
+}: {
+  title: string;
+  children: ReactNode;
+  action?: ReactNode;
+}): ReactNode {
   const { line, sheet } = usePalette();
   return (
-    <View style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 20, gap: 10, maxWidth: 620 }}>
+    <View
+      style={{
+        backgroundColor: sheet,
+        borderWidth: 1,
+        borderColor: line,
+        borderRadius: 8,
+        padding: 20,
+        gap: 10,
+        maxWidth: 620,
+      }}
+    >
       <Heading>{title}</Heading>
       <Body>{children}</Body>
       {action ? <View style={{ flexDirection: 'row' }}>{action}</View> : null}
@@ -26,7 +44,12 @@ export function Loading({ rows, height, label }: { rows: number; height: number;
       {/* the bars have a label of their own, in another's words */}
       <View aria-hidden style={{ gap: 10 }}>
         {Array.from({ length: rows }, (_, row) => (
-          <Skeleton key={row} height={height} animation="none" style={{ backgroundColor: track, borderRadius: 8 }} />
+          <Skeleton
+            key={row}
+            height={height}
+            animation="none"
+            style={{ backgroundColor: track, borderRadius: 8 }}
+          />
         ))}
       </View>
     </View>
@@ -42,7 +65,11 @@ interface AnsweredProps<T> {
 }
 
 /** What was asked for, once it is there. A later attempt that fails takes nothing off the screen: something may have been typed there. */
-export function Answered<T>({ query: { data, error, refetch }, loading, children }: AnsweredProps<T>): ReactNode {
+export function Answered<T>({
+  query: { data, error, refetch },
+  loading,
+  children,
+}: AnsweredProps<T>): ReactNode {
   if (data !== undefined && !(error instanceof ApiFailure && error.status === GONE)) return children(data);
   return error ? <Failed error={error} retry={() => void refetch()} /> : <Loading {...loading} />;
 }
@@ -52,7 +79,10 @@ export function Failed({ error, retry }: { error: Error; retry: () => void }): R
   const known = error instanceof ApiFailure ? error : null;
   return (
     <View role="alert">
-      <Notice title={known?.offline ? 'The server is not reached' : 'This did not work'} action={<Button title="Try again" onPress={retry} />}>
+      <Notice
+        title={known?.offline ? 'The server is not reached' : 'This did not work'}
+        action={<Button title="Try again" onPress={retry} />}
+      >
         {known ? `${known.message} ${known.problem.remedy}` : error.message}
       </Notice>
     </View>

@@ -13,14 +13,21 @@ function contrast(a: string, b: string): number {
   return (light! + 0.05) / (dark! + 0.05);
 }
 
-describe.each<[string, Palette]>([['day', DAY], ['night', NIGHT]])('theme by %s', (_, palette) => {
+describe.each<[string, Palette]>([
+  ['day', DAY],
+  ['night', NIGHT],
+])('theme by %s', (_, palette) => {
   const grounds = [palette.paper, palette.sheet];
   it('has text at 4.5:1 or more', () => {
-    for (const ground of grounds) for (const text of [palette.ink, palette.quiet, palette.action]) expect(contrast(text, ground)).toBeGreaterThanOrEqual(4.5);
+    for (const ground of grounds)
+      for (const text of [palette.ink, palette.quiet, palette.action])
+        expect(contrast(text, ground)).toBeGreaterThanOrEqual(4.5);
     expect(contrast(palette.onAction, palette.action)).toBeGreaterThanOrEqual(4.5);
   });
   it('has graphics at 3:1 or more', () => {
-    for (const ground of grounds) for (const graphic of [palette.pace, palette.drain, ...palette.warmth]) expect(contrast(graphic, ground)).toBeGreaterThanOrEqual(3);
+    for (const ground of grounds)
+      for (const graphic of [palette.pace, palette.drain, ...palette.warmth])
+        expect(contrast(graphic, ground)).toBeGreaterThanOrEqual(3);
     expect(contrast(palette.pace, palette.track)).toBeGreaterThanOrEqual(3);
   });
 });

@@ -58,7 +58,20 @@ export const TARGET = 44;
 
 /** The theme of React Native Elements in our colours and type. */
 export function elementsTheme(palette: Palette, night: boolean): ReturnType<typeof createTheme> {
-  const colors = { primary: palette.action, background: palette.paper, white: palette.sheet, black: palette.ink, grey0: palette.ink, grey1: palette.quiet, grey2: palette.quiet, grey3: palette.quiet, grey4: palette.line, grey5: palette.track, divider: palette.line, error: palette.action };
+  const colors = {
+    primary: palette.action,
+    background: palette.paper,
+    white: palette.sheet,
+    black: palette.ink,
+    grey0: palette.ink,
+    grey1: palette.quiet,
+    grey2: palette.quiet,
+    grey3: palette.quiet,
+    grey4: palette.line,
+    grey5: palette.track,
+    divider: palette.line,
+    error: palette.action,
+  };
   return createTheme({
     mode: night ? 'dark' : 'light',
     lightColors: colors,
@@ -66,7 +79,11 @@ export function elementsTheme(palette: Palette, night: boolean): ReturnType<type
     components: {
       Button: ({ type = 'solid' }) => ({
         buttonStyle: { minHeight: TARGET, borderRadius: 6, paddingHorizontal: 16 },
-        titleStyle: { fontFamily: FONTS.head, fontSize: 17, color: type === 'solid' ? palette.onAction : palette.action },
+        titleStyle: {
+          fontFamily: FONTS.head,
+          fontSize: 17,
+          color: type === 'solid' ? palette.onAction : palette.action,
+        },
         disabledStyle: type === 'solid' ? { backgroundColor: palette.track } : {},
         disabledTitleStyle: { color: palette.quiet },
       }),
@@ -75,7 +92,15 @@ export function elementsTheme(palette: Palette, night: boolean): ReturnType<type
         labelStyle: { fontFamily: FONTS.head, fontSize: 15, fontWeight: 'normal', color: palette.quiet },
         errorStyle: { fontFamily: FONTS.text, fontSize: 14, color: palette.action, margin: 2 },
         containerStyle: { paddingHorizontal: 0 },
-        inputContainerStyle: { borderWidth: 1, borderBottomWidth: 1, borderColor: palette.quiet, borderRadius: 6, paddingHorizontal: 10, overflow: 'hidden', backgroundColor: palette.sheet },
+        inputContainerStyle: {
+          borderWidth: 1,
+          borderBottomWidth: 1,
+          borderColor: palette.quiet,
+          borderRadius: 6,
+          paddingHorizontal: 10,
+          overflow: 'hidden',
+          backgroundColor: palette.sheet,
+        },
       },
       LinearProgress: { style: { height: 8, borderRadius: 4 } },
     },

@@ -10,23 +10,51 @@ type Props = TextProps & { children: ReactNode };
 export function Heading({ level = 2, style, ...props }: Props & { level?: 1 | 2 | 3 }): ReactNode {
   const { ink } = usePalette();
   const size = { 1: 28, 2: 21, 3: 17 }[level];
-  return <Text role="heading" aria-level={level} style={[{ fontFamily: FONTS.head, fontSize: size, lineHeight: size * 1.2, color: ink }, style]} {...props} />;
+  return (
+    <Text
+      role="heading"
+      aria-level={level}
+      style={[{ fontFamily: FONTS.head, fontSize: size, lineHeight: size * 1.2, color: ink }, style]}
+      {...props}
+    />
+  );
 }
 
 /** Running text. */
 export function Body({ style, ...props }: Props): ReactNode {
   const { ink } = usePalette();
-  return <Text style={[{ fontFamily: FONTS.text, fontSize: 16, lineHeight: 23, color: ink }, style]} {...props} />;
+  return (
+    <Text style={[{ fontFamily: FONTS.text, fontSize: 16, lineHeight: 23, color: ink }, style]} {...props} />
+  );
 }
 
 /** What stands beside: units, definitions, file names. */
 export function Quiet({ style, ...props }: Props): ReactNode {
   const { quiet } = usePalette();
-  return <Text style={[{ fontFamily: FONTS.text, fontSize: 14, lineHeight: 19, color: quiet }, style]} {...props} />;
+  return (
+    <Text
+      style={[{ fontFamily: FONTS.text, fontSize: 14, lineHeight: 19, color: quiet }, style]}
+      {...props}
+    />
+  );
 }
 
 /** A number: tabular, so that columns of them line up. */
 export function FigureText({ size = 17, style, ...props }: Props & { size?: number }): ReactNode {
   const { ink } = usePalette();
-  return <Text style={[{ fontFamily: FONTS.figure, fontSize: size, lineHeight: size * 1.2, color: ink, fontVariant: ['tabular-nums'] }, style]} {...props} />;
+  return (
+    <Text
+      style={[
+        {
+          fontFamily: FONTS.figure,
+          fontSize: size,
+          lineHeight: size * 1.2,
+          color: ink,
+          fontVariant: ['tabular-nums'],
+        },
+        style,
+      ]}
+      {...props}
+    />
+  );
 }

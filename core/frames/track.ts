@@ -38,9 +38,11 @@ export function withinLongest(track: FrameTrack): FrameTrack {
   let i = 0;
   let next = 0;
   for (; i < track.frameUs.length; i++) {
-    for (let gap = track.gaps[next]; gap && gap.beforeFrame === i; gap = track.gaps[++next]) clock += gap.lengthUs;
+    for (let gap = track.gaps[next]; gap && gap.beforeFrame === i; gap = track.gaps[++next])
+      clock += gap.lengthUs;
     clock += track.frameUs[i]!;
-    if (clock > LONGEST_RUN_US) return { frameUs: track.frameUs.subarray(0, i), gaps: track.gaps.filter((gap) => gap.beforeFrame < i) };
+    if (clock > LONGEST_RUN_US)
+      return { frameUs: track.frameUs.subarray(0, i), gaps: track.gaps.filter((gap) => gap.beforeFrame < i) };
   }
   return track;
 }

@@ -39,7 +39,12 @@ export class ColumnScanner {
     }
     const used = this.scan(bytes, false);
     this.rest = bytes.slice(used);
-    if (this.rest.length > LONGEST_ROW_BYTES) throw longLine(this.line, LONGEST_ROW_BYTES, 'A frame log has a row per frame: check that the file has line breaks, or export it again.');
+    if (this.rest.length > LONGEST_ROW_BYTES)
+      throw longLine(
+        this.line,
+        LONGEST_ROW_BYTES,
+        'A frame log has a row per frame: check that the file has line breaks, or export it again.',
+      );
   }
 
   /** The last line may lack its line break. */
@@ -89,7 +94,8 @@ export class ColumnScanner {
       let rowEnd = i;
       if (rowEnd > rowStart && bytes[rowEnd - 1] === RETURN) rowEnd--;
       if (to < 0) to = from < 0 ? -1 : rowEnd;
-      if (this.line >= this.firstLine && !isBlank(bytes, rowStart, rowEnd)) onField(bytes, from, Math.max(from, to), this.line);
+      if (this.line >= this.firstLine && !isBlank(bytes, rowStart, rowEnd))
+        onField(bytes, from, Math.max(from, to), this.line);
       this.line++;
       rowStart = i + 1;
     }
@@ -103,7 +109,12 @@ function isBlank(bytes: Uint8Array, from: number, to: number): boolean {
 }
 
 /** A row with quotes in it: its fields, the lines it spans and where the next row starts; null when it is not complete. */
-function readQuotedRow(bytes: Uint8Array, from: number, delimiter: number, final: boolean): { fields: Uint8Array[]; lines: number; next: number } | null {
+function readQuotedRow(
+  bytes: Uint8Array,
+  from: number,
+  delimiter: number,
+  final: boolean,
+): { fields: Uint8Array[]; lines: number; next: number } | null {
   const fields: Uint8Array[] = [];
   let field: number[] = [];
   let inside = false;
@@ -154,5 +165,7 @@ export function splitLine(line: string, delimiter: string): string[] {
   const bytes = new TextEncoder().encode(line);
   const row = readQuotedRow(bytes, 0, delimiter.charCodeAt(0), true);
   const decoder = new TextDecoder();
-  return row && row.fields.length > 0 ? row.fields.map((field) => decoder.decode(field).trim()) : [line.trim()];
+  return row && row.fields.length > 0
+    ? row.fields.map((field) => decoder.decode(field).trim())
+    : [line.trim()];
 }

@@ -22,7 +22,11 @@ export const UNIT_SECONDS: Record<TimeUnit, number> = { s: 1, ms: 1e-3, us: 1e-6
 const UNITS = Object.keys(UNIT_SECONDS) as TimeUnit[];
 
 const WORDS: { kind: ColumnKind; pattern: RegExp }[] = [
-  { kind: 'frame-time', pattern: /frame[\s_-]*(time(?!\s*stamp)|duration|length|interval)|between|delta|\bdt\b|interval|duration/i },
+  {
+    kind: 'frame-time',
+    pattern:
+      /frame[\s_-]*(time(?!\s*stamp)|duration|length|interval)|between|delta|\bdt\b|interval|duration/i,
+  },
   { kind: 'timestamp', pattern: /stamp|present|clock|elapsed|since|\btime\b|^time|moment|\bat\b/i },
 ];
 const UNIT_WORDS: { unit: TimeUnit; pattern: RegExp }[] = [
@@ -62,7 +66,9 @@ function guessColumn(heading: string, column: number, values: number[]): ColumnG
   const steps = values.slice(1).map((value, i) => value - values[i]!);
   const rises = steps.length > 0 && steps.filter((step) => step > 0).length >= 0.98 * steps.length;
   const counts = rises && steps.every((step) => step === 1);
-  const named = NOT_A_TIME.test(heading) ? null : (WORDS.find((word) => word.pattern.test(heading))?.kind ?? null);
+  const named = NOT_A_TIME.test(heading)
+    ? null
+    : (WORDS.find((word) => word.pattern.test(heading))?.kind ?? null);
   if (NOT_A_TIME.test(heading) || (counts && named === null)) return null;
   // frame times may rise for a while; what is called so is so
   const kind: ColumnKind = rises && named !== 'frame-time' ? 'timestamp' : 'frame-time';
@@ -77,26 +83,40 @@ function guessColumn(heading: string, column: number, values: number[]): ColumnG
   if (named === kind) {
     sureness += 0.4;
     reasons.push(`the heading “${heading}” speaks of ${kind === 'timestamp' ? 'moments' : 'frame times'}`);
-  } else reasons.push(kind === 'timestamp' ? 'the values rise row by row' : 'the values go up and down like frame times');
+  } else
+    reasons.push(
+      kind === 'timestamp' ? 'the values rise row by row' : 'the values go up and down like frame times',
+    );
   if (namedUnit === unit) {
     sureness += 0.3;
     reasons.push(`it names ${UNIT_NAMES[unit]}`);
   } else if (namedUnit) {
     sureness -= 0.1;
     reasons.push(`it names ${UNIT_NAMES[namedUnit]}, yet the values fit ${UNIT_NAMES[unit]}`);
-  } else reasons.push(`in ${UNIT_NAMES[unit]} a typical frame takes ${(typical * UNIT_SECONDS[unit] * 1000).toPrecision(3)} ms`);
+  } else
+    reasons.push(
+      `in ${UNIT_NAMES[unit]} a typical frame takes ${(typical * UNIT_SECONDS[unit] * 1000).toPrecision(3)} ms`,
+    );
   if (kind === 'frame-time') sureness += 0.05;
   return { column, kind, unit, sureness, why: reasons.join('; ') };
 }
 
 /** Names of the units, in words. */
-export const UNIT_NAMES: Record<TimeUnit, string> = { s: 'seconds', ms: 'milliseconds', us: 'microseconds', ns: 'nanoseconds' };
+export const UNIT_NAMES: Record<TimeUnit, string> = {
+  s: 'seconds',
+  ms: 'milliseconds',
+  us: 'microseconds',
+  ns: 'nanoseconds',
+};
 
 const plausible = (seconds: number): boolean => seconds >= SHORTEST_S && seconds <= LONGEST_S;
 
 function nearestToTypical(typical: number, units: TimeUnit[]): TimeUnit | null {
   const distance = (unit: TimeUnit): number => Math.abs(Math.log((typical * UNIT_SECONDS[unit]) / TYPICAL_S));
-  return units.reduce<TimeUnit | null>((best, unit) => (best === null || distance(unit) < distance(best) ? unit : best), null);
+  return units.reduce<TimeUnit | null>(
+    (best, unit) => (best === null || distance(unit) < distance(best) ? unit : best),
+    null,
+  );
 }
 
 function middle(values: number[]): number | null {

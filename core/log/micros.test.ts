@@ -42,7 +42,22 @@ describe('parseMicros', () => {
     expect(parse(text, unit)).toBe(micros);
   });
 
-  it.each(['', ' ', '.', '-', 'abc', '16.6.7', '16,7', '1e', '0x10', 'NaN', 'Infinity', '16 7', '12ms', '9'.repeat(80)])('finds no number in “%s”', (text) => {
+  it.each([
+    '',
+    ' ',
+    '.',
+    '-',
+    'abc',
+    '16.6.7',
+    '16,7',
+    '1e',
+    '0x10',
+    'NaN',
+    'Infinity',
+    '16 7',
+    '12ms',
+    '9'.repeat(80),
+  ])('finds no number in “%s”', (text) => {
     expect(parse(text, 'ms')).toBeNaN();
   });
 
@@ -54,14 +69,19 @@ describe('parseMicros', () => {
   it('rounds any decimal as exact arithmetic does', () => {
     const units: Record<TimeUnit, bigint> = { s: 1_000_000n, ms: 1000n, us: 1n, ns: 1n };
     fc.assert(
-      fc.property(fc.constantFrom<TimeUnit>('s', 'ms', 'us', 'ns'), fc.bigInt(0n, 10n ** 12n), fc.integer({ min: 0, max: 9 }), (unit, digits, places) => {
-        const text = digits.toString().padStart(places + 1, '0');
-        const decimal = places === 0 ? text : `${text.slice(0, -places)}.${text.slice(-places)}`;
-        const divisor = 10n ** BigInt(places) * (unit === 'ns' ? 1000n : 1n);
-        const exact = (2n * digits * units[unit] + divisor) / (2n * divisor);
-        fc.pre(exact <= BigInt(Number.MAX_SAFE_INTEGER));
-        expect(parse(decimal, unit)).toBe(Number(exact));
-      }),
+      fc.property(
+        fc.constantFrom<TimeUnit>('s', 'ms', 'us', 'ns'),
+        fc.bigInt(0n, 10n ** 12n),
+        fc.integer({ min: 0, max: 9 }),
+        (unit, digits, places) => {
+          const text = digits.toString().padStart(places + 1, '0');
+          const decimal = places === 0 ? text : `${text.slice(0, -places)}.${text.slice(-places)}`;
+          const divisor = 10n ** BigInt(places) * (unit === 'ns' ? 1000n : 1n);
+          const exact = (2n * digits * units[unit] + divisor) / (2n * divisor);
+          fc.pre(exact <= BigInt(Number.MAX_SAFE_INTEGER));
+          expect(parse(decimal, unit)).toBe(Number(exact));
+        },
+      ),
     );
   });
 });

@@ -24,7 +24,13 @@ const EXACT_DIGITS = 15;
  * @example
  * parseMicros(new TextEncoder().encode('16.6675'), 0, 7, 'ms', 46); // 16668
  */
-export function parseMicros(bytes: Uint8Array, from: number, to: number, unit: TimeUnit, decimalMark: number): number {
+export function parseMicros(
+  bytes: Uint8Array,
+  from: number,
+  to: number,
+  unit: TimeUnit,
+  decimalMark: number,
+): number {
   while (from < to && (bytes[from] === SPACE || bytes[from] === TAB)) from++;
   while (to > from && (bytes[to - 1] === SPACE || bytes[to - 1] === TAB)) to--;
   const shift = TO_MICROS[unit];
@@ -37,7 +43,8 @@ export function parseMicros(bytes: Uint8Array, from: number, to: number, unit: T
   }
   const wholeDigits = i - from;
   // the plain cases in one pass; signs, exponents, long numbers and nanoseconds go the exact way round
-  if (wholeDigits === 0 || shift < 0 || wholeDigits + shift > EXACT_DIGITS) return parseExactly(bytes, from, to, shift, decimalMark);
+  if (wholeDigits === 0 || shift < 0 || wholeDigits + shift > EXACT_DIGITS)
+    return parseExactly(bytes, from, to, shift, decimalMark);
   if (i === to) return value * POWERS[shift]!;
   if (bytes[i] !== decimalMark) return parseExactly(bytes, from, to, shift, decimalMark);
   i++;
@@ -58,7 +65,13 @@ const LONGEST_NUMBER = 64;
 const POWERS = [1, 10, 100, 1e3, 1e4, 1e5, 1e6];
 const NUMBER = /^([+-]?)(\d*)(?:\.(\d*))?(?:[eE]([+-]?\d{1,3}))?$/;
 
-function parseExactly(bytes: Uint8Array, from: number, to: number, shift: number, decimalMark: number): number {
+function parseExactly(
+  bytes: Uint8Array,
+  from: number,
+  to: number,
+  shift: number,
+  decimalMark: number,
+): number {
   if (to - from > LONGEST_NUMBER) return NaN;
   let text = '';
   for (let i = from; i < to; i++) {
@@ -75,7 +88,10 @@ function parseExactly(bytes: Uint8Array, from: number, to: number, shift: number
   const digits = whole + fraction;
   const places = fraction.length - Number(exponent) - shift;
   const magnitude = BigInt(digits);
-  const rounded = places <= 0 ? magnitude * 10n ** BigInt(-places) : roundHalfUp(sign === '-' ? -magnitude : magnitude, places);
+  const rounded =
+    places <= 0
+      ? magnitude * 10n ** BigInt(-places)
+      : roundHalfUp(sign === '-' ? -magnitude : magnitude, places);
   const signed = places <= 0 && sign === '-' ? -rounded : rounded;
   return signed > MAX_EXACT || signed < -MAX_EXACT ? NaN : Number(signed);
 }

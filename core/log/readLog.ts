@@ -12,8 +12,15 @@ import { markLength, type TextLayout } from './sniff';
 /** The run would be longer than any: most likely the unit is another. */
 function tooLong({ column, kind, unit }: ColumnChoice, line: number, lengthUs: number): LogRefused {
   const hours = lengthUs / 3.6e9;
-  const finer = (Object.keys(UNIT_SECONDS) as ColumnChoice['unit'][]).find((other) => UNIT_SECONDS[other] < UNIT_SECONDS[unit] && (hours * UNIT_SECONDS[other]) / UNIT_SECONDS[unit] <= LONGEST_RUN_S / 3600);
-  const jump = kind === 'timestamp' ? ' Or the clock was set in the middle (stamps that jump from 0 to those since 1970, say): cut the log there.' : '';
+  const finer = (Object.keys(UNIT_SECONDS) as ColumnChoice['unit'][]).find(
+    (other) =>
+      UNIT_SECONDS[other] < UNIT_SECONDS[unit] &&
+      (hours * UNIT_SECONDS[other]) / UNIT_SECONDS[unit] <= LONGEST_RUN_S / 3600,
+  );
+  const jump =
+    kind === 'timestamp'
+      ? ' Or the clock was set in the middle (stamps that jump from 0 to those since 1970, say): cut the log there.'
+      : '';
   return new LogRefused(
     'too-long',
     `At line ${line} the run would be ${hours < 10_000 ? `${Math.round(hours)} hours` : `${Math.round(hours / 8766)} years`} long; no run is longer than 48 hours.`,
@@ -52,23 +59,33 @@ export class LogReader {
     layout: RowLayout,
     private readonly choice: ColumnChoice,
   ) {
-    const tooMuch: TooMuch = (line, lengthUs) => (lengthUs === null ? tooManyFrames(line) : tooLong(choice, line, lengthUs));
-    const rows: FrameRows = choice.kind === 'timestamp' ? new TimestampRows(tooMuch) : new FrameTimeRows(tooMuch);
+    const tooMuch: TooMuch = (line, lengthUs) =>
+      lengthUs === null ? tooManyFrames(line) : tooLong(choice, line, lengthUs);
+    const rows: FrameRows =
+      choice.kind === 'timestamp' ? new TimestampRows(tooMuch) : new FrameTimeRows(tooMuch);
     this.rows = rows;
     const mark = layout.decimalMark.charCodeAt(0);
     this.mark = mark;
     const unit = choice.unit;
-    this.scanner = new ColumnScanner(layout.delimiter.charCodeAt(0), choice.column, layout.firstLine, (bytes, from, to, line) => {
-      const us = from < 0 ? NaN : parseMicros(bytes, from, to, unit, mark);
-      rows.add(us, line, () => this.describe(bytes, from, to));
-    });
+    this.scanner = new ColumnScanner(
+      layout.delimiter.charCodeAt(0),
+      choice.column,
+      layout.firstLine,
+      (bytes, from, to, line) => {
+        const us = from < 0 ? NaN : parseMicros(bytes, from, to, unit, mark);
+        rows.add(us, line, () => this.describe(bytes, from, to));
+      },
+    );
   }
 
   private describe(bytes: Uint8Array, from: number, to: number): string {
     const column = this.choice.column + 1;
     if (from < 0) return `the row has no column ${column}`;
     // what no text holds is shown as a dot
-    const text = this.decoder.decode(bytes.subarray(from, Math.min(to, from + 40))).replace(UNSHOWN, '·').trim();
+    const text = this.decoder
+      .decode(bytes.subarray(from, Math.min(to, from + 40)))
+      .replace(UNSHOWN, '·')
+      .trim();
     if (text === '') return `column ${column} is empty`;
     const number = parseMicros(bytes, from, to, this.choice.unit, this.mark);
     return Number.isNaN(number) ? `column ${column} holds “${text}”, which is no number` : text;
@@ -103,7 +120,13 @@ export class LogReader {
       );
     }
     if (track.frameUs.length === 0) {
-      throw new LogRefused('no-frames', 'There is not one frame in the file.', 'The log may have been cut off when it was copied: export it again, or choose another column.', null, tally.listed);
+      throw new LogRefused(
+        'no-frames',
+        'There is not one frame in the file.',
+        'The log may have been cut off when it was copied: export it again, or choose another column.',
+        null,
+        tally.listed,
+      );
     }
     return { track, tally };
   }

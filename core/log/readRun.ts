@@ -9,7 +9,8 @@ import { LogRefused } from './refused';
 import { fileKind, HEAD_BYTES, sniffLayout, type FileKind, type TextLayout } from './sniff';
 
 /** What the first bytes tell of a file. */
-export type HeadView = { kind: 'run-file' | 'shell-text' } | { kind: 'delimited'; layout: TextLayout; guesses: ColumnGuess[] };
+export type HeadView =
+  { kind: 'run-file' | 'shell-text' } | { kind: 'delimited'; layout: TextLayout; guesses: ColumnGuess[] };
 
 /**
  * Looks at the first bytes of an unpacked file.
@@ -19,7 +20,11 @@ export type HeadView = { kind: 'run-file' | 'shell-text' } | { kind: 'delimited'
  * @param given delimiter or decimal mark that the person has decided
  * @throws LogRefused where it is no log at all
  */
-export function viewHead(head: Uint8Array, whole: boolean, given?: Parameters<typeof sniffLayout>[2]): HeadView {
+export function viewHead(
+  head: Uint8Array,
+  whole: boolean,
+  given?: Parameters<typeof sniffLayout>[2],
+): HeadView {
   const kind = fileKind(head);
   if (kind !== 'delimited') return { kind };
   const layout = sniffLayout(head, whole, given);
@@ -94,12 +99,21 @@ function readerFor(head: Uint8Array, whole: boolean, options: ReadRunOptions): R
 }
 
 export const tooLarge = (largest: number): LogRefused =>
-  new LogRefused('too-large', `The file holds more than ${Math.round(largest / 1024 / 1024)} MB.`, 'Cut the log into parts, or export only the column with the frame times.');
+  new LogRefused(
+    'too-large',
+    `The file holds more than ${Math.round(largest / 1024 / 1024)} MB.`,
+    'Cut the log into parts, or export only the column with the frame times.',
+  );
 
 /** No column looks like frames: says which columns there are. */
 export function noUsableColumn(layout: TextLayout): LogRefused {
   const columns = layout.headings.map((heading) => `“${heading}”`).join(', ');
-  return new LogRefused('no-usable-column', `No column looks like frame times or timestamps. The file has ${columns}.`, 'Choose the column by hand if one of them holds frames, or export the log with frame times.', layout.headingLine ?? layout.firstLine);
+  return new LogRefused(
+    'no-usable-column',
+    `No column looks like frame times or timestamps. The file has ${columns}.`,
+    'Choose the column by hand if one of them holds frames, or export the log with frame times.',
+    layout.headingLine ?? layout.firstLine,
+  );
 }
 
 function concat(parts: Uint8Array[]): Uint8Array {

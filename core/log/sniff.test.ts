@@ -13,7 +13,8 @@ const refusal = (work: () => unknown): LogRefused => {
   throw new Error('it was not refused');
 };
 /** Rows about a frame time of 1/60 s. */
-const wave = (unit: number, places: number, mark = '.'): string[] => Array.from({ length: 40 }, (_, i) => ((16.667 + Math.sin(i)) * unit).toFixed(places).replace('.', mark));
+const wave = (unit: number, places: number, mark = '.'): string[] =>
+  Array.from({ length: 40 }, (_, i) => ((16.667 + Math.sin(i)) * unit).toFixed(places).replace('.', mark));
 
 describe('fileKind', () => {
   it('tells a run file from delimited text', () => {
@@ -37,19 +38,29 @@ describe('fileKind', () => {
 });
 
 describe('sniffLayout and guessColumns', () => {
-  const look = (text: string): { layout: ReturnType<typeof sniffLayout>; guess: ReturnType<typeof guessColumns>[0] | undefined } => {
+  const look = (
+    text: string,
+  ): { layout: ReturnType<typeof sniffLayout>; guess: ReturnType<typeof guessColumns>[0] | undefined } => {
     const layout = sniffLayout(bytes(text), true);
     return { layout, guess: guessColumns(layout)[0] };
   };
 
   it('finds a heading behind comments, and milliseconds by name', () => {
-    const { layout, guess } = look(`# device: Velm 5\n# nothing else\n\nindex,frame_time_ms,fps\n${wave(1, 3).map((d, i) => `${i},${d},60`).join('\n')}`);
+    const { layout, guess } = look(
+      `# device: Velm 5\n# nothing else\n\nindex,frame_time_ms,fps\n${wave(1, 3)
+        .map((d, i) => `${i},${d},60`)
+        .join('\n')}`,
+    );
     expect(layout).toMatchObject({ delimiter: ',', decimalMark: '.', headingLine: 4, firstLine: 5 });
     expect(guess).toMatchObject({ column: 1, kind: 'frame-time', unit: 'ms' });
   });
 
   it('reads semicolons with decimal commas', () => {
-    const { layout, guess } = look(`Zeit;Dauer Bild (ms)\n${wave(1, 3, ',').map((d, i) => `${i};${d}`).join('\r\n')}`);
+    const { layout, guess } = look(
+      `Zeit;Dauer Bild (ms)\n${wave(1, 3, ',')
+        .map((d, i) => `${i};${d}`)
+        .join('\r\n')}`,
+    );
     expect(layout).toMatchObject({ delimiter: ';', decimalMark: ',', firstLine: 2 });
     expect(guess).toMatchObject({ column: 1, kind: 'frame-time', unit: 'ms' });
   });
@@ -67,18 +78,30 @@ describe('sniffLayout and guessColumns', () => {
   });
 
   it('believes the values where the heading’s unit cannot be', () => {
-    expect(look(`frame time (ms)\n${wave(1000, 0).join('\n')}`).guess).toMatchObject({ unit: 'us', why: expect.stringContaining('yet the values fit') });
+    expect(look(`frame time (ms)\n${wave(1000, 0).join('\n')}`).guess).toMatchObject({
+      unit: 'us',
+      why: expect.stringContaining('yet the values fit'),
+    });
   });
 
   it('takes rising values for timestamps, but not a row number', () => {
-    const stamps = Array.from({ length: 40 }, (_, i) => `${i}\t${1_747_000_000_000_000_000n + BigInt(i) * 16_666_667n}`);
-    expect(look(`n\tshown (ns)\n${stamps.join('\n')}`).guess).toMatchObject({ column: 1, kind: 'timestamp', unit: 'ns' });
+    const stamps = Array.from(
+      { length: 40 },
+      (_, i) => `${i}\t${1_747_000_000_000_000_000n + BigInt(i) * 16_666_667n}`,
+    );
+    expect(look(`n\tshown (ns)\n${stamps.join('\n')}`).guess).toMatchObject({
+      column: 1,
+      kind: 'timestamp',
+      unit: 'ns',
+    });
   });
 
   it('believes a heading that says frame time, though the values rise; but not where it says timestamp', () => {
     const rising = Array.from({ length: 40 }, (_, i) => (16 + i / 40).toFixed(3)).join('\n');
     expect(look(`frame time (ms)\n${rising}`).guess).toMatchObject({ kind: 'frame-time', unit: 'ms' });
-    expect(look(`frame timestamp (ms)\n${Array.from({ length: 40 }, (_, i) => i * 16.7).join('\n')}`).guess).toMatchObject({ kind: 'timestamp', unit: 'ms' });
+    expect(
+      look(`frame timestamp (ms)\n${Array.from({ length: 40 }, (_, i) => i * 16.7).join('\n')}`).guess,
+    ).toMatchObject({ kind: 'timestamp', unit: 'ms' });
   });
 
   it('reads rows without a heading', () => {
@@ -88,7 +111,9 @@ describe('sniffLayout and guessColumns', () => {
   });
 
   it('takes no row that lacks its number for the heading', () => {
-    const { layout } = look(`# logged on deck, no promises\nframe_time_ms\n\nstart\n${wave(1, 2).join('\n')}`);
+    const { layout } = look(
+      `# logged on deck, no promises\nframe_time_ms\n\nstart\n${wave(1, 2).join('\n')}`,
+    );
     expect(layout).toMatchObject({ headings: ['frame_time_ms'], headingLine: 2, firstLine: 3 });
   });
 
@@ -97,10 +122,15 @@ describe('sniffLayout and guessColumns', () => {
   });
 
   it('refuses prose', () => {
-    expect(refusal(() => sniffLayout(bytes('Dear diary,\nit was smooth, I think.\n'), true)).code).toBe('not-a-log');
+    expect(refusal(() => sniffLayout(bytes('Dear diary,\nit was smooth, I think.\n'), true)).code).toBe(
+      'not-a-log',
+    );
   });
 
   it('keeps to what the person has decided', () => {
-    expect(sniffLayout(bytes('1,5\n2,5\n'), true, { delimiter: ';', decimalMark: ',' })).toMatchObject({ delimiter: ';', rows: [['1,5'], ['2,5']] });
+    expect(sniffLayout(bytes('1,5\n2,5\n'), true, { delimiter: ';', decimalMark: ',' })).toMatchObject({
+      delimiter: ';',
+      rows: [['1,5'], ['2,5']],
+    });
   });
 });

@@ -44,21 +44,43 @@ export type FileKind = 'run-file' | 'shell-text' | 'delimited';
  * @throws LogRefused for an empty file, an image, an archive, binary data or UTF-16
  */
 export function fileKind(head: Uint8Array): FileKind {
-  if (head.length === 0) throw new LogRefused('empty', 'The file is empty.', 'Export the log again and check that it has grown before you copy it.');
+  if (head.length === 0)
+    throw new LogRefused(
+      'empty',
+      'The file is empty.',
+      'Export the log again and check that it has grown before you copy it.',
+    );
   for (const signature of SIGNATURES) {
     if (signature.bytes.every((byte, i) => head[signature.at + i] === byte)) {
-      throw new LogRefused('not-text', `This is ${signature.name}, whatever its ending says; it holds no frame times.`, 'Export the frame log as CSV, or choose the .pace.ndjson file.');
+      throw new LogRefused(
+        'not-text',
+        `This is ${signature.name}, whatever its ending says; it holds no frame times.`,
+        'Export the frame log as CSV, or choose the .pace.ndjson file.',
+      );
     }
   }
   if ((head[0] === 0xff && head[1] === 0xfe) || (head[0] === 0xfe && head[1] === 0xff)) {
-    throw new LogRefused('not-text', 'The text is stored as UTF-16.', 'Save it again as UTF-8 (in a spreadsheet: "CSV UTF-8").');
+    throw new LogRefused(
+      'not-text',
+      'The text is stored as UTF-16.',
+      'Save it again as UTF-8 (in a spreadsheet: "CSV UTF-8").',
+    );
   }
   const control = head.findIndex((byte) => byte < 32 && byte !== 9 && byte !== 10 && byte !== 13);
   if (control >= 0) {
-    throw new LogRefused('not-text', `Byte ${control + 1} of the file is not text, so this is not a frame log.`, 'Export the frame log as CSV, or choose the .pace.ndjson file.');
+    throw new LogRefused(
+      'not-text',
+      `Byte ${control + 1} of the file is not text, so this is not a frame log.`,
+      'Export the frame log as CSV, or choose the .pace.ndjson file.',
+    );
   }
   const text = decodeHead(head).trimStart();
-  if (text === '') throw new LogRefused('empty', 'The file holds nothing but blank lines.', 'Export the log again and check that it has grown before you copy it.');
+  if (text === '')
+    throw new LogRefused(
+      'empty',
+      'The file holds nothing but blank lines.',
+      'Export the log again and check that it has grown before you copy it.',
+    );
   if (text.startsWith('{')) return 'run-file';
   return isShellText(text) ? 'shell-text' : 'delimited';
 }
@@ -69,7 +91,8 @@ function decodeHead(head: Uint8Array): string {
 }
 
 /** Bytes of a UTF-8 byte order mark at the start, 0 or 3. */
-export const markLength = (head: Uint8Array): number => (head[0] === 0xef && head[1] === 0xbb && head[2] === 0xbf ? 3 : 0);
+export const markLength = (head: Uint8Array): number =>
+  head[0] === 0xef && head[1] === 0xbb && head[2] === 0xbf ? 3 : 0;
 
 const NUMERIC: Record<'.' | ',', RegExp> = {
   '.': /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i,
@@ -77,7 +100,8 @@ const NUMERIC: Record<'.' | ',', RegExp> = {
 };
 
 /** Whether a field is a number with that decimal mark. */
-export const isNumber = (field: string, decimalMark: '.' | ','): boolean => NUMERIC[decimalMark].test(field.trim());
+export const isNumber = (field: string, decimalMark: '.' | ','): boolean =>
+  NUMERIC[decimalMark].test(field.trim());
 
 /**
  * Finds delimiter, decimal mark, heading and first row of a delimited text.
@@ -91,7 +115,11 @@ export const isNumber = (field: string, decimalMark: '.' | ','): boolean => NUME
  * @param given what the person has decided; only the rest is found out
  * @throws LogRefused('not-a-log') where no row holds a number
  */
-export function sniffLayout(head: Uint8Array, whole: boolean, given: Partial<Pick<TextLayout, 'delimiter' | 'decimalMark'>> = {}): TextLayout {
+export function sniffLayout(
+  head: Uint8Array,
+  whole: boolean,
+  given: Partial<Pick<TextLayout, 'delimiter' | 'decimalMark'>> = {},
+): TextLayout {
   const lines = decodeHead(head).split(/\r?\n/);
   if (!whole && lines.length > 1) lines.pop();
   let best: (TextLayout & { score: number }) | null = null;
@@ -102,25 +130,44 @@ export function sniffLayout(head: Uint8Array, whole: boolean, given: Partial<Pic
     }
   }
   if (!best) {
-    throw new LogRefused('not-a-log', 'No line of the file has a number where a frame time could be.', 'A frame log has a row per frame with a frame time or a timestamp in it. Choose another file.');
+    throw new LogRefused(
+      'not-a-log',
+      'No line of the file has a number where a frame time could be.',
+      'A frame log has a row per frame with a frame time or a timestamp in it. Choose another file.',
+    );
   }
   const { score: _, ...layout } = best;
   return layout;
 }
 
-function layoutWith(lines: string[], delimiter: ',' | ';' | '\t', decimalMark: '.' | ','): (TextLayout & { score: number }) | null {
+function layoutWith(
+  lines: string[],
+  delimiter: ',' | ';' | '\t',
+  decimalMark: '.' | ',',
+): (TextLayout & { score: number }) | null {
   const rows: { line: number; fields: string[]; numbers: number }[] = [];
   for (let i = 0; i < lines.length && rows.length < SAMPLE_ROWS; i++) {
     if (lines[i]!.trim() === '') continue;
     const fields = splitLine(lines[i]!, delimiter);
-    rows.push({ line: i + 1, fields, numbers: fields.filter((field) => isNumber(field, decimalMark)).length });
+    rows.push({
+      line: i + 1,
+      fields,
+      numbers: fields.filter((field) => isNumber(field, decimalMark)).length,
+    });
   }
   const widths = new Map<number, number>();
-  for (const row of rows) if (row.numbers > 0) widths.set(row.fields.length, (widths.get(row.fields.length) ?? 0) + 1);
+  for (const row of rows)
+    if (row.numbers > 0) widths.set(row.fields.length, (widths.get(row.fields.length) ?? 0) + 1);
   const [width] = [...widths].sort((a, b) => b[1] - a[1])[0] ?? [];
   if (width === undefined) return null;
   const first = rows.findIndex((row) => row.fields.length === width && row.numbers > 0);
-  const heading = headingAmong(rows.slice(0, first).map((row) => (row.fields.length === width && row.fields.some((field) => /\p{L}/u.test(field)) ? row : null)));
+  const heading = headingAmong(
+    rows
+      .slice(0, first)
+      .map((row) =>
+        row.fields.length === width && row.fields.some((field) => /\p{L}/u.test(field)) ? row : null,
+      ),
+  );
   const data = rows.slice(first);
   const alike = data.filter((row) => row.fields.length === width && row.numbers > 0);
   // rows that agree, then numbers that are whole fields; a field that still holds another candidate's delimiter is a poor split
@@ -128,7 +175,11 @@ function layoutWith(lines: string[], delimiter: ',' | ';' | '\t', decimalMark: '
   const numeric = alike.reduce((sum, row) => sum + row.numbers / width, 0) / alike.length;
   const headingFits = heading || first === 0 ? 0 : -0.5;
   const ties = (decimalMark === ',' ? -0.01 : 0) + Math.min(width, 8) * 0.001;
-  const foreign = alike.some((row) => row.fields.some((field) => !isNumber(field, decimalMark) && /[;\t]/.test(field))) ? -0.5 : 0;
+  const foreign = alike.some((row) =>
+    row.fields.some((field) => !isNumber(field, decimalMark) && /[;\t]/.test(field)),
+  )
+    ? -0.5
+    : 0;
   return {
     delimiter,
     decimalMark,
@@ -150,7 +201,13 @@ const TELLING = /frame|time|present|stamp|\b(ns|us|µs|ms|sec)\b|_(ns|us|ms|s)$/
  * cannot be one.
  */
 function headingAmong<T extends { fields: string[] }>(lines: (T | null)[]): T | null {
-  return lines.findLast((line) => line?.fields.some((field) => TELLING.test(field) && field.length <= LONGEST_HEADING)) ?? lines.at(-1) ?? null;
+  return (
+    lines.findLast((line) =>
+      line?.fields.some((field) => TELLING.test(field) && field.length <= LONGEST_HEADING),
+    ) ??
+    lines.at(-1) ??
+    null
+  );
 }
 
 /** Longer than this it is a sentence in a comment. */

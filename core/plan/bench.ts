@@ -40,20 +40,28 @@ export class Bench {
     this.tasks = problem.tasks;
     this.orders = deviceOrders(problem);
     this.bodies = problem.devices.map((device) => new Body(device, problem.rules));
-    this.deviceOf = problem.tasks.map((task) => problem.devices.findIndex((device) => device.id === task.deviceId));
+    this.deviceOf = problem.tasks.map((task) =>
+      problem.devices.findIndex((device) => device.id === task.deviceId),
+    );
     const place = new Map(problem.tasks.map((task, i) => [task.id, i]));
     this.before = problem.tasks.map((task) => task.after.flatMap((id) => place.get(id) ?? []));
   }
 
   /** The same day with some of the tasks left out. */
   with(kept: readonly boolean[]): Bench {
-    return Object.assign(Object.create(Bench.prototype) as Bench, this, { orders: this.orders.map((order) => order.filter((task) => kept[task])) });
+    return Object.assign(Object.create(Bench.prototype) as Bench, this, {
+      orders: this.orders.map((order) => order.filter((task) => kept[task])),
+    });
   }
 
   start(): Standing {
     const { devices, hands, fromMin } = this.problem;
     return {
-      bodies: devices.map((device) => ({ atMin: device.fromMin, overRoomC: device.overRoomC, percent: device.percent })),
+      bodies: devices.map((device) => ({
+        atMin: device.fromMin,
+        overRoomC: device.overRoomC,
+        percent: device.percent,
+      })),
       hands: this.crew(hands),
       next: devices.map(() => 0),
       ends: new Float64Array(this.tasks.length).fill(NaN),
@@ -64,7 +72,9 @@ export class Bench {
   /** Where runs may not overlap there is one bench for all, and whoever is free serves it. */
   private crew(hands: DayHand[]): DayHand[] {
     const all = hands.map((hand) => ({ ...hand, freeMin: Math.max(hand.freeMin, this.problem.fromMin) }));
-    return this.problem.parallel ? all : [all.reduce((last, hand) => (hand.freeMin > last.freeMin ? hand : last))];
+    return this.problem.parallel
+      ? all
+      : [all.reduce((last, hand) => (hand.freeMin > last.freeMin ? hand : last))];
   }
 
   /** Tasks that may come next. */
@@ -101,13 +111,18 @@ export class Bench {
     const d = this.deviceOf[task]!;
     const body = standing.bodies[d]!;
     const { freeMin, work } = standing.hands[hand]!;
-    let start = Math.max(body.atMin + this.bodies[d]!.shortestPause(body, this.tasks[task]!), fromMin, freeMin + prepareMin);
+    let start = Math.max(
+      body.atMin + this.bodies[d]!.shortestPause(body, this.tasks[task]!),
+      fromMin,
+      freeMin + prepareMin,
+    );
     for (const earlier of this.before[task]!) start = Math.max(start, standing.ends[earlier]!);
     if (rules.hands && work) {
       const begin = start - prepareMin;
       const stretch = begin + this.work(task) - work.sinceMin;
       const rested = begin - work.untilMin >= rules.hands.restMin;
-      if (!rested && (rest || stretch > rules.hands.stretchMin - rules.hands.restMin)) start = work.untilMin + rules.hands.restMin + prepareMin;
+      if (!rested && (rest || stretch > rules.hands.stretchMin - rules.hands.restMin))
+        start = work.untilMin + rules.hands.restMin + prepareMin;
     }
     return start;
   }
@@ -116,13 +131,23 @@ export class Bench {
   mayRest(standing: Standing, move: Move, start: number): boolean {
     const { rules } = this.problem;
     const { work } = standing.hands[move.hand]!;
-    return rules.hands !== null && work !== null && start - this.tasks[move.task]!.prepareMin - work.untilMin < rules.hands.restMin;
+    return (
+      rules.hands !== null &&
+      work !== null &&
+      start - this.tasks[move.task]!.prepareMin - work.untilMin < rules.hands.restMin
+    );
   }
 
   /** How things stand when a run is laid out at its start. */
   place(standing: Standing, move: Move, start: number): Standing {
     const { bodies, hands, next, ends, finishMin } = standing;
-    const after = { bodies: bodies.slice(), hands: hands.slice(), next: next.slice(), ends: ends.slice(), finishMin };
+    const after = {
+      bodies: bodies.slice(),
+      hands: hands.slice(),
+      next: next.slice(),
+      ends: ends.slice(),
+      finishMin,
+    };
     this.advance(after, move, start);
     return after;
   }
@@ -148,6 +173,9 @@ export class Bench {
     const restMin = this.problem.rules.hands?.restMin ?? Infinity;
     const sinceMin = work && begin - work.untilMin < restMin ? work.sinceMin : begin;
     // an unattended run lets the hands go, unless nothing else may run beside it
-    return { freeMin: attended || this.problem.parallel ? untilMin : start + minutes, work: { sinceMin, untilMin } };
+    return {
+      freeMin: attended || this.problem.parallel ? untilMin : start + minutes,
+      work: { sinceMin, untilMin },
+    };
   }
 }

@@ -2,8 +2,13 @@ import fc from 'fast-check';
 import { Body } from './body';
 import { device, RULES, task } from './testDays';
 
-const at = (overRoomC: number, percent: number): { atMin: number; overRoomC: number; percent: number } => ({ atMin: 100, overRoomC, percent });
-const cold = (chargeRiseC: number, chargePercentPerMin: number | null = 1): Body => new Body(device('d', { coolTauMin: 10, warmTauMin: 8, chargeRiseC, chargePercentPerMin }), RULES);
+const at = (overRoomC: number, percent: number): { atMin: number; overRoomC: number; percent: number } => ({
+  atMin: 100,
+  overRoomC,
+  percent,
+});
+const cold = (chargeRiseC: number, chargePercentPerMin: number | null = 1): Body =>
+  new Body(device('d', { coolTauMin: 10, warmTauMin: 8, chargeRiseC, chargePercentPerMin }), RULES);
 
 describe('a pause', () => {
   it('lasts until the skin is at the start line: τ·ln(x/3), in whole minutes', () => {
@@ -15,29 +20,48 @@ describe('a pause', () => {
     const hungry = task('t', 'd', { minutes: 50, percentPerMin: 1.5 });
     expect(cold(0).needs(hungry)).toBe(90);
     expect(cold(0).shortestPause(at(0, 70), hungry)).toBe(30);
-    expect(cold(0).spend(at(0, 70), 30)).toEqual({ chargeFromMin: 100, chargeToMin: 130, overRoomC: 0, percent: 90 });
+    expect(cold(0).spend(at(0, 70), 30)).toEqual({
+      chargeFromMin: 100,
+      chargeToMin: 130,
+      overRoomC: 0,
+      percent: 90,
+    });
   });
   it('has no end where nothing can bring the battery to what is needed', () => {
     expect(cold(5, null).shortestPause(at(0, 30), task('t', 'd'))).toBe(Infinity);
-    expect(cold(5).shortestPause(at(0, 90), task('t', 'd', { minutes: 100, percentPerMin: 1 }))).toBe(Infinity);
+    expect(cold(5).shortestPause(at(0, 90), task('t', 'd', { minutes: 100, percentPerMin: 1 }))).toBe(
+      Infinity,
+    );
   });
   it('does not charge into the heat: where the charger alone crosses the line it stops in time', () => {
-    const hot = new Body(device('d', { coolTauMin: 10, chargeRiseC: 8, chargePercentPerMin: 1 }), { ...RULES, chargeOverRoomC: 5 });
+    const hot = new Body(device('d', { coolTauMin: 10, chargeRiseC: 8, chargePercentPerMin: 1 }), {
+      ...RULES,
+      chargeOverRoomC: 5,
+    });
     const { chargeFromMin, chargeToMin } = hot.spend(at(0, 20), 200);
     expect(8 * (1 - Math.exp(-(chargeToMin - chargeFromMin) / 10))).toBeLessThanOrEqual(5);
     expect(8 * (1 - Math.exp(-(chargeToMin - chargeFromMin + 1) / 10))).toBeGreaterThan(5);
   });
   it('that is longer than the shortest is long enough too, and leaves at least as much charge', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 30, noNaN: true }), fc.integer({ min: 0, max: 100 }), fc.integer({ min: 0, max: 9 }), fc.integer({ min: 0, max: 90 }), (x, percent, rise, more) => {
-        const body = cold(rise);
-        const one = task('t', 'd');
-        const shortest = body.shortestPause(at(x, percent), one);
-        const [exact, longer] = [body.spend(at(x, percent), shortest), body.spend(at(x, percent), shortest + more)];
-        expect(longer.overRoomC).toBeLessThanOrEqual(RULES.startOverRoomC + 1e-6);
-        expect(exact.percent).toBeGreaterThanOrEqual(body.needs(one) - 1e-6);
-        expect(longer.percent).toBeGreaterThanOrEqual(exact.percent - 1e-9);
-      }),
+      fc.property(
+        fc.double({ min: 0, max: 30, noNaN: true }),
+        fc.integer({ min: 0, max: 100 }),
+        fc.integer({ min: 0, max: 9 }),
+        fc.integer({ min: 0, max: 90 }),
+        (x, percent, rise, more) => {
+          const body = cold(rise);
+          const one = task('t', 'd');
+          const shortest = body.shortestPause(at(x, percent), one);
+          const [exact, longer] = [
+            body.spend(at(x, percent), shortest),
+            body.spend(at(x, percent), shortest + more),
+          ];
+          expect(longer.overRoomC).toBeLessThanOrEqual(RULES.startOverRoomC + 1e-6);
+          expect(exact.percent).toBeGreaterThanOrEqual(body.needs(one) - 1e-6);
+          expect(longer.percent).toBeGreaterThanOrEqual(exact.percent - 1e-9);
+        },
+      ),
     );
   });
 });
@@ -49,6 +73,9 @@ describe('a run', () => {
   });
   it('leaves at least the pause of one that began at room temperature', () => {
     const before = task('t', 'd', { minutes: 25, riseC: 20 });
-    for (const x of [0, 1, 3]) expect(cold(5).shortestPause({ ...cold(5).play(x, 100, before, 0) }, task('u', 'd', { percentPerMin: 0 }))).toBeGreaterThanOrEqual(cold(5).leastPause(before));
+    for (const x of [0, 1, 3])
+      expect(
+        cold(5).shortestPause({ ...cold(5).play(x, 100, before, 0) }, task('u', 'd', { percentPerMin: 0 })),
+      ).toBeGreaterThanOrEqual(cold(5).leastPause(before));
   });
 });

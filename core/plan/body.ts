@@ -24,7 +24,12 @@ const TINY = 1e-9;
 /** Percent after charging for some minutes. */
 function charged(percent: number, minutes: number, rate: number): number {
   const toTaper = Math.max(0, (TAPER_PERCENT - percent) / rate);
-  return Math.min(100, minutes <= toTaper ? percent + rate * minutes : Math.max(percent, TAPER_PERCENT) + (rate / 2) * (minutes - toTaper));
+  return Math.min(
+    100,
+    minutes <= toTaper
+      ? percent + rate * minutes
+      : Math.max(percent, TAPER_PERCENT) + (rate / 2) * (minutes - toTaper),
+  );
 }
 
 /** Minutes of charging from one percent to another. */
@@ -53,7 +58,9 @@ export class Body {
 
   /** Whole minutes until an excess has fallen to a line. */
   coolMin(overRoomC: number, line: number): number {
-    return overRoomC <= line + TINY ? 0 : Math.ceil(this.device.coolTauMin * Math.log(overRoomC / line) - TINY);
+    return overRoomC <= line + TINY
+      ? 0
+      : Math.ceil(this.device.coolTauMin * Math.log(overRoomC / line) - TINY);
   }
 
   /** From when on, within a pause, it may be charged, and for how long at most before it is too warm. */
@@ -88,8 +95,12 @@ export class Body {
     const charge = Math.ceil(minutesToCharge(state.percent, need, rate) - TINY);
     if (charge > window.longestMin) return Infinity;
     // excess(g) = e^(−g/τ)·(x + q·(e^((h+c)/τ) − e^(h/τ))) falls to the line
-    const weight = state.overRoomC + rise * (Math.exp((window.fromMin + charge) / tau) - Math.exp(window.fromMin / tau));
-    return Math.max(window.fromMin + charge, weight <= line ? 0 : Math.ceil(tau * Math.log(weight / line) - TINY));
+    const weight =
+      state.overRoomC + rise * (Math.exp((window.fromMin + charge) / tau) - Math.exp(window.fromMin / tau));
+    return Math.max(
+      window.fromMin + charge,
+      weight <= line ? 0 : Math.ceil(tau * Math.log(weight / line) - TINY),
+    );
   }
 
   /** What is made of a pause that is long enough: as much charge as leaves the device cool at its end. */
@@ -99,8 +110,26 @@ export class Body {
     const from = window.fromMin;
     let charge = 0;
     if (rate !== null && minutes > from && state.percent < 100) {
-      const room = rise <= 0 ? Infinity : tau * Math.log(Math.exp(from / tau) + (this.rules.startOverRoomC * Math.exp(minutes / tau) - state.overRoomC) / rise) - from;
-      charge = Math.max(0, Math.floor(Math.min(room + TINY, minutes - from, window.longestMin, Math.ceil(minutesToCharge(state.percent, 100, rate) - TINY))));
+      const room =
+        rise <= 0
+          ? Infinity
+          : tau *
+              Math.log(
+                Math.exp(from / tau) +
+                  (this.rules.startOverRoomC * Math.exp(minutes / tau) - state.overRoomC) / rise,
+              ) -
+            from;
+      charge = Math.max(
+        0,
+        Math.floor(
+          Math.min(
+            room + TINY,
+            minutes - from,
+            window.longestMin,
+            Math.ceil(minutesToCharge(state.percent, 100, rate) - TINY),
+          ),
+        ),
+      );
     }
     const added = rise * (Math.exp(-(minutes - from - charge) / tau) - Math.exp(-(minutes - from) / tau));
     return {

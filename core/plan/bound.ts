@@ -73,7 +73,10 @@ export class Bounds {
     for (let k = standing.next[d]!; k < order.length; k++) {
       const task = bench.tasks[order[k]!]!;
       // the first pause is known from where the device stands, its charging aside
-      paused += k === standing.next[d]! ? Math.max(0, fromMin - body.atMin, bench.bodies[d]!.coolMin(body.overRoomC, rules.startOverRoomC)) : this.pauses[order[k]!]!;
+      paused +=
+        k === standing.next[d]!
+          ? Math.max(0, fromMin - body.atMin, bench.bodies[d]!.coolMin(body.overRoomC, rules.startOverRoomC))
+          : this.pauses[order[k]!]!;
       const lacking = bench.bodies[d]!.needs(task) - (body.percent - used);
       const charging = lacking <= 1e-9 ? 0 : rate === null ? Infinity : lacking / rate;
       starts.push(body.atMin + played + Math.max(paused, Math.ceil(charging - 1e-9)));
@@ -125,7 +128,11 @@ export class Bounds {
         const task = order[standing.next[d]! + k]!;
         const { attended, minutes, prepareMin } = bench.tasks[task]!;
         const lone = attended || !bench.problem.parallel ? 0 : minutes;
-        return { head: Math.max(standing.hands[0]!.freeMin, start - prepareMin), left: prepareMin + minutes - lone, tail: lone + this.tails[task]! };
+        return {
+          head: Math.max(standing.hands[0]!.freeMin, start - prepareMin),
+          left: prepareMin + minutes - lone,
+          tail: lone + this.tails[task]!,
+        };
       }),
     );
     if (jobs.some((job) => !Number.isFinite(job.head))) return Infinity;
@@ -133,7 +140,7 @@ export class Bounds {
     const open: typeof jobs = [];
     let now = 0;
     let finish = 0;
-    for (let i = 0; i < jobs.length || open.length > 0; ) {
+    for (let i = 0; i < jobs.length || open.length > 0;) {
       if (open.length === 0) now = Math.max(now, jobs[i]!.head);
       while (i < jobs.length && jobs[i]!.head <= now) open.push(jobs[i++]!);
       const job = open.reduce((longest, one) => (one.tail > longest.tail ? one : longest));

@@ -24,12 +24,18 @@ export function planChanges(before: DayPlan, after: DayPlan): PlanChanges {
   const now = new Set(after.runs.map((run) => run.taskId));
   const gone = new Set(after.dropped.map((one) => one.taskId));
   const wasGone = new Set(before.dropped.map((one) => one.taskId));
-  const both = (plan: DayPlan): string => plan.runs.filter((run) => old.has(run.taskId) && now.has(run.taskId)).map((run) => run.taskId).join();
+  const both = (plan: DayPlan): string =>
+    plan.runs
+      .filter((run) => old.has(run.taskId) && now.has(run.taskId))
+      .map((run) => run.taskId)
+      .join();
   return {
     finishByMin: after.finishMin - before.finishMin,
     moved: after.runs.flatMap(({ taskId, startMin }) => {
       const earlier = old.get(taskId);
-      return earlier && earlier.startMin !== startMin ? { taskId, byMin: startMin - earlier.startMin, startMin } : [];
+      return earlier && earlier.startMin !== startMin
+        ? { taskId, byMin: startMin - earlier.startMin, startMin }
+        : [];
     }),
     dropped: [...gone].filter((id) => old.has(id)),
     back: [...now].filter((id) => wasGone.has(id)),

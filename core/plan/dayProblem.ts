@@ -1,12 +1,44 @@
-import { deviceHabits, taskHabits, USUAL_DEMAND, type DeviceHabits, type DeviceKind, type OwnFigures, type TaskHabits } from './habits';
+import {
+  deviceHabits,
+  taskHabits,
+  USUAL_DEMAND,
+  type DeviceHabits,
+  type DeviceKind,
+  type OwnFigures,
+  type TaskHabits,
+} from './habits';
 import type { PlannedRun } from './planDay';
-import { PlanRefused, type DayDevice, type DayHand, type DayProblem, type DayTask, type Demand } from './problem';
+import {
+  PlanRefused,
+  type DayDevice,
+  type DayHand,
+  type DayProblem,
+  type DayTask,
+  type Demand,
+} from './problem';
 
 /** A test card as the planner reads it; temperatures in °C, times in minutes from midnight. */
 export interface PlanCard {
   steps: PlanStep[];
-  rules: { startOverRoomC: number; startPercent: number; floorPercent: number; chargeBelowC: number; prepareMin: number; restMin: number; stretchMin: number; handsRest: boolean };
-  day: { startMin: number; finishByMin: number | null; hands: 1 | 2; parallel: boolean; order: 'light-to-heavy' | 'as-listed'; roomC: number | null; devices: StartState[] };
+  rules: {
+    startOverRoomC: number;
+    startPercent: number;
+    floorPercent: number;
+    chargeBelowC: number;
+    prepareMin: number;
+    restMin: number;
+    stretchMin: number;
+    handsRest: boolean;
+  };
+  day: {
+    startMin: number;
+    finishByMin: number | null;
+    hands: 1 | 2;
+    parallel: boolean;
+    order: 'light-to-heavy' | 'as-listed';
+    roomC: number | null;
+    devices: StartState[];
+  };
 }
 
 export interface PlanStep {
@@ -70,12 +102,22 @@ export interface RunState {
  * @param events in the order of their telling; of two that contradict, the later counts
  */
 export function runStates(steps: Pick<PlanStep, 'id' | 'repeats'>[], events: DayEvent[]): RunState[] {
-  const states = steps.flatMap(({ id, repeats }) => Array.from({ length: repeats }, (_, i): RunState => ({ taskId: taskId(id, i + 1), stepId: id, repeat: i + 1, state: 'open', startMin: null, endMin: null })));
+  const states = steps.flatMap(({ id, repeats }) =>
+    Array.from({ length: repeats }, (_, i): RunState => ({
+      taskId: taskId(id, i + 1),
+      stepId: id,
+      repeat: i + 1,
+      state: 'open',
+      startMin: null,
+      endMin: null,
+    })),
+  );
   for (const event of events) {
     if (event.kind === 'reading') continue;
     const one = states.find((state) => state.stepId === event.stepId && state.repeat === event.repeat);
     if (!one) continue;
-    if (event.kind === 'started') Object.assign(one, { state: 'running', startMin: event.atMin, endMin: null });
+    if (event.kind === 'started')
+      Object.assign(one, { state: 'running', startMin: event.atMin, endMin: null });
     else Object.assign(one, { state: event.how, endMin: event.atMin });
   }
   return states;
@@ -102,50 +144,81 @@ export interface PosedDay {
  * @throws PlanRefused where a step has no device, or one that is not known
  * @source docs/method.md, "The day's plan"
  */
-export function poseDay(card: PlanCard, devices: PlanDevice[], demandOf: (title: string) => Demand | null, events: DayEvent[] = [], planned: PlannedRun[] = []): PosedDay {
+export function poseDay(
+  card: PlanCard,
+  devices: PlanDevice[],
+  demandOf: (title: string) => Demand | null,
+  events: DayEvent[] = [],
+  planned: PlannedRun[] = [],
+): PosedDay {
   const { day, rules } = card;
   const roomC = day.roomC ?? ASSUMED_ROOM_C;
   const states = runStates(card.steps, events);
   const nowMin = Math.max(day.startMin, ...events.map((event) => event.atMin));
   const known = new Map(devices.map((device) => [device.name.toLowerCase(), device]));
   const used = [...new Set(card.steps.map((step) => deviceOf(step, known)))];
-  const habits = new Map(used.map((device) => [device, deviceHabits(device.kind, device.batteryWh, device.chargerW, device.own)]));
+  const habits = new Map(
+    used.map((device) => [device, deviceHabits(device.kind, device.batteryWh, device.chargerW, device.own)]),
+  );
 
   const posed = card.steps.flatMap((step) => {
     const device = deviceOf(step, known);
     const demand = demandOf(step.title) ?? USUAL_DEMAND;
-    const found = taskHabits(device.kind, habits.get(device)!.batteryWh, { title: step.title, demand }, device.own);
+    const found = taskHabits(
+      device.kind,
+      habits.get(device)!.batteryWh,
+      { title: step.title, demand },
+      device.own,
+    );
     const { chargeRiseC } = habits.get(device)!;
     return states
       .filter((state) => state.stepId === step.id)
-      .map((state): { state: RunState; step: PlanStep; habits: TaskHabits & { taskId: string }; task: DayTask } => ({
-        state,
-        step,
-        habits: { ...found, taskId: state.taskId },
-        task: {
-          id: state.taskId,
-          deviceId: device.name,
-          name: nameOf(step, state.repeat),
-          minutes: step.minutes,
-          prepareMin: rules.prepareMin,
-          attended: step.attended,
-          // on the charger it keeps its percent and gets warmer
-          riseC: found.riseC + (step.pluggedIn ? chargeRiseC : 0),
-          percentPerMin: step.pluggedIn ? 0 : found.percentPerMin,
-          demand,
-          wanted: step.wanted,
-          after: step.after.flatMap((id) => card.steps.filter((other) => other.id === id).flatMap((other) => Array.from({ length: other.repeats }, (_, i) => taskId(id, i + 1)))),
-        },
-      }));
+      .map(
+        (
+          state,
+        ): { state: RunState; step: PlanStep; habits: TaskHabits & { taskId: string }; task: DayTask } => ({
+          state,
+          step,
+          habits: { ...found, taskId: state.taskId },
+          task: {
+            id: state.taskId,
+            deviceId: device.name,
+            name: nameOf(step, state.repeat),
+            minutes: step.minutes,
+            prepareMin: rules.prepareMin,
+            attended: step.attended,
+            // on the charger it keeps its percent and gets warmer
+            riseC: found.riseC + (step.pluggedIn ? chargeRiseC : 0),
+            percentPerMin: step.pluggedIn ? 0 : found.percentPerMin,
+            demand,
+            wanted: step.wanted,
+            after: step.after.flatMap((id) =>
+              card.steps
+                .filter((other) => other.id === id)
+                .flatMap((other) => Array.from({ length: other.repeats }, (_, i) => taskId(id, i + 1))),
+            ),
+          },
+        }),
+      );
   });
 
   const body = (device: PlanDevice): DayDevice => {
     const { coolTauMin, warmTauMin, chargePercentPerMin, chargeRiseC } = habits.get(device)!;
     const start = day.devices.find((one) => one.device.toLowerCase() === device.name.toLowerCase());
-    const state = { fromMin: day.startMin, overRoomC: Math.max(0, (start?.skinC ?? roomC) - roomC), percent: start?.percent ?? ASSUMED_PERCENT };
-    const cooled = (minutes: number): number => state.overRoomC * Math.exp(-Math.max(0, minutes) / coolTauMin);
-    const happened = posed.filter(({ step, state: run }) => deviceOf(step, known) === device && run.startMin !== null && run.state !== 'open');
-    const told = events.filter((event) => event.kind === 'reading' && event.device.toLowerCase() === device.name.toLowerCase());
+    const state = {
+      fromMin: day.startMin,
+      overRoomC: Math.max(0, (start?.skinC ?? roomC) - roomC),
+      percent: start?.percent ?? ASSUMED_PERCENT,
+    };
+    const cooled = (minutes: number): number =>
+      state.overRoomC * Math.exp(-Math.max(0, minutes) / coolTauMin);
+    const happened = posed.filter(
+      ({ step, state: run }) =>
+        deviceOf(step, known) === device && run.startMin !== null && run.state !== 'open',
+    );
+    const told = events.filter(
+      (event) => event.kind === 'reading' && event.device.toLowerCase() === device.name.toLowerCase(),
+    );
     const moments = [
       ...happened.map((one) => ({ atMin: one.state.startMin!, one, event: null })),
       ...told.map((event) => ({ atMin: event.atMin, one: null, event })),
@@ -156,13 +229,31 @@ export function poseDay(card: PlanCard, devices: PlanDevice[], demandOf: (title:
         const plan = planned.find((run) => run.taskId === one.state.taskId);
         const endMin = one.state.endMin ?? Math.max(atMin + one.task.minutes, nowMin);
         const minutes = Math.max(0, endMin - atMin);
-        const from = plan ? { x: plan.startOverRoomC, p: plan.startPercent } : { x: overRoomC, p: state.percent };
-        Object.assign(state, { fromMin: endMin, overRoomC: one.task.riseC + (from.x - one.task.riseC) * Math.exp(-minutes / warmTauMin), percent: Math.max(0, from.p - one.task.percentPerMin * minutes) });
+        const from = plan
+          ? { x: plan.startOverRoomC, p: plan.startPercent }
+          : { x: overRoomC, p: state.percent };
+        Object.assign(state, {
+          fromMin: endMin,
+          overRoomC: one.task.riseC + (from.x - one.task.riseC) * Math.exp(-minutes / warmTauMin),
+          percent: Math.max(0, from.p - one.task.percentPerMin * minutes),
+        });
       } else if (event?.kind === 'reading' && atMin >= state.fromMin) {
-        Object.assign(state, { fromMin: atMin, overRoomC: event.skinC === null ? overRoomC : Math.max(0, event.skinC - roomC), percent: event.percent ?? state.percent });
+        Object.assign(state, {
+          fromMin: atMin,
+          overRoomC: event.skinC === null ? overRoomC : Math.max(0, event.skinC - roomC),
+          percent: event.percent ?? state.percent,
+        });
       }
     }
-    return { id: device.name, name: device.name, ...state, coolTauMin, warmTauMin, chargePercentPerMin, chargeRiseC };
+    return {
+      id: device.name,
+      name: device.name,
+      ...state,
+      coolTauMin,
+      warmTauMin,
+      chargePercentPerMin,
+      chargeRiseC,
+    };
   };
 
   const open = posed.filter(({ state }) => state.state === 'open');
@@ -178,7 +269,10 @@ export function poseDay(card: PlanCard, devices: PlanDevice[], demandOf: (title:
       finishByMin: day.finishByMin,
       devices: used.map(body),
       // what has ended, or will not be, keeps nobody waiting
-      tasks: open.map(({ task }) => ({ ...task, after: task.after.filter((id) => openIds.has(id) && !skipped.has(id)) })),
+      tasks: open.map(({ task }) => ({
+        ...task,
+        after: task.after.filter((id) => openIds.has(id) && !skipped.has(id)),
+      })),
       rules: {
         startOverRoomC: rules.startOverRoomC,
         startPercent: rules.startPercent,
@@ -193,18 +287,32 @@ export function poseDay(card: PlanCard, devices: PlanDevice[], demandOf: (title:
   };
 }
 
-const nameOf = (step: PlanStep, repeat: number): string => `${step.title}${step.setup ? `, ${step.setup}` : ''} on ${step.device}${step.repeats > 1 ? ` (${repeat} of ${step.repeats})` : ''}`;
+const nameOf = (step: PlanStep, repeat: number): string =>
+  `${step.title}${step.setup ? `, ${step.setup}` : ''} on ${step.device}${step.repeats > 1 ? ` (${repeat} of ${step.repeats})` : ''}`;
 
 function deviceOf(step: PlanStep, known: Map<string, PlanDevice>): PlanDevice {
   const device = step.device === null ? undefined : known.get(step.device.toLowerCase());
   if (device) return device;
-  throw new PlanRefused(step.id, step.device === null ? `The step “${step.title}” has no device.` : `The kit has no device “${step.device}”.`, 'Choose a device for the step.');
+  throw new PlanRefused(
+    step.id,
+    step.device === null
+      ? `The step “${step.title}” has no device.`
+      : `The kit has no device “${step.device}”.`,
+    'Choose a device for the step.',
+  );
 }
 
 /** Since when each pair of hands works, and until when, from the runs that have begun. */
-function handsNow({ day, rules }: PlanCard, posed: { state: RunState; step: PlanStep }[], planned: PlannedRun[], nowMin: number): DayHand[] {
+function handsNow(
+  { day, rules }: PlanCard,
+  posed: { state: RunState; step: PlanStep }[],
+  planned: PlannedRun[],
+  nowMin: number,
+): DayHand[] {
   const hands = Array.from({ length: day.hands }, (): DayHand => ({ ...OVERNIGHT, freeMin: day.startMin }));
-  const begun = posed.filter(({ state }) => state.startMin !== null && state.state !== 'skipped').sort((a, b) => a.state.startMin! - b.state.startMin!);
+  const begun = posed
+    .filter(({ state }) => state.startMin !== null && state.state !== 'skipped')
+    .sort((a, b) => a.state.startMin! - b.state.startMin!);
   for (const { state, step } of begun) {
     const hand = planned.find((run) => run.taskId === state.taskId)?.hand ?? 0;
     const before = hands[hand] ?? hands[0]!;
@@ -212,7 +320,10 @@ function handsNow({ day, rules }: PlanCard, posed: { state: RunState; step: Plan
     const endMin = state.endMin ?? Math.max(state.startMin! + step.minutes, nowMin);
     const untilMin = step.attended ? endMin : state.startMin!;
     const rested = !before.work || begin - before.work.untilMin >= rules.restMin;
-    hands[Math.min(hand, hands.length - 1)] = { freeMin: day.parallel || step.attended ? untilMin : endMin, work: { sinceMin: rested ? begin : before.work!.sinceMin, untilMin } };
+    hands[Math.min(hand, hands.length - 1)] = {
+      freeMin: day.parallel || step.attended ? untilMin : endMin,
+      work: { sinceMin: rested ? begin : before.work!.sinceMin, untilMin },
+    };
   }
   return hands.map((hand) => ({ ...hand, freeMin: Math.max(hand.freeMin, nowMin) }));
 }

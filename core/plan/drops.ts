@@ -16,7 +16,8 @@ const SMALL = 12;
 /** Standings looked at in all for one. */
 const SMALL_ALLOWANCE = 60_000;
 
-const inTime = ({ finishMin, stuck }: Layout, limitMin: number): boolean => stuck === 0 && finishMin <= limitMin;
+const inTime = ({ finishMin, stuck }: Layout, limitMin: number): boolean =>
+  stuck === 0 && finishMin <= limitMin;
 
 /** A choice holds what its tasks come after, and leaves out the later repeats first. */
 export function closed(bench: Bench, kept: readonly boolean[]): boolean {
@@ -28,7 +29,7 @@ export function closed(bench: Bench, kept: readonly boolean[]): boolean {
 function close(bench: Bench, kept: boolean[]): boolean[] {
   const closing = kept.slice();
   const place = new Map(bench.tasks.map((task, i) => [task.id, i]));
-  for (let changed = true; changed; ) {
+  for (let changed = true; changed;) {
     changed = false;
     bench.tasks.forEach((task, i) => {
       if (!closing[i] || task.after.every((id) => closing[place.get(id) ?? i])) return;
@@ -40,21 +41,28 @@ function close(bench: Bench, kept: boolean[]): boolean[] {
 }
 
 /** What leaving tasks out costs. */
-export const lost = (bench: Bench, kept: readonly boolean[]): number => bench.tasks.reduce((sum, task, i) => sum + (kept[i] ? 0 : task.wanted), 0);
+export const lost = (bench: Bench, kept: readonly boolean[]): number =>
+  bench.tasks.reduce((sum, task, i) => sum + (kept[i] ? 0 : task.wanted), 0);
 
 /** The best choice of a small day, by trying all in the order of what they lose; null where that took too long. */
 export function smallChoice(bench: Bench, limitMin: number): Choice | null {
   const n = bench.tasks.length;
   if (n > SMALL) return null;
   const allowance: Allowance = { left: SMALL_ALLOWANCE };
-  const choices = Array.from({ length: 2 ** n }, (_, mask) => bench.tasks.map((_task, i) => (mask & (1 << i)) === 0))
+  const choices = Array.from({ length: 2 ** n }, (_, mask) =>
+    bench.tasks.map((_task, i) => (mask & (1 << i)) === 0),
+  )
     .filter((kept) => closed(bench, kept))
     .map((kept) => ({ kept, loses: lost(bench, kept), drops: kept.filter((keep) => !keep).length }))
     .sort((a, b) => a.loses - b.loses || a.drops - b.drops);
   let best: (Choice & { loses: number; drops: number }) | null = null;
   for (const { kept, loses, drops } of choices) {
     if (best && (loses > best.loses || drops > best.drops)) break;
-    const layout = quickest(bench.with(kept), Math.min(limitMin, best ? best.layout.finishMin - 1 : Infinity), allowance);
+    const layout = quickest(
+      bench.with(kept),
+      Math.min(limitMin, best ? best.layout.finishMin - 1 : Infinity),
+      allowance,
+    );
     if (layout === 'unknown') return null;
     if (layout) best = { kept, layout, proven: true, loses, drops };
   }
@@ -80,7 +88,9 @@ export function goodChoice(bench: Bench, limitMin: number, width: number): Choic
     layout = found;
     return true;
   };
-  const byWanted = bench.tasks.map((_, i) => i).sort((a, b) => bench.tasks[b]!.wanted - bench.tasks[a]!.wanted);
+  const byWanted = bench.tasks
+    .map((_, i) => i)
+    .sort((a, b) => bench.tasks[b]!.wanted - bench.tasks[a]!.wanted);
   for (const out of byWanted) {
     if (kept[out]) continue;
     const back = kept.map((keep, i) => keep || i === out);
@@ -94,7 +104,11 @@ export function goodChoice(bench: Bench, limitMin: number, width: number): Choic
     }
   }
   const whole = beam(bench.with(kept), width);
-  return { kept, layout: inTime(whole, limitMin) && whole.finishMin < layout.finishMin ? whole : layout, proven: false };
+  return {
+    kept,
+    layout: inTime(whole, limitMin) && whole.finishMin < layout.finishMin ? whole : layout,
+    proven: false,
+  };
 }
 
 /** Standings kept a level where many layouts are tried. */
@@ -106,7 +120,8 @@ const TRIED = 8;
 
 /** Without the task that costs least for the time that it frees. */
 function leaveOne(bench: Bench, kept: boolean[], limitMin: number): boolean[] {
-  const price = (i: number): number => bench.tasks[i]!.wanted / (bench.tasks[i]!.minutes + bench.tasks[i]!.prepareMin);
+  const price = (i: number): number =>
+    bench.tasks[i]!.wanted / (bench.tasks[i]!.minutes + bench.tasks[i]!.prepareMin);
   const candidates = bench.tasks
     .map((_, i) => i)
     .filter((i) => kept[i])
@@ -122,7 +137,10 @@ function leaveOne(bench: Bench, kept: boolean[], limitMin: number): boolean[] {
   const now = over(kept);
   let best: { kept: boolean[]; rate: number } | null = null;
   for (const i of candidates) {
-    const without = close(bench, kept.map((keep, j) => keep && j !== i));
+    const without = close(
+      bench,
+      kept.map((keep, j) => keep && j !== i),
+    );
     const gain = Math.max(0.01, now - over(without));
     const rate = (lost(bench, without) - lost(bench, kept)) / gain;
     if (!best || rate < best.rate) best = { kept: without, rate };

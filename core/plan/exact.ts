@@ -24,7 +24,8 @@ export function quickest(bench: Bench, limitMin: number, allowance: Allowance): 
   const go = (standing: Standing): void => {
     if (allowance.left-- <= 0) return;
     if (path.length === count) {
-      if (standing.finishMin < (best?.finishMin ?? Infinity) && standing.finishMin <= limitMin) best = { moves: path.slice(), finishMin: standing.finishMin, stuck: 0 };
+      if (standing.finishMin < (best?.finishMin ?? Infinity) && standing.finishMin <= limitMin)
+        best = { moves: path.slice(), finishMin: standing.finishMin, stuck: 0 };
       return;
     }
     const moves = movesFrom(bench, standing).sort((a, b) => a.start - b.start);

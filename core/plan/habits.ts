@@ -16,14 +16,47 @@ interface ClassHabits {
   watts: Record<Demand, number>;
 }
 
-const byDemand = (light: number, medium: number, heavy: number, notorious: number): Record<Demand, number> => ({ light, medium, heavy, notorious });
+const byDemand = (
+  light: number,
+  medium: number,
+  heavy: number,
+  notorious: number,
+): Record<Demand, number> => ({ light, medium, heavy, notorious });
 
 /** Common practice, no source. Replaced by a device's own figures as soon as there are some. */
 export const CLASS_HABITS: Record<DeviceKind, ClassHabits> = {
-  phone: { coolTauMin: 11, warmTauMin: 8, batteryWh: 18, chargerW: 25, riseC: byDemand(13, 17, 22, 24), watts: byDemand(3, 4.5, 6, 7) },
-  foldable: { coolTauMin: 11, warmTauMin: 8, batteryWh: 17, chargerW: 25, riseC: byDemand(12, 16, 21, 23), watts: byDemand(3.5, 5, 6.5, 7.5) },
-  tablet: { coolTauMin: 16, warmTauMin: 12, batteryWh: 32, chargerW: 30, riseC: byDemand(9, 13, 17, 19), watts: byDemand(4.5, 6.5, 9, 10) },
-  'pocket-pc': { coolTauMin: 8, warmTauMin: 6, batteryWh: 45, chargerW: 45, riseC: byDemand(12, 17, 22, 25), watts: byDemand(9, 13, 18, 22) },
+  phone: {
+    coolTauMin: 11,
+    warmTauMin: 8,
+    batteryWh: 18,
+    chargerW: 25,
+    riseC: byDemand(13, 17, 22, 24),
+    watts: byDemand(3, 4.5, 6, 7),
+  },
+  foldable: {
+    coolTauMin: 11,
+    warmTauMin: 8,
+    batteryWh: 17,
+    chargerW: 25,
+    riseC: byDemand(12, 16, 21, 23),
+    watts: byDemand(3.5, 5, 6.5, 7.5),
+  },
+  tablet: {
+    coolTauMin: 16,
+    warmTauMin: 12,
+    batteryWh: 32,
+    chargerW: 30,
+    riseC: byDemand(9, 13, 17, 19),
+    watts: byDemand(4.5, 6.5, 9, 10),
+  },
+  'pocket-pc': {
+    coolTauMin: 8,
+    warmTauMin: 6,
+    batteryWh: 45,
+    chargerW: 45,
+    riseC: byDemand(12, 17, 22, 25),
+    watts: byDemand(9, 13, 18, 22),
+  },
 };
 
 /** What charging adds to the back of a phone when it goes on for long, °C. (Common practice, no source.) */
@@ -76,7 +109,12 @@ const known = (values: (number | null)[]): number[] => values.filter((value) => 
  * @example
  * deviceHabits('phone', 18, 25, { coolTauMin: [9, 12, 10], runs: [] }).coolTauMin; // 10
  */
-export function deviceHabits(kind: DeviceKind, batteryWh: number | null, chargerW: number | null, own: OwnFigures): DeviceHabits {
+export function deviceHabits(
+  kind: DeviceKind,
+  batteryWh: number | null,
+  chargerW: number | null,
+  own: OwnFigures,
+): DeviceHabits {
   const usual = CLASS_HABITS[kind];
   const warmTaus = known(own.runs.map((run) => run.warmTauMin));
   const cool = middle(own.coolTauMin);
@@ -109,7 +147,12 @@ export interface TaskHabits {
  * @example
  * taskHabits('phone', 18, { title: 'Aurelune', demand: 'heavy' }, { coolTauMin: [], runs: [] }).riseC; // 22
  */
-export function taskHabits(kind: DeviceKind, batteryWh: number, task: { title: string; demand: Demand }, own: OwnFigures): TaskHabits {
+export function taskHabits(
+  kind: DeviceKind,
+  batteryWh: number,
+  task: { title: string; demand: Demand },
+  own: OwnFigures,
+): TaskHabits {
   const usual = CLASS_HABITS[kind];
   const same = own.runs.filter((run) => run.title.toLowerCase() === task.title.toLowerCase());
   const alike = own.runs.filter((run) => run.demand === task.demand);
@@ -117,11 +160,18 @@ export function taskHabits(kind: DeviceKind, batteryWh: number, task: { title: s
     const byTitle = middle(known(same.map(of)));
     if (byTitle !== null) return { value: byTitle, from: 'own-title' };
     const byDemands = middle(known(alike.map(of)));
-    return byDemands !== null ? { value: byDemands, from: 'own-demand' } : { value: otherwise, from: 'class' };
+    return byDemands !== null
+      ? { value: byDemands, from: 'own-demand' }
+      : { value: otherwise, from: 'class' };
   };
   const rise = find((run) => run.riseC, usual.riseC[task.demand]);
   const drain = find((run) => run.percentPerHour, (usual.watts[task.demand] / batteryWh) * 100);
-  return { riseC: Math.max(0, rise.value), percentPerMin: Math.max(0, drain.value) / 60, riseFrom: rise.from, drainFrom: drain.from };
+  return {
+    riseC: Math.max(0, rise.value),
+    percentPerMin: Math.max(0, drain.value) / 60,
+    riseFrom: rise.from,
+    drainFrom: drain.from,
+  };
 }
 
 /** Which demand a title is held for while nobody said. */

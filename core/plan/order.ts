@@ -8,12 +8,17 @@ import { DEMANDS, PlanRefused, type DayProblem, type DayTask } from './problem';
  * @throws PlanRefused where steps wait for one another in a circle
  * @source Kahn (1962), topological sorting; among what may come next, the lightest, then the first listed
  */
-export function deviceOrders({ devices, tasks, order }: Pick<DayProblem, 'devices' | 'tasks' | 'order'>): number[][] {
+export function deviceOrders({
+  devices,
+  tasks,
+  order,
+}: Pick<DayProblem, 'devices' | 'tasks' | 'order'>): number[][] {
   const place = new Map(tasks.map((task, i) => [task.id, i]));
   const waitsFor = tasks.map((task) => task.after.filter((id) => place.has(id)).length);
   const followers = tasks.map((): number[] => []);
   tasks.forEach((task, i) => task.after.forEach((id) => followers[place.get(id) ?? -1]?.push(i)));
-  const weight = (i: number): number => (order === 'light-to-heavy' ? DEMANDS.indexOf(tasks[i]!.demand) : 0) * tasks.length + i;
+  const weight = (i: number): number =>
+    (order === 'light-to-heavy' ? DEMANDS.indexOf(tasks[i]!.demand) : 0) * tasks.length + i;
   const free = tasks.map((_, i) => i).filter((i) => waitsFor[i] === 0);
   const orders = devices.map((): number[] => []);
   const deviceAt = new Map(devices.map((device, d) => [device.id, d]));
@@ -39,5 +44,11 @@ function circle(tasks: DayTask[], waitsFor: number[]): PlanRefused {
     at = stuck.get(at.after.find((id) => stuck.has(id))!)!;
   }
   const names = path.slice(path.indexOf(at)).map((task) => `“${task.name}”`);
-  return new PlanRefused(at.id, names.length === 1 ? `${names[0]} waits for itself.` : `${names.join(' waits for ')}, which waits for ${names[0]}: none can be first.`, 'Take one of the “after” out.');
+  return new PlanRefused(
+    at.id,
+    names.length === 1
+      ? `${names[0]} waits for itself.`
+      : `${names.join(' waits for ')}, which waits for ${names[0]}: none can be first.`,
+    'Take one of the “after” out.',
+  );
 }

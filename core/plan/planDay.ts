@@ -89,7 +89,10 @@ const WORTH_MIN = 5;
  * @throws PlanRefused where the day makes no sense, or nothing fits
  * @source docs/method.md, "The day's plan"
  */
-export function* planDay(problem: DayProblem, { seed = 1, rounds = ROUNDS, previous = [] }: PlanOptions = {}): Generator<DayPlan, DayPlan> {
+export function* planDay(
+  problem: DayProblem,
+  { seed = 1, rounds = ROUNDS, previous = [] }: PlanOptions = {},
+): Generator<DayPlan, DayPlan> {
   const bench = new Bench(problem);
   const limitMin = problem.finishByMin ?? Infinity;
   const small = smallChoice(bench, limitMin);
@@ -98,17 +101,27 @@ export function* planDay(problem: DayProblem, { seed = 1, rounds = ROUNDS, previ
   const kept = bench.with(choice.kept);
   if (!small) {
     yield toPlan(kept, choice);
-    for (const layout of improve(kept, choice.layout, seed, rounds)) yield toPlan(kept, (choice = { ...choice, layout }));
+    for (const layout of improve(kept, choice.layout, seed, rounds))
+      yield toPlan(kept, (choice = { ...choice, layout }));
   }
   const steady = asBefore(kept, previous, limitMin);
-  if (steady && steady.finishMin < choice.layout.finishMin + WORTH_MIN) choice = { ...choice, layout: steady, proven: choice.proven && steady.finishMin === choice.layout.finishMin };
+  if (steady && steady.finishMin < choice.layout.finishMin + WORTH_MIN)
+    choice = {
+      ...choice,
+      layout: steady,
+      proven: choice.proven && steady.finishMin === choice.layout.finishMin,
+    };
   const plan = toPlan(kept, choice);
   yield plan;
   return plan;
 }
 
 /** The day in an earlier plan's order, with what is new at its end. */
-function asBefore(bench: Bench, previous: { taskId: string; rest: boolean }[], limitMin: number): Layout | null {
+function asBefore(
+  bench: Bench,
+  previous: { taskId: string; rest: boolean }[],
+  limitMin: number,
+): Layout | null {
   if (previous.length === 0) return null;
   const place = new Map(bench.tasks.map((task, i) => [task.id, i]));
   const left = new Set(bench.orders.flat());
@@ -124,12 +137,23 @@ function asBefore(bench: Bench, previous: { taskId: string; rest: boolean }[], l
 
 function nothingFits({ tasks, problem, bodies, deviceOf }: Bench): PlanRefused {
   const flat = tasks.find((task, i) => bodies[deviceOf[i]!]!.needs(task) > 100);
-  if (flat && tasks.every((task, i) => bodies[deviceOf[i]!]!.needs(task) > 100)) return new PlanRefused(flat.id, `“${flat.name}” takes more than a full battery.`, 'Shorten it, or plug the device in for it.');
-  const shortest = tasks.reduce((least, task) => (task.minutes + task.prepareMin < least.minutes + least.prepareMin ? task : least));
+  if (flat && tasks.every((task, i) => bodies[deviceOf[i]!]!.needs(task) > 100))
+    return new PlanRefused(
+      flat.id,
+      `“${flat.name}” takes more than a full battery.`,
+      'Shorten it, or plug the device in for it.',
+    );
+  const shortest = tasks.reduce((least, task) =>
+    task.minutes + task.prepareMin < least.minutes + least.prepareMin ? task : least,
+  );
   return new PlanRefused(
     'finishBy',
-    problem.finishByMin === null ? 'No step can ever start: no device reaches the start line with enough battery.' : `No step fits: there are ${Math.round(problem.finishByMin - problem.fromMin)} minutes, and “${shortest.name}”, the shortest, takes ${Math.round(shortest.minutes + shortest.prepareMin)}, cooling and charging aside.`,
-    problem.finishByMin === null ? 'Charge the devices first, or lower the start percent.' : 'Finish later, shorten a step, or start with devices that are cool and charged.',
+    problem.finishByMin === null
+      ? 'No step can ever start: no device reaches the start line with enough battery.'
+      : `No step fits: there are ${Math.round(problem.finishByMin - problem.fromMin)} minutes, and “${shortest.name}”, the shortest, takes ${Math.round(shortest.minutes + shortest.prepareMin)}, cooling and charging aside.`,
+    problem.finishByMin === null
+      ? 'Charge the devices first, or lower the start percent.'
+      : 'Finish later, shorten a step, or start with devices that are cool and charged.',
   );
 }
 
@@ -147,7 +171,8 @@ function toPlan(bench: Bench, { kept, layout, proven }: Choice): DayPlan {
     const pause = bench.advance(standing, move, start);
     const body = standing.bodies[d]!;
     const deviceId = task.deviceId;
-    const part = (kind: PlannedPause['kind'], fromMin: number, toMin: number): void => void (toMin > fromMin && plan.pauses.push({ deviceId, kind, fromMin, toMin }));
+    const part = (kind: PlannedPause['kind'], fromMin: number, toMin: number): void =>
+      void (toMin > fromMin && plan.pauses.push({ deviceId, kind, fromMin, toMin }));
     const charges = pause.chargeToMin > pause.chargeFromMin;
     part('cool', endedMin, charges ? pause.chargeFromMin : start);
     if (charges) {
@@ -156,20 +181,44 @@ function toPlan(bench: Bench, { kept, layout, proven }: Choice): DayPlan {
     }
     const begin = start - task.prepareMin;
     const restMin = problem.rules.hands?.restMin ?? Infinity;
-    if (work && begin - work.untilMin >= restMin) plan.rests.push({ hand: move.hand, fromMin: work.untilMin, toMin: begin });
-    plan.runs.push({ taskId: task.id, deviceId, hand: move.hand, prepareMin: task.prepareMin, startMin: start, endMin: body.atMin, attended: task.attended, startOverRoomC: pause.overRoomC, startPercent: pause.percent, endOverRoomC: body.overRoomC, endPercent: body.percent });
+    if (work && begin - work.untilMin >= restMin)
+      plan.rests.push({ hand: move.hand, fromMin: work.untilMin, toMin: begin });
+    plan.runs.push({
+      taskId: task.id,
+      deviceId,
+      hand: move.hand,
+      prepareMin: task.prepareMin,
+      startMin: start,
+      endMin: body.atMin,
+      attended: task.attended,
+      startOverRoomC: pause.overRoomC,
+      startPercent: pause.percent,
+      endOverRoomC: body.overRoomC,
+      endPercent: body.percent,
+    });
   }
   plan.runs.sort((a, b) => a.startMin - b.startMin);
   const bound = new Bounds(bench).ofDay();
-  const handsOnMin = plan.runs.reduce((sum, run) => sum + run.prepareMin + (run.attended ? run.endMin - run.startMin : 0), 0);
-  const restedMin = plan.rests.reduce((sum, rest) => sum + Math.min(rest.toMin - rest.fromMin, problem.rules.hands?.restMin ?? 0), 0);
+  const handsOnMin = plan.runs.reduce(
+    (sum, run) => sum + run.prepareMin + (run.attended ? run.endMin - run.startMin : 0),
+    0,
+  );
+  const restedMin = plan.rests.reduce(
+    (sum, rest) => sum + Math.min(rest.toMin - rest.fromMin, problem.rules.hands?.restMin ?? 0),
+    0,
+  );
   return {
     ...plan,
-    dropped: tasks.flatMap((task, i): DroppedTask[] => (kept[i] ? [] : [{ taskId: task.id, why: why(bench, kept, i) }])),
+    dropped: tasks.flatMap((task, i): DroppedTask[] =>
+      kept[i] ? [] : [{ taskId: task.id, why: why(bench, kept, i) }],
+    ),
     fromMin: problem.fromMin,
     finishMin: layout.finishMin,
     handsOnMin,
-    waitingMin: Math.max(0, (layout.finishMin - problem.fromMin) * problem.hands.length - handsOnMin - restedMin),
+    waitingMin: Math.max(
+      0,
+      (layout.finishMin - problem.fromMin) * problem.hands.length - handsOnMin - restedMin,
+    ),
     boundMin: bound.finishMin,
     boundFrom: bound.from,
     proven: proven || (kept.every(Boolean) && layout.finishMin <= bound.finishMin),

@@ -101,24 +101,65 @@ export class PlanRefused extends Error {
  */
 export function checkProblem(problem: DayProblem): void {
   const { devices, tasks, rules, hands, fromMin, finishByMin } = problem;
-  if (devices.length === 0) throw new PlanRefused('devices', 'The card has no device.', 'Add a device to the card, by its name.');
-  if (tasks.length === 0) throw new PlanRefused('steps', 'The card has no step that is still to be run.', 'Add a step, or lay out a template.');
-  if (hands.length < 1 || hands.length > 2) throw new PlanRefused('hands', `A day has one or two pairs of hands, not ${hands.length}.`, 'Say who is there.');
-  if (finishByMin !== null && finishByMin <= fromMin) throw new PlanRefused('finishBy', 'The day ends before it starts.', 'Put “finish by” after the start, or leave it empty.');
+  if (devices.length === 0)
+    throw new PlanRefused('devices', 'The card has no device.', 'Add a device to the card, by its name.');
+  if (tasks.length === 0)
+    throw new PlanRefused(
+      'steps',
+      'The card has no step that is still to be run.',
+      'Add a step, or lay out a template.',
+    );
+  if (hands.length < 1 || hands.length > 2)
+    throw new PlanRefused(
+      'hands',
+      `A day has one or two pairs of hands, not ${hands.length}.`,
+      'Say who is there.',
+    );
+  if (finishByMin !== null && finishByMin <= fromMin)
+    throw new PlanRefused(
+      'finishBy',
+      'The day ends before it starts.',
+      'Put “finish by” after the start, or leave it empty.',
+    );
   const known = new Set(devices.map((device) => device.id));
   for (const device of devices) checkDevice(device);
-  if (rules.startOverRoomC <= 0) throw new PlanRefused('startOverRoomC', 'The start line must lie above the room: nothing ever cools to below it.', 'Allow at least 1 °C over the room; 3 °C is usual.');
+  if (rules.startOverRoomC <= 0)
+    throw new PlanRefused(
+      'startOverRoomC',
+      'The start line must lie above the room: nothing ever cools to below it.',
+      'Allow at least 1 °C over the room; 3 °C is usual.',
+    );
   for (const task of tasks) {
-    if (!known.has(task.deviceId)) throw new PlanRefused(task.id, `“${task.name}” has no device.`, 'Choose one for the step.');
-    if (!(task.minutes > 0)) throw new PlanRefused(task.id, `“${task.name}” lasts ${task.minutes} minutes.`, 'Give the step at least one minute.');
+    if (!known.has(task.deviceId))
+      throw new PlanRefused(task.id, `“${task.name}” has no device.`, 'Choose one for the step.');
+    if (!(task.minutes > 0))
+      throw new PlanRefused(
+        task.id,
+        `“${task.name}” lasts ${task.minutes} minutes.`,
+        'Give the step at least one minute.',
+      );
     const work = task.prepareMin + (task.attended ? task.minutes : 0);
     if (rules.hands && work > rules.hands.stretchMin - rules.hands.restMin) {
-      throw new PlanRefused(task.id, `“${task.name}” keeps the hands for ${work} minutes: no room for ${rules.hands.restMin} minutes’ rest in ${rules.hands.stretchMin}.`, 'Split it into shorter steps, or mark it as unattended.');
+      throw new PlanRefused(
+        task.id,
+        `“${task.name}” keeps the hands for ${work} minutes: no room for ${rules.hands.restMin} minutes’ rest in ${rules.hands.stretchMin}.`,
+        'Split it into shorter steps, or mark it as unattended.',
+      );
     }
   }
 }
 
 function checkDevice(device: DayDevice): void {
-  if (!(device.percent >= 0 && device.percent <= 100)) throw new PlanRefused(device.id, `${device.name} starts with ${device.percent} % of its battery.`, 'Give a percent from 0 to 100.');
-  if (!(device.coolTauMin > 0 && device.warmTauMin > 0)) throw new PlanRefused(device.id, `${device.name} has no time constant.`, 'Its cool-down must take more than no time.');
+  if (!(device.percent >= 0 && device.percent <= 100))
+    throw new PlanRefused(
+      device.id,
+      `${device.name} starts with ${device.percent} % of its battery.`,
+      'Give a percent from 0 to 100.',
+    );
+  if (!(device.coolTauMin > 0 && device.warmTauMin > 0))
+    throw new PlanRefused(
+      device.id,
+      `${device.name} has no time constant.`,
+      'Its cool-down must take more than no time.',
+    );
 }

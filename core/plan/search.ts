@@ -13,7 +13,8 @@ export interface Layout {
 /** The moves that are worth a thought from a standing: each ready task, in each different pair of hands, with and without a rest that is a choice. */
 export function movesFrom(bench: Bench, standing: Standing): { move: Move; start: number }[] {
   const found: { move: Move; start: number }[] = [];
-  const different = standing.hands.length > 1 && sameHands(standing) ? standing.hands.slice(0, 1) : standing.hands;
+  const different =
+    standing.hands.length > 1 && sameHands(standing) ? standing.hands.slice(0, 1) : standing.hands;
   for (const task of bench.ready(standing)) {
     different.forEach((_, hand) => {
       const move = { task, hand, rest: false };
@@ -29,7 +30,11 @@ export function movesFrom(bench: Bench, standing: Standing): { move: Move; start
 }
 
 function sameHands({ hands: [a, b] }: Standing): boolean {
-  return a!.freeMin === b!.freeMin && a!.work?.sinceMin === b!.work?.sinceMin && a!.work?.untilMin === b!.work?.untilMin;
+  return (
+    a!.freeMin === b!.freeMin &&
+    a!.work?.sinceMin === b!.work?.sinceMin &&
+    a!.work?.untilMin === b!.work?.untilMin
+  );
 }
 
 interface Node {
@@ -58,7 +63,13 @@ export function beam(bench: Bench, width: number): Layout {
     for (const node of level) {
       for (const { move, start } of movesFrom(bench, node.standing)) {
         const standing = bench.place(node.standing, move, start);
-        grown.push({ standing, score: bounds.from(standing).finishMin, spent: standing.hands.reduce((sum, hand) => sum + hand.freeMin, 0) + start / 1000, move, parent: node });
+        grown.push({
+          standing,
+          score: bounds.from(standing).finishMin,
+          spent: standing.hands.reduce((sum, hand) => sum + hand.freeMin, 0) + start / 1000,
+          move,
+          parent: node,
+        });
       }
     }
     if (grown.length === 0) return layout(level[0]!, count - laid);
@@ -98,7 +109,12 @@ export function inOrder(bench: Bench, order: readonly Pick<Move, 'task' | 'rest'
       const move = { task, hand, rest };
       const start = bench.earliest(standing, move);
       // of two that can begin at once, whoever became free last: the other stays free
-      if (!best || start < best.start || (start === best.start && standing.hands[hand]!.freeMin > standing.hands[best.move.hand]!.freeMin)) best = { move, start };
+      if (
+        !best ||
+        start < best.start ||
+        (start === best.start && standing.hands[hand]!.freeMin > standing.hands[best.move.hand]!.freeMin)
+      )
+        best = { move, start };
     }
     if (!best || !Number.isFinite(best.start)) return null;
     bench.advance(standing, best.move, best.start);
@@ -122,7 +138,8 @@ export function* improve(bench: Bench, from: Layout, seed: number, rounds: numbe
     const order: Pick<Move, 'task' | 'rest'>[] = now.moves.map(({ task, rest }) => ({ task, rest }));
     if (order.length < 2) return;
     const place = random.below(order.length);
-    if (bench.problem.rules.hands && random.uniform() < 0.2) order[place] = { ...order[place]!, rest: !order[place]!.rest };
+    if (bench.problem.rules.hands && random.uniform() < 0.2)
+      order[place] = { ...order[place]!, rest: !order[place]!.rest };
     else {
       const [moved] = order.splice(place, 1);
       order.splice(Math.max(0, Math.min(order.length, place + 1 + random.below(9) - 5)), 0, moved!);

@@ -46,24 +46,133 @@ export interface CardTemplate {
 }
 
 const native = (title: KnownTitle): boolean => title.kind === 'native';
-const LIGHT: TemplateRole = { key: 'light', says: 'a light, well-known title', fits: (title) => native(title) && title.demand === 'light' };
-const SHOOTER: TemplateRole = { key: 'tiers', says: 'a title with two settings worth testing', fits: (title) => native(title) && title.setups.length >= 2 && (title.demand === 'light' || title.demand === 'medium') };
-const HEAVY: TemplateRole = { key: 'heavy', says: 'the heaviest title', fits: (title) => native(title) && (title.demand === 'heavy' || title.demand === 'notorious') };
-const EMULATED: TemplateRole = { key: 'emulated', says: 'emulated titles', fits: (title) => title.kind === 'emulated' && title.demand !== 'notorious', many: true };
-const NOTORIOUS: TemplateRole = { key: 'notorious', says: 'a notorious emulated title', fits: (title) => title.kind === 'emulated' && title.demand === 'notorious' };
-const TRANSLATED: TemplateRole = { key: 'translated', says: 'PC titles behind a translation layer', fits: (title) => title.kind === 'translated', many: true };
+const LIGHT: TemplateRole = {
+  key: 'light',
+  says: 'a light, well-known title',
+  fits: (title) => native(title) && title.demand === 'light',
+};
+const SHOOTER: TemplateRole = {
+  key: 'tiers',
+  says: 'a title with two settings worth testing',
+  fits: (title) =>
+    native(title) && title.setups.length >= 2 && (title.demand === 'light' || title.demand === 'medium'),
+};
+const HEAVY: TemplateRole = {
+  key: 'heavy',
+  says: 'the heaviest title',
+  fits: (title) => native(title) && (title.demand === 'heavy' || title.demand === 'notorious'),
+};
+const EMULATED: TemplateRole = {
+  key: 'emulated',
+  says: 'emulated titles',
+  fits: (title) => title.kind === 'emulated' && title.demand !== 'notorious',
+  many: true,
+};
+const NOTORIOUS: TemplateRole = {
+  key: 'notorious',
+  says: 'a notorious emulated title',
+  fits: (title) => title.kind === 'emulated' && title.demand === 'notorious',
+};
+const TRANSLATED: TemplateRole = {
+  key: 'translated',
+  says: 'PC titles behind a translation layer',
+  fits: (title) => title.kind === 'translated',
+  many: true,
+};
 
-const step = (role: string, minutes: number, more: Partial<TemplateStep> = {}): TemplateStep => ({ role, minutes, attended: true, wanted: 5, ...more });
+const step = (role: string, minutes: number, more: Partial<TemplateStep> = {}): TemplateStep => ({
+  role,
+  minutes,
+  attended: true,
+  wanted: 5,
+  ...more,
+});
 
 /** Days that reviewers have. (Common practice, no source.) */
 export const TEMPLATES: CardTemplate[] = [
-  { key: 'quick-look', name: 'Quick look', says: 'Light, the two tiers, and ten minutes of the heaviest: opening figures only.', roles: [LIGHT, SHOOTER, HEAVY], steps: [step('light', 10), step('tiers', 10, { tier: 0 }), step('tiers', 10, { tier: 1 }), step('heavy', 10, { wanted: 7 })], order: 'light-to-heavy', devices: null },
-  { key: 'standard', name: 'Standard', says: 'Light, both tiers, and half an hour of the heaviest.', roles: [LIGHT, SHOOTER, HEAVY], steps: [step('light', 15), step('tiers', 15, { tier: 0 }), step('tiers', 15, { tier: 1 }), step('heavy', 30, { wanted: 9 })], order: 'light-to-heavy', devices: null },
-  { key: 'long-haul', name: 'Long haul', says: 'Three hours of the heaviest, on and off, unattended.', roles: [HEAVY], steps: [step('heavy', 60, { attended: false, wanted: 9 }), step('heavy', 60, { attended: false }), step('heavy', 60, { attended: false, wanted: 3 })], order: 'as-listed', devices: null },
-  { key: 'emulator-evening', name: 'Emulator evening', says: 'A few emulated titles, then the notorious one.', roles: [EMULATED, NOTORIOUS], steps: [step('emulated', 15), step('notorious', 30, { wanted: 8 })], order: 'light-to-heavy', devices: null },
-  { key: 'translation-trial', name: 'Translation trial', says: 'Each PC title twice: the first play compiles, the second tells.', roles: [TRANSLATED], steps: [step('translated', 15, { firstPlay: true }), step('translated', 20, { wanted: 7, firstPlay: false, afterPrevious: true })], order: 'as-listed', devices: null },
-  { key: 'cooler-pair', name: 'Cooler pair', says: 'The heaviest without a cooler and with one, from the same start.', roles: [HEAVY], steps: [step('heavy', 30, { wanted: 7, cooler: 'without' }), step('heavy', 30, { wanted: 7, cooler: 'with', afterPrevious: true })], order: 'as-listed', devices: 1 },
-  { key: 'side-by-side', name: 'Side by side', says: 'Two devices, the same light and the same heavy title.', roles: [LIGHT, HEAVY], steps: [step('light', 15), step('heavy', 30, { wanted: 9 })], order: 'light-to-heavy', devices: 2 },
+  {
+    key: 'quick-look',
+    name: 'Quick look',
+    says: 'Light, the two tiers, and ten minutes of the heaviest: opening figures only.',
+    roles: [LIGHT, SHOOTER, HEAVY],
+    steps: [
+      step('light', 10),
+      step('tiers', 10, { tier: 0 }),
+      step('tiers', 10, { tier: 1 }),
+      step('heavy', 10, { wanted: 7 }),
+    ],
+    order: 'light-to-heavy',
+    devices: null,
+  },
+  {
+    key: 'standard',
+    name: 'Standard',
+    says: 'Light, both tiers, and half an hour of the heaviest.',
+    roles: [LIGHT, SHOOTER, HEAVY],
+    steps: [
+      step('light', 15),
+      step('tiers', 15, { tier: 0 }),
+      step('tiers', 15, { tier: 1 }),
+      step('heavy', 30, { wanted: 9 }),
+    ],
+    order: 'light-to-heavy',
+    devices: null,
+  },
+  {
+    key: 'long-haul',
+    name: 'Long haul',
+    says: 'Three hours of the heaviest, on and off, unattended.',
+    roles: [HEAVY],
+    steps: [
+      step('heavy', 60, { attended: false, wanted: 9 }),
+      step('heavy', 60, { attended: false }),
+      step('heavy', 60, { attended: false, wanted: 3 }),
+    ],
+    order: 'as-listed',
+    devices: null,
+  },
+  {
+    key: 'emulator-evening',
+    name: 'Emulator evening',
+    says: 'A few emulated titles, then the notorious one.',
+    roles: [EMULATED, NOTORIOUS],
+    steps: [step('emulated', 15), step('notorious', 30, { wanted: 8 })],
+    order: 'light-to-heavy',
+    devices: null,
+  },
+  {
+    key: 'translation-trial',
+    name: 'Translation trial',
+    says: 'Each PC title twice: the first play compiles, the second tells.',
+    roles: [TRANSLATED],
+    steps: [
+      step('translated', 15, { firstPlay: true }),
+      step('translated', 20, { wanted: 7, firstPlay: false, afterPrevious: true }),
+    ],
+    order: 'as-listed',
+    devices: null,
+  },
+  {
+    key: 'cooler-pair',
+    name: 'Cooler pair',
+    says: 'The heaviest without a cooler and with one, from the same start.',
+    roles: [HEAVY],
+    steps: [
+      step('heavy', 30, { wanted: 7, cooler: 'without' }),
+      step('heavy', 30, { wanted: 7, cooler: 'with', afterPrevious: true }),
+    ],
+    order: 'as-listed',
+    devices: 1,
+  },
+  {
+    key: 'side-by-side',
+    name: 'Side by side',
+    says: 'Two devices, the same light and the same heavy title.',
+    roles: [LIGHT, HEAVY],
+    steps: [step('light', 15), step('heavy', 30, { wanted: 9 })],
+    order: 'light-to-heavy',
+    devices: 2,
+  },
 ];
 
 /** A step as a template lays it out, before it has an id of its own. */
@@ -82,7 +191,9 @@ export interface LaidStep {
 
 /** Which titles would play which role, the fitting ones first. */
 export function fittingTitles(template: CardTemplate, titles: KnownTitle[]): Record<string, string[]> {
-  return Object.fromEntries(template.roles.map((role) => [role.key, titles.filter(role.fits).map((title) => title.name)]));
+  return Object.fromEntries(
+    template.roles.map((role) => [role.key, titles.filter(role.fits).map((title) => title.name)]),
+  );
 }
 
 /**
@@ -93,13 +204,37 @@ export function fittingTitles(template: CardTemplate, titles: KnownTitle[]): Rec
  * @example
  * layTemplate(TEMPLATES[1], ['Velm 5'], { heavy: ['Aurelune'] }, []).map((step) => step.minutes); // [30]
  */
-export function layTemplate(template: CardTemplate, devices: string[], chosen: Record<string, string[]>, titles: KnownTitle[]): LaidStep[] {
-  const setups = (name: string): string[] => titles.find((title) => title.name.toLowerCase() === name.toLowerCase())?.setups ?? [];
+export function layTemplate(
+  template: CardTemplate,
+  devices: string[],
+  chosen: Record<string, string[]>,
+  titles: KnownTitle[],
+): LaidStep[] {
+  const setups = (name: string): string[] =>
+    titles.find((title) => title.name.toLowerCase() === name.toLowerCase())?.setups ?? [];
   const laid: LaidStep[] = [];
   for (const device of devices) {
     for (const { steps, title } of rounds(template, chosen)) {
-      for (const { tier, minutes, attended, wanted, cooler = null, firstPlay = null, afterPrevious } of steps) {
-        laid.push({ device, title, setup: setups(title)[tier ?? 0] ?? null, minutes, attended, wanted, cooler, firstPlay, after: afterPrevious ? laid.length - 1 : null });
+      for (const {
+        tier,
+        minutes,
+        attended,
+        wanted,
+        cooler = null,
+        firstPlay = null,
+        afterPrevious,
+      } of steps) {
+        laid.push({
+          device,
+          title,
+          setup: setups(title)[tier ?? 0] ?? null,
+          minutes,
+          attended,
+          wanted,
+          cooler,
+          firstPlay,
+          after: afterPrevious ? laid.length - 1 : null,
+        });
       }
     }
   }
@@ -107,7 +242,10 @@ export function layTemplate(template: CardTemplate, devices: string[], chosen: R
 }
 
 /** A template's steps by title: those of one role stay together, and are done for each of its titles. */
-function rounds(template: CardTemplate, chosen: Record<string, string[]>): { steps: TemplateStep[]; title: string }[] {
+function rounds(
+  template: CardTemplate,
+  chosen: Record<string, string[]>,
+): { steps: TemplateStep[]; title: string }[] {
   return template.roles.flatMap((role) => {
     const steps = template.steps.filter((one) => one.role === role.key);
     const titles = chosen[role.key] ?? [];

@@ -19,9 +19,11 @@ async function read(text: string, piece = 7): Promise<ReadRun> {
 }
 
 /** Rows of three columns, as the platform prints them, of frames shown at those times, ns. */
-const rows = (shown: bigint[]): string => shown.map((ns) => `${ns - 9_000_000n}\t${ns}\t${ns - 2_000_000n}`).join('\n');
+const rows = (shown: bigint[]): string =>
+  shown.map((ns) => `${ns - 9_000_000n}\t${ns}\t${ns - 2_000_000n}`).join('\n');
 const from = 84_215_000_000_000n;
-const every = (count: number, ns: bigint, start = from): bigint[] => Array.from({ length: count }, (_, i) => start + BigInt(i) * ns);
+const every = (count: number, ns: bigint, start = from): bigint[] =>
+  Array.from({ length: count }, (_, i) => start + BigInt(i) * ns);
 
 describe('what is a shell’s text', () => {
   it('is told by times, periods, timestamps and known values', () => {
@@ -45,7 +47,20 @@ describe('a file of shell text', () => {
   it('becomes a run that begins with the first thing it tells', async () => {
     // two dumps a second apart: the second still holds the end of the first
     const all = every(181, 16_666_666n);
-    const text = ['at 1795686221', 'level: 87', 'status: 3', '16666666', rows(all.slice(0, 121)), 'at 1795686222', 'level: 86', 'status: 3', 'skin-therm 38400', '16666666', rows(all.slice(60)), 'something else'].join('\n');
+    const text = [
+      'at 1795686221',
+      'level: 87',
+      'status: 3',
+      '16666666',
+      rows(all.slice(0, 121)),
+      'at 1795686222',
+      'level: 86',
+      'status: 3',
+      'skin-therm 38400',
+      '16666666',
+      rows(all.slice(60)),
+      'something else',
+    ].join('\n');
     const run = await read(text);
     expect(run.kind).toBe('shell-text');
     expect(run.track.frameUs.length).toBe(180);
@@ -57,7 +72,9 @@ describe('a file of shell text', () => {
     expect(first!.type === 'battery' && first!.atMs).toBeCloseTo(2000, 0);
     expect(second).toMatchObject({ percent: 86 });
     expect(second!.type === 'battery' && second!.atMs).toBeCloseTo(3000, 0);
-    expect(run.entries).toContainEqual(expect.objectContaining({ type: 'skin', spot: 'skin-therm', c: 38.4, by: 'device sensor' }));
+    expect(run.entries).toContainEqual(
+      expect.objectContaining({ type: 'skin', spot: 'skin-therm', c: 38.4, by: 'device sensor' }),
+    );
     expect(run.header).toEqual({ type: 'run', version: 1, startedAt: '2026-11-26T09:43:39.000Z' });
   });
   it('without a time begins at 0 and does not say when', async () => {
@@ -65,7 +82,9 @@ describe('a file of shell text', () => {
     expect(run.header).toBeNull();
     expect([...run.track.frameUs]).toEqual([16_667, 16_667, 16_666].map(() => expect.any(Number)));
     expect([...run.track.frameUs].reduce((sum, us) => sum + us, 0)).toBeCloseTo(50_000, -1);
-    expect(run.entries.filter((line) => line.type === 'battery')).toEqual([{ type: 'battery', atMs: expect.closeTo(50, 1), percent: 50, charging: false }]);
+    expect(run.entries.filter((line) => line.type === 'battery')).toEqual([
+      { type: 'battery', atMs: expect.closeTo(50, 1), percent: 50, charging: false },
+    ]);
   });
   it('leaves out what no skin can be', async () => {
     const run = await read('level: 87\nstatus: 3\nskin-therm 838400');
@@ -73,19 +92,29 @@ describe('a file of shell text', () => {
     expect(run.passedOver).toBe(1);
   });
   it('that tells nothing of a run is refused with the remedy', async () => {
-    await expect(read('at 1795686223\nat 1795686224')).rejects.toMatchObject({ code: 'not-a-log', message: 'The text tells neither frames nor readings.' });
+    await expect(read('at 1795686223\nat 1795686224')).rejects.toMatchObject({
+      code: 'not-a-log',
+      message: 'The text tells neither frames nor readings.',
+    });
   });
   it('has the same frames however it is cut into dumps that overlap', async () => {
     await fc.assert(
-      fc.asyncProperty(fc.array(fc.bigInt(4_000_000n, 60_000_000n), { minLength: 40, maxLength: 120 }), fc.integer({ min: 10, max: 30 }), async (times, step) => {
-        const shown = times.reduce((all, ns) => [...all, all.at(-1)! + ns], [from]);
-        const dumps: string[] = [];
-        for (let end = step; end < shown.length + step; end += step) dumps.push(`at ${1_795_686_000 + end}\n16666666\n${rows(shown.slice(Math.max(0, end - step - 1), end))}`);
-        const whole = await read(`at 1795686000\n16666666\n${rows(shown)}`, 4096);
-        const cut = await read(dumps.join('\n'), 4096);
-        expect([...cut.track.frameUs]).toEqual([...whole.track.frameUs]);
-        expect(whole.track.frameUs.length).toBe(times.length);
-      }),
+      fc.asyncProperty(
+        fc.array(fc.bigInt(4_000_000n, 60_000_000n), { minLength: 40, maxLength: 120 }),
+        fc.integer({ min: 10, max: 30 }),
+        async (times, step) => {
+          const shown = times.reduce((all, ns) => [...all, all.at(-1)! + ns], [from]);
+          const dumps: string[] = [];
+          for (let end = step; end < shown.length + step; end += step)
+            dumps.push(
+              `at ${1_795_686_000 + end}\n16666666\n${rows(shown.slice(Math.max(0, end - step - 1), end))}`,
+            );
+          const whole = await read(`at 1795686000\n16666666\n${rows(shown)}`, 4096);
+          const cut = await read(dumps.join('\n'), 4096);
+          expect([...cut.track.frameUs]).toEqual([...whole.track.frameUs]);
+          expect(whole.track.frameUs.length).toBe(times.length);
+        },
+      ),
       { numRuns: 25 },
     );
   });

@@ -56,7 +56,12 @@ export class ShellTextReader {
 
   push(chunk: Uint8Array): void {
     this.bytes += chunk.length;
-    if (this.bytes > MOST_SHELL_BYTES) throw new LogRefused('too-many', `A shell’s text of more than ${MOST_SHELL_BYTES / 1024 / 1024} MB is not read.`, 'Cut it into parts, or print only what docs/formats.md names.');
+    if (this.bytes > MOST_SHELL_BYTES)
+      throw new LogRefused(
+        'too-many',
+        `A shell’s text of more than ${MOST_SHELL_BYTES / 1024 / 1024} MB is not read.`,
+        'Cut it into parts, or print only what docs/formats.md names.',
+      );
     this.text += this.decoder.decode(chunk, { stream: true });
   }
 
@@ -76,12 +81,29 @@ export class ShellTextReader {
       else if (moved.type === 'frames') batches.add(moved, i + 1);
       else kept.push(moved as EntryLine);
     }
-    if (kept.length > MOST_LINES) throw new LogRefused('too-many', `The text tells more than ${MOST_LINES.toLocaleString('en-GB')} readings.`, 'Cut it into parts, or print them less often.');
+    if (kept.length > MOST_LINES)
+      throw new LogRefused(
+        'too-many',
+        `The text tells more than ${MOST_LINES.toLocaleString('en-GB')} readings.`,
+        'Cut it into parts, or print them less often.',
+      );
     const track = batches.track();
     if (track.frameUs.length === 0 && kept.length === 0) {
-      throw new LogRefused('not-a-log', 'The text tells neither frames nor readings.', 'docs/formats.md shows what is read of a shell’s text: timestamps of frames in ns, battery status, current and voltage, thermal zones of the skin.', 1);
+      throw new LogRefused(
+        'not-a-log',
+        'The text tells neither frames nor readings.',
+        'docs/formats.md shows what is read of a shell’s text: timestamps of frames in ns, battery status, current and voltage, thermal zones of the skin.',
+        1,
+      );
     }
-    return { header: headerOf(this.text, startMs), track, tally: batches.tally, entries: kept, passedOver, cutOff: false };
+    return {
+      header: headerOf(this.text, startMs),
+      track,
+      tally: batches.tally,
+      entries: kept,
+      passedOver,
+      cutOff: false,
+    };
   }
 
   /** A value that nothing can have is passed over, as other lines are. */
@@ -99,5 +121,7 @@ const timeOf = (line: FramesLine | EntryLine): number => ('atMs' in line ? line.
 /** When it began, where the text tells the time. */
 function headerOf(text: string, startMs: number): RunHeader | null {
   const last = text.split(/\r?\n/).reduce<number | null>((found, row) => shellStampMs(row) ?? found, null);
-  return last === null ? null : { type: 'run', version: 1, startedAt: new Date(last - (LATE_MS - startMs)).toISOString() };
+  return last === null
+    ? null
+    : { type: 'run', version: 1, startedAt: new Date(last - (LATE_MS - startMs)).toISOString() };
 }

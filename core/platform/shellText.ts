@@ -93,7 +93,11 @@ export function shellStampMs(row: string): number | null {
   // long rows are not searched
   if (row.length > LONGEST_ROW) return null;
   const digits = /^\s*at\s+(\d{10,13})\s*$/.exec(row)?.[1];
-  return digits === undefined ? null : digits.length === EPOCH_SECONDS_DIGITS ? Number(digits) * 1000 : Number(digits);
+  return digits === undefined
+    ? null
+    : digits.length === EPOCH_SECONDS_DIGITS
+      ? Number(digits) * 1000
+      : Number(digits);
 }
 
 /** Values of one moment. */
@@ -123,21 +127,47 @@ class Block {
       const value = keys.map((key) => this.values.get(key)).find((one) => one !== undefined && one !== '');
       return value === undefined || !Number.isFinite(Number(value)) ? null : Number(value);
     };
-    const [level, scale, microA, microV, tenths] = [number('level', 'capacity'), number('scale') ?? 100, number('current_now', 'current'), number('voltage_now'), number('temperature', 'temp')];
-    if (level !== null && level >= 0 && level <= scale) lines.push({ type: 'battery', atMs, percent: (100 * level) / scale, charging: this.charging });
-    if (microA !== null && microV !== null) lines.push({ type: 'power', atMs, mw: Math.round((Math.abs(microA) * microV) / 1e9) });
-    if (tenths !== null) lines.push({ type: 'skin', atMs, spot: 'battery', c: tenths / 10, by: 'battery sensor' });
+    const [level, scale, microA, microV, tenths] = [
+      number('level', 'capacity'),
+      number('scale') ?? 100,
+      number('current_now', 'current'),
+      number('voltage_now'),
+      number('temperature', 'temp'),
+    ];
+    if (level !== null && level >= 0 && level <= scale)
+      lines.push({ type: 'battery', atMs, percent: (100 * level) / scale, charging: this.charging });
+    if (microA !== null && microV !== null)
+      lines.push({ type: 'power', atMs, mw: Math.round((Math.abs(microA) * microV) / 1e9) });
+    if (tenths !== null)
+      lines.push({ type: 'skin', atMs, spot: 'battery', c: tenths / 10, by: 'battery sensor' });
     for (const { spot, c } of this.skin) lines.push({ type: 'skin', atMs, spot, c, by: 'device sensor' });
     return lines;
   }
 
   private get charging(): boolean {
-    const plugged = ['ac powered', 'usb powered', 'wireless powered', 'dock powered'].some((key) => this.values.get(key) === 'true');
+    const plugged = ['ac powered', 'usb powered', 'wireless powered', 'dock powered'].some(
+      (key) => this.values.get(key) === 'true',
+    );
     return plugged || CHARGING_STATUS.has(this.values.get('status') ?? '');
   }
 }
 
-const KNOWN = new Set(['level', 'capacity', 'scale', 'status', 'ac powered', 'usb powered', 'wireless powered', 'dock powered', 'temperature', 'temp', 'current_now', 'current', 'voltage_now', 'voltage']);
+const KNOWN = new Set([
+  'level',
+  'capacity',
+  'scale',
+  'status',
+  'ac powered',
+  'usb powered',
+  'wireless powered',
+  'dock powered',
+  'temperature',
+  'temp',
+  'current_now',
+  'current',
+  'voltage_now',
+  'voltage',
+]);
 
 /** A column of timestamps, or several one after the other that overlap, as frames. */
 function readPresents(read: ShellText, rows: string[], atMs: number): void {

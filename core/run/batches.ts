@@ -44,8 +44,20 @@ export class FrameBatches {
         line,
       );
     }
-    if (atUs + batch.us.reduce<number>((sum, us) => sum + (us !== null && us > 0 && us <= LONGEST_FRAME_US ? us : 0), 0) > LONGEST_RUN_US) {
-      throw new LogRefused('too-long', `Line ${line}: the frames last beyond 48 h; no run does.`, 'atMs is milliseconds from the start of the run, and frame times are microseconds. Check the units that the source writes.', line);
+    if (
+      atUs +
+        batch.us.reduce<number>(
+          (sum, us) => sum + (us !== null && us > 0 && us <= LONGEST_FRAME_US ? us : 0),
+          0,
+        ) >
+      LONGEST_RUN_US
+    ) {
+      throw new LogRefused(
+        'too-long',
+        `Line ${line}: the frames last beyond 48 h; no run does.`,
+        'atMs is milliseconds from the start of the run, and frame times are microseconds. Check the units that the source writes.',
+        line,
+      );
     }
     if (this.frames.length + batch.us.length > MOST_FRAMES) throw tooManyFrames(line);
     const gapUs = offUs > slackUs ? offUs : 0;
@@ -59,7 +71,13 @@ export class FrameBatches {
         this.frames.push(us);
         readable.push(us);
         lengthUs += us;
-      } else this.tally.refuse(line, value === null ? 'a frame time is missing' : `the frame time ${value} µs is ${us <= 0 ? 'not above zero' : 'longer than 600 s'}`);
+      } else
+        this.tally.refuse(
+          line,
+          value === null
+            ? 'a frame time is missing'
+            : `the frame time ${value} µs is ${us <= 0 ? 'not above zero' : 'longer than 600 s'}`,
+        );
     }
     this.lastFrames = readable.length;
     this.expectedUs = atUs + lengthUs;
@@ -74,7 +92,12 @@ export class FrameBatches {
 
 /** More frames than a run may have. */
 export const tooManyFrames = (line: number): LogRefused =>
-  new LogRefused('too-many', `Line ${line}: the run has more than ${MOST_FRAMES.toLocaleString('en-GB')} frames.`, 'Cut the log into parts, and import each as a run of its own.', line);
+  new LogRefused(
+    'too-many',
+    `Line ${line}: the run has more than ${MOST_FRAMES.toLocaleString('en-GB')} frames.`,
+    'Cut the log into parts, and import each as a run of its own.',
+    line,
+  );
 
 /** Batches without a readable frame may leave several gaps at one place: they are one. */
 function joinGaps(gaps: Gap[]): Gap[] {

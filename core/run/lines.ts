@@ -45,7 +45,15 @@ export const EXCLUDING_SPANS = ['loading', 'menu', 'advert', 'pause'];
 export const SPAN_KINDS = [...EXCLUDING_SPANS, 'charging'];
 
 /** What someone may state about a run: caveats that no figure shows. */
-export const CONDITIONS = ['plugged-in', 'boosted', 'pre-release', 'title-not-updated', 'first-play', 'aspect', 'streamed'];
+export const CONDITIONS = [
+  'plugged-in',
+  'boosted',
+  'pre-release',
+  'title-not-updated',
+  'first-play',
+  'aspect',
+  'streamed',
+];
 
 /** When a line happened, in ms on the run's clock: its start for a span. */
 export const lineTimeMs = (line: EntryLine): number => (line.type === 'span' ? line.fromMs : line.atMs);

@@ -65,7 +65,12 @@ export class RunFileReader {
     if (part.length === 0) return;
     this.parts.push(part);
     this.partBytes += part.length;
-    if (this.partBytes > LONGEST_LINE_BYTES) throw longLine(this.line + 1, LONGEST_LINE_BYTES, 'Write one JSON object a line, with some hundreds of frames in each.');
+    if (this.partBytes > LONGEST_LINE_BYTES)
+      throw longLine(
+        this.line + 1,
+        LONGEST_LINE_BYTES,
+        'Write one JSON object a line, with some hundreds of frames in each.',
+      );
   }
 
   private takeLine(): void {
@@ -94,7 +99,12 @@ export class RunFileReader {
     try {
       return this.check(value);
     } catch (error) {
-      throw new LogRefused('bad-line', `Line ${this.line}: ${error instanceof Error ? error.message : String(error)}.`, 'Mend this line, or remove it; docs/formats.md shows every kind of line.', this.line);
+      throw new LogRefused(
+        'bad-line',
+        `Line ${this.line}: ${error instanceof Error ? error.message : String(error)}.`,
+        'Mend this line, or remove it; docs/formats.md shows every kind of line.',
+        this.line,
+      );
     }
   }
 
@@ -109,15 +119,32 @@ export class RunFileReader {
   private keepEntry(line: EntryLine, bytes: number): void {
     this.entryBytes += bytes;
     if (this.entries.length >= MOST_LINES || this.entryBytes > MOST_LINE_BYTES) {
-      throw new LogRefused('too-many', `Line ${this.line}: the file has more than ${MOST_LINES.toLocaleString('en-GB')} lines beside its frames, or more than ${MOST_LINE_BYTES / 1024 / 1024} MB of them.`, 'Write readings less often (once a second is plenty), or split the file.', this.line);
+      throw new LogRefused(
+        'too-many',
+        `Line ${this.line}: the file has more than ${MOST_LINES.toLocaleString('en-GB')} lines beside its frames, or more than ${MOST_LINE_BYTES / 1024 / 1024} MB of them.`,
+        'Write readings less often (once a second is plenty), or split the file.',
+        this.line,
+      );
     }
     if (line.type === 'skin') this.spots.add(line.spot);
-    if (this.spots.size > MOST_SPOTS) throw new LogRefused('too-many', `Line ${this.line}: “${line.type === 'skin' ? line.spot : ''}” is the ${MOST_SPOTS + 1}st spot of the file; a run has at most ${MOST_SPOTS}.`, 'Name the same spot the same way each time.', this.line);
+    if (this.spots.size > MOST_SPOTS)
+      throw new LogRefused(
+        'too-many',
+        `Line ${this.line}: “${line.type === 'skin' ? line.spot : ''}” is the ${MOST_SPOTS + 1}st spot of the file; a run has at most ${MOST_SPOTS}.`,
+        'Name the same spot the same way each time.',
+        this.line,
+      );
     this.entries.push(line);
   }
 
   private takeHeader(header: RunHeader): void {
-    if (this.header) throw new LogRefused('bad-line', `Line ${this.line}: a second "run" line.`, 'A file holds one run. Split it before this line.', this.line);
+    if (this.header)
+      throw new LogRefused(
+        'bad-line',
+        `Line ${this.line}: a second "run" line.`,
+        'A file holds one run. Split it before this line.',
+        this.line,
+      );
     const conditions = header.conditions?.filter((condition) => CONDITIONS.includes(condition));
     this.passedOver += (header.conditions?.length ?? 0) - (conditions?.length ?? 0);
     this.header = conditions ? { ...header, conditions } : header;
@@ -136,18 +163,42 @@ export class RunFileReader {
     const tally = this.batches.tally;
     const first = tally.listed[0];
     if (tally.tooMany) {
-      throw new LogRefused('too-many-unreadable', `${tally.unreadable} of ${tally.total} frame times cannot be read, more than 1 %. The first is in line ${first!.line}: ${first!.reason}.`, 'Frame times are microseconds, each above 0 and up to 600,000,000. Check the unit that the source writes.', first!.line, tally.listed);
+      throw new LogRefused(
+        'too-many-unreadable',
+        `${tally.unreadable} of ${tally.total} frame times cannot be read, more than 1 %. The first is in line ${first!.line}: ${first!.reason}.`,
+        'Frame times are microseconds, each above 0 and up to 600,000,000. Check the unit that the source writes.',
+        first!.line,
+        tally.listed,
+      );
     }
     const track = this.batches.track();
     if (!this.header && this.entries.length === 0 && track.frameUs.length === 0) {
-      throw new LogRefused('not-a-log', 'The file holds no line that belongs to a run.', 'A run file has a line with "type":"run" and lines with frames or readings; docs/formats.md shows them.', 1);
+      throw new LogRefused(
+        'not-a-log',
+        'The file holds no line that belongs to a run.',
+        'A run file has a line with "type":"run" and lines with frames or readings; docs/formats.md shows them.',
+        1,
+      );
     }
-    return { header: this.header, track, tally, entries: this.entries, passedOver: this.passedOver, cutOff: this.broken !== null };
+    return {
+      header: this.header,
+      track,
+      tally,
+      entries: this.entries,
+      passedOver: this.passedOver,
+      cutOff: this.broken !== null,
+    };
   }
 }
 
 const notJson = (line: number): LogRefused =>
-  new LogRefused('bad-line', `Line ${line} is no JSON object.`, 'Mend this line, or remove it; every line of a run file is one JSON object.', line);
+  new LogRefused(
+    'bad-line',
+    `Line ${line} is no JSON object.`,
+    'Mend this line, or remove it; every line of a run file is one JSON object.',
+    line,
+  );
 
 /** Time of the latest line, ms; 0 without lines. */
-export const lastLineMs = (entries: EntryLine[]): number => entries.reduce((last, line) => Math.max(last, line.type === 'span' ? line.toMs : lineTimeMs(line)), 0);
+export const lastLineMs = (entries: EntryLine[]): number =>
+  entries.reduce((last, line) => Math.max(last, line.type === 'span' ? line.toMs : lineTimeMs(line)), 0);

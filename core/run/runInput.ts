@@ -5,7 +5,10 @@ import type { SpanUs } from '../session';
 import { EXCLUDING_SPANS, type EntryLine, type RunHeader } from './lines';
 import { lastLineMs } from './readRunFile';
 
-const ofType = <T extends EntryLine['type']>(entries: EntryLine[], type: T): Extract<EntryLine, { type: T }>[] =>
+const ofType = <T extends EntryLine['type']>(
+  entries: EntryLine[],
+  type: T,
+): Extract<EntryLine, { type: T }>[] =>
   entries.filter((line): line is Extract<EntryLine, { type: T }> => line.type === type);
 
 /** What a file gave beside its frames. */
@@ -37,10 +40,19 @@ export const factsOf = (header: RunHeader | null): RunFacts => ({
  * @example
  * runInput(EMPTY_TRACK, { dropped: 0, cutOff: false, entries: [{ type: 'end', atMs: 5000, reason: 'would-not-start' }] }, factsOf(null)).end.reason; // 'would-not-start'
  */
-export function runInput(track: FrameTrack, { dropped, cutOff, entries }: FileRemains, facts: RunFacts): RunInput {
+export function runInput(
+  track: FrameTrack,
+  { dropped, cutOff, entries }: FileRemains,
+  facts: RunFacts,
+): RunInput {
   const spans = ofType(entries, 'span');
-  const spots = new Set([...new Set(ofType(entries, 'skin').map((reading) => reading.spot))].slice(0, MOST_SPOTS));
-  const toUs = (span: { fromMs: number; toMs: number }): SpanUs => ({ fromUs: Math.round(span.fromMs * 1000), toUs: Math.round(span.toMs * 1000) });
+  const spots = new Set(
+    [...new Set(ofType(entries, 'skin').map((reading) => reading.spot))].slice(0, MOST_SPOTS),
+  );
+  const toUs = (span: { fromMs: number; toMs: number }): SpanUs => ({
+    fromUs: Math.round(span.fromMs * 1000),
+    toUs: Math.round(span.toMs * 1000),
+  });
   return {
     ...facts,
     refreshHz: facts.refreshHz ?? ofType(entries, 'refresh')[0]?.hz ?? null,
@@ -50,7 +62,10 @@ export function runInput(track: FrameTrack, { dropped, cutOff, entries }: FileRe
     excluded: spans.filter((span) => EXCLUDING_SPANS.includes(span.kind)).map(toUs),
     charging: spans.filter((span) => span.kind === 'charging').map(toUs),
     skin: ofType(entries, 'skin').filter((reading) => spots.has(reading.spot)),
-    battery: ofType(entries, 'battery').map((reading) => ({ ...reading, charging: reading.charging ?? false })),
+    battery: ofType(entries, 'battery').map((reading) => ({
+      ...reading,
+      charging: reading.charging ?? false,
+    })),
     power: ofType(entries, 'power'),
     loads: ofType(entries, 'load'),
     rates: ofType(entries, 'rate'),

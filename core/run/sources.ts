@@ -55,7 +55,10 @@ const SHARED = ['battery', 'power', 'load', 'refresh'] as const;
  * @example
  * joinSources([{ source: 'logger', byHand: false, frames: [{ type: 'frames', atMs: 0, us: [16_667] }], entries: [] }], null).used; // [{ measure: 'frames', source: 'logger', fromMs: 0, toMs: 16.667 }]
  */
-export function joinSources<E extends { line: EntryLine }>(sources: SourceLines<E>[], endMs: number | null): JoinedRun<E> {
+export function joinSources<E extends { line: EntryLine }>(
+  sources: SourceLines<E>[],
+  endMs: number | null,
+): JoinedRun<E> {
   const endUs = endMs === null ? Infinity : endMs * 1000;
   const tracks = sources.map((source) => trackOf(source, endUs)).sort((a, b) => b.seconds - a.seconds);
   const pieces: Piece[] = [];
@@ -117,7 +120,9 @@ function piecesOf(source: string, { frameUs, gaps }: FrameTrack, endUs: number):
 
 /** The parts of a piece whose frames lie wholly in the gaps that others leave. */
 function clip(piece: Piece, taken: Piece[]): Piece[] {
-  const busy = taken.filter((other) => other.toUs > piece.fromUs && other.fromUs < piece.toUs).sort((a, b) => a.fromUs - b.fromUs);
+  const busy = taken
+    .filter((other) => other.toUs > piece.fromUs && other.fromUs < piece.toUs)
+    .sort((a, b) => a.fromUs - b.fromUs);
   // a gap too short to be filled is none
   const free: { fromUs: number; toUs: number }[] = [];
   let fromUs = piece.fromUs;
@@ -134,7 +139,13 @@ function clip(piece: Piece, taken: Piece[]): Piece[] {
     const start = i;
     const startUs = at;
     while (i < piece.frameUs.length && at + piece.frameUs[i]! <= gap.toUs) at += piece.frameUs[i++]!;
-    if (i > start) parts.push({ source: piece.source, fromUs: startUs, toUs: at, frameUs: piece.frameUs.subarray(start, i) });
+    if (i > start)
+      parts.push({
+        source: piece.source,
+        fromUs: startUs,
+        toUs: at,
+        frameUs: piece.frameUs.subarray(start, i),
+      });
   }
   return parts;
 }
@@ -165,7 +176,10 @@ function usesOf(pieces: Piece[]): SourceUse[] {
   return uses;
 }
 
-function joinEntries<E extends { line: EntryLine }>(sources: SourceLines<E>[], endMs: number | null): Pick<JoinedRun<E>, 'entries' | 'unused' | 'used'> {
+function joinEntries<E extends { line: EntryLine }>(
+  sources: SourceLines<E>[],
+  endMs: number | null,
+): Pick<JoinedRun<E>, 'entries' | 'unused' | 'used'> {
   const kept: { entry: E; source: string }[] = [];
   const unused: E[] = [];
   const ends: { entry: E; byHand: boolean }[] = [];
@@ -187,11 +201,19 @@ function joinEntries<E extends { line: EntryLine }>(sources: SourceLines<E>[], e
     const times: number[] = [];
     for (const source of order) {
       const own = lines.filter((line) => line.source === source);
-      const free = own.filter(({ entry }) => !times.some((time) => Math.abs(time - lineTimeMs(entry.line)) < SAME_MS));
+      const free = own.filter(
+        ({ entry }) => !times.some((time) => Math.abs(time - lineTimeMs(entry.line)) < SAME_MS),
+      );
       for (const line of own) if (!free.includes(line)) out.add(line.entry);
       const at = free.map(({ entry }) => lineTimeMs(entry.line));
       times.push(...at);
-      if (at.length > 0) used.push({ measure, source, fromMs: at.reduce((a, b) => Math.min(a, b)), toMs: at.reduce((a, b) => Math.max(a, b)) });
+      if (at.length > 0)
+        used.push({
+          measure,
+          source,
+          fromMs: at.reduce((a, b) => Math.min(a, b)),
+          toMs: at.reduce((a, b) => Math.max(a, b)),
+        });
     }
   }
   const end = ends.filter((one) => one.byHand).at(-1) ?? ends.at(-1);

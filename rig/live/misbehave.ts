@@ -6,7 +6,12 @@ const OUT = { from: 0.2, to: 0.3 };
 const JUMPED = { from: 0.4, to: 0.45 };
 const JUMP_MS = 3_600_000;
 
-const NONSENSE = ['{"type":"skin", oops', '{"type":"battery","atMs":1,"percent":400}', '{"type":"frames","atMs":1,"us":[0,-5,null]}', 'load: 0.02 %'];
+const NONSENSE = [
+  '{"type":"skin", oops',
+  '{"type":"battery","atMs":1,"percent":400}',
+  '{"type":"frames","atMs":1,"us":[0,-5,null]}',
+  'load: 0.02 %',
+];
 
 /** What a stand-in does wrong, by when it does it. */
 export class Mischief {
@@ -29,7 +34,11 @@ export class Mischief {
   /** A batch as text, with what its source gets wrong. */
   text(lines: TimedLine[]): string {
     this.batches++;
-    const told = lines.map(({ dueMs, line }) => JSON.stringify(this.within('jump', dueMs, JUMPED) && 'atMs' in line ? { ...line, atMs: line.atMs + JUMP_MS } : line));
+    const told = lines.map(({ dueMs, line }) =>
+      JSON.stringify(
+        this.within('jump', dueMs, JUMPED) && 'atMs' in line ? { ...line, atMs: line.atMs + JUMP_MS } : line,
+      ),
+    );
     if (this.kinds.includes('nonsense') && this.batches % 5 === 0) told.push(...NONSENSE);
     return told.join('\n');
   }

@@ -70,7 +70,11 @@ export class LiveSender {
   }
 
   private enqueue(due: TimedLine[]): void {
-    this.queue.push({ seq: this.seq++, text: this.options.mischief.text(due), lastMs: due.reduce((last, { dueMs }) => Math.max(last, dueMs), 0) });
+    this.queue.push({
+      seq: this.seq++,
+      text: this.options.mischief.text(due),
+      lastMs: due.reduce((last, { dueMs }) => Math.max(last, dueMs), 0),
+    });
     this.sent.lines += due.length;
     for (const { line } of due) if (line.type === 'frames') this.sent.frames += line.us.length;
   }
@@ -105,16 +109,25 @@ export class LiveSender {
   }
 
   /** Asks until there is an answer. @returns null where the source is not wanted, or nobody answers for long */
-  private async ask<T extends LiveStatus>(method: 'GET' | 'POST', query: string, body?: string): Promise<T | null> {
+  private async ask<T extends LiveStatus>(
+    method: 'GET' | 'POST',
+    query: string,
+    body?: string,
+  ): Promise<T | null> {
     for (let pauseMs = SHORTEST_WAIT_MS; ; pauseMs = Math.min(LONGEST_WAIT_MS, pauseMs * 2)) {
       const at = performance.now();
-      const response = await fetch(`${this.options.address}/api/live${query}`, { method, body, headers: { authorization: `Bearer ${this.options.key}`, 'content-type': 'application/x-ndjson' } }).catch(() => null);
+      const response = await fetch(`${this.options.address}/api/live${query}`, {
+        method,
+        body,
+        headers: { authorization: `Bearer ${this.options.key}`, 'content-type': 'application/x-ndjson' },
+      }).catch(() => null);
       if (response?.ok) {
         const answer = (await response.json().catch(() => null)) as T | null;
         if (answer) {
           this.heardAt = performance.now();
           // as if the answer had been made half way
-          if (answer.runMs !== null && answer.status === 'running') this.clock = { runMs: answer.runMs, at: (at + this.heardAt) / 2, speed: answer.speed };
+          if (answer.runMs !== null && answer.status === 'running')
+            this.clock = { runMs: answer.runMs, at: (at + this.heardAt) / 2, speed: answer.speed };
           return answer;
         }
       } else if (response) {

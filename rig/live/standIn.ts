@@ -35,15 +35,24 @@ const TELLS: Record<Exclude<StandInKind, 'link'>, RunLine['type'][]> = {
  * The lines of one stand-in, in the order in which they can be known. All
  * stand-ins of the same scenario and seed tell of the same run.
  */
-export function* standIn(kind: StandInKind, scenario: Scenario, seed: number, misbehave: Misbehaviour[]): Generator<TimedLine> {
+export function* standIn(
+  kind: StandInKind,
+  scenario: Scenario,
+  seed: number,
+  misbehave: Misbehaviour[],
+): Generator<TimedLine> {
   const live: Scenario = {
     ...scenario,
     sensorsEveryS: SENSORS_EVERY_S,
-    skinMinutes: Array.from({ length: Math.ceil(scenario.seconds / 60 / SKIN_EVERY_MIN) }, (_, i) => i * SKIN_EVERY_MIN),
+    skinMinutes: Array.from(
+      { length: Math.ceil(scenario.seconds / 60 / SKIN_EVERY_MIN) },
+      (_, i) => i * SKIN_EVERY_MIN,
+    ),
     crashAtS: misbehave.includes('crash') ? scenario.seconds * CRASH_AFTER : scenario.crashAtS,
   };
   if (kind === 'link') return yield* link(live, seed);
-  let dimMs = kind === 'handset' && misbehave.includes('dim') ? scenario.seconds * 1000 * DIM_AFTER : Infinity;
+  let dimMs =
+    kind === 'handset' && misbehave.includes('dim') ? scenario.seconds * 1000 * DIM_AFTER : Infinity;
   for (const line of simulate(live, seed, LIVE_FRAMES)) {
     const dueMs = knownAtMs(line);
     if (dueMs >= dimMs) {
@@ -56,7 +65,9 @@ export function* standIn(kind: StandInKind, scenario: Scenario, seed: number, mi
 
 function knownAtMs(line: RunLine): number {
   if (line.type === 'run') return 0;
-  return line.type === 'frames' ? line.atMs + line.us.reduce<number>((sum, us) => sum + (us ?? 0), 0) / 1000 : lineTimeMs(line);
+  return line.type === 'frames'
+    ? line.atMs + line.us.reduce<number>((sum, us) => sum + (us ?? 0), 0) / 1000
+    : lineTimeMs(line);
 }
 
 /** A streamed title as its own counter shows it, with what the link drops. */
@@ -70,8 +81,17 @@ function* link(scenario: Scenario, seed: number): Generator<TimedLine> {
     if (line.type !== 'frames') continue;
     frames += line.us.length;
     if (knownAtMs(line) < dueMs) continue;
-    yield { dueMs, line: { type: 'rate', atMs: dueMs, fps: Math.round((frames * 1000) / COUNTER_EVERY_MS), by: 'in-title' } };
-    if (random.happens(GLITCHES_PER_MINUTE, COUNTER_EVERY_MS / 1000)) yield { dueMs, line: { type: 'mark', atMs: dueMs, kind: 'glitch', note: 'the link dropped packets' } };
+    yield {
+      dueMs,
+      line: {
+        type: 'rate',
+        atMs: dueMs,
+        fps: Math.round((frames * 1000) / COUNTER_EVERY_MS),
+        by: 'in-title',
+      },
+    };
+    if (random.happens(GLITCHES_PER_MINUTE, COUNTER_EVERY_MS / 1000))
+      yield { dueMs, line: { type: 'mark', atMs: dueMs, kind: 'glitch', note: 'the link dropped packets' } };
     frames = 0;
     dueMs += COUNTER_EVERY_MS;
   }

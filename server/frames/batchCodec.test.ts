@@ -3,7 +3,13 @@ import type { BatchRow } from '../sql/recordings';
 import { framesOf, framesText, packBatches } from './batchCodec';
 
 const line = (atMs: number): FramesLine => ({ type: 'frames', atMs, us: [16_667, null, 16_660] });
-const batch = (seq: number): BatchRow => ({ seq, through: seq, frames: Buffer.from(framesText([line(seq * 50)])), deflated: false, digests: null });
+const batch = (seq: number): BatchRow => ({
+  seq,
+  through: seq,
+  frames: Buffer.from(framesText([line(seq * 50)])),
+  deflated: false,
+  digests: null,
+});
 
 describe('batches in one row', () => {
   it('hold the same lines in the same order', () => {
@@ -27,6 +33,8 @@ describe('batches in one row', () => {
   });
   it('are much smaller than their text', () => {
     const many = Array.from({ length: 200 }, (_, i) => batch(i));
-    expect(packBatches(many)[0]!.frames.length).toBeLessThan(many.reduce((sum, one) => sum + one.frames.length, 0) / 4);
+    expect(packBatches(many)[0]!.frames.length).toBeLessThan(
+      many.reduce((sum, one) => sum + one.frames.length, 0) / 4,
+    );
   });
 });

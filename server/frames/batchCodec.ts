@@ -20,5 +20,13 @@ export function packBatches(batches: BatchRow[]): BatchRow[] {
   const hole = batches.findIndex((batch, i) => batch.seq !== (i === 0 ? 0 : batches[i - 1]!.through + 1));
   const whole = hole < 0 ? batches : batches.slice(0, hole);
   if (whole.length < 2) return [];
-  return [{ seq: 0, through: whole.at(-1)!.through, frames: deflateRawSync(framesText(whole.flatMap(framesOf))), deflated: true, digests: digestsOf(whole) }];
+  return [
+    {
+      seq: 0,
+      through: whole.at(-1)!.through,
+      frames: deflateRawSync(framesText(whole.flatMap(framesOf))),
+      deflated: true,
+      digests: digestsOf(whole),
+    },
+  ];
 }

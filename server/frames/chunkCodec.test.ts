@@ -15,19 +15,26 @@ describe('chunk codec', () => {
 
   it('keeps gaps wherever they fall, over the border of a chunk too', () => {
     const frameUs = new Int32Array(CHUNK_FRAMES + 10).map((_, i) => 10_000 + (i % 7));
-    const gaps = [0, 5, CHUNK_FRAMES - 1, CHUNK_FRAMES, CHUNK_FRAMES + 9].map((beforeFrame) => ({ beforeFrame, lengthUs: 1000 + beforeFrame }));
+    const gaps = [0, 5, CHUNK_FRAMES - 1, CHUNK_FRAMES, CHUNK_FRAMES + 9].map((beforeFrame) => ({
+      beforeFrame,
+      lengthUs: 1000 + beforeFrame,
+    }));
     const chunks = toChunks({ frameUs, gaps });
     expect(chunks.map((chunk) => chunk.frames)).toEqual([CHUNK_FRAMES, 10]);
     expect(fromChunks(chunks)).toEqual({ frameUs, gaps });
   });
 
-  it('notices a chunk that holds another number of frames', () => expect(() => unpackFrames(packFrames(Int32Array.of(1, 2)), 3)).toThrow(/3 frames/));
+  it('notices a chunk that holds another number of frames', () =>
+    expect(() => unpackFrames(packFrames(Int32Array.of(1, 2)), 3)).toThrow(/3 frames/));
 
-  it.each(Object.values<Scenario>(SCENARIOS).map((scenario) => [scenario.name, scenario] as const))('needs at most 2.5 bytes a frame for the demo’s run “%s”', (_, scenario) => {
-    const batches = new FrameBatches();
-    for (const line of simulate(scenario, 7)) if (line.type === 'frames') batches.add(line, 1);
-    const track = batches.track();
-    const bytes = toChunks(track).reduce((sum, chunk) => sum + chunk.packed.length, 0);
-    expect(bytes / track.frameUs.length).toBeLessThanOrEqual(2.5);
-  });
+  it.each(Object.values<Scenario>(SCENARIOS).map((scenario) => [scenario.name, scenario] as const))(
+    'needs at most 2.5 bytes a frame for the demo’s run “%s”',
+    (_, scenario) => {
+      const batches = new FrameBatches();
+      for (const line of simulate(scenario, 7)) if (line.type === 'frames') batches.add(line, 1);
+      const track = batches.track();
+      const bytes = toChunks(track).reduce((sum, chunk) => sum + chunk.packed.length, 0);
+      expect(bytes / track.frameUs.length).toBeLessThanOrEqual(2.5);
+    },
+  );
 });

@@ -35,10 +35,15 @@ export function packFrames(frameUs: Int32Array): Uint8Array {
 /** @throws Error when the row holds another number of frames than it says */
 export function unpackFrames(packed: Uint8Array, frames: number): Int32Array {
   const planes = inflateRawSync(packed);
-  if (planes.length !== frames * BYTES) throw new Error(`a chunk of ${frames} frames holds ${planes.length} bytes`);
+  if (planes.length !== frames * BYTES)
+    throw new Error(`a chunk of ${frames} frames holds ${planes.length} bytes`);
   const frameUs = new Int32Array(frames);
   for (let i = 0; i < frames; i++) {
-    frameUs[i] = planes[i]! | (planes[frames + i]! << 8) | (planes[2 * frames + i]! << 16) | (planes[3 * frames + i]! << 24);
+    frameUs[i] =
+      planes[i]! |
+      (planes[frames + i]! << 8) |
+      (planes[2 * frames + i]! << 16) |
+      (planes[3 * frames + i]! << 24);
   }
   return frameUs;
 }
@@ -49,7 +54,8 @@ export function toChunks(track: FrameTrack): FrameChunk[] {
   for (let from = 0; from < track.frameUs.length; from += CHUNK_FRAMES) {
     const part = track.frameUs.subarray(from, from + CHUNK_FRAMES);
     const gaps: Gap[] = [];
-    for (let gap = track.gaps[next]; gap && gap.beforeFrame < from + part.length; gap = track.gaps[++next]) gaps.push({ ...gap, beforeFrame: gap.beforeFrame - from });
+    for (let gap = track.gaps[next]; gap && gap.beforeFrame < from + part.length; gap = track.gaps[++next])
+      gaps.push({ ...gap, beforeFrame: gap.beforeFrame - from });
     chunks.push({ frames: part.length, packed: packFrames(part), gaps });
   }
   return chunks;

@@ -27,10 +27,18 @@ export function apiRouter(pool: pg.Pool, analyses: AnalysisPool, runs: Runs, par
   cardRoutes(api, pool, runs);
   benchRoutes(api, parts);
   api.get('/runs', async (_request, response) => void response.json(await runs.list()));
-  api.get('/runs/:id', async (request, response) => void response.json(await runs.get(runId(request.params.id))));
+  api.get(
+    '/runs/:id',
+    async (request, response) => void response.json(await runs.get(runId(request.params.id))),
+  );
   const json = express.json({ limit: '1mb' });
   // a run without a log
-  api.post('/runs', json, async (request, response) => void response.status(201).json(await runs.create(parse(newRun, request.body))));
+  api.post(
+    '/runs',
+    json,
+    async (request, response) =>
+      void response.status(201).json(await runs.create(parse(newRun, request.body))),
+  );
   api.post('/runs/:id/entries', json, async (request, response) => {
     response.json(await runs.addEntries(runId(request.params.id), parse(newEntries, request.body).entries));
   });
@@ -67,7 +75,11 @@ export function apiRouter(pool: pg.Pool, analyses: AnalysisPool, runs: Runs, par
     response.status(201).json(run);
   });
   api.use(() => {
-    throw new Problem(404, { code: 'not-found', message: 'There is no such address in this API.', remedy: 'docs/formats.md lists them.' });
+    throw new Problem(404, {
+      code: 'not-found',
+      message: 'There is no such address in this API.',
+      remedy: 'docs/formats.md lists them.',
+    });
   });
   return api;
 }
@@ -76,7 +88,12 @@ function jsonQuery(value: unknown): unknown {
   try {
     return JSON.parse(typeof value === 'string' ? value : '');
   } catch {
-    throw new Problem(400, { code: 'bad-request', field: 'details', message: 'The query parameter “details” is no JSON.', remedy: 'docs/formats.md shows it.' });
+    throw new Problem(400, {
+      code: 'bad-request',
+      field: 'details',
+      message: 'The query parameter “details” is no JSON.',
+      remedy: 'docs/formats.md shows it.',
+    });
   }
 }
 
@@ -93,10 +110,22 @@ export const answerProblem: ErrorRequestHandler = (error, _request, response, ne
   // the person cancelled: nobody is left to be told
   if (response.closed) return;
   const status: unknown = error?.status;
-  if (error?.type === 'entity.too.large') return void response.status(413).json({ code: 'too-large', message: 'The request is too large.', remedy: 'Send it in several parts.' });
-  if (typeof status === 'number' && status >= 400 && status < 500) return void response.status(status).json({ code: 'bad-request', message: BAD_REQUESTS[status] ?? 'The request cannot be read.', remedy: 'Correct it and send it again; docs/formats.md shows how it looks.' });
+  if (error?.type === 'entity.too.large')
+    return void response
+      .status(413)
+      .json({ code: 'too-large', message: 'The request is too large.', remedy: 'Send it in several parts.' });
+  if (typeof status === 'number' && status >= 400 && status < 500)
+    return void response.status(status).json({
+      code: 'bad-request',
+      message: BAD_REQUESTS[status] ?? 'The request cannot be read.',
+      remedy: 'Correct it and send it again; docs/formats.md shows how it looks.',
+    });
   console.error(error);
-  response.status(500).json({ code: 'internal', message: 'The server could not do this.', remedy: 'Try again; if it stays, look at the server’s output.' });
+  response.status(500).json({
+    code: 'internal',
+    message: 'The server could not do this.',
+    remedy: 'Try again; if it stays, look at the server’s output.',
+  });
 };
 
 const BAD_REQUESTS: Record<number, string> = {

@@ -29,7 +29,12 @@ export function benchRoutes(api: Router, { bench, live, standIns, coolDowns }: B
 
   api.get('/bench', async (_request, response) => void response.json(await bench.list()));
   api.get('/bench/:id', async (request, response) => void response.json(await bench.state(runId(request))));
-  api.post('/bench/:id/changes', json, async (request, response) => void response.json(await bench.take(runId(request), parse(benchChanges, request.body).changes)));
+  api.post(
+    '/bench/:id/changes',
+    json,
+    async (request, response) =>
+      void response.json(await bench.take(runId(request), parse(benchChanges, request.body).changes)),
+  );
   api.post('/bench/:id/sources', json, async (request, response) => {
     const { name, kind } = parse(newSource, request.body);
     response.status(201).json(await live.addSource(runId(request), name, kind));
@@ -39,27 +44,40 @@ export function benchRoutes(api: Router, { bench, live, standIns, coolDowns }: B
     response.status(204).end();
   });
   api.post('/bench/:id/stand-ins', json, async (request, response) => {
-    response.status(201).json(await standIns.start(runId(request), parse(newStandIn, request.body), ownAddress(request)));
+    response
+      .status(201)
+      .json(await standIns.start(runId(request), parse(newStandIn, request.body), ownAddress(request)));
   });
   api.get('/bench/:id/events', async (request, response) => {
     const after = Number(request.headers['last-event-id'] ?? queryText(request.query['after']) ?? -1);
-    if (!Number.isSafeInteger(after)) throw new Problem(400, { code: 'bad-request', message: 'The last event’s id is no number.', remedy: 'Send back the id that came with the event.' });
+    if (!Number.isSafeInteger(after))
+      throw new Problem(400, {
+        code: 'bad-request',
+        message: 'The last event’s id is no number.',
+        remedy: 'Send back the id that came with the event.',
+      });
     await follow(response, runId(request), after, bench, live);
   });
 
   // a source with its key
   const text = express.text({ type: () => true, limit: '4mb' });
   api.get('/live', async (request, response) => void response.json(await live.status(keyOf(request))));
-  const take = (form: 'lines' | 'shell') => async (request: Request, response: Response): Promise<void> => {
-    const seq = numberOf(request, 'seq') ?? missing('seq', 'Number your batches from 0: seq=0, seq=1, …');
-    response.json(await live.take(keyOf(request), seq, String(request.body ?? ''), numberOf(request, 'at'), form));
-  };
+  const take =
+    (form: 'lines' | 'shell') =>
+    async (request: Request, response: Response): Promise<void> => {
+      const seq = numberOf(request, 'seq') ?? missing('seq', 'Number your batches from 0: seq=0, seq=1, …');
+      response.json(
+        await live.take(keyOf(request), seq, String(request.body ?? ''), numberOf(request, 'at'), form),
+      );
+    };
   api.post('/live', text, take('lines'));
   api.post('/live/shell', text, take('shell'));
 
   api.get('/cool-downs', async (_request, response) => void response.json(await coolDowns.watched()));
   api.post('/cool-downs/:id/changes', json, async (request, response) => {
-    response.json(await coolDowns.take(idOf('cool-down', request.params.id), parse(benchChanges, request.body).changes));
+    response.json(
+      await coolDowns.take(idOf('cool-down', request.params.id), parse(benchChanges, request.body).changes),
+    );
   });
 }
 
@@ -71,7 +89,12 @@ function ownAddress({ socket }: Request): string {
 
 function keyOf(request: Request): string {
   const key = /^Bearer (.+)$/i.exec(request.headers.authorization ?? '')?.[1];
-  if (!key) throw new Problem(401, { code: 'no-key', message: 'The request has no key.', remedy: 'Send the source’s key as “Authorization: Bearer KEY”.' });
+  if (!key)
+    throw new Problem(401, {
+      code: 'no-key',
+      message: 'The request has no key.',
+      remedy: 'Send the source’s key as “Authorization: Bearer KEY”.',
+    });
   return key;
 }
 
@@ -79,25 +102,47 @@ function numberOf(request: Request, field: 'seq' | 'at'): number | null {
   const text = queryText(request.query[field]);
   if (text === null) return null;
   const value = Number(text);
-  if (!Number.isFinite(value) || Math.abs(value) > Number.MAX_SAFE_INTEGER || (field === 'seq' && (!Number.isInteger(value) || value < 0))) missing(field, field === 'seq' ? 'It is a whole number from 0 on.' : 'It is a number of milliseconds.');
+  if (
+    !Number.isFinite(value) ||
+    Math.abs(value) > Number.MAX_SAFE_INTEGER ||
+    (field === 'seq' && (!Number.isInteger(value) || value < 0))
+  )
+    missing(field, field === 'seq' ? 'It is a whole number from 0 on.' : 'It is a number of milliseconds.');
   return value;
 }
 
 function missing(field: string, remedy: string): never {
-  throw new Problem(400, { code: 'bad-request', field, message: `The query parameter “${field}” is missing or no number.`, remedy });
+  throw new Problem(400, {
+    code: 'bad-request',
+    field,
+    message: `The query parameter “${field}” is missing or no number.`,
+    remedy,
+  });
 }
 
 /** Sends what changes as it changes, until the screen goes away. */
-async function follow(response: Response, runId: string, after: number, bench: Bench, live: LiveRuns): Promise<void> {
+async function follow(
+  response: Response,
+  runId: string,
+  after: number,
+  bench: Bench,
+  live: LiveRuns,
+): Promise<void> {
   // from here on: a screen that goes away before its first answer must not be followed for ever
   let stop = (): void => undefined;
   response.on('close', () => stop());
   const first = await bench.state(runId, after);
   if (response.closed) return;
   // no-transform: packed answers would be held back
-  response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-cache, no-transform', 'x-accel-buffering': 'no' });
+  response.writeHead(200, {
+    'content-type': 'text/event-stream',
+    'cache-control': 'no-cache, no-transform',
+    'x-accel-buffering': 'no',
+  });
   const write = (event: string, data: unknown, id?: number): void => {
-    response.write(`${id === undefined ? '' : `id: ${id}\n`}event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+    response.write(
+      `${id === undefined ? '' : `id: ${id}\n`}event: ${event}\ndata: ${JSON.stringify(data)}\n\n`,
+    );
   };
   response.write('retry: 1000\n\n');
   write('state', first, first.change);
@@ -125,7 +170,11 @@ async function follow(response: Response, runId: string, after: number, bench: B
     // the screen connects anew and asks for what it has not seen
     void read().catch(() => void response.destroy());
   };
-  const unlisten = live.listen(runId, { changed, pace: (pace) => void (response.writableLength < MOST_UNSENT && write('pace', { ...pace, now: serverNow() })) });
+  const unlisten = live.listen(runId, {
+    changed,
+    pace: (pace) =>
+      void (response.writableLength < MOST_UNSENT && write('pace', { ...pace, now: serverNow() })),
+  });
   const beat = setInterval(() => write('clock', { now: serverNow() }), BEAT_MS);
   stop = () => {
     unlisten();

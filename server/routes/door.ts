@@ -30,11 +30,15 @@ const CODE_LENGTH = 10;
 /** A wrong code is answered so late, one after the other: guessing takes longer than the world. */
 const WRONG_CODE_MS = 1000;
 
-export const isLoopback = (host: string): boolean => host === 'localhost' || host === '::1' || host === '[::1]' || (isIP(host) === 4 && host.startsWith('127.'));
+export const isLoopback = (host: string): boolean =>
+  host === 'localhost' || host === '::1' || host === '[::1]' || (isIP(host) === 4 && host.startsWith('127.'));
 
 /** A code to be typed from one screen into another. */
 export function newCode(): string {
-  const letters = Array.from({ length: CODE_LENGTH }, () => CODE_LETTERS[randomInt(CODE_LETTERS.length)]).join('');
+  const letters = Array.from(
+    { length: CODE_LENGTH },
+    () => CODE_LETTERS[randomInt(CODE_LETTERS.length)],
+  ).join('');
   return `${letters.slice(0, CODE_LENGTH / 2)}-${letters.slice(CODE_LENGTH / 2)}`;
 }
 
@@ -47,16 +51,27 @@ export function newCode(): string {
 export function door({ host, names, code }: DoorOptions): RequestHandler[] {
   const known = new Set(['localhost', host, ...names].map((name) => name.toLowerCase()));
   const open = !isLoopback(host);
-  const isOurs = (name: string): boolean => known.has(name) || isLoopback(name) || (open && isIP(name.replace(/^\[|\]$/g, '')) > 0);
+  const isOurs = (name: string): boolean =>
+    known.has(name) || isLoopback(name) || (open && isIP(name.replace(/^\[|\]$/g, '')) > 0);
   return [
     headers(),
     (request, _response, next) => {
       const name = nameOf(request.headers.host);
-      if (name === null || !isOurs(name)) throw new Problem(421, { code: 'foreign-host', message: `This server is not “${request.headers.host ?? ''}”.`, remedy: 'Open it by its own address, or name this one in PACE_HOSTS when it is started.' });
+      if (name === null || !isOurs(name))
+        throw new Problem(421, {
+          code: 'foreign-host',
+          message: `This server is not “${request.headers.host ?? ''}”.`,
+          remedy: 'Open it by its own address, or name this one in PACE_HOSTS when it is started.',
+        });
       next();
     },
     (request, _response, next) => {
-      if (!/^(GET|HEAD|OPTIONS)$/.test(request.method) && comesFromElsewhere(request)) throw new Problem(403, { code: 'foreign-page', message: 'A page of another site asked for this.', remedy: 'Do it in Pace Check itself.' });
+      if (!/^(GET|HEAD|OPTIONS)$/.test(request.method) && comesFromElsewhere(request))
+        throw new Problem(403, {
+          code: 'foreign-page',
+          message: 'A page of another site asked for this.',
+          remedy: 'Do it in Pace Check itself.',
+        });
       next();
     },
     ...(code === null ? [] : [codeDoor(code)]),
@@ -111,15 +126,27 @@ function comesFromElsewhere({ headers }: Request): boolean {
 /** What is sent must be what it is taken for: a plain form of another site can send neither JSON nor a header of its own. */
 export function bodyDoor(): RequestHandler {
   return (request, _response, next) => {
-    const hasBody = request.headers['transfer-encoding'] !== undefined || Number(request.headers['content-length'] ?? 0) > 0;
+    const hasBody =
+      request.headers['transfer-encoding'] !== undefined ||
+      Number(request.headers['content-length'] ?? 0) > 0;
     if (/^(GET|HEAD|OPTIONS)$/.test(request.method)) return next();
     // a source comes with its key
     if (/^\/live(\/|$)/.test(request.path)) return next();
     if (request.path === '/imports' || request.path === '/kit/file') {
-      if (request.headers[UPLOAD_HEADER] === undefined) throw new Problem(403, { code: 'upload-header', message: 'An upload needs the header “X-Pace-Check-Upload: 1”.', remedy: 'docs/formats.md shows how a file is sent.' });
+      if (request.headers[UPLOAD_HEADER] === undefined)
+        throw new Problem(403, {
+          code: 'upload-header',
+          message: 'An upload needs the header “X-Pace-Check-Upload: 1”.',
+          remedy: 'docs/formats.md shows how a file is sent.',
+        });
       return next();
     }
-    if (hasBody && !request.is('application/json')) throw new Problem(415, { code: 'not-json', message: 'The request is not sent as “Content-Type: application/json”.', remedy: 'Send JSON, and say so.' });
+    if (hasBody && !request.is('application/json'))
+      throw new Problem(415, {
+        code: 'not-json',
+        message: 'The request is not sent as “Content-Type: application/json”.',
+        remedy: 'Send JSON, and say so.',
+      });
     next();
   };
 }
@@ -135,7 +162,10 @@ function codeDoor(code: string): Router {
     await (turn = turn.then(() => new Promise((resolve) => setTimeout(resolve, WRONG_CODE_MS))));
     return false;
   };
-  router.get(CODE_PATH, (request, response) => void page(response, 200, backTo(request.query['then']), false));
+  router.get(
+    CODE_PATH,
+    (request, response) => void page(response, 200, backTo(request.query['then']), false),
+  );
   router.post(CODE_PATH, express.urlencoded({ extended: false, limit: '2kb' }), async (request, response) => {
     const { code: given, then } = (request.body ?? {}) as Record<string, unknown>;
     const to = backTo(then);
@@ -148,9 +178,16 @@ function codeDoor(code: string): Router {
     if (/^\/(_expo|assets)\//.test(request.path)) return next();
     if (request.path === '/api/health' || /^\/api\/live(\/|$)/.test(request.path)) return next();
     const header = request.headers[CODE_HEADER];
-    if (same(cookieOf(request), pass) || (typeof header === 'string' && same(plain(header), plain(code)))) return next();
-    if (request.path.startsWith('/api/')) throw new Problem(401, { code: 'code-needed', message: 'The server asks for its code.', remedy: 'Open Pace Check’s page anew and type the code that the server printed when it started.' });
-    if (request.method === 'GET' && request.accepts('html')) return response.redirect(303, `${CODE_PATH}?then=${encodeURIComponent(request.originalUrl)}`);
+    if (same(cookieOf(request), pass) || (typeof header === 'string' && same(plain(header), plain(code))))
+      return next();
+    if (request.path.startsWith('/api/'))
+      throw new Problem(401, {
+        code: 'code-needed',
+        message: 'The server asks for its code.',
+        remedy: 'Open Pace Check’s page anew and type the code that the server printed when it started.',
+      });
+    if (request.method === 'GET' && request.accepts('html'))
+      return response.redirect(303, `${CODE_PATH}?then=${encodeURIComponent(request.originalUrl)}`);
     response.status(401).end();
   });
   return router;
@@ -169,7 +206,8 @@ function cookieOf({ headers }: Request): string {
 }
 
 /** A page of this server's own, or the first one. */
-const backTo = (then: unknown): string => (typeof then === 'string' && /^\/(?![/\\])[\w\-./?=&%]*$/.test(then) ? then : '/');
+const backTo = (then: unknown): string =>
+  typeof then === 'string' && /^\/(?![/\\])[\w\-./?=&%]*$/.test(then) ? then : '/';
 
 const escaped = (text: string): string => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
 

@@ -15,11 +15,29 @@ export function kitRoutes(api: Router, pool: pg.Pool): void {
   api.get('/kit', async (_request, response) => void response.json(await kits.read()));
   api.get('/kit/file', async (request, response) => {
     const kind = queryText(request.query['kind']);
-    if (kind === null) response.type('application/json').attachment('kit.json').send(await exportJson(pool));
-    else response.type('text/csv').attachment(`kit-${kindOf(kind)}.csv`).send(await exportCsv(pool, kindOf(kind)));
+    if (kind === null)
+      response
+        .type('application/json')
+        .attachment('kit.json')
+        .send(await exportJson(pool));
+    else
+      response
+        .type('text/csv')
+        .attachment(`kit-${kindOf(kind)}.csv`)
+        .send(await exportCsv(pool, kindOf(kind)));
   });
-  api.post('/kit/file', express.text({ type: () => true, limit: '16mb' }), async (request, response) => void response.json(await importKit(pool, typeof request.body === 'string' ? request.body : '')));
-  api.post('/kit/refusals', json, async (request, response) => void response.status(201).json(await kits.refuse(parse(newRefusal, request.body))));
+  api.post(
+    '/kit/file',
+    express.text({ type: () => true, limit: '16mb' }),
+    async (request, response) =>
+      void response.json(await importKit(pool, typeof request.body === 'string' ? request.body : '')),
+  );
+  api.post(
+    '/kit/refusals',
+    json,
+    async (request, response) =>
+      void response.status(201).json(await kits.refuse(parse(newRefusal, request.body))),
+  );
   api.delete('/kit/refusals/:id', async (request, response) => {
     await kits.takeRefusalBack(idOf('refusal', request.params.id));
     response.status(204).end();

@@ -7,7 +7,12 @@ export function parse<T>(schema: z.ZodType<T>, value: unknown): T {
   if (result.success) return result.data;
   const issue = result.error.issues[0]!;
   const field = issue.path.join('.');
-  throw new Problem(400, { code: 'bad-request', field, message: `${field === '' ? 'The request' : `The field “${field}”`}: ${issue.message}.`, remedy: 'Correct it and send it again.' });
+  throw new Problem(400, {
+    code: 'bad-request',
+    field,
+    message: `${field === '' ? 'The request' : `The field “${field}”`}: ${issue.message}.`,
+    remedy: 'Correct it and send it again.',
+  });
 }
 
 export function idOf(what: string, value: string | string[] | undefined): string {
@@ -17,4 +22,5 @@ export function idOf(what: string, value: string | string[] | undefined): string
 }
 
 /** One value of a query. */
-export const queryText = (value: unknown): string | null => (typeof value === 'string' && value !== '' ? value : null);
+export const queryText = (value: unknown): string | null =>
+  typeof value === 'string' && value !== '' ? value : null;

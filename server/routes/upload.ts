@@ -21,7 +21,10 @@ const FOLDER = 'pace-check-upload-';
  *
  * @throws Problem 413 when the body is larger than a log may be
  */
-export async function withUploadedFile<T>(request: Request, work: (file: ArrivedFile) => Promise<T>): Promise<T> {
+export async function withUploadedFile<T>(
+  request: Request,
+  work: (file: ArrivedFile) => Promise<T>,
+): Promise<T> {
   if (Number(request.headers['content-length'] ?? 0) > LARGEST_LOG_BYTES) {
     // read on, so that the browser hears the answer instead of a broken pipe
     request.resume();
@@ -51,7 +54,8 @@ export async function withUploadedFile<T>(request: Request, work: (file: Arrived
 export async function sweepUploads(): Promise<void> {
   for (const name of await readdir(tmpdir())) {
     const pid = new RegExp(`^${FOLDER}(\\d+)-`).exec(name)?.[1];
-    if (pid !== undefined && !isAlive(Number(pid))) await rm(join(tmpdir(), name), { recursive: true, force: true });
+    if (pid !== undefined && !isAlive(Number(pid)))
+      await rm(join(tmpdir(), name), { recursive: true, force: true });
   }
 }
 

@@ -22,7 +22,12 @@ export class AnalysisPool {
 
   constructor(workerFile: string) {
     // one thread stays, always: where it is stopped in the middle of a file, another takes its place
-    const thread = { filename: workerFile, minThreads: 1, maxThreads: 1, resourceLimits: { maxOldGenerationSizeMb: THREAD_MB } };
+    const thread = {
+      filename: workerFile,
+      minThreads: 1,
+      maxThreads: 1,
+      resourceLimits: { maxOldGenerationSizeMb: THREAD_MB },
+    };
     this.reading = new Piscina({ ...thread, maxQueue: MOST_WAITING });
     this.figures = new Piscina(thread);
   }
@@ -33,9 +38,24 @@ export class AnalysisPool {
     try {
       return (await this.reading.run(task, { signal: AbortSignal.any([signal, late]) })) as ReadAnswer;
     } catch (error) {
-      if (late.aborted && !signal.aborted) throw new Problem(422, { code: 'too-slow', message: `The file was not read within ${READ_WITHIN_MS / 1000} s.`, remedy: 'Nothing was stored. Try again when less is going on, or cut the file into parts.' });
-      if (isOutOfMemory(error)) throw new Problem(422, { code: 'too-much', message: 'The file holds more than the server has memory for.', remedy: 'Nothing was stored. Cut the file into parts.' });
-      if (error instanceof Error && error.message === 'Task queue is at limit') throw new Problem(429, { code: 'busy', message: `${MOST_WAITING} files are waiting to be read already.`, remedy: 'Nothing was stored. Send it again in a minute.' });
+      if (late.aborted && !signal.aborted)
+        throw new Problem(422, {
+          code: 'too-slow',
+          message: `The file was not read within ${READ_WITHIN_MS / 1000} s.`,
+          remedy: 'Nothing was stored. Try again when less is going on, or cut the file into parts.',
+        });
+      if (isOutOfMemory(error))
+        throw new Problem(422, {
+          code: 'too-much',
+          message: 'The file holds more than the server has memory for.',
+          remedy: 'Nothing was stored. Cut the file into parts.',
+        });
+      if (error instanceof Error && error.message === 'Task queue is at limit')
+        throw new Problem(429, {
+          code: 'busy',
+          message: `${MOST_WAITING} files are waiting to be read already.`,
+          remedy: 'Nothing was stored. Send it again in a minute.',
+        });
       throw error;
     }
   }
@@ -54,7 +74,11 @@ export class AnalysisPool {
       return await this.figures.run(task, { signal: late });
     } catch (error) {
       if (!late.aborted && !isOutOfMemory(error)) throw error;
-      throw new Problem(500, { code: 'no-figures', message: `The run is stored, but its figures could not be computed (${late.aborted ? `not within ${ANALYSE_WITHIN_MS / 1000} s` : 'not enough memory'}).`, remedy: 'Exclude what does not belong to it, or split its file and import the parts.' });
+      throw new Problem(500, {
+        code: 'no-figures',
+        message: `The run is stored, but its figures could not be computed (${late.aborted ? `not within ${ANALYSE_WITHIN_MS / 1000} s` : 'not enough memory'}).`,
+        remedy: 'Exclude what does not belong to it, or split its file and import the parts.',
+      });
     }
   }
 
@@ -63,4 +87,5 @@ export class AnalysisPool {
   }
 }
 
-const isOutOfMemory = (error: unknown): boolean => error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY';
+const isOutOfMemory = (error: unknown): boolean =>
+  error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY';

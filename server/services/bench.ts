@@ -1,11 +1,31 @@
-import { benchChange, type BenchChange, type BenchState, type ChangesTaken, type Recording } from '@pace-check/contract';
+import {
+  benchChange,
+  type BenchChange,
+  type BenchState,
+  type ChangesTaken,
+  type Recording,
+} from '@pace-check/contract';
 import { clock } from '@pace-check/core';
 import type pg from 'pg';
 import { v5 as uuidOf } from 'uuid';
 import { insertEvents, readCard, readEvents } from '../sql/cards';
 import { inTransaction, type Queryable } from '../sql/database';
 import { idByName, setupIdByName } from '../sql/kit';
-import { closeSpans, insertRecording, keepClock, listRecordings, noteChange, putEntries, readChangedEntries, readRecording, runningRuns, takeEntryBack, unsettledRuns, updateRecording, type RecordingRow } from '../sql/recordings';
+import {
+  closeSpans,
+  insertRecording,
+  keepClock,
+  listRecordings,
+  noteChange,
+  putEntries,
+  readChangedEntries,
+  readRecording,
+  runningRuns,
+  takeEntryBack,
+  unsettledRuns,
+  updateRecording,
+  type RecordingRow,
+} from '../sql/recordings';
 import { insertRun, lockRun, readRun, type NamedRun } from '../sql/runs';
 import { runMs, type LiveRuns } from './liveRuns';
 import { PlannedEnds, plannedEndId, plannedEndMs } from './plannedEnds';
@@ -62,7 +82,13 @@ export class Bench {
   async state(runId: string, after = -1): Promise<BenchState> {
     const recording = await this.recording(runId);
     const { entries, change } = await readChangedEntries(this.pool, runId, after, SERIES_LINES);
-    return { recording, entries: entries.map(({ change: _change, ...entry }) => entry), live: recording.status === 'running' ? await this.live.pace(runId) : null, change: change ?? Math.max(after, 0), now: serverNow() };
+    return {
+      recording,
+      entries: entries.map(({ change: _change, ...entry }) => entry),
+      live: recording.status === 'running' ? await this.live.pace(runId) : null,
+      change: change ?? Math.max(after, 0),
+      now: serverNow(),
+    };
   }
 
   /** Makes changes, each once. */
@@ -89,7 +115,8 @@ export class Bench {
       return change.kind === 'end' || row.status === 'ended';
     });
     if (change.kind === 'open') await this.runs.applyPreflight(runId, change.preflight);
-    if (change.kind === 'start' || change.kind === 'plan' || change.kind === 'end') await this.watchPlannedEnd(runId);
+    if (change.kind === 'start' || change.kind === 'plan' || change.kind === 'end')
+      await this.watchPlannedEnd(runId);
     if (ended) this.settleSoon(runId, change.kind === 'end' ? 0 : LATE_MS);
   }
 
@@ -105,7 +132,8 @@ export class Bench {
       const row = await readRecording(db, runId, true);
       // it was ended, asked otherwise or deleted meanwhile: whoever did so has set the timer anew
       const atMs = row && plannedEndMs(row);
-      if (!row || atMs === null || atMs > runMs(row)! + EARLY_MS * row.speed || !(await readRun(db, runId))) return false;
+      if (!row || atMs === null || atMs > runMs(row)! + EARLY_MS * row.speed || !(await readRun(db, runId)))
+        return false;
       await endRun(db, row, { entry: plannedEndId(runId), atMs, reason: 'planned', writer: null });
       await tellCard(db, row, atMs);
       return true;
@@ -117,7 +145,16 @@ export class Bench {
 
   private settleSoon(runId: string, afterMs = LATE_MS): void {
     clearTimeout(this.late.get(runId));
-    this.late.set(runId, setTimeout(() => void this.settle(runId).catch((error: unknown) => console.error(`A run could not be joined: ${String(error)}`)), afterMs));
+    this.late.set(
+      runId,
+      setTimeout(
+        () =>
+          void this.settle(runId).catch((error: unknown) =>
+            console.error(`A run could not be joined: ${String(error)}`),
+          ),
+        afterMs,
+      ),
+    );
   }
 
   /** Makes a run that has ended one like any other, with its figures. */
@@ -137,9 +174,18 @@ export class Bench {
 
   /** After a start: runs whose end was told, but not what follows from it, and runs that end by themselves. */
   async resume(): Promise<void> {
-    for (const runId of await unsettledRuns(this.pool)) await this.settle(runId).catch((error: unknown) => console.error(`A run could not be joined: ${String(error)}`));
+    for (const runId of await unsettledRuns(this.pool))
+      await this.settle(runId).catch((error: unknown) =>
+        console.error(`A run could not be joined: ${String(error)}`),
+      );
     for (const runId of await runningRuns(this.pool)) await this.watchPlannedEnd(runId);
-    this.clock = setInterval(() => void this.keepClock().catch((error: unknown) => console.error(`The clock could not be kept: ${String(error)}`)), KEEP_CLOCK_MS);
+    this.clock = setInterval(
+      () =>
+        void this.keepClock().catch((error: unknown) =>
+          console.error(`The clock could not be kept: ${String(error)}`),
+        ),
+      KEEP_CLOCK_MS,
+    );
   }
 
   private async keepClock(): Promise<void> {
@@ -154,7 +200,11 @@ export class Bench {
 }
 
 /** @returns false where it is there */
-async function open(db: Queryable, runId: string, { facts, preflight, plan, speed, step }: Extract<BenchChange, { kind: 'open' }>): Promise<boolean> {
+async function open(
+  db: Queryable,
+  runId: string,
+  { facts, preflight, plan, speed, step }: Extract<BenchChange, { kind: 'open' }>,
+): Promise<boolean> {
   if (await readRecording(db, runId)) return false;
   const titleId = await idByName(db, 'title', facts.title);
   const made = await insertRun(
@@ -178,19 +228,48 @@ async function open(db: Queryable, runId: string, { facts, preflight, plan, spee
 
 type Change<K extends BenchChange['kind']> = Extract<BenchChange, { kind: K }>;
 
-const CHANGES: { [K in Exclude<BenchChange['kind'], 'open'>]: (db: Queryable, row: RecordingRow, change: Change<K>) => Promise<void> } = {
+const CHANGES: {
+  [K in Exclude<BenchChange['kind'], 'open'>]: (
+    db: Queryable,
+    row: RecordingRow,
+    change: Change<K>,
+  ) => Promise<void>;
+} = {
   start: async (db, row, { at }) => {
     // two people pressed it: the first one counts
     if (row.status !== 'ready') return;
     const now = serverNow();
     const startedMs = at > now || at < now - START_WITHIN_MS ? now : at;
     await updateRecording(db, row.runId, { status: 'running', startedMs });
-    await db.query('update run set started_at = to_timestamp($2) where id = $1', [row.runId, startedMs / 1000]);
+    await db.query('update run set started_at = to_timestamp($2) where id = $1', [
+      row.runId,
+      startedMs / 1000,
+    ]);
   },
   put: async (db, row, { entry, line, open, writer }) => {
-    if (line.type === 'end') throw new Problem(400, { code: 'bad-request', message: 'A run ends by its own button.', remedy: 'Use “End the run”.' });
-    const lost = await putEntries(db, row.runId, [{ id: entry, line: open && line.type === 'span' && row.status === 'ended' ? { ...line, toMs: Math.max(line.fromMs, row.endMs!) } : line, open: open && row.status !== 'ended', writer }]);
-    if (lost.length > 0) throw new Problem(409, { code: 'gone', message: 'This line was taken back meanwhile.', remedy: 'Enter it anew if it is wanted.' });
+    if (line.type === 'end')
+      throw new Problem(400, {
+        code: 'bad-request',
+        message: 'A run ends by its own button.',
+        remedy: 'Use “End the run”.',
+      });
+    const lost = await putEntries(db, row.runId, [
+      {
+        id: entry,
+        line:
+          open && line.type === 'span' && row.status === 'ended'
+            ? { ...line, toMs: Math.max(line.fromMs, row.endMs!) }
+            : line,
+        open: open && row.status !== 'ended',
+        writer,
+      },
+    ]);
+    if (lost.length > 0)
+      throw new Problem(409, {
+        code: 'gone',
+        message: 'This line was taken back meanwhile.',
+        remedy: 'Enter it anew if it is wanted.',
+      });
     if (row.status === 'ended') await updateRecording(db, row.runId, { settled: false });
   },
   'take-back': async (db, row, { entry }) => {
@@ -201,26 +280,57 @@ const CHANGES: { [K in Exclude<BenchChange['kind'], 'open'>]: (db: Queryable, ro
   end: async (db, row, change) => {
     if (row.status !== 'ended') return endRun(db, row, change);
     // who ended it before it ended by itself was only heard late
-    if (change.atMs < row.endMs! && (await takeEntryBack(db, row.runId, plannedEndId(row.runId)))) return endRun(db, row, change);
-    if (change.entry === plannedEndId(row.runId) || (change.reason === row.endReason && Math.abs(change.atMs - row.endMs!) <= SAME_END_MS * row.speed)) return;
-    throw new Problem(409, { code: 'ended', message: `The run has ended already, at ${clock(row.endMs! / 1000)}.`, remedy: 'Its end reason and time are corrected on the run’s page.' });
+    if (change.atMs < row.endMs! && (await takeEntryBack(db, row.runId, plannedEndId(row.runId))))
+      return endRun(db, row, change);
+    if (
+      change.entry === plannedEndId(row.runId) ||
+      (change.reason === row.endReason && Math.abs(change.atMs - row.endMs!) <= SAME_END_MS * row.speed)
+    )
+      return;
+    throw new Problem(409, {
+      code: 'ended',
+      message: `The run has ended already, at ${clock(row.endMs! / 1000)}.`,
+      remedy: 'Its end reason and time are corrected on the run’s page.',
+    });
   },
 };
 
-async function endRun(db: Queryable, row: RecordingRow, { entry, atMs, reason, writer }: Pick<Change<'end'>, 'entry' | 'atMs' | 'reason'> & { writer: string | null }): Promise<void> {
+async function endRun(
+  db: Queryable,
+  row: RecordingRow,
+  {
+    entry,
+    atMs,
+    reason,
+    writer,
+  }: Pick<Change<'end'>, 'entry' | 'atMs' | 'reason'> & { writer: string | null },
+): Promise<void> {
   const endMs = Math.min(atMs, runMs({ ...row, endMs: null }) ?? 0);
   await closeSpans(db, row.runId, endMs);
-  await putEntries(db, row.runId, [{ id: entry, line: { type: 'end', atMs: endMs, reason }, ...(writer === null ? {} : { writer }) }]);
+  await putEntries(db, row.runId, [
+    { id: entry, line: { type: 'end', atMs: endMs, reason }, ...(writer === null ? {} : { writer }) },
+  ]);
   await updateRecording(db, row.runId, { status: 'ended', endMs, endReason: reason, settled: false });
 }
 
 /** The day of the card hears of it once, whoever tells: from where it heard of the start. */
 async function tellCard(db: Queryable, { runId, step }: RecordingRow, endMs: number): Promise<void> {
   if (!step || !(await readCard(db, step.cardId))) return;
-  const ofRun = (await readEvents(db, step.cardId)).filter((event) => 'stepId' in event && event.stepId === step.stepId && event.repeat === step.repeat);
+  const ofRun = (await readEvents(db, step.cardId)).filter(
+    (event) => 'stepId' in event && event.stepId === step.stepId && event.repeat === step.repeat,
+  );
   if (ofRun.some((event) => event.kind === 'ended')) return;
   const startMin = ofRun.findLast((event) => event.kind === 'started')?.atMin ?? step.atMin;
-  await insertEvents(db, step.cardId, [{ id: uuidOf('ended', runId), kind: 'ended', how: 'done', stepId: step.stepId, repeat: step.repeat, atMin: Math.round(startMin + endMs / 60_000) }]);
+  await insertEvents(db, step.cardId, [
+    {
+      id: uuidOf('ended', runId),
+      kind: 'ended',
+      how: 'done',
+      stepId: step.stepId,
+      repeat: step.repeat,
+      atMin: Math.round(startMin + endMs / 60_000),
+    },
+  ]);
 }
 
 function toRecording(row: RecordingRow, run: NamedRun, sources: Recording['sources']): Recording {

@@ -11,23 +11,64 @@ import { Problem } from './problem';
  */
 export function toCalendar({ id, name, day, plan, steps }: Card): string {
   if (plan === null || day.date === null) {
-    throw new Problem(409, { code: 'no-plan', message: plan === null ? 'The day is not laid out yet.' : 'The day has no date yet.', remedy: plan === null ? 'Lay it out first.' : 'Give it a date first.' });
+    throw new Problem(409, {
+      code: 'no-plan',
+      message: plan === null ? 'The day is not laid out yet.' : 'The day has no date yet.',
+      remedy: plan === null ? 'Lay it out first.' : 'Give it a date first.',
+    });
   }
   const { date } = day;
   const calendar = ical({ name, prodId: { company: 'Pace Check', product: 'Test card', language: 'EN' } });
-  const at = (minute: number): string => new Date(Date.parse(`${date}T00:00:00Z`) + minute * 60_000).toISOString().slice(0, 19);
-  const add = (uid: string, fromMin: number, toMin: number, summary: string, description: string): void => void calendar.createEvent({ id: uid, start: at(fromMin), end: at(toMin), floating: true, summary, description });
+  const at = (minute: number): string =>
+    new Date(Date.parse(`${date}T00:00:00Z`) + minute * 60_000).toISOString().slice(0, 19);
+  const add = (uid: string, fromMin: number, toMin: number, summary: string, description: string): void =>
+    void calendar.createEvent({
+      id: uid,
+      start: at(fromMin),
+      end: at(toMin),
+      floating: true,
+      summary,
+      description,
+    });
   const tasks = stepsByTask(steps);
   for (const run of plan.runs) {
     const { step, repeat } = tasks.get(run.taskId) ?? {};
-    if (step && repeat) add(`${id}-${run.taskId}`, run.startMin - run.prepareMin, run.endMin, summaryOf(step), [step.setup, `${step.minutes} min${step.attended ? '' : ', unattended'}`, step.repeats > 1 ? `${repeat} of ${step.repeats}` : null, step.note || null].filter(Boolean).join('\n'));
+    if (step && repeat)
+      add(
+        `${id}-${run.taskId}`,
+        run.startMin - run.prepareMin,
+        run.endMin,
+        summaryOf(step),
+        [
+          step.setup,
+          `${step.minutes} min${step.attended ? '' : ', unattended'}`,
+          step.repeats > 1 ? `${repeat} of ${step.repeats}` : null,
+          step.note || null,
+        ]
+          .filter(Boolean)
+          .join('\n'),
+      );
   }
-  for (const rest of plan.rests) add(`${id}-rest-${rest.hand}-${rest.fromMin}`, rest.fromMin, rest.toMin, 'Rest for hands and eyes', 'At least ten minutes in ninety.');
+  for (const rest of plan.rests)
+    add(
+      `${id}-rest-${rest.hand}-${rest.fromMin}`,
+      rest.fromMin,
+      rest.toMin,
+      'Rest for hands and eyes',
+      'At least ten minutes in ninety.',
+    );
   return calendar.toString();
 }
 
 function stepsByTask(steps: CardStep[]): Map<string, { step: CardStep; repeat: number }> {
-  return new Map(steps.flatMap((step) => Array.from({ length: step.repeats }, (_, i) => [taskId(step.id, i + 1), { step, repeat: i + 1 }] as const)));
+  return new Map(
+    steps.flatMap((step) =>
+      Array.from(
+        { length: step.repeats },
+        (_, i) => [taskId(step.id, i + 1), { step, repeat: i + 1 }] as const,
+      ),
+    ),
+  );
 }
 
 const summaryOf = ({ title, device }: CardStep): string => `${title} on ${device ?? 'no device'}`;

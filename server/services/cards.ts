@@ -1,8 +1,40 @@
-import { batteryWhOf, type Card, type CardChange, type CardInput, type CardStep, type CardSummary, type DeviceFacts, type NewCoolDown, type NewRequest, type PlanInput, type Preflight, type PreflightKnown, type StoredDayEvent, type TitleFacts, type ViewerRequest } from '@pace-check/contract';
+import {
+  batteryWhOf,
+  type Card,
+  type CardChange,
+  type CardInput,
+  type CardStep,
+  type CardSummary,
+  type DeviceFacts,
+  type NewCoolDown,
+  type NewRequest,
+  type PlanInput,
+  type Preflight,
+  type PreflightKnown,
+  type StoredDayEvent,
+  type TitleFacts,
+  type ViewerRequest,
+} from '@pace-check/contract';
 import { coolDown, USUAL_DEMAND, type DeviceKind, type PlanDevice } from '@pace-check/core';
 import type pg from 'pg';
 import { readOwnRuns } from '../sql/analyses';
-import { deleteEvent, insertCard, insertEvents, listCards, readCard, readEvents, readLinked, readSteps, replaceSteps, setCardDeleted, stepElsewhere, storePlan, updateCard, type CardRow, type StepRow } from '../sql/cards';
+import {
+  deleteEvent,
+  insertCard,
+  insertEvents,
+  listCards,
+  readCard,
+  readEvents,
+  readLinked,
+  readSteps,
+  replaceSteps,
+  setCardDeleted,
+  stepElsewhere,
+  storePlan,
+  updateCard,
+  type CardRow,
+  type StepRow,
+} from '../sql/cards';
 import { insertCoolDown, readCoolTaus } from '../sql/coolDowns';
 import { inTransaction, type Queryable } from '../sql/database';
 import { idByName, setupIdByName } from '../sql/kit';
@@ -43,7 +75,12 @@ export class Cards {
     return inTransaction(this.pool, async (db) => {
       checkSteps(input);
       const before = (await readCard(db, id, true)) ?? fail();
-      if (before.revision !== revision) throw new Problem(409, { code: 'changed-meanwhile', message: 'The card was changed elsewhere in the meantime.', remedy: 'What you see now is the newer card; make your change again.' });
+      if (before.revision !== revision)
+        throw new Problem(409, {
+          code: 'changed-meanwhile',
+          message: 'The card was changed elsewhere in the meantime.',
+          remedy: 'What you see now is the newer card; make your change again.',
+        });
       await updateCard(db, id, input);
       await this.storeSteps(db, id, input.steps);
       return this.detail(db, (await readCard(db, id))!);
@@ -51,11 +88,27 @@ export class Cards {
   }
 
   private async storeSteps(db: Queryable, cardId: string, steps: CardStep[]): Promise<void> {
-    if (await stepElsewhere(db, cardId, steps.map((step) => step.id))) throw new Problem(409, { code: 'step-elsewhere', message: 'A step of this id belongs to another card.', remedy: 'Give copied steps ids of their own.' });
+    if (
+      await stepElsewhere(
+        db,
+        cardId,
+        steps.map((step) => step.id),
+      )
+    )
+      throw new Problem(409, {
+        code: 'step-elsewhere',
+        message: 'A step of this id belongs to another card.',
+        remedy: 'Give copied steps ids of their own.',
+      });
     const rows: StepRow[] = [];
     for (const { device, title, setup, ...step } of steps) {
       const titleId = await idByName(db, 'title', title);
-      rows.push({ ...step, deviceId: device === null ? null : await idByName(db, 'device', device), titleId, setupId: setup === null ? null : await setupIdByName(db, titleId, setup) });
+      rows.push({
+        ...step,
+        deviceId: device === null ? null : await idByName(db, 'device', device),
+        titleId,
+        setupId: setup === null ? null : await setupIdByName(db, titleId, setup),
+      });
     }
     await replaceSteps(db, cardId, rows);
   }
@@ -64,7 +117,12 @@ export class Cards {
   async plan(id: string, { plan, ofRevision }: PlanInput): Promise<Card> {
     return inTransaction(this.pool, async (db) => {
       const card = (await readCard(db, id, true)) ?? fail();
-      if (card.revision !== ofRevision) throw new Problem(409, { code: 'changed-meanwhile', message: 'The card was changed while the plan was made.', remedy: 'Lay the day out again.' });
+      if (card.revision !== ofRevision)
+        throw new Problem(409, {
+          code: 'changed-meanwhile',
+          message: 'The card was changed while the plan was made.',
+          remedy: 'Lay the day out again.',
+        });
       await storePlan(db, id, plan, ofRevision);
       return this.detail(db, (await readCard(db, id))!);
     });
@@ -82,11 +140,20 @@ export class Cards {
     return this.get(id);
   }
 
-  private async link(cardId: string, { stepId, repeat, runId }: Extract<StoredDayEvent, { kind: 'linked' }>): Promise<void> {
-    const told = (await readEvents(this.pool, cardId)).findLast((event) => event.kind === 'preflight' && event.stepId === stepId && event.repeat === repeat);
+  private async link(
+    cardId: string,
+    { stepId, repeat, runId }: Extract<StoredDayEvent, { kind: 'linked' }>,
+  ): Promise<void> {
+    const told = (await readEvents(this.pool, cardId)).findLast(
+      (event) => event.kind === 'preflight' && event.stepId === stepId && event.repeat === repeat,
+    );
     const step = (await readSteps(this.pool, cardId)).find((one) => one.id === stepId);
     const { roomC } = (await readCard(this.pool, cardId))!.day;
-    await this.runs.applyPreflight(runId, { ...(roomC === null ? {} : { roomC }), ...step?.conditions, ...(told?.kind === 'preflight' ? told.preflight : {}) });
+    await this.runs.applyPreflight(runId, {
+      ...(roomC === null ? {} : { roomC }),
+      ...step?.conditions,
+      ...(told?.kind === 'preflight' ? told.preflight : {}),
+    });
     await answerRequest(this.pool, stepId, runId);
   }
 
@@ -117,13 +184,22 @@ export class Cards {
     // the room is asked once a day, and a first play is first only once
     const { roomC: _roomC, firstPlay: _firstPlay, ...remembered } = last?.preflight ?? {};
     const roomC = card.day.roomC ?? last?.roomToday ?? undefined;
-    const known: Preflight = { ...remembered, ...(roomC === undefined ? {} : { roomC }), ...(step.device !== null && (await playedBefore(this.pool, step.device, step.title)) ? { firstPlay: false } : {}), ...step.conditions };
+    const known: Preflight = {
+      ...remembered,
+      ...(roomC === undefined ? {} : { roomC }),
+      ...(step.device !== null && (await playedBefore(this.pool, step.device, step.title))
+        ? { firstPlay: false }
+        : {}),
+      ...step.conditions,
+    };
     return { known, from: last ? last.from : null };
   }
 
   async coolDown(input: NewCoolDown): Promise<{ tauS: number | null }> {
     const tauS = coolDown(input.readings)?.fit.tau ?? null;
-    await inTransaction(this.pool, async (db) => insertCoolDown(db, await idByName(db, 'device', input.device), input, tauS));
+    await inTransaction(this.pool, async (db) =>
+      insertCoolDown(db, await idByName(db, 'device', input.device), input, tauS),
+    );
     return { tauS };
   }
 
@@ -142,7 +218,14 @@ export class Cards {
 
   private async detail(db: Queryable, { planRevision, ...card }: CardRow): Promise<Card> {
     const steps = await readSteps(db, card.id);
-    return { ...card, steps, planIsOld: card.plan !== null && planRevision !== card.revision, events: await readEvents(db, card.id), linked: await readLinked(db, card.id), known: await knownDevices(db, [...new Set(steps.flatMap((step) => step.device ?? []))]) };
+    return {
+      ...card,
+      steps,
+      planIsOld: card.plan !== null && planRevision !== card.revision,
+      events: await readEvents(db, card.id),
+      linked: await readLinked(db, card.id),
+      known: await knownDevices(db, [...new Set(steps.flatMap((step) => step.device ?? []))]),
+    };
   }
 }
 
@@ -153,15 +236,30 @@ function fail(): never {
 /** A step that comes after one that is not there would wait for ever. */
 function checkSteps({ steps }: CardInput): void {
   const ids = new Set(steps.map((step) => step.id));
-  if (ids.size < steps.length) throw new Problem(400, { code: 'bad-request', field: 'steps', message: 'Two steps have the same id.', remedy: 'Give each step an id of its own.' });
+  if (ids.size < steps.length)
+    throw new Problem(400, {
+      code: 'bad-request',
+      field: 'steps',
+      message: 'Two steps have the same id.',
+      remedy: 'Give each step an id of its own.',
+    });
   for (const [i, step] of steps.entries()) {
-    if (step.after.some((id) => !ids.has(id))) throw new Problem(400, { code: 'bad-request', field: `steps.${i}.after`, message: `Step ${i + 1} comes after a step that is not on the card.`, remedy: 'Choose another, or none.' });
+    if (step.after.some((id) => !ids.has(id)))
+      throw new Problem(400, {
+        code: 'bad-request',
+        field: `steps.${i}.after`,
+        message: `Step ${i + 1} comes after a step that is not on the card.`,
+        remedy: 'Choose another, or none.',
+      });
   }
 }
 
 /** What the planner may know of devices: their records, their runs, their cool-downs. */
 async function knownDevices(db: Queryable, names: string[]): Promise<PlanDevice[]> {
-  const devices = await db.query<{ id: string; name: string; facts: DeviceFacts }>('select id, name, facts from device where name = any($1)', [names]);
+  const devices = await db.query<{ id: string; name: string; facts: DeviceFacts }>(
+    'select id, name, facts from device where name = any($1)',
+    [names],
+  );
   const known: PlanDevice[] = [];
   for (const { id, name, facts } of devices.rows) {
     const runs = await readOwnRuns(db, id);
@@ -177,7 +275,13 @@ async function knownDevices(db: Queryable, names: string[]): Promise<PlanDevice[
           const told = hottest?.fit?.forecast ? hottest.fit : null;
           // a short run never came near to where it would have settled
           const settlesC = told?.finalC ?? (seconds >= SUSTAINED_S ? warmth.peakC : null);
-          return { title, demand: (titleFacts as TitleFacts).demand ?? USUAL_DEMAND, warmTauMin: told ? told.tauS / 60 : null, riseC: settlesC === null || roomC === null ? null : settlesC - roomC, percentPerHour };
+          return {
+            title,
+            demand: (titleFacts as TitleFacts).demand ?? USUAL_DEMAND,
+            warmTauMin: told ? told.tauS / 60 : null,
+            riseC: settlesC === null || roomC === null ? null : settlesC - roomC,
+            percentPerHour,
+          };
         }),
       },
     });
@@ -195,8 +299,18 @@ interface LastPreflight {
   roomToday: number | null;
 }
 
-async function lastPreflight(db: Queryable, device: string | null, cardId: string): Promise<LastPreflight | null> {
-  const room = (await db.query<{ room: number }>(`select (event->'preflight'->>'roomC')::float8 as room from card_event where card_id = $1 and event->'preflight'->>'roomC' is not null order by seq desc limit 1`, [cardId])).rows[0]?.room ?? null;
+async function lastPreflight(
+  db: Queryable,
+  device: string | null,
+  cardId: string,
+): Promise<LastPreflight | null> {
+  const room =
+    (
+      await db.query<{ room: number }>(
+        `select (event->'preflight'->>'roomC')::float8 as room from card_event where card_id = $1 and event->'preflight'->>'roomC' is not null order by seq desc limit 1`,
+        [cardId],
+      )
+    ).rows[0]?.room ?? null;
   const told = await db.query<{ preflight: Preflight; title: string }>(
     `select event->'preflight' as preflight, title.name as title from card_event join card_step on card_step.id = card_event.step_id join device on device.id = device_id join title on title.id = title_id
      where event->>'kind' = 'preflight' and lower(device.name) = lower($1) order by seq desc limit 1`,
@@ -208,6 +322,9 @@ async function lastPreflight(db: Queryable, device: string | null, cardId: strin
 }
 
 async function playedBefore(db: Queryable, device: string, title: string): Promise<boolean> {
-  const found = await db.query('select 1 from run join device on device.id = device_id join title on title.id = title_id where lower(device.name) = lower($1) and lower(title.name) = lower($2) and deleted_at is null limit 1', [device, title]);
+  const found = await db.query(
+    'select 1 from run join device on device.id = device_id join title on title.id = title_id where lower(device.name) = lower($1) and lower(title.name) = lower($2) and deleted_at is null limit 1',
+    [device, title],
+  );
   return found.rowCount! > 0;
 }

@@ -1,7 +1,15 @@
 import { coolChange, type ChangesTaken, type CoolChange, type CoolWatch } from '@pace-check/contract';
 import { coolDown } from '@pace-check/core';
 import type pg from 'pg';
-import { endWatch, insertWatch, listWatched, lockWatched, noteCoolChange, setReadyLine, updateWatch } from '../sql/coolDowns';
+import {
+  endWatch,
+  insertWatch,
+  listWatched,
+  lockWatched,
+  noteCoolChange,
+  setReadyLine,
+  updateWatch,
+} from '../sql/coolDowns';
 import { inTransaction, type Queryable } from '../sql/database';
 import { idByName } from '../sql/kit';
 import { notFound } from './problem';
@@ -16,7 +24,9 @@ export class CoolDowns {
   }
 
   take(id: string, changes: unknown[]): Promise<ChangesTaken> {
-    return takeChanges(coolChange, changes, (change) => inTransaction(this.pool, (db) => make(db, id, change)));
+    return takeChanges(coolChange, changes, (change) =>
+      inTransaction(this.pool, (db) => make(db, id, change)),
+    );
   }
 }
 
@@ -32,6 +42,12 @@ async function make(db: Queryable, id: string, change: CoolChange): Promise<void
   if (change.kind === 'ready-line') return setReadyLine(db, id, change.readyC);
   const others = watch.readings.filter((reading) => reading.id !== change.reading);
   // a clock that is behind may tell of a time before the start
-  const readings = change.kind === 'take-back' ? others : [...others, { id: change.reading, atS: Math.max(0, (change.at - watch.startedAt) / 1000), c: change.c }].sort((a, b) => a.atS - b.atS);
+  const readings =
+    change.kind === 'take-back'
+      ? others
+      : [
+          ...others,
+          { id: change.reading, atS: Math.max(0, (change.at - watch.startedAt) / 1000), c: change.c },
+        ].sort((a, b) => a.atS - b.atS);
   await updateWatch(db, id, readings, coolDown(readings)?.fit.tau ?? null);
 }

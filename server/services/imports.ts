@@ -32,7 +32,10 @@ export class Imports {
    * @throws Problem 422 when the file is refused, 409 when the same content is here already
    */
   async import(file: ArrivedFile, details: ImportDetails, signal: AbortSignal): Promise<RunDetail> {
-    const answer = await this.analyses.read({ kind: 'read', path: file.path, reading: details.reading, facts: details.facts }, signal);
+    const answer = await this.analyses.read(
+      { kind: 'read', path: file.path, reading: details.reading, facts: details.facts },
+      signal,
+    );
     if ('refused' in answer) {
       const { line, ...refused } = answer.refused;
       throw new Problem(422, { ...refused, ...(line === null ? {} : { line }) });
@@ -46,7 +49,12 @@ export class Imports {
     return this.runs.get(id);
   }
 
-  private async store(db: Queryable, file: ArrivedFile, details: ImportDetails, read: ReadResult): Promise<string> {
+  private async store(
+    db: Queryable,
+    file: ArrivedFile,
+    details: ImportDetails,
+    read: ReadResult,
+  ): Promise<string> {
     const { header } = read;
     const said = factsOf(header);
     const device = details.facts?.device ?? nameIn(header?.device) ?? missing('device');
@@ -92,9 +100,20 @@ const nameIn = (given: string | undefined): string | null => name.safeParse(give
 async function refuseSame(db: Queryable, contentSha256: string): Promise<void> {
   const same = await runWithContent(db, contentSha256);
   if (!same) return;
-  throw new Problem(409, { code: 'same-file', message: `This file is here already, as “${same.name}”.`, remedy: 'Open that run, or import the file once more as a run of its own.', runId: same.id, runName: same.name });
+  throw new Problem(409, {
+    code: 'same-file',
+    message: `This file is here already, as “${same.name}”.`,
+    remedy: 'Open that run, or import the file once more as a run of its own.',
+    runId: same.id,
+    runName: same.name,
+  });
 }
 
 function missing(field: 'device' | 'title'): never {
-  throw new Problem(422, { code: 'missing', field, message: `The file does not say which ${field} the run belongs to.`, remedy: `Choose a ${field}, or add one by name.` });
+  throw new Problem(422, {
+    code: 'missing',
+    field,
+    message: `The file does not say which ${field} the run belongs to.`,
+    remedy: `Choose a ${field}, or add one by name.`,
+  });
 }

@@ -1,4 +1,13 @@
-import { markUnused, readBatches, readBenchEntries, readRecording, readSources, replaceBatches, updateRecording, type RecordingRow } from '../sql/recordings';
+import {
+  markUnused,
+  readBatches,
+  readBenchEntries,
+  readRecording,
+  readSources,
+  replaceBatches,
+  updateRecording,
+  type RecordingRow,
+} from '../sql/recordings';
 import type { Queryable } from '../sql/database';
 import { deleteChunks, insertChunks } from '../sql/frames';
 import { raiseRevision, readRun, updateRun, type NamedRun } from '../sql/runs';
@@ -13,10 +22,19 @@ export interface Recorded {
 }
 
 /** Reads what sources and people gave of a run, as it stands at one moment. */
-export async function readRecorded(db: Queryable, { runId, endMs, change }: RecordingRow, { revision }: NamedRun): Promise<Recorded> {
+export async function readRecorded(
+  db: Queryable,
+  { runId, endMs, change }: RecordingRow,
+  { revision }: NamedRun,
+): Promise<Recorded> {
   const sources = [];
   for (const { id } of await readSources(db, runId)) sources.push({ id, batches: await readBatches(db, id) });
-  return { runId, change, revision, task: { kind: 'join', sources, entries: await readBenchEntries(db, runId), endMs } };
+  return {
+    runId,
+    change,
+    revision,
+    task: { kind: 'join', sources, entries: await readBenchEntries(db, runId), endMs },
+  };
 }
 
 /**
@@ -25,14 +43,22 @@ export async function readRecorded(db: Queryable, { runId, endMs, change }: Reco
  *
  * @returns false, and nothing is stored, where something came in between
  */
-export async function storeJoined(db: Queryable, { runId, change, revision }: Recorded, joined: JoinResult): Promise<boolean> {
+export async function storeJoined(
+  db: Queryable,
+  { runId, change, revision }: Recorded,
+  joined: JoinResult,
+): Promise<boolean> {
   const recording = await readRecording(db, runId, true);
   const run = await readRun(db, runId);
   if (recording?.change !== change || run?.revision !== revision) return false;
   await deleteChunks(db, runId);
   await insertChunks(db, runId, joined.chunks);
   await markUnused(db, runId, joined.unused);
-  await updateRun(db, runId, { rowsTotal: joined.rows.total, rowsDropped: joined.rows.unreadable, droppedList: joined.rows.listed });
+  await updateRun(db, runId, {
+    rowsTotal: joined.rows.total,
+    rowsDropped: joined.rows.unreadable,
+    droppedList: joined.rows.listed,
+  });
   for (const { sourceId, batch } of joined.packed) await replaceBatches(db, sourceId, batch);
   await updateRecording(db, runId, { settled: true, used: joined.used });
   await raiseRevision(db, runId);

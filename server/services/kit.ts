@@ -2,10 +2,27 @@ import type { Kit, KitKind, NewRecord, NewRefusal, Refusal } from '@pace-check/c
 import type pg from 'pg';
 import { codeOf, inTransaction, type Queryable } from '../sql/database';
 import { touchCardsOf } from '../sql/cards';
-import { deleteRecord, deleteRefusal, idByName, insertRefusal, readKit, readRecord, replaceSpots, setupIdByName, writeRecord, type NamedKind } from '../sql/kit';
+import {
+  deleteRecord,
+  deleteRefusal,
+  idByName,
+  insertRefusal,
+  readKit,
+  readRecord,
+  replaceSpots,
+  setupIdByName,
+  writeRecord,
+  type NamedKind,
+} from '../sql/kit';
 import { notFound, Problem } from './problem';
 
-const WORDS: Record<KitKind, string> = { device: 'device', accessory: 'accessory', instrument: 'instrument', title: 'title', setup: 'setup' };
+const WORDS: Record<KitKind, string> = {
+  device: 'device',
+  accessory: 'accessory',
+  instrument: 'instrument',
+  title: 'title',
+  setup: 'setup',
+};
 
 /** Records of the kit: added by name, filled in later, never doubled. */
 export class Kits {
@@ -36,7 +53,11 @@ export class Kits {
       if (!(await deleteRecord(this.pool, kind, id))) fail(kind);
     } catch (error) {
       if (!hasCode(error, '23503')) throw error;
-      throw new Problem(409, { code: 'in-use', message: `This ${WORDS[kind]} belongs to runs, requests or steps of a card.`, remedy: 'Delete or correct those first, or keep it.' });
+      throw new Problem(409, {
+        code: 'in-use',
+        message: `This ${WORDS[kind]} belongs to runs, requests or steps of a card.`,
+        remedy: 'Delete or correct those first, or keep it.',
+      });
     }
   }
 
@@ -61,7 +82,12 @@ async function unlessDoubled(kind: KitKind, name: string, work: () => Promise<un
     await work();
   } catch (error) {
     if (!hasCode(error, '23505')) throw error;
-    throw new Problem(409, { code: 'name-taken', field: 'name', message: `There is a ${WORDS[kind]} “${name}” already.`, remedy: 'Choose another name, or open that one.' });
+    throw new Problem(409, {
+      code: 'name-taken',
+      field: 'name',
+      message: `There is a ${WORDS[kind]} “${name}” already.`,
+      remedy: 'Choose another name, or open that one.',
+    });
   }
 }
 
@@ -77,13 +103,27 @@ export interface Merged {
  *
  * @param cleared facts that are known no longer
  */
-export async function mergeRecord(db: Queryable, kind: KitKind, record: NewRecord, cleared: string[]): Promise<Merged> {
-  const known = await db.query(kind === 'setup' ? 'select setup.id from setup join title on title.id = title_id where lower(setup.name) = lower($1) and lower(title.name) = lower($2)' : `select id from ${kind} where lower(name) = lower($1)`, 'title' in record ? [record.name, record.title] : [record.name]);
-  const id = 'title' in record ? await setupIdByName(db, await idByName(db, 'title', record.title), record.name) : await idByName(db, kind as NamedKind, record.name);
+export async function mergeRecord(
+  db: Queryable,
+  kind: KitKind,
+  record: NewRecord,
+  cleared: string[],
+): Promise<Merged> {
+  const known = await db.query(
+    kind === 'setup'
+      ? 'select setup.id from setup join title on title.id = title_id where lower(setup.name) = lower($1) and lower(title.name) = lower($2)'
+      : `select id from ${kind} where lower(name) = lower($1)`,
+    'title' in record ? [record.name, record.title] : [record.name],
+  );
+  const id =
+    'title' in record
+      ? await setupIdByName(db, await idByName(db, 'title', record.title), record.name)
+      : await idByName(db, kind as NamedKind, record.name);
   const before = (await readRecord(db, kind, id, true))!;
   const facts: Record<string, unknown> = { ...before.facts, ...record.facts };
   for (const field of cleared) delete facts[field];
-  const same = JSON.stringify(sorted(facts)) === JSON.stringify(sorted(before.facts)) && record.name === before.name;
+  const same =
+    JSON.stringify(sorted(facts)) === JSON.stringify(sorted(before.facts)) && record.name === before.name;
   if (!same) await writeRecord(db, kind, id, record.name, facts);
   const spots = 'spots' in record && record.spots ? record.spots : null;
   const moved = spots !== null && (await spotsDiffer(db, id, spots));
@@ -91,10 +131,19 @@ export async function mergeRecord(db: Queryable, kind: KitKind, record: NewRecor
   return { id, was: known.rowCount === 0 ? 'added' : same && !moved ? 'unchanged' : 'updated' };
 }
 
-async function spotsDiffer(db: Queryable, deviceId: string, spots: NonNullable<NewRecord<'device'>['spots']>): Promise<boolean> {
-  const now = (await db.query('select spot, side, x, y from spot_place where device_id = $1 order by spot', [deviceId])).rows;
-  const wanted = [...spots].sort((a, b) => (a.spot < b.spot ? -1 : 1)).map(({ spot, side, x, y }) => ({ spot, side, x, y }));
+async function spotsDiffer(
+  db: Queryable,
+  deviceId: string,
+  spots: NonNullable<NewRecord<'device'>['spots']>,
+): Promise<boolean> {
+  const now = (
+    await db.query('select spot, side, x, y from spot_place where device_id = $1 order by spot', [deviceId])
+  ).rows;
+  const wanted = [...spots]
+    .sort((a, b) => (a.spot < b.spot ? -1 : 1))
+    .map(({ spot, side, x, y }) => ({ spot, side, x, y }));
   return JSON.stringify(now) !== JSON.stringify(wanted);
 }
 
-const sorted = (value: Record<string, unknown>): Record<string, unknown> => Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)));
+const sorted = (value: Record<string, unknown>): Record<string, unknown> =>
+  Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)));

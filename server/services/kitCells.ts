@@ -13,7 +13,10 @@ export function toCells(record: Record<string, unknown>, prefix = ''): Record<st
     const name = `${prefix}${key}`;
     if (Array.isArray(value)) {
       if (value.every((one) => typeof one !== 'object')) cells[name] = harmless(value.join(BAR));
-      else value.forEach((one, i) => Object.assign(cells, toCells(one as Record<string, unknown>, `${name}.${i + 1}.`)));
+      else
+        value.forEach((one, i) =>
+          Object.assign(cells, toCells(one as Record<string, unknown>, `${name}.${i + 1}.`)),
+        );
     } else if (typeof value === 'boolean') cells[name] = value ? 'yes' : 'no';
     else if (value !== undefined) cells[name] = typeof value === 'string' ? harmless(value) : String(value);
   }
@@ -24,7 +27,8 @@ export function toCells(record: Record<string, unknown>, prefix = ''): Record<st
 const FORMULA = /^'*[=+\-@\t\r]/;
 const harmless = (text: string): string => (FORMULA.test(text) ? `'${text}` : text);
 /** The text as it was before it was made harmless. */
-const asWritten = (cell: string): string => (cell.startsWith("'") && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell);
+const asWritten = (cell: string): string =>
+  cell.startsWith("'") && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell;
 
 /** The record that stands in a row's cells. Empty cells say nothing; what does not fit is left for the schema to refuse. */
 export function fromCells(cells: Record<string, string>, schema: z.ZodObject): Record<string, unknown> {
@@ -54,12 +58,17 @@ function put(record: Record<string, unknown>, path: string[], text: string, sche
   put(list[place]!, rest.slice(1), text, item);
 }
 
-const bare = (schema: z.ZodType | undefined): z.ZodType | undefined => (schema instanceof z.ZodOptional || schema instanceof z.ZodDefault ? bare(schema.unwrap() as z.ZodType) : schema);
+const bare = (schema: z.ZodType | undefined): z.ZodType | undefined =>
+  schema instanceof z.ZodOptional || schema instanceof z.ZodDefault
+    ? bare(schema.unwrap() as z.ZodType)
+    : schema;
 
 function valueOf(text: string, schema: z.ZodType | undefined): unknown {
   if (schema instanceof z.ZodNumber) return numberOf(text);
-  if (schema instanceof z.ZodBoolean) return /^(yes|true|1)$/i.test(text) ? true : /^(no|false|0)$/i.test(text) ? false : text;
-  if (schema instanceof z.ZodArray) return text.split('|').map((part) => valueOf(part.trim(), bare(schema.element as z.ZodType)));
+  if (schema instanceof z.ZodBoolean)
+    return /^(yes|true|1)$/i.test(text) ? true : /^(no|false|0)$/i.test(text) ? false : text;
+  if (schema instanceof z.ZodArray)
+    return text.split('|').map((part) => valueOf(part.trim(), bare(schema.element as z.ZodType)));
   return text;
 }
 

@@ -1,4 +1,11 @@
-import { KIT_KINDS, newRecord, type Kit, type KitImported, type KitKind, type NewRecord } from '@pace-check/contract';
+import {
+  KIT_KINDS,
+  newRecord,
+  type Kit,
+  type KitImported,
+  type KitKind,
+  type NewRecord,
+} from '@pace-check/contract';
 import Papa from 'papaparse';
 import type pg from 'pg';
 import * as z from 'zod';
@@ -9,7 +16,13 @@ import { Problem } from './problem';
 import { fromCells, toCells } from './kitCells';
 
 /** The kit as files: all of it as JSON, or one kind a table as CSV. docs/formats.md describes both. */
-const LISTS: Record<KitKind, string> = { device: 'devices', accessory: 'accessories', instrument: 'instruments', title: 'titles', setup: 'setups' };
+const LISTS: Record<KitKind, string> = {
+  device: 'devices',
+  accessory: 'accessories',
+  instrument: 'instruments',
+  title: 'titles',
+  setup: 'setups',
+};
 const FORMAT = 'pace-kit';
 
 export async function exportJson(pool: pg.Pool): Promise<string> {
@@ -19,7 +32,10 @@ export async function exportJson(pool: pg.Pool): Promise<string> {
 }
 
 export async function exportCsv(pool: pg.Pool, kind: KitKind): Promise<string> {
-  const rows = plainRecords(await readKit(pool), kind).map((record) => ({ record: kind, ...toCells(record) }));
+  const rows = plainRecords(await readKit(pool), kind).map((record) => ({
+    record: kind,
+    ...toCells(record),
+  }));
   const columns = [...new Set(['record', 'name', ...rows.flatMap((row) => Object.keys(row))])];
   return `${Papa.unparse(rows, { columns, newline: '\n' })}\n`;
 }
@@ -28,7 +44,11 @@ export async function exportCsv(pool: pg.Pool, kind: KitKind): Promise<string> {
 function plainRecords(kit: Kit, kind: KitKind): Record<string, unknown>[] {
   switch (kind) {
     case 'device':
-      return kit.devices.map(({ name, facts, spots }) => ({ name, ...facts, ...(spots.length > 0 ? { spots } : {}) }));
+      return kit.devices.map(({ name, facts, spots }) => ({
+        name,
+        ...facts,
+        ...(spots.length > 0 ? { spots } : {}),
+      }));
     case 'accessory':
       return kit.accessories.map(({ name, facts }) => ({ name, ...facts }));
     case 'instrument':
@@ -36,7 +56,11 @@ function plainRecords(kit: Kit, kind: KitKind): Record<string, unknown>[] {
     case 'title':
       return kit.titles.map(({ name, facts }) => ({ name, ...facts }));
     case 'setup':
-      return kit.setups.map(({ name, titleId, facts }) => ({ name, title: kit.titles.find((title) => title.id === titleId)!.name, ...facts }));
+      return kit.setups.map(({ name, titleId, facts }) => ({
+        name,
+        title: kit.titles.find((title) => title.id === titleId)!.name,
+        ...facts,
+      }));
   }
 }
 
@@ -58,7 +82,9 @@ export async function importKit(pool: pg.Pool, text: string): Promise<KitImporte
   return inTransaction(pool, async (db) => {
     const counts: KitImported = { added: 0, updated: 0, unchanged: 0 };
     // titles before their setups, whatever the file's order
-    for (const kind of KIT_KINDS) for (const { record, cleared } of read.filter((one) => one.kind === kind)) counts[(await mergeRecord(db, kind, record, cleared)).was]++;
+    for (const kind of KIT_KINDS)
+      for (const { record, cleared } of read.filter((one) => one.kind === kind))
+        counts[(await mergeRecord(db, kind, record, cleared)).was]++;
     return counts;
   });
 }
@@ -72,26 +98,51 @@ function readJson(text: string): Read[] {
   try {
     file = JSON.parse(text);
   } catch (error) {
-    refuse(`The file is no JSON (${error instanceof Error ? error.message : String(error)}).`, 'Export it anew, or mend it where the message says.');
+    refuse(
+      `The file is no JSON (${error instanceof Error ? error.message : String(error)}).`,
+      'Export it anew, or mend it where the message says.',
+    );
   }
   const whole = z.looseObject({ format: z.literal(FORMAT), version: z.literal(1) }).safeParse(file);
-  if (!whole.success) refuse(`The file does not begin as a file of the kit: "format": "${FORMAT}", "version": 1.`, 'docs/formats.md shows how one looks.');
-  const unknown = Object.keys(whole.data).find((key) => !['format', 'version', ...Object.values(LISTS)].includes(key));
-  if (unknown) refuse(`The file has a list “${unknown}” that Pace Check does not know.`, `It may have ${Object.values(LISTS).join(', ')}.`, { field: unknown });
+  if (!whole.success)
+    refuse(
+      `The file does not begin as a file of the kit: "format": "${FORMAT}", "version": 1.`,
+      'docs/formats.md shows how one looks.',
+    );
+  const unknown = Object.keys(whole.data).find(
+    (key) => !['format', 'version', ...Object.values(LISTS)].includes(key),
+  );
+  if (unknown)
+    refuse(
+      `The file has a list “${unknown}” that Pace Check does not know.`,
+      `It may have ${Object.values(LISTS).join(', ')}.`,
+      { field: unknown },
+    );
   return KIT_KINDS.flatMap((kind) => {
     const list = whole.data[LISTS[kind]] ?? [];
-    if (!Array.isArray(list)) refuse(`“${LISTS[kind]}” is no list.`, 'docs/formats.md shows how one looks.', { field: LISTS[kind] });
+    if (!Array.isArray(list))
+      refuse(`“${LISTS[kind]}” is no list.`, 'docs/formats.md shows how one looks.', { field: LISTS[kind] });
     return list.map((one: unknown, i) => toRead(kind, one, `${LISTS[kind]}[${i}]`));
   });
 }
 
 function readCsv(text: string): Read[] {
   const { data, meta } = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: 'greedy' });
-  if (!meta.fields?.includes('record') || !meta.fields.includes('name')) refuse('The table lacks a column “record” or “name”.', 'The first line names the columns; docs/formats.md lists them.', { line: 1 });
+  if (!meta.fields?.includes('record') || !meta.fields.includes('name'))
+    refuse(
+      'The table lacks a column “record” or “name”.',
+      'The first line names the columns; docs/formats.md lists them.',
+      { line: 1 },
+    );
   return data.map((row, i) => {
     const line = i + 2;
     const kind = KIT_KINDS.find((known) => known === row['record']?.trim());
-    if (!kind) refuse(`Line ${line}: “${row['record'] ?? ''}” is no kind of record.`, `It is one of ${KIT_KINDS.join(', ')}.`, { line, field: 'record' });
+    if (!kind)
+      refuse(
+        `Line ${line}: “${row['record'] ?? ''}” is no kind of record.`,
+        `It is one of ${KIT_KINDS.join(', ')}.`,
+        { line, field: 'record' },
+      );
     const { record: _record, ...cells } = row;
     return toRead(kind, fromCells(cells, fileRecord(kind)), `line ${line}`, line);
   });
@@ -99,12 +150,15 @@ function readCsv(text: string): Read[] {
 
 /** A record as files have it: the facts stand beside the name. */
 export function fileRecord(kind: KitKind): z.ZodObject {
-  const { facts, ...own } = newRecord[kind].shape as Record<string, z.ZodType> & { facts: z.ZodDefault<z.ZodObject> };
+  const { facts, ...own } = newRecord[kind].shape as Record<string, z.ZodType> & {
+    facts: z.ZodDefault<z.ZodObject>;
+  };
   return z.strictObject({ ...own, ...facts.unwrap().shape });
 }
 
 function toRead(kind: KitKind, value: unknown, place: string, line?: number): Read {
-  if (typeof value !== 'object' || value === null) refuse(`${place} is no record.`, 'A record is a name and facts.', { line });
+  if (typeof value !== 'object' || value === null)
+    refuse(`${place} is no record.`, 'A record is a name and facts.', { line });
   // null says that a fact is known no longer
   const cleared = Object.entries(value).flatMap(([field, fact]) => (fact === null ? field : []));
   const given = Object.fromEntries(Object.entries(value).filter(([, fact]) => fact !== null));
@@ -112,10 +166,20 @@ function toRead(kind: KitKind, value: unknown, place: string, line?: number): Re
   if (!result.success) {
     const issue = result.error.issues[0]!;
     const field = issue.code === 'unrecognized_keys' ? issue.keys[0]! : issue.path.join('.');
-    const what = issue.code === 'unrecognized_keys' ? `a ${kind} has no “${field}”` : `${field}: ${issue.message}`;
-    refuse(`${place[0]!.toUpperCase()}${place.slice(1)} (${String(given['name'] ?? 'without a name')}): ${what}.`, 'Nothing was stored. Correct it and bring the file in again.', { line, field });
+    const what =
+      issue.code === 'unrecognized_keys' ? `a ${kind} has no “${field}”` : `${field}: ${issue.message}`;
+    refuse(
+      `${place[0]!.toUpperCase()}${place.slice(1)} (${String(given['name'] ?? 'without a name')}): ${what}.`,
+      'Nothing was stored. Correct it and bring the file in again.',
+      { line, field },
+    );
   }
   const { name, title, spots, ...facts } = result.data as Record<string, unknown>;
-  const record = { name, facts, ...(title === undefined ? {} : { title }), ...(spots === undefined ? {} : { spots }) } as unknown as NewRecord;
+  const record = {
+    name,
+    facts,
+    ...(title === undefined ? {} : { title }),
+    ...(spots === undefined ? {} : { spots }),
+  } as unknown as NewRecord;
   return { kind, record, cleared };
 }

@@ -1,11 +1,35 @@
 import { createHash, randomBytes } from 'node:crypto';
-import type { BatchTaken, BenchSource, LivePace, LiveStatus, SourceKind, SourceWithKey } from '@pace-check/contract';
+import type {
+  BatchTaken,
+  BenchSource,
+  LivePace,
+  LiveStatus,
+  SourceKind,
+  SourceWithKey,
+} from '@pace-check/contract';
 import { joinSpans, MOST_LINES, readShellText, type FramesLine, type RunHeader } from '@pace-check/core';
 import type pg from 'pg';
 import { v5 as uuidOf } from 'uuid';
 import { framesText } from '../frames/batchCodec';
 import { inTransaction, type Queryable } from '../sql/database';
-import { insertBatch, insertSource, putEntries, readBatches, readDigest, readRecording, readSources, readSpans, revokeSource, sourceByKey, statusForBatch, updateRecording, updateSource, type PutEntry, type RecordingRow, type SourceRow } from '../sql/recordings';
+import {
+  insertBatch,
+  insertSource,
+  putEntries,
+  readBatches,
+  readDigest,
+  readRecording,
+  readSources,
+  readSpans,
+  revokeSource,
+  sourceByKey,
+  statusForBatch,
+  updateRecording,
+  updateSource,
+  type PutEntry,
+  type RecordingRow,
+  type SourceRow,
+} from '../sql/recordings';
 import { fillRun, lockRun } from '../sql/runs';
 import { checkLines, excludedSpans, LiveSource, timeOf } from './liveSource';
 import { notFound, Problem } from './problem';
@@ -29,7 +53,8 @@ const TELL_MS = 100;
 export const hashOf = (key: string): string => createHash('sha256').update(key).digest('hex');
 
 /** What a batch is known by: what it is written in, and its text. */
-const digestOf = (form: string, text: string): Buffer => createHash('sha256').update(form).update('\n').update(text).digest().subarray(0, DIGEST_BYTES);
+const digestOf = (form: string, text: string): Buffer =>
+  createHash('sha256').update(form).update('\n').update(text).digest().subarray(0, DIGEST_BYTES);
 
 interface LiveState {
   row: RecordingRow;
@@ -100,14 +125,18 @@ export class LiveRuns {
     if (!row) throw notFound('recording');
     const spans = joinSpans(excludedSpans(await readSpans(this.pool, runId)));
     const sources = new Map<string, LiveSource>();
-    for (const source of await readSources(this.pool, runId)) sources.set(source.id, new LiveSource(source, await readBatches(this.pool, source.id), spans));
+    for (const source of await readSources(this.pool, runId))
+      sources.set(source.id, new LiveSource(source, await readBatches(this.pool, source.id), spans));
     return { row, sources };
   }
 
   /** The pace of the source with most frames. */
   async pace(runId: string): Promise<LivePace | null> {
     const { sources } = await this.state(runId);
-    const main = [...sources.values()].reduce<LiveSource | null>((most, source) => (most === null || source.row.frames > most.row.frames ? source : most), null);
+    const main = [...sources.values()].reduce<LiveSource | null>(
+      (most, source) => (most === null || source.row.frames > most.row.frames ? source : most),
+      null,
+    );
     return main?.pace() ?? null;
   }
 
@@ -129,7 +158,9 @@ export class LiveRuns {
   async sources(runId: string): Promise<BenchSource[]> {
     // the frames of a run that is over need not be in memory
     const state = await this.states.get(runId);
-    return (await readSources(this.pool, runId)).map((row) => toBenchSource({ row, held: state?.sources.get(row.id)?.held ?? 0 }));
+    return (await readSources(this.pool, runId)).map((row) =>
+      toBenchSource({ row, held: state?.sources.get(row.id)?.held ?? 0 }),
+    );
   }
 
   async addSource(runId: string, name: string, kind: SourceKind, standIn = false): Promise<SourceWithKey> {
@@ -137,7 +168,12 @@ export class LiveRuns {
     const state = await this.state(runId);
     const source = await inTransaction(this.pool, async (db) => {
       await readRecording(db, runId, true);
-      if ((await readSources(db, runId)).length >= MOST_SOURCES) throw new Problem(409, { code: 'too-many-sources', message: `The run has ${MOST_SOURCES} sources already.`, remedy: 'Use one of them, or join what several loggers tell in one.' });
+      if ((await readSources(db, runId)).length >= MOST_SOURCES)
+        throw new Problem(409, {
+          code: 'too-many-sources',
+          message: `The run has ${MOST_SOURCES} sources already.`,
+          remedy: 'Use one of them, or join what several loggers tell in one.',
+        });
       const row = await insertSource(db, runId, { name, kind, standIn }, hashOf(key));
       await updateRecording(db, runId, {});
       return new LiveSource(row, [], []);
@@ -160,13 +196,27 @@ export class LiveRuns {
 
   private async sourceOf(key: string): Promise<{ state: LiveState; source: LiveSource }> {
     const row = await sourceByKey(this.pool, hashOf(key));
-    if (!row) throw new Problem(401, { code: 'unknown-key', message: 'No source has this key.', remedy: 'Add the source at the bench of its run, and use the key that it shows.' });
-    if (row.revoked) throw new Problem(403, { code: 'revoked', message: `The key of “${row.name}” was revoked.`, remedy: 'Add the source anew at the bench, and use its new key.' });
+    if (!row)
+      throw new Problem(401, {
+        code: 'unknown-key',
+        message: 'No source has this key.',
+        remedy: 'Add the source at the bench of its run, and use the key that it shows.',
+      });
+    if (row.revoked)
+      throw new Problem(403, {
+        code: 'revoked',
+        message: `The key of “${row.name}” was revoked.`,
+        remedy: 'Add the source anew at the bench, and use its new key.',
+      });
     const state = await this.state(row.runId);
     let source = state.sources.get(row.id);
     // the database knows best how far it is
     if (!source || source.row.next !== row.next) {
-      source = new LiveSource(row, await readBatches(this.pool, row.id), joinSpans(excludedSpans(await readSpans(this.pool, row.runId))));
+      source = new LiveSource(
+        row,
+        await readBatches(this.pool, row.id),
+        joinSpans(excludedSpans(await readSpans(this.pool, row.runId))),
+      );
       state.sources.set(row.id, source);
     }
     return { state, source };
@@ -183,11 +233,19 @@ export class LiveRuns {
    * @param at what the source's own clock shows, ms; null where its times are the run's
    * @param form what the batch is written in: lines of a run file, or what a shell printed
    */
-  async take(key: string, seq: number, text: string, at: number | null, form: 'lines' | 'shell' = 'lines'): Promise<BatchTaken> {
+  async take(
+    key: string,
+    seq: number,
+    text: string,
+    at: number | null,
+    form: 'lines' | 'shell' = 'lines',
+  ): Promise<BatchTaken> {
     if (this.waiting >= MOST_WAITING) throw tooFast('More batches come than can be stored.');
     const id = hashOf(key);
     this.waiting++;
-    const turn = (this.turns.get(id) ?? Promise.resolve()).catch(() => undefined).then(() => this.takeInTurn(key, seq, text, at, form));
+    const turn = (this.turns.get(id) ?? Promise.resolve())
+      .catch(() => undefined)
+      .then(() => this.takeInTurn(key, seq, text, at, form));
     this.turns.set(id, turn);
     try {
       return await turn;
@@ -197,22 +255,41 @@ export class LiveRuns {
     }
   }
 
-  private async takeInTurn(key: string, seq: number, text: string, at: number | null, form: 'lines' | 'shell'): Promise<BatchTaken> {
+  private async takeInTurn(
+    key: string,
+    seq: number,
+    text: string,
+    at: number | null,
+    form: 'lines' | 'shell',
+  ): Promise<BatchTaken> {
     const { state, source } = await this.sourceOf(key);
     const { row } = source;
     const { runId, status } = state.row;
     const nothing = { taken: 0, passedOver: 0, refused: [], duplicate: true };
-    if (status === 'ready') throw new Problem(425, { code: 'not-started', message: 'The run has not been started.', remedy: 'Wait a second and send the same batch again.' });
+    if (status === 'ready')
+      throw new Problem(425, {
+        code: 'not-started',
+        message: 'The run has not been started.',
+        remedy: 'Wait a second and send the same batch again.',
+      });
     const digest = digestOf(form, text);
     if (seq < row.next) {
       await this.refuseOther(runId, source, seq, digest);
       return { ...statusOf(state.row, row), ...nothing };
     }
-    if (source.full && seq > row.next) throw tooFast(`Batch ${row.next} is missing, and ${source.held} after it wait.`);
-    if (form === 'shell' && seq > row.next) throw new Problem(409, { code: 'out-of-turn', message: `Text is read in its order, and batch ${row.next} is missing.`, remedy: `Send batch ${row.next} first.`, next: row.next });
+    if (source.full && seq > row.next)
+      throw tooFast(`Batch ${row.next} is missing, and ${source.held} after it wait.`);
+    if (form === 'shell' && seq > row.next)
+      throw new Problem(409, {
+        code: 'out-of-turn',
+        message: `Text is read in its order, and batch ${row.next} is missing.`,
+        remedy: `Send batch ${row.next} first.`,
+        next: row.next,
+      });
     const before = structuredClone(row);
     try {
-      const sorted = form === 'lines' ? this.sort(state, source, seq, text, at) : this.sortShell(state, source, seq, text);
+      const sorted =
+        form === 'lines' ? this.sort(state, source, seq, text, at) : this.sortShell(state, source, seq, text);
       const stored = await inTransaction(this.pool, (db) => store(db, runId, source, seq, digest, sorted));
       if (stored === 'known') {
         Object.assign(row, before);
@@ -222,9 +299,16 @@ export class LiveRuns {
         return { ...statusOf(state.row, row), ...nothing };
       }
       if (stored === 'late' && (sorted.frames.length > 0 || sorted.entries.length > 0)) this.onLate(runId);
-      if (sorted.entries.length > 0 || sorted.header || row.refused > before.refused) await this.changed(runId);
+      if (sorted.entries.length > 0 || sorted.header || row.refused > before.refused)
+        await this.changed(runId);
       this.tellPace(runId);
-      return { ...statusOf(state.row, row), taken: sorted.taken, passedOver: sorted.passedOver, refused: sorted.refused, duplicate: false };
+      return {
+        ...statusOf(state.row, row),
+        taken: sorted.taken,
+        passedOver: sorted.passedOver,
+        refused: sorted.refused,
+        duplicate: false,
+      };
     } catch (error) {
       // refused before anything was taken
       if (error instanceof Problem) Object.assign(row, before);
@@ -262,17 +346,33 @@ export class LiveRuns {
   private sortShell(state: LiveState, source: LiveSource, seq: number, text: string): Sorted {
     const { frames, entries, anchor, aside } = readShellText(text, runMs(state.row)!, source.row.anchor);
     source.row.anchor = anchor;
-    const sorted = this.sort(state, source, seq, [...frames, ...entries].map((line) => JSON.stringify(line)).join('\n'), null);
+    const sorted = this.sort(
+      state,
+      source,
+      seq,
+      [...frames, ...entries].map((line) => JSON.stringify(line)).join('\n'),
+      null,
+    );
     return { ...sorted, passedOver: sorted.passedOver + aside.length };
   }
 
   /** Sorts a batch's lines into those that are taken and those that are refused, and counts the frames whose turn it is. */
-  private sort({ row: recording }: LiveState, source: LiveSource, seq: number, text: string, at: number | null): Sorted {
+  private sort(
+    { row: recording }: LiveState,
+    source: LiveSource,
+    seq: number,
+    text: string,
+    at: number | null,
+  ): Sorted {
     const { row } = source;
     const nowMs = runMs(recording)!;
     const limitMs = recording.status === 'ended' ? recording.endMs! : nowMs + AHEAD_MS * recording.speed;
     row.heardMs = serverNow();
-    if (at !== null && (row.offsetMs === null || Math.abs(nowMs - at - row.offsetMs) > CLOCK_SET_MS * recording.speed)) row.offsetMs = Math.round(nowMs - at);
+    if (
+      at !== null &&
+      (row.offsetMs === null || Math.abs(nowMs - at - row.offsetMs) > CLOCK_SET_MS * recording.speed)
+    )
+      row.offsetMs = Math.round(nowMs - at);
     const sorted: Sorted = { header: null, frames: [], entries: [], taken: 0, passedOver: 0, refused: [] };
     const refuse = (number: number, reason: string): void => {
       sorted.refused.push({ line: number, reason });
@@ -285,18 +385,46 @@ export class LiveRuns {
       else if (line === null) sorted.passedOver++;
       else {
         const time = timeOf(line);
-        if (time !== null && time > limitMs && recording.status !== 'ended' && wasSetBack() && time - nowMs <= AHEAD_AFTER_SET_BACK_MS * recording.speed) throw new Problem(429, { code: 'clock-behind', message: 'The clock of the server’s machine was set back while it was away, and the batch lies ahead of it.', remedy: 'Keep the batch and send it again until the clock has come that far; it takes about as long as the server was away.' });
-        if (time !== null && time > limitMs) refuse(number, recording.status === 'ended' ? 'it lies after the end of the run' : `it lies ${Math.round((time - nowMs) / 1000)} s ahead of the run’s clock: the source’s clock may have been set`);
+        if (
+          time !== null &&
+          time > limitMs &&
+          recording.status !== 'ended' &&
+          wasSetBack() &&
+          time - nowMs <= AHEAD_AFTER_SET_BACK_MS * recording.speed
+        )
+          throw new Problem(429, {
+            code: 'clock-behind',
+            message:
+              'The clock of the server’s machine was set back while it was away, and the batch lies ahead of it.',
+            remedy:
+              'Keep the batch and send it again until the clock has come that far; it takes about as long as the server was away.',
+          });
+        if (time !== null && time > limitMs)
+          refuse(
+            number,
+            recording.status === 'ended'
+              ? 'it lies after the end of the run'
+              : `it lies ${Math.round((time - nowMs) / 1000)} s ahead of the run’s clock: the source’s clock may have been set`,
+          );
         else if (line.type === 'run') sorted.header = line;
         else if (line.type === 'frames') frames.push({ number, line });
-        else if (row.lines + sorted.entries.length >= MOST_LINES) refuse(number, `its source has told ${MOST_LINES.toLocaleString('en-GB')} lines, more than a run holds`);
+        else if (row.lines + sorted.entries.length >= MOST_LINES)
+          refuse(
+            number,
+            `its source has told ${MOST_LINES.toLocaleString('en-GB')} lines, more than a run holds`,
+          );
         else sorted.entries.push({ id: uuidOf(`${seq} ${number}`, row.id), line, sourceId: row.id });
         if (line.type === 'end') row.ended = line.reason;
       }
     }
     sorted.frames = frames.map(({ line }) => line);
-    for (const { line, reason } of source.take(seq, sorted.frames, text.length)) refuse(frames.find((one) => one.line === line)!.number, reason);
-    sorted.taken = sorted.frames.length + sorted.entries.length + (sorted.header ? 1 : 0) - sorted.refused.filter(({ line }) => frames.some((one) => one.number === line)).length;
+    for (const { line, reason } of source.take(seq, sorted.frames, text.length))
+      refuse(frames.find((one) => one.line === line)!.number, reason);
+    sorted.taken =
+      sorted.frames.length +
+      sorted.entries.length +
+      (sorted.header ? 1 : 0) -
+      sorted.refused.filter(({ line }) => frames.some((one) => one.number === line)).length;
     row.lines += sorted.taken;
     return sorted;
   }
@@ -312,13 +440,24 @@ interface Sorted {
 }
 
 /** What the refusal of a second logger on one key is told as at the bench. */
-const OTHER_CONTENT = 'the same number came again with other content: a logger began anew, or two use this key';
+const OTHER_CONTENT =
+  'the same number came again with other content: a logger began anew, or two use this key';
 
 /** @returns whether the batch was there already, or came when its run had ended: then it is joined once more */
-async function store(db: Queryable, runId: string, { row }: LiveSource, seq: number, digest: Buffer, { header, frames, entries }: Sorted): Promise<'known' | 'in-time' | 'late'> {
+async function store(
+  db: Queryable,
+  runId: string,
+  { row }: LiveSource,
+  seq: number,
+  digest: Buffer,
+  { header, frames, entries }: Sorted,
+): Promise<'known' | 'in-time' | 'late'> {
   if (header) await lockRun(db, runId);
   // nobody ends the run while the batch is stored: it is in time, or it is late
-  const status = entries.length > 0 || header ? (await readRecording(db, runId, true))?.status : await statusForBatch(db, runId);
+  const status =
+    entries.length > 0 || header
+      ? (await readRecording(db, runId, true))?.status
+      : await statusForBatch(db, runId);
   if (!(await insertBatch(db, row.id, seq, framesText(frames), digest))) return 'known';
   if (header) await fillRun(db, runId, header);
   await putEntries(db, runId, entries);
@@ -328,7 +467,8 @@ async function store(db: Queryable, runId: string, { row }: LiveSource, seq: num
   return status === 'ended' ? 'late' : 'in-time';
 }
 
-const tooFast = (message: string): Problem => new Problem(429, { code: 'slow-down', message, remedy: 'Keep the batch and send it again in a second.' });
+const tooFast = (message: string): Problem =>
+  new Problem(429, { code: 'slow-down', message, remedy: 'Keep the batch and send it again in a second.' });
 
 /** The run's clock; null before the start. */
 export function runMs({ startedMs, speed, endMs }: RecordingRow): number | null {
@@ -341,6 +481,18 @@ function statusOf(recording: RecordingRow, { next }: SourceRow): LiveStatus {
 
 function toBenchSource({ row, held }: Pick<LiveSource, 'row' | 'held'>): BenchSource {
   const { id, name, kind, standIn, revoked, ended, frames, lines, refused, refusals, heardMs } = row;
-  return { id, name, kind, standIn, revoked, ended, frames, lines, refused, refusals, held, heardAt: heardMs };
+  return {
+    id,
+    name,
+    kind,
+    standIn,
+    revoked,
+    ended,
+    frames,
+    lines,
+    refused,
+    refusals,
+    held,
+    heardAt: heardMs,
+  };
 }
-

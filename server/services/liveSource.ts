@@ -1,4 +1,15 @@
-import { EXCLUDING_SPANS, FrameBatches, LiveRun, LogRefused, SPAN_KINDS, lineTimeMs, type EntryLine, type FramesLine, type RunLine, type SpanUs } from '@pace-check/core';
+import {
+  EXCLUDING_SPANS,
+  FrameBatches,
+  LiveRun,
+  LogRefused,
+  SPAN_KINDS,
+  lineTimeMs,
+  type EntryLine,
+  type FramesLine,
+  type RunLine,
+  type SpanUs,
+} from '@pace-check/core';
 import { checkRunLine, type LivePace } from '@pace-check/contract';
 import { framesOf } from '../frames/batchCodec';
 import type { BatchRow, SourceRow } from '../sql/recordings';
@@ -40,28 +51,45 @@ function checkLine(raw: string, number: number, byMs: number): CheckedLine {
   if (isBefore(value)) return { number, line: null, reason: 'it lies before the start of the run' };
   try {
     const line = checkRunLine(value);
-    if (line?.type === 'frames' && isNonsense(line)) return { number, line: null, reason: 'most of its frame times cannot be: they are microseconds, above 0 and up to 600,000,000' };
-    return { number, line: line?.type === 'span' && !SPAN_KINDS.includes(line.kind) ? null : line, reason: null };
+    if (line?.type === 'frames' && isNonsense(line))
+      return {
+        number,
+        line: null,
+        reason: 'most of its frame times cannot be: they are microseconds, above 0 and up to 600,000,000',
+      };
+    return {
+      number,
+      line: line?.type === 'span' && !SPAN_KINDS.includes(line.kind) ? null : line,
+      reason: null,
+    };
   } catch (error) {
     return { number, line: null, reason: error instanceof Error ? error.message : String(error) };
   }
 }
 
-const isNonsense = ({ us }: FramesLine): boolean => us.filter((value) => value === null || value <= 0 || value > 600e6).length > MOST_UNREADABLE * us.length;
+const isNonsense = ({ us }: FramesLine): boolean =>
+  us.filter((value) => value === null || value <= 0 || value > 600e6).length > MOST_UNREADABLE * us.length;
 
 /** When a line happened, ms on the clock that it is told by; null for a header. */
-export const timeOf = (line: RunLine): number | null => (line.type === 'run' ? null : line.type === 'frames' ? line.atMs : lineTimeMs(line));
+export const timeOf = (line: RunLine): number | null =>
+  line.type === 'run' ? null : line.type === 'frames' ? line.atMs : lineTimeMs(line);
 
 /** The same line, told by the run's clock; a span that began before the start begins with it. What is no time stays for the check to refuse. */
 export function shifted(line: unknown, byMs: number): unknown {
   if (byMs === 0 || typeof line !== 'object' || line === null) return line;
   const moved: Record<string, unknown> = { ...line };
   if (typeof moved['atMs'] === 'number') moved['atMs'] += byMs;
-  for (const end of ['fromMs', 'toMs']) if (typeof moved[end] === 'number') moved[end] = Math.max(0, moved[end] + byMs);
+  for (const end of ['fromMs', 'toMs'])
+    if (typeof moved[end] === 'number') moved[end] = Math.max(0, moved[end] + byMs);
   return moved;
 }
 
-const isBefore = (line: unknown): boolean => typeof line === 'object' && line !== null && 'atMs' in line && typeof line.atMs === 'number' && line.atMs < 0;
+const isBefore = (line: unknown): boolean =>
+  typeof line === 'object' &&
+  line !== null &&
+  'atMs' in line &&
+  typeof line.atMs === 'number' &&
+  line.atMs < 0;
 
 /**
  * A source while its run goes on: its frames in their order, figures of them,
@@ -125,7 +153,11 @@ export class LiveSource {
     return refused;
   }
 
-  private follow(lines: FramesLine[], seq: number, counting: boolean): { line: FramesLine; reason: string }[] {
+  private follow(
+    lines: FramesLine[],
+    seq: number,
+    counting: boolean,
+  ): { line: FramesLine; reason: string }[] {
     const refused: { line: FramesLine; reason: string }[] = [];
     for (const line of lines) {
       try {
@@ -135,7 +167,13 @@ export class LiveSource {
         if (counting) this.row.frames += us.length;
       } catch (error) {
         if (!(error instanceof LogRefused)) throw error;
-        refused.push({ line, reason: error.code === 'overlap' ? 'its frames start before those that came before them have ended' : withoutLine(error.message) });
+        refused.push({
+          line,
+          reason:
+            error.code === 'overlap'
+              ? 'its frames start before those that came before them have ended'
+              : withoutLine(error.message),
+        });
       }
     }
     return refused;
@@ -164,7 +202,11 @@ export class LiveSource {
   pace(): LivePace | null {
     if (this.row.frames === 0) return null;
     const figures = this.live.figures();
-    return { source: this.row.id, heardMs: figures.seconds * 1000, figures: { ...figures, recent: figures.recent.map((pace) => pace && Math.round(pace * 100) / 100) } };
+    return {
+      source: this.row.id,
+      heardMs: figures.seconds * 1000,
+      figures: { ...figures, recent: figures.recent.map((pace) => pace && Math.round(pace * 100) / 100) },
+    };
   }
 }
 
@@ -173,6 +215,9 @@ const withoutLine = (message: string): string => message.replace(/^Line \d+: /, 
 
 /** What keeps frames out of the figures while the run goes on. */
 export function excludedSpans(entries: { line: EntryLine; open: boolean }[]): SpanUs[] {
-  return entries.flatMap(({ line, open }) => (line.type === 'span' && EXCLUDING_SPANS.includes(line.kind) ? { fromUs: Math.round(line.fromMs * 1000), toUs: open ? Infinity : Math.round(line.toMs * 1000) } : []));
+  return entries.flatMap(({ line, open }) =>
+    line.type === 'span' && EXCLUDING_SPANS.includes(line.kind)
+      ? { fromUs: Math.round(line.fromMs * 1000), toUs: open ? Infinity : Math.round(line.toMs * 1000) }
+      : [],
+  );
 }
-

@@ -22,12 +22,20 @@ export class PlannedEnds {
     const atMs = plannedEndMs(row);
     if (atMs === null || startedMs === null) return;
     const waitMs = startedMs + atMs / speed - serverNow();
-    this.timers.set(row.runId, setTimeout(() => (waitMs > LONGEST_MS ? this.watch(row) : this.fire(row.runId)), Math.min(LONGEST_MS, Math.max(0, waitMs))));
+    this.timers.set(
+      row.runId,
+      setTimeout(
+        () => (waitMs > LONGEST_MS ? this.watch(row) : this.fire(row.runId)),
+        Math.min(LONGEST_MS, Math.max(0, waitMs)),
+      ),
+    );
   }
 
   private fire(runId: string): void {
     this.timers.delete(runId);
-    this.end(runId).catch((error: unknown) => console.error(`A run could not be ended as planned: ${String(error)}`));
+    this.end(runId).catch((error: unknown) =>
+      console.error(`A run could not be ended as planned: ${String(error)}`),
+    );
   }
 
   close(): void {
@@ -36,4 +44,5 @@ export class PlannedEnds {
 }
 
 /** Where a run that goes on ends by itself, ms on its clock; null where it does not. */
-export const plannedEndMs = ({ status, plan: { minutes, endsItself } }: RecordingRow): number | null => (status === 'running' && endsItself && minutes !== null ? minutes * 60_000 : null);
+export const plannedEndMs = ({ status, plan: { minutes, endsItself } }: RecordingRow): number | null =>
+  status === 'running' && endsItself && minutes !== null ? minutes * 60_000 : null;

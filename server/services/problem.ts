@@ -10,4 +10,9 @@ export class Problem extends Error {
   }
 }
 
-export const notFound = (what: string): Problem => new Problem(404, { code: 'not-found', message: `There is no such ${what}.`, remedy: 'It may have been deleted. Go back to the list of runs.' });
+export const notFound = (what: string): Problem =>
+  new Problem(404, {
+    code: 'not-found',
+    message: `There is no such ${what}.`,
+    remedy: 'It may have been deleted. Go back to the list of runs.',
+  });

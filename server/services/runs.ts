@@ -1,14 +1,50 @@
-import { batteryWhOf, type DeviceFacts, type NewRun, type Preflight, type RunCorrection, type RunDetail, type RunSummary, type SpotPlace, type TitleFacts } from '@pace-check/contract';
-import { caveatSentence, LONGEST_RUN_S, METHOD_VERSION, type EntryLine, type FrameTrack, type RunLine } from '@pace-check/core';
+import {
+  batteryWhOf,
+  type DeviceFacts,
+  type NewRun,
+  type Preflight,
+  type RunCorrection,
+  type RunDetail,
+  type RunSummary,
+  type SpotPlace,
+  type TitleFacts,
+} from '@pace-check/contract';
+import {
+  caveatSentence,
+  LONGEST_RUN_S,
+  METHOD_VERSION,
+  type EntryLine,
+  type FrameTrack,
+  type RunLine,
+} from '@pace-check/core';
 import type pg from 'pg';
 import { fromChunks, type FrameChunk } from '../frames/chunkCodec';
 import { readAnalysis, storeAnalysis, type StoredAnalysis } from '../sql/analyses';
 import { inSnapshot, inTransaction, type Queryable } from '../sql/database';
-import { countByHand, deleteEntry, insertEntries, linesOf, readEntryPages, readOwnEntries } from '../sql/entries';
+import {
+  countByHand,
+  deleteEntry,
+  insertEntries,
+  linesOf,
+  readEntryPages,
+  readOwnEntries,
+} from '../sql/entries';
 import { readChunks } from '../sql/frames';
 import { readRunOnCard } from '../sql/cards';
 import { idByName, placeSpots, readPlaces, readRecord, setupIdByName } from '../sql/kit';
-import { insertRun, listRuns, lockRun, raiseRevision, readRun, setDeleted, staleRunIds, updateRun, type NamedRun, type RunRow, type StoredSummary } from '../sql/runs';
+import {
+  insertRun,
+  listRuns,
+  lockRun,
+  raiseRevision,
+  readRun,
+  setDeleted,
+  staleRunIds,
+  updateRun,
+  type NamedRun,
+  type RunRow,
+  type StoredSummary,
+} from '../sql/runs';
 import { readRecording, readSources, updateRecording } from '../sql/recordings';
 import type { AnalysisPool } from './analysisPool';
 import { readRecorded, storeJoined } from './join';
@@ -27,14 +63,24 @@ export class Runs {
   private readonly computing = new Map<string, Promise<Figured>>();
 
   async list(): Promise<RunSummary[]> {
-    return (await listRuns(this.pool, METHOD_VERSION)).map(({ run, summary }) => toSummary(run, summary ?? PENDING));
+    return (await listRuns(this.pool, METHOD_VERSION)).map(({ run, summary }) =>
+      toSummary(run, summary ?? PENDING),
+    );
   }
 
   async get(id: string): Promise<RunDetail> {
     const { run, analysis } = await this.figured(id);
     const recording = await readRecording(this.pool, id);
-    const recorded = recording && { sources: (await readSources(this.pool, id)).map(({ id: source, name }) => ({ id: source, name })), used: recording.used };
-    return toDetail(run, analysis, { entries: await readOwnEntries(this.pool, id), places: await readPlaces(this.pool, run.deviceId), onCard: await readRunOnCard(this.pool, id), recorded });
+    const recorded = recording && {
+      sources: (await readSources(this.pool, id)).map(({ id: source, name }) => ({ id: source, name })),
+      used: recording.used,
+    };
+    return toDetail(run, analysis, {
+      entries: await readOwnEntries(this.pool, id),
+      places: await readPlaces(this.pool, run.deviceId),
+      onCard: await readRunOnCard(this.pool, id),
+      recorded,
+    });
   }
 
   /** A run with its figures; those that are not there, or of before, are computed. */
@@ -51,7 +97,11 @@ export class Runs {
 
   /** All that is stored of a run, as it stands at one moment. */
   private whole(id: string): Promise<{ run: NamedRun; chunks: FrameChunk[]; pages: string[] }> {
-    return inSnapshot(this.pool, async (db) => ({ run: (await readRun(db, id)) ?? fail(), chunks: await readChunks(db, id), pages: await readEntryPages(db, id) }));
+    return inSnapshot(this.pool, async (db) => ({
+      run: (await readRun(db, id)) ?? fail(),
+      chunks: await readChunks(db, id),
+      pages: await readEntryPages(db, id),
+    }));
   }
 
   /** Reads a run as it stands, computes its figures and keeps them for that revision; no transaction waits meanwhile. */
@@ -62,7 +112,16 @@ export class Runs {
       chunks,
       remains: { dropped: run.rowsDropped, cutOff: run.cutOff },
       pages,
-      facts: { target: run.target, refreshHz: run.refresh, native: run.native, need: run.need, roomC: run.roomC, batteryWh: run.batteryWh, conditions: run.conditions, splitMinutes: run.splitMinutes },
+      facts: {
+        target: run.target,
+        refreshHz: run.refresh,
+        native: run.native,
+        need: run.need,
+        roomC: run.roomC,
+        batteryWh: run.batteryWh,
+        conditions: run.conditions,
+        splitMinutes: run.splitMinutes,
+      },
     });
     await storeAnalysis(this.pool, id, run.revision, analysis);
     return { run, analysis };
@@ -71,7 +130,10 @@ export class Runs {
   /** Brings runs up to this version of the method, one after the other; one that cannot be computed does not hold up the others. */
   async analyseStale(): Promise<number> {
     const ids = await staleRunIds(this.pool, METHOD_VERSION);
-    for (const id of ids) await this.figured(id).catch((error: unknown) => console.error(`The figures of run ${id} could not be computed: ${String(error)}`));
+    for (const id of ids)
+      await this.figured(id).catch((error: unknown) =>
+        console.error(`The figures of run ${id} could not be computed: ${String(error)}`),
+      );
     return ids.length;
   }
 
@@ -82,7 +144,12 @@ export class Runs {
   /** Adds lines by hand; the file's own lines stay as they are. */
   async addEntries(id: string, entries: EntryLine[]): Promise<RunDetail> {
     return this.change(id, async (db) => {
-      if ((await countByHand(db, id)) + entries.length > MOST_BY_HAND) throw new Problem(422, { code: 'too-many', message: `A run has at most ${MOST_BY_HAND.toLocaleString('en-GB')} lines that were added by hand.`, remedy: 'Bring them in as a run file of their own.' });
+      if ((await countByHand(db, id)) + entries.length > MOST_BY_HAND)
+        throw new Problem(422, {
+          code: 'too-many',
+          message: `A run has at most ${MOST_BY_HAND.toLocaleString('en-GB')} lines that were added by hand.`,
+          remedy: 'Bring them in as a run file of their own.',
+        });
       await insertEntries(db, id, entries, 'hand');
     });
   }
@@ -104,7 +171,9 @@ export class Runs {
     for (let attempt = 1; ; attempt++) {
       const recorded = await inSnapshot(this.pool, async (db) => {
         const recording = await readRecording(db, id);
-        return recording?.status === 'ended' && !recording.settled ? readRecorded(db, recording, (await readRun(db, id)) ?? fail()) : null;
+        return recording?.status === 'ended' && !recording.settled
+          ? readRecorded(db, recording, (await readRun(db, id)) ?? fail())
+          : null;
       });
       if (!recorded) return;
       const result = await this.analyses.join(recorded.task);
@@ -118,7 +187,10 @@ export class Runs {
   }
 
   /** Changes a run, all or nothing; its figures are computed from what is stored then. */
-  private async change(id: string, work: (db: Queryable, run: NamedRun) => Promise<void>): Promise<RunDetail> {
+  private async change(
+    id: string,
+    work: (db: Queryable, run: NamedRun) => Promise<void>,
+  ): Promise<RunDetail> {
     await inTransaction(this.pool, async (db) => {
       await lockRun(db, id);
       // a recording is locked after its run, always
@@ -185,7 +257,10 @@ export class Runs {
   /** The run as an open run file, line by line. */
   async export(id: string): Promise<{ fileName: string; lines: Iterable<RunLine> }> {
     const { run, chunks, pages } = await this.whole(id);
-    return { fileName: `${run.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.pace.ndjson`, lines: runLines(run, fromChunks(chunks), linesOf(pages)) };
+    return {
+      fileName: `${run.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.pace.ndjson`,
+      lines: runLines(run, fromChunks(chunks), linesOf(pages)),
+    };
   }
 }
 
@@ -248,7 +323,8 @@ function fail(): never {
 }
 
 async function changes(db: Queryable, run: NamedRun, correction: RunCorrection): Promise<Partial<RunRow>> {
-  const titleId = correction.title === undefined ? run.titleId : await idByName(db, 'title', correction.title);
+  const titleId =
+    correction.title === undefined ? run.titleId : await idByName(db, 'title', correction.title);
   // a setup belongs to its title: another title takes the setup's name along
   const setup = correction.setup === undefined ? run.setup : correction.setup;
   return {
@@ -267,16 +343,28 @@ async function changes(db: Queryable, run: NamedRun, correction: RunCorrection):
 }
 
 /** While figures are computed anew. */
-const PENDING: StoredSummary = { headline: null, confidence: null, lane: { seconds: 0, measures: 'hold', target: null, cells: [], end: null } };
+const PENDING: StoredSummary = {
+  headline: null,
+  confidence: null,
+  lane: { seconds: 0, measures: 'hold', target: null, cells: [], end: null },
+};
 
 function toSummary(run: NamedRun, summary: StoredSummary): RunSummary {
   const { id, name, device, title, setup, startedAt, importedAt, recording } = run;
   // what was stored before times were bounded
-  const lane = { ...summary.lane, seconds: Math.min(LONGEST_RUN_S, summary.lane.seconds), cells: summary.lane.cells.slice(0, MOST_CELLS) };
+  const lane = {
+    ...summary.lane,
+    seconds: Math.min(LONGEST_RUN_S, summary.lane.seconds),
+    cells: summary.lane.cells.slice(0, MOST_CELLS),
+  };
   return { id, name, device, title, setup, startedAt, importedAt, recording, ...summary, lane };
 }
 
-function toDetail(run: NamedRun, { figures, summary, series }: StoredAnalysis, beside: Pick<RunDetail, 'entries' | 'places' | 'onCard' | 'recorded'>): RunDetail {
+function toDetail(
+  run: NamedRun,
+  { figures, summary, series }: StoredAnalysis,
+  beside: Pick<RunDetail, 'entries' | 'places' | 'onCard' | 'recorded'>,
+): RunDetail {
   return {
     ...toSummary(run, summary),
     target: run.target,
@@ -291,7 +379,15 @@ function toDetail(run: NamedRun, { figures, summary, series }: StoredAnalysis, b
     upload:
       run.fileName === null || run.fileBytes === null || run.fileSha256 === null
         ? null
-        : { fileName: run.fileName, bytes: run.fileBytes, sha256: run.fileSha256, rows: run.rowsTotal, dropped: run.droppedList, passedOver: run.passedOver, cutOff: run.cutOff },
+        : {
+            fileName: run.fileName,
+            bytes: run.fileBytes,
+            sha256: run.fileSha256,
+            rows: run.rowsTotal,
+            dropped: run.droppedList,
+            passedOver: run.passedOver,
+            cutOff: run.cutOff,
+          },
     ...beside,
     caveats: figures.caveats.map((caveat) => ({ caveat, says: caveatSentence(caveat) })),
     figures,

@@ -14,7 +14,8 @@ export const serverNow = (): number => performance.timeOrigin + performance.now(
  * @returns by how much the machine's clock is behind it, ms; 0 where it is not
  */
 export function continueClock(lastHeardMs: number | null): number {
-  aheadMs = lastHeardMs === null ? 0 : Math.max(0, lastHeardMs - (performance.timeOrigin + performance.now()));
+  aheadMs =
+    lastHeardMs === null ? 0 : Math.max(0, lastHeardMs - (performance.timeOrigin + performance.now()));
   return aheadMs;
 }
 

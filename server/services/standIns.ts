@@ -3,7 +3,12 @@ import type { BenchSource, NewStandIn } from '@pace-check/contract';
 import type { LiveRuns } from './liveRuns';
 import { Problem } from './problem';
 
-const NAMES = { handset: 'Stand-in handset', thermometer: 'Stand-in thermometer', meter: 'Stand-in power meter', link: 'Stand-in link' };
+const NAMES = {
+  handset: 'Stand-in handset',
+  thermometer: 'Stand-in thermometer',
+  meter: 'Stand-in power meter',
+  link: 'Stand-in link',
+};
 /** Stand-ins that play at one time. */
 const MOST_PLAYING = 8;
 
@@ -19,16 +24,39 @@ export class StandIns {
     private readonly command: string | null,
   ) {}
 
-  async start(runId: string, { kind, scenario, minutes, seed, misbehave }: NewStandIn, address: string): Promise<BenchSource> {
-    if (this.command === null) throw new Problem(501, { code: 'no-stand-ins', message: 'This server was started without stand-ins.', remedy: 'Start it with `npm start`, or connect one with `pace simulate --live`.' });
-    if (this.playing.size >= MOST_PLAYING) throw new Problem(429, { code: 'too-many-stand-ins', message: `${MOST_PLAYING} stand-ins are playing already.`, remedy: 'Wait until one has ended, or end the run that it plays for.' });
+  async start(
+    runId: string,
+    { kind, scenario, minutes, seed, misbehave }: NewStandIn,
+    address: string,
+  ): Promise<BenchSource> {
+    if (this.command === null)
+      throw new Problem(501, {
+        code: 'no-stand-ins',
+        message: 'This server was started without stand-ins.',
+        remedy: 'Start it with `npm start`, or connect one with `pace simulate --live`.',
+      });
+    if (this.playing.size >= MOST_PLAYING)
+      throw new Problem(429, {
+        code: 'too-many-stand-ins',
+        message: `${MOST_PLAYING} stand-ins are playing already.`,
+        remedy: 'Wait until one has ended, or end the run that it plays for.',
+      });
     // its place is taken before anything is awaited: two may ask at once
     const place = `${runId} ${this.playing.size} ${Math.random()}`;
     this.playing.add(place);
     try {
       const { key, ...source } = await this.live.addSource(runId, NAMES[kind], kind, true);
       this.playing.add(source.id);
-      this.onStage(this.command).send({ id: source.id, key, address, kind, scenario, minutes, seed, misbehave });
+      this.onStage(this.command).send({
+        id: source.id,
+        key,
+        address,
+        kind,
+        scenario,
+        minutes,
+        seed,
+        misbehave,
+      });
       return source;
     } finally {
       this.playing.delete(place);

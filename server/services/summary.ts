@@ -1,5 +1,12 @@
 import type { Lane, LaneCell } from '@pace-check/contract';
-import { headlineFacts, LONGEST_RUN_S, reduceSeries, type Analysis, type Figures, type Split } from '@pace-check/core';
+import {
+  headlineFacts,
+  LONGEST_RUN_S,
+  reduceSeries,
+  type Analysis,
+  type Figures,
+  type Split,
+} from '@pace-check/core';
 import type { StoredAnalysis } from '../sql/analyses';
 import type { StoredSummary } from '../sql/runs';
 
@@ -26,9 +33,18 @@ function lane(figures: Figures, target: number | null): Lane {
 }
 
 function cell(split: Split, figures: Figures, target: number | null): LaneCell {
-  const height = target === null ? split.hold : split.average === null ? null : Math.min(1, split.average / target);
-  const percentAtEnd = figures.battery.filter((reading) => reading.atMs <= split.toS * 1000).at(-1)?.percent ?? null;
-  return { fromS: split.fromS, toS: split.toS, height, breaks: breaksWithin(split, figures), hottestC: hottestOf(Object.values(split.hottestC)), percentAtEnd };
+  const height =
+    target === null ? split.hold : split.average === null ? null : Math.min(1, split.average / target);
+  const percentAtEnd =
+    figures.battery.filter((reading) => reading.atMs <= split.toS * 1000).at(-1)?.percent ?? null;
+  return {
+    fromS: split.fromS,
+    toS: split.toS,
+    height,
+    breaks: breaksWithin(split, figures),
+    hottestC: hottestOf(Object.values(split.hottestC)),
+    percentAtEnd,
+  };
 }
 
 function breaksWithin(split: Split, figures: Figures): LaneCell['breaks'] {

@@ -8,7 +8,11 @@ import { Problem } from './problem';
  * Makes changes, each by itself: one that is refused says why and does not
  * hold up the others. Any other failure ends it, and the sender tries again.
  */
-export async function takeChanges<T extends { id: string }>(schema: z.ZodType<T>, changes: unknown[], make: (change: T) => Promise<void>): Promise<ChangesTaken> {
+export async function takeChanges<T extends { id: string }>(
+  schema: z.ZodType<T>,
+  changes: unknown[],
+  make: (change: T) => Promise<void>,
+): Promise<ChangesTaken> {
   const taken: ChangesTaken = { done: [], refused: [], now: 0 };
   for (const value of changes) {
     const parsed = schema.safeParse(value);
@@ -34,5 +38,9 @@ function idOf(value: unknown): string {
 }
 
 function refusal({ path, message }: { path: PropertyKey[]; message: string }): Problem {
-  return new Problem(400, { code: 'bad-request', message: `The field “${path.join('.')}”: ${message}.`, remedy: 'Correct it and enter it anew.' });
+  return new Problem(400, {
+    code: 'bad-request',
+    message: `The field “${path.join('.')}”: ${message}.`,
+    remedy: 'Correct it and enter it anew.',
+  });
 }

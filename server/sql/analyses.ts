@@ -9,18 +9,41 @@ export interface StoredAnalysis {
 }
 
 /** Keeps figures for the revision of the run that they were computed from; those of a later one stay. */
-export async function storeAnalysis(db: Queryable, runId: string, revision: number, { figures, summary, series }: StoredAnalysis): Promise<void> {
+export async function storeAnalysis(
+  db: Queryable,
+  runId: string,
+  revision: number,
+  { figures, summary, series }: StoredAnalysis,
+): Promise<void> {
   await db.query(
     `insert into analysis (run_id, method_version, revision, figures, summary, series) values ($1, $2, $3, $4, $5, $6)
      on conflict (run_id) do update set method_version = excluded.method_version, revision = excluded.revision, figures = excluded.figures,
        summary = excluded.summary, series = excluded.series, computed_at = now() where analysis.revision <= excluded.revision`,
-    [runId, figures.methodVersion, revision, JSON.stringify(figures), JSON.stringify(summary), JSON.stringify(series)],
+    [
+      runId,
+      figures.methodVersion,
+      revision,
+      JSON.stringify(figures),
+      JSON.stringify(summary),
+      JSON.stringify(series),
+    ],
   );
 }
 
 /** The analysis by this version of the method, of the run as it stands; null where there is none yet. */
-export async function readAnalysis(db: Queryable, runId: string, methodVersion: number): Promise<StoredAnalysis | null> {
-  return (await db.query<StoredAnalysis>('select figures, summary, series from analysis join run on run.id = run_id and run.revision = analysis.revision where run_id = $1 and method_version = $2', [runId, methodVersion])).rows[0] ?? null;
+export async function readAnalysis(
+  db: Queryable,
+  runId: string,
+  methodVersion: number,
+): Promise<StoredAnalysis | null> {
+  return (
+    (
+      await db.query<StoredAnalysis>(
+        'select figures, summary, series from analysis join run on run.id = run_id and run.revision = analysis.revision where run_id = $1 and method_version = $2',
+        [runId, methodVersion],
+      )
+    ).rows[0] ?? null
+  );
 }
 
 /** What a device's own runs say, for planning. */

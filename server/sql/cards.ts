@@ -1,4 +1,13 @@
-import type { Card, CardDay, CardInput, CardRules, CardStep, CardSummary, RunOnCard, StoredDayEvent } from '@pace-check/contract';
+import type {
+  Card,
+  CardDay,
+  CardInput,
+  CardRules,
+  CardStep,
+  CardSummary,
+  RunOnCard,
+  StoredDayEvent,
+} from '@pace-check/contract';
 import type { DayPlan } from '@pace-check/core';
 import type { Queryable } from './database';
 
@@ -15,38 +24,97 @@ export interface CardRow {
 }
 
 /** A step with ids in the place of names. */
-export type StepRow = Omit<CardStep, 'device' | 'title' | 'setup'> & { deviceId: string | null; titleId: string; setupId: string | null };
+export type StepRow = Omit<CardStep, 'device' | 'title' | 'setup'> & {
+  deviceId: string | null;
+  titleId: string;
+  setupId: string | null;
+};
 
-const SELECT_CARD = 'select id, name, policy, template, rules, day, revision, plan, plan_revision as "planRevision" from card';
+const SELECT_CARD =
+  'select id, name, policy, template, rules, day, revision, plan, plan_revision as "planRevision" from card';
 
 /** A card that is not deleted; null where there is none. */
 export async function readCard(db: Queryable, id: string, lock = false): Promise<CardRow | null> {
-  return (await db.query<CardRow>(`${SELECT_CARD} where id = $1 and deleted_at is null${lock ? ' for update' : ''}`, [id])).rows[0] ?? null;
+  return (
+    (
+      await db.query<CardRow>(
+        `${SELECT_CARD} where id = $1 and deleted_at is null${lock ? ' for update' : ''}`,
+        [id],
+      )
+    ).rows[0] ?? null
+  );
 }
 
-export async function insertCard(db: Queryable, { name, policy, template, rules, day }: CardInput): Promise<string> {
-  const result = await db.query<{ id: string }>('insert into card (name, policy, template, rules, day) values ($1, $2, $3, $4, $5) returning id', [name, policy, template, JSON.stringify(rules), JSON.stringify(day)]);
+export async function insertCard(
+  db: Queryable,
+  { name, policy, template, rules, day }: CardInput,
+): Promise<string> {
+  const result = await db.query<{ id: string }>(
+    'insert into card (name, policy, template, rules, day) values ($1, $2, $3, $4, $5) returning id',
+    [name, policy, template, JSON.stringify(rules), JSON.stringify(day)],
+  );
   return result.rows[0]!.id;
 }
 
-export async function updateCard(db: Queryable, id: string, { name, policy, template, rules, day }: CardInput): Promise<void> {
-  await db.query('update card set name = $2, policy = $3, template = $4, rules = $5, day = $6, revision = revision + 1 where id = $1', [id, name, policy, template, JSON.stringify(rules), JSON.stringify(day)]);
+export async function updateCard(
+  db: Queryable,
+  id: string,
+  { name, policy, template, rules, day }: CardInput,
+): Promise<void> {
+  await db.query(
+    'update card set name = $2, policy = $3, template = $4, rules = $5, day = $6, revision = revision + 1 where id = $1',
+    [id, name, policy, template, JSON.stringify(rules), JSON.stringify(day)],
+  );
 }
 
 /** Makes these the card's steps, in this order; a step that stays keeps its id, and what happened to it. */
 export async function replaceSteps(db: Queryable, cardId: string, steps: StepRow[]): Promise<void> {
   await db.query('delete from card_step where card_id = $1', [cardId]);
-  for (const [position, { id, deviceId, titleId, setupId, minutes, repeats, attended, wanted, after, conditions, requestId, note }] of steps.entries()) {
+  for (const [
+    position,
+    {
+      id,
+      deviceId,
+      titleId,
+      setupId,
+      minutes,
+      repeats,
+      attended,
+      wanted,
+      after,
+      conditions,
+      requestId,
+      note,
+    },
+  ] of steps.entries()) {
     await db.query(
       'insert into card_step (id, card_id, position, device_id, title_id, setup_id, minutes, repeats, attended, wanted, after, conditions, request_id, note) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14)',
-      [id, cardId, position, deviceId, titleId, setupId, minutes, repeats, attended, wanted, after, JSON.stringify(conditions), requestId, note],
+      [
+        id,
+        cardId,
+        position,
+        deviceId,
+        titleId,
+        setupId,
+        minutes,
+        repeats,
+        attended,
+        wanted,
+        after,
+        JSON.stringify(conditions),
+        requestId,
+        note,
+      ],
     );
   }
 }
 
 /** Whether a step of this id stands on another card. */
 export async function stepElsewhere(db: Queryable, cardId: string, ids: string[]): Promise<boolean> {
-  return (await db.query('select 1 from card_step where id = any($2) and card_id <> $1 limit 1', [cardId, ids])).rowCount! > 0;
+  return (
+    (await db.query('select 1 from card_step where id = any($2) and card_id <> $1 limit 1', [cardId, ids]))
+      .rowCount! > 0
+  );
 }
 
 export async function readSteps(db: Queryable, cardId: string): Promise<CardStep[]> {
@@ -59,12 +127,28 @@ export async function readSteps(db: Queryable, cardId: string): Promise<CardStep
   return result.rows;
 }
 
-export async function storePlan(db: Queryable, id: string, plan: DayPlan | null, ofRevision: number): Promise<void> {
-  await db.query('update card set plan = $2, plan_revision = $3 where id = $1', [id, plan === null ? null : JSON.stringify(plan), plan === null ? null : ofRevision]);
+export async function storePlan(
+  db: Queryable,
+  id: string,
+  plan: DayPlan | null,
+  ofRevision: number,
+): Promise<void> {
+  await db.query('update card set plan = $2, plan_revision = $3 where id = $1', [
+    id,
+    plan === null ? null : JSON.stringify(plan),
+    plan === null ? null : ofRevision,
+  ]);
 }
 
 export async function setCardDeleted(db: Queryable, id: string, deleted: boolean): Promise<boolean> {
-  return (await db.query(`update card set deleted_at = ${deleted ? 'now()' : 'null'} where id = $1 and deleted_at is ${deleted ? 'null' : 'not null'}`, [id])).rowCount === 1;
+  return (
+    (
+      await db.query(
+        `update card set deleted_at = ${deleted ? 'now()' : 'null'} where id = $1 and deleted_at is ${deleted ? 'null' : 'not null'}`,
+        [id],
+      )
+    ).rowCount === 1
+  );
 }
 
 export async function listCards(db: Queryable): Promise<CardSummary[]> {
@@ -83,21 +167,42 @@ export async function listCards(db: Queryable): Promise<CardSummary[]> {
 /** Adds what happened; an event that is there already is left alone. */
 export async function insertEvents(db: Queryable, cardId: string, events: StoredDayEvent[]): Promise<void> {
   for (const event of events) {
-    await db.query('insert into card_event (id, card_id, step_id, run_id, event) values ($1, $2, $3, $4, $5) on conflict (id) do nothing', [event.id, cardId, 'stepId' in event ? event.stepId : null, event.kind === 'linked' ? event.runId : null, JSON.stringify(event)]);
+    await db.query(
+      'insert into card_event (id, card_id, step_id, run_id, event) values ($1, $2, $3, $4, $5) on conflict (id) do nothing',
+      [
+        event.id,
+        cardId,
+        'stepId' in event ? event.stepId : null,
+        event.kind === 'linked' ? event.runId : null,
+        JSON.stringify(event),
+      ],
+    );
   }
 }
 
 export async function deleteEvent(db: Queryable, cardId: string, id: string): Promise<boolean> {
-  return (await db.query('delete from card_event where card_id = $1 and id = $2', [cardId, id])).rowCount === 1;
+  return (
+    (await db.query('delete from card_event where card_id = $1 and id = $2', [cardId, id])).rowCount === 1
+  );
 }
 
 export async function readEvents(db: Queryable, cardId: string): Promise<StoredDayEvent[]> {
-  return (await db.query<{ event: StoredDayEvent }>('select event from card_event where card_id = $1 order by seq', [cardId])).rows.map((row) => row.event);
+  return (
+    await db.query<{ event: StoredDayEvent }>(
+      'select event from card_event where card_id = $1 order by seq',
+      [cardId],
+    )
+  ).rows.map((row) => row.event);
 }
 
 /** Names of the runs that a card's steps are linked to. */
 export async function readLinked(db: Queryable, cardId: string): Promise<Card['linked']> {
-  return (await db.query<Card['linked'][number]>('select distinct run.id as "runId", run.name from card_event join run on run.id = run_id where card_id = $1 and run.deleted_at is null', [cardId])).rows;
+  return (
+    await db.query<Card['linked'][number]>(
+      'select distinct run.id as "runId", run.name from card_event join run on run.id = run_id where card_id = $1 and run.deleted_at is null',
+      [cardId],
+    )
+  ).rows;
 }
 
 /** The step that a run was made for; null for none. */
@@ -112,5 +217,8 @@ export async function readRunOnCard(db: Queryable, runId: string): Promise<RunOn
 
 /** Plans of cards that name a device are out of date when it changes its name. */
 export async function touchCardsOf(db: Queryable, deviceId: string): Promise<void> {
-  await db.query('update card set revision = revision + 1 where id in (select card_id from card_step where device_id = $1)', [deviceId]);
+  await db.query(
+    'update card set revision = revision + 1 where id in (select card_id from card_step where device_id = $1)',
+    [deviceId],
+  );
 }

@@ -1,13 +1,26 @@
 import type { CoolWatch, NewCoolDown } from '@pace-check/contract';
 import type { Queryable } from './database';
 
-export async function insertCoolDown(db: Queryable, deviceId: string, { spot, roomC, startedAt, readings }: NewCoolDown, tauS: number | null): Promise<void> {
-  await db.query('insert into cool_down (device_id, spot, room_c, started_at, readings, tau_s) values ($1, $2, $3, $4, $5, $6)', [deviceId, spot, roomC, startedAt, JSON.stringify(readings), tauS]);
+export async function insertCoolDown(
+  db: Queryable,
+  deviceId: string,
+  { spot, roomC, startedAt, readings }: NewCoolDown,
+  tauS: number | null,
+): Promise<void> {
+  await db.query(
+    'insert into cool_down (device_id, spot, room_c, started_at, readings, tau_s) values ($1, $2, $3, $4, $5, $6)',
+    [deviceId, spot, roomC, startedAt, JSON.stringify(readings), tauS],
+  );
 }
 
 /** Time constants of a device's fitted cool-downs, seconds. */
 export async function readCoolTaus(db: Queryable, deviceId: string): Promise<number[]> {
-  return (await db.query<{ tau: number }>('select tau_s as tau from cool_down where device_id = $1 and tau_s is not null order by started_at', [deviceId])).rows.map((row) => row.tau);
+  return (
+    await db.query<{ tau: number }>(
+      'select tau_s as tau from cool_down where device_id = $1 and tau_s is not null order by started_at',
+      [deviceId],
+    )
+  ).rows.map((row) => row.tau);
 }
 
 const SELECT_WATCH = `select cool_down.id, device.name as device, spot, room_c as "roomC", ready_c as "readyC",
@@ -21,15 +34,38 @@ export async function listWatched(db: Queryable): Promise<CoolWatch[]> {
 
 /** One that is watched, and nobody else changes it until the transaction ends. */
 export async function lockWatched(db: Queryable, id: string): Promise<CoolWatch | null> {
-  return (await db.query<CoolWatch>(`${SELECT_WATCH} where cool_down.id = $1 and watched for update of cool_down`, [id])).rows[0] ?? null;
+  return (
+    (
+      await db.query<CoolWatch>(
+        `${SELECT_WATCH} where cool_down.id = $1 and watched for update of cool_down`,
+        [id],
+      )
+    ).rows[0] ?? null
+  );
 }
 
-export async function insertWatch(db: Queryable, deviceId: string, { id, spot, roomC, readyC, startedAt }: Omit<CoolWatch, 'device' | 'readings' | 'knownTauS'>): Promise<void> {
-  await db.query(`insert into cool_down (id, device_id, spot, room_c, ready_c, started_at, readings, watched) values ($1, $2, $3, $4, $5, to_timestamp($6), '[]', true) on conflict (id) do nothing`, [id, deviceId, spot, roomC, readyC, startedAt / 1000]);
+export async function insertWatch(
+  db: Queryable,
+  deviceId: string,
+  { id, spot, roomC, readyC, startedAt }: Omit<CoolWatch, 'device' | 'readings' | 'knownTauS'>,
+): Promise<void> {
+  await db.query(
+    `insert into cool_down (id, device_id, spot, room_c, ready_c, started_at, readings, watched) values ($1, $2, $3, $4, $5, to_timestamp($6), '[]', true) on conflict (id) do nothing`,
+    [id, deviceId, spot, roomC, readyC, startedAt / 1000],
+  );
 }
 
-export async function updateWatch(db: Queryable, id: string, readings: CoolWatch['readings'], tauS: number | null): Promise<void> {
-  await db.query('update cool_down set readings = $2, tau_s = $3 where id = $1', [id, JSON.stringify(readings), tauS]);
+export async function updateWatch(
+  db: Queryable,
+  id: string,
+  readings: CoolWatch['readings'],
+  tauS: number | null,
+): Promise<void> {
+  await db.query('update cool_down set readings = $2, tau_s = $3 where id = $1', [
+    id,
+    JSON.stringify(readings),
+    tauS,
+  ]);
 }
 
 export async function setReadyLine(db: Queryable, id: string, readyC: number): Promise<void> {
@@ -44,5 +80,12 @@ export async function endWatch(db: Queryable, id: string): Promise<void> {
 
 /** @returns false where this change was made before */
 export async function noteCoolChange(db: Queryable, coolDownId: string, id: string): Promise<boolean> {
-  return (await db.query('insert into cool_change (id, cool_down_id) values ($1, $2) on conflict do nothing', [id, coolDownId])).rowCount === 1;
+  return (
+    (
+      await db.query('insert into cool_change (id, cool_down_id) values ($1, $2) on conflict do nothing', [
+        id,
+        coolDownId,
+      ])
+    ).rowCount === 1
+  );
 }

@@ -48,7 +48,8 @@ export async function inTransaction<T>(pool: pg.Pool, work: (client: Queryable) 
 }
 
 /** Reads several things as they stood at one moment. */
-export const inSnapshot = <T>(pool: pg.Pool, read: (client: Queryable) => Promise<T>): Promise<T> => once(pool, 'begin isolation level repeatable read read only', read);
+export const inSnapshot = <T>(pool: pg.Pool, read: (client: Queryable) => Promise<T>): Promise<T> =>
+  once(pool, 'begin isolation level repeatable read read only', read);
 
 async function once<T>(pool: pg.Pool, begin: string, work: (client: Queryable) => Promise<T>): Promise<T> {
   const client = await pool.connect();
@@ -71,4 +72,5 @@ async function once<T>(pool: pg.Pool, begin: string, work: (client: Queryable) =
 }
 
 /** PostgreSQL's code of an error (or the system's); '' for any other. */
-export const codeOf = (error: unknown): string => (error instanceof Error && 'code' in error && typeof error.code === 'string' ? error.code : '');
+export const codeOf = (error: unknown): string =>
+  error instanceof Error && 'code' in error && typeof error.code === 'string' ? error.code : '';

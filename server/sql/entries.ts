@@ -8,16 +8,33 @@ const PAGE_LINES = 5000;
 /** Lines as the database takes them, some thousands a page. A worker thread makes them of a file: its objects need not cross over. */
 export function entryPages(entries: EntryLine[]): string[] {
   const pages: string[] = [];
-  for (let from = 0; from < entries.length; from += PAGE_LINES) pages.push(JSON.stringify(entries.slice(from, from + PAGE_LINES).map((line) => ({ type: line.type, at: lineTimeMs(line), line }))));
+  for (let from = 0; from < entries.length; from += PAGE_LINES)
+    pages.push(
+      JSON.stringify(
+        entries
+          .slice(from, from + PAGE_LINES)
+          .map((line) => ({ type: line.type, at: lineTimeMs(line), line })),
+      ),
+    );
   return pages;
 }
 
 /** Appends lines to a run, behind those that it has. */
-export async function insertEntries(db: Queryable, runId: string, entries: EntryLine[], source: StoredEntry['source']): Promise<void> {
+export async function insertEntries(
+  db: Queryable,
+  runId: string,
+  entries: EntryLine[],
+  source: StoredEntry['source'],
+): Promise<void> {
   for (const page of entryPages(entries)) await insertPage(db, runId, page, source);
 }
 
-export async function insertPage(db: Queryable, runId: string, page: string, source: StoredEntry['source']): Promise<void> {
+export async function insertPage(
+  db: Queryable,
+  runId: string,
+  page: string,
+  source: StoredEntry['source'],
+): Promise<void> {
   await db.query(
     `insert into entry (run_id, seq, type, at_ms, line, source)
      select $1, (select coalesce(max(seq), -1) from entry where run_id = $1) + place, item ->> 'type', (item ->> 'at')::float8, item -> 'line', $3
@@ -36,19 +53,33 @@ export async function readEntryPages(db: Queryable, runId: string): Promise<stri
 }
 
 /** The lines of such pages. */
-export const linesOf = (pages: string[]): EntryLine[] => pages.flatMap((page) => JSON.parse(page) as EntryLine[]);
+export const linesOf = (pages: string[]): EntryLine[] =>
+  pages.flatMap((page) => JSON.parse(page) as EntryLine[]);
 
 /** Lines that a person may take back: what was added by hand, and spans of the file. */
 export async function readOwnEntries(db: Queryable, runId: string): Promise<StoredEntry[]> {
-  return (await db.query<StoredEntry>("select id, source, line from entry where run_id = $1 and (source = 'hand' or type = 'span') and not taken_back order by at_ms, seq", [runId])).rows;
+  return (
+    await db.query<StoredEntry>(
+      "select id, source, line from entry where run_id = $1 and (source = 'hand' or type = 'span') and not taken_back order by at_ms, seq",
+      [runId],
+    )
+  ).rows;
 }
 
 export async function countByHand(db: Queryable, runId: string): Promise<number> {
-  return (await db.query<{ count: number }>("select count(*)::int as count from entry where run_id = $1 and source = 'hand'", [runId])).rows[0]!.count;
+  return (
+    await db.query<{ count: number }>(
+      "select count(*)::int as count from entry where run_id = $1 and source = 'hand'",
+      [runId],
+    )
+  ).rows[0]!.count;
 }
 
 /** Takes a line out; false where there is none of that name. */
 export async function deleteEntry(db: Queryable, runId: string, entryId: string): Promise<boolean> {
-  const result = await db.query("delete from entry where run_id = $1 and id = $2 and (source = 'hand' or type = 'span')", [runId, entryId]);
+  const result = await db.query(
+    "delete from entry where run_id = $1 and id = $2 and (source = 'hand' or type = 'span')",
+    [runId, entryId],
+  );
   return result.rowCount === 1;
 }

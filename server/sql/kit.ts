@@ -13,9 +13,14 @@ export async function readKit(db: Queryable): Promise<Kit> {
       from device order by lower(name)`),
     accessories: await rows('select id, name, facts from accessory order by lower(name)'),
     instruments: await rows('select id, name, facts from instrument order by lower(name)'),
-    titles: await rows('select id, name, facts, (select count(*)::int from run where title_id = title.id and deleted_at is null) as runs from title order by lower(name)'),
-    setups: await rows('select id, name, facts, title_id as "titleId" from setup order by created_at, lower(name)'),
-    refusals: await rows<Refusal>(`select refusal.id, device.name as device, title.name as title, setup.name as setup, says
+    titles: await rows(
+      'select id, name, facts, (select count(*)::int from run where title_id = title.id and deleted_at is null) as runs from title order by lower(name)',
+    ),
+    setups: await rows(
+      'select id, name, facts, title_id as "titleId" from setup order by created_at, lower(name)',
+    ),
+    refusals:
+      await rows<Refusal>(`select refusal.id, device.name as device, title.name as title, setup.name as setup, says
       from refusal join device on device.id = refusal.device_id join title on title.id = refusal.title_id left join setup on setup.id = refusal.setup_id order by refusal.created_at`),
   };
 }
@@ -31,8 +36,13 @@ export async function idByName(db: Queryable, table: NamedKind, name: string): P
 /** The id of a title's setup of that name; added where there is none. */
 export async function setupIdByName(db: Queryable, titleId: string, name: string): Promise<string> {
   return found(
-    () => db.query<Id>('select id from setup where title_id = $1 and lower(name) = lower($2)', [titleId, name]),
-    () => db.query<Id>('insert into setup (title_id, name) values ($1, $2) on conflict do nothing returning id', [titleId, name]),
+    () =>
+      db.query<Id>('select id from setup where title_id = $1 and lower(name) = lower($2)', [titleId, name]),
+    () =>
+      db.query<Id>('insert into setup (title_id, name) values ($1, $2) on conflict do nothing returning id', [
+        titleId,
+        name,
+      ]),
   );
 }
 
@@ -46,17 +56,44 @@ async function found(look: Ask, add: Ask): Promise<string> {
   const { rows } = await look();
   const row = rows[0] ?? (await add()).rows[0] ?? (await look()).rows[0];
   // whoever added it took it away again
-  if (!row) throw Object.assign(new Error('A record came and went while it was looked up.'), { code: '40001' });
+  if (!row)
+    throw Object.assign(new Error('A record came and went while it was looked up.'), { code: '40001' });
   return row.id;
 }
 
 /** A record's name and facts; null where there is none. @param lock to change it */
-export async function readRecord(db: Queryable, kind: KitKind, id: string, lock = false): Promise<{ name: string; facts: Record<string, unknown> } | null> {
-  return (await db.query<{ name: string; facts: Record<string, unknown> }>(`select name, facts from ${kind} where id = $1${lock ? ' for no key update' : ''}`, [id])).rows[0] ?? null;
+export async function readRecord(
+  db: Queryable,
+  kind: KitKind,
+  id: string,
+  lock = false,
+): Promise<{ name: string; facts: Record<string, unknown> } | null> {
+  return (
+    (
+      await db.query<{ name: string; facts: Record<string, unknown> }>(
+        `select name, facts from ${kind} where id = $1${lock ? ' for no key update' : ''}`,
+        [id],
+      )
+    ).rows[0] ?? null
+  );
 }
 
-export async function writeRecord(db: Queryable, kind: KitKind, id: string, name: string, facts: object): Promise<boolean> {
-  return (await db.query(`update ${kind} set name = $2, facts = $3 where id = $1`, [id, name, JSON.stringify(facts)])).rowCount === 1;
+export async function writeRecord(
+  db: Queryable,
+  kind: KitKind,
+  id: string,
+  name: string,
+  facts: object,
+): Promise<boolean> {
+  return (
+    (
+      await db.query(`update ${kind} set name = $2, facts = $3 where id = $1`, [
+        id,
+        name,
+        JSON.stringify(facts),
+      ])
+    ).rowCount === 1
+  );
 }
 
 /** @returns whether there was one */
@@ -64,11 +101,19 @@ export async function deleteRecord(db: Queryable, kind: KitKind, id: string): Pr
   return (await db.query(`delete from ${kind} where id = $1`, [id])).rowCount === 1;
 }
 
-export async function insertRefusal(db: Queryable, { device, title, setup, says }: NewRefusal): Promise<void> {
+export async function insertRefusal(
+  db: Queryable,
+  { device, title, setup, says }: NewRefusal,
+): Promise<void> {
   const titleId = await idByName(db, 'title', title);
   await db.query(
     'insert into refusal (device_id, title_id, setup_id, says) values ($1, $2, $3, $4) on conflict (device_id, title_id, setup_id) do update set says = excluded.says',
-    [await idByName(db, 'device', device), titleId, setup === null ? null : await setupIdByName(db, titleId, setup), says],
+    [
+      await idByName(db, 'device', device),
+      titleId,
+      setup === null ? null : await setupIdByName(db, titleId, setup),
+      says,
+    ],
   );
 }
 
@@ -77,7 +122,11 @@ export async function deleteRefusal(db: Queryable, id: string): Promise<boolean>
 }
 
 export async function readPlaces(db: Queryable, deviceId: string): Promise<SpotPlace[]> {
-  return (await db.query<SpotPlace>('select spot, side, x, y from spot_place where device_id = $1 order by spot', [deviceId])).rows;
+  return (
+    await db.query<SpotPlace>('select spot, side, x, y from spot_place where device_id = $1 order by spot', [
+      deviceId,
+    ])
+  ).rows;
 }
 
 /** Puts a device's spots where they were dragged; spots that are not named stay where they are. */
@@ -92,6 +141,9 @@ export async function placeSpots(db: Queryable, deviceId: string, places: SpotPl
 
 /** Makes these the device's spots, all of them. */
 export async function replaceSpots(db: Queryable, deviceId: string, places: SpotPlace[]): Promise<void> {
-  await db.query('delete from spot_place where device_id = $1 and not (spot = any($2))', [deviceId, places.map((place) => place.spot)]);
+  await db.query('delete from spot_place where device_id = $1 and not (spot = any($2))', [
+    deviceId,
+    places.map((place) => place.spot),
+  ]);
   await placeSpots(db, deviceId, places);
 }

@@ -9,7 +9,9 @@ const LOCK = 726_001;
 /** The database was brought up to date by a newer program than this. */
 export class NewerDatabase extends Error {
   constructor(readonly unknown: string[]) {
-    super(`The database was written by a newer Pace Check (it knows of ${unknown.join(', ')}, and this program does not). Start the newer program, or give this one a database of its own with DATABASE_URL.`);
+    super(
+      `The database was written by a newer Pace Check (it knows of ${unknown.join(', ')}, and this program does not). Start the newer program, or give this one a database of its own with DATABASE_URL.`,
+    );
   }
 }
 
@@ -26,8 +28,12 @@ export async function migrate(pool: pg.Pool, folder: string): Promise<string[]> 
     await client.query('set local statement_timeout = 0');
     await client.query('set local lock_timeout = 0');
     await client.query('select pg_advisory_xact_lock($1)', [LOCK]);
-    await client.query('create table if not exists migration (file text primary key, applied_at timestamptz not null default now())');
-    const done = new Set((await client.query<{ file: string }>('select file from migration')).rows.map((row) => row.file));
+    await client.query(
+      'create table if not exists migration (file text primary key, applied_at timestamptz not null default now())',
+    );
+    const done = new Set(
+      (await client.query<{ file: string }>('select file from migration')).rows.map((row) => row.file),
+    );
     const unknown = [...done].filter((file) => !files.includes(file)).sort();
     if (unknown.length > 0) throw new NewerDatabase(unknown);
     const applied: string[] = [];

@@ -1,5 +1,18 @@
-import type { BenchEntry, BenchPlan, BenchSource, Recording, SourceKind, SourceRefusal } from '@pace-check/contract';
-import { lineTimeMs, type EndReason, type EntryLine, type PresentAnchor, type SourceUse } from '@pace-check/core';
+import type {
+  BenchEntry,
+  BenchPlan,
+  BenchSource,
+  Recording,
+  SourceKind,
+  SourceRefusal,
+} from '@pace-check/contract';
+import {
+  lineTimeMs,
+  type EndReason,
+  type EntryLine,
+  type PresentAnchor,
+  type SourceUse,
+} from '@pace-check/core';
 import type { Queryable } from './database';
 
 export interface RecordingRow {
@@ -19,39 +32,99 @@ export interface RecordingRow {
 const SELECT = `select run_id as "runId", status, started_ms as "startedMs", end_ms as "endMs", end_reason as "endReason", speed, plan, step, change::float8 as change, used, settled from recording`;
 
 /** @param lock others wait until the transaction ends: changes of a run are numbered one after the other */
-export async function readRecording(db: Queryable, runId: string, lock = false): Promise<RecordingRow | null> {
-  return (await db.query<RecordingRow>(`${SELECT} where run_id = $1${lock ? ' for no key update' : ''}`, [runId])).rows[0] ?? null;
+export async function readRecording(
+  db: Queryable,
+  runId: string,
+  lock = false,
+): Promise<RecordingRow | null> {
+  return (
+    (await db.query<RecordingRow>(`${SELECT} where run_id = $1${lock ? ' for no key update' : ''}`, [runId]))
+      .rows[0] ?? null
+  );
 }
 
-export async function insertRecording(db: Queryable, runId: string, speed: number, plan: BenchPlan, step: Recording['step']): Promise<void> {
-  await db.query('insert into recording (run_id, speed, plan, step) values ($1, $2, $3, $4)', [runId, speed, JSON.stringify(plan), step && JSON.stringify(step)]);
+export async function insertRecording(
+  db: Queryable,
+  runId: string,
+  speed: number,
+  plan: BenchPlan,
+  step: Recording['step'],
+): Promise<void> {
+  await db.query('insert into recording (run_id, speed, plan, step) values ($1, $2, $3, $4)', [
+    runId,
+    speed,
+    JSON.stringify(plan),
+    step && JSON.stringify(step),
+  ]);
 }
 
-const COLUMNS = { status: 'status', startedMs: 'started_ms', endMs: 'end_ms', endReason: 'end_reason', plan: 'plan', used: 'used', settled: 'settled' } as const;
+const COLUMNS = {
+  status: 'status',
+  startedMs: 'started_ms',
+  endMs: 'end_ms',
+  endReason: 'end_reason',
+  plan: 'plan',
+  used: 'used',
+  settled: 'settled',
+} as const;
 
 /** Changes the row; it counts as a change of the run. */
-export async function updateRecording(db: Queryable, runId: string, changes: Partial<Pick<RecordingRow, keyof typeof COLUMNS>>): Promise<void> {
-  const names = (Object.keys(COLUMNS) as (keyof typeof COLUMNS)[]).filter((name) => changes[name] !== undefined);
-  await db.query(`update recording set change = change + 1${names.map((name, i) => `, ${COLUMNS[name]} = $${i + 2}`).join('')} where run_id = $1`, [runId, ...names.map((name) => (name === 'plan' || name === 'used' ? JSON.stringify(changes[name]) : changes[name]))]);
+export async function updateRecording(
+  db: Queryable,
+  runId: string,
+  changes: Partial<Pick<RecordingRow, keyof typeof COLUMNS>>,
+): Promise<void> {
+  const names = (Object.keys(COLUMNS) as (keyof typeof COLUMNS)[]).filter(
+    (name) => changes[name] !== undefined,
+  );
+  await db.query(
+    `update recording set change = change + 1${names.map((name, i) => `, ${COLUMNS[name]} = $${i + 2}`).join('')} where run_id = $1`,
+    [
+      runId,
+      ...names.map((name) =>
+        name === 'plan' || name === 'used' ? JSON.stringify(changes[name]) : changes[name],
+      ),
+    ],
+  );
 }
 
 /** Recordings that are not over, or ended since then, the latest first. */
 export async function listRecordings(db: Queryable, sinceHours: number): Promise<string[]> {
-  return (await db.query<{ id: string }>(`select run_id as id from recording join run on run.id = run_id where deleted_at is null and (status <> 'ended' or opened_at > now() - make_interval(hours => $1)) order by opened_at desc limit 40`, [sinceHours])).rows.map((row) => row.id);
+  return (
+    await db.query<{ id: string }>(
+      `select run_id as id from recording join run on run.id = run_id where deleted_at is null and (status <> 'ended' or opened_at > now() - make_interval(hours => $1)) order by opened_at desc limit 40`,
+      [sinceHours],
+    )
+  ).rows.map((row) => row.id);
 }
 
 /** Recordings that ended before all their lines were joined, for instance because the server died. */
 export async function unsettledRuns(db: Queryable): Promise<string[]> {
-  return (await db.query<{ id: string }>(`select run_id as id from recording join run on run.id = run_id where status = 'ended' and not settled and deleted_at is null`)).rows.map((row) => row.id);
+  return (
+    await db.query<{ id: string }>(
+      `select run_id as id from recording join run on run.id = run_id where status = 'ended' and not settled and deleted_at is null`,
+    )
+  ).rows.map((row) => row.id);
 }
 
 export async function runningRuns(db: Queryable): Promise<string[]> {
-  return (await db.query<{ id: string }>(`select run_id as id from recording join run on run.id = run_id where status = 'running' and deleted_at is null`)).rows.map((row) => row.id);
+  return (
+    await db.query<{ id: string }>(
+      `select run_id as id from recording join run on run.id = run_id where status = 'running' and deleted_at is null`,
+    )
+  ).rows.map((row) => row.id);
 }
 
 /** @returns false where this change was made before */
 export async function noteChange(db: Queryable, runId: string, id: string): Promise<boolean> {
-  return (await db.query('insert into bench_change (id, run_id) values ($1, $2) on conflict do nothing', [id, runId])).rowCount === 1;
+  return (
+    (
+      await db.query('insert into bench_change (id, run_id) values ($1, $2) on conflict do nothing', [
+        id,
+        runId,
+      ])
+    ).rowCount === 1
+  );
 }
 
 interface EntryRow extends BenchEntry {
@@ -67,7 +140,12 @@ interface EntryRow extends BenchEntry {
  * @param most lines of a series
  * @returns the lines, and the number of the last change of all
  */
-export async function readChangedEntries(db: Queryable, runId: string, after: number, most: number): Promise<{ entries: EntryRow[]; change: number | null }> {
+export async function readChangedEntries(
+  db: Queryable,
+  runId: string,
+  after: number,
+  most: number,
+): Promise<{ entries: EntryRow[]; change: number | null }> {
   const { rows } = await db.query<EntryRow & { lastChange: number }>(
     `select id, line, open, source as source, writer, "takenBack", change, "lastChange" from (
        select id, line, open, source_id as source, writer, taken_back as "takenBack", change::float8 as change, max(change) over ()::float8 as "lastChange",
@@ -78,27 +156,40 @@ export async function readChangedEntries(db: Queryable, runId: string, after: nu
      where source is null or all_of_it <= $3 or (back - 1) % ceil(all_of_it::float8 / $3)::bigint = 0 order by change`,
     [runId, after, most],
   );
-  return { entries: rows.map(({ lastChange: _lastChange, ...entry }) => entry), change: rows[0]?.lastChange ?? null };
+  return {
+    entries: rows.map(({ lastChange: _lastChange, ...entry }) => entry),
+    change: rows[0]?.lastChange ?? null,
+  };
 }
 
 /** The latest that an earlier server's clock showed while a run was recorded that still is, ms since 1970; null where none is. */
 export async function lastHeardMs(db: Queryable): Promise<number | null> {
   return (
-    await db.query<{ at: number | null }>(
-      `select greatest(max(started_ms), max(heard_ms), (select (value ->> 'ms')::float8 from setting where key = 'clock')) as at
+    (
+      await db.query<{ at: number | null }>(
+        `select greatest(max(started_ms), max(heard_ms), (select (value ->> 'ms')::float8 from setting where key = 'clock')) as at
        from recording join run on run.id = recording.run_id left join source on source.run_id = recording.run_id where status = 'running' and deleted_at is null having count(*) > 0`,
-    )
-  ).rows[0]?.at ?? null;
+      )
+    ).rows[0]?.at ?? null
+  );
 }
 
 /** Keeps what the server's clock shows. */
 export async function keepClock(db: Queryable, ms: number): Promise<void> {
-  await db.query(`insert into setting (key, value) values ('clock', jsonb_build_object('ms', $1::float8)) on conflict (key) do update set value = excluded.value`, [ms]);
+  await db.query(
+    `insert into setting (key, value) values ('clock', jsonb_build_object('ms', $1::float8)) on conflict (key) do update set value = excluded.value`,
+    [ms],
+  );
 }
 
 /** The number of the next change of a run, which must be locked. */
 async function nextChange(db: Queryable, runId: string): Promise<number> {
-  return (await db.query<{ change: number }>('update recording set change = change + 1 where run_id = $1 returning change::float8 as change', [runId])).rows[0]!.change;
+  return (
+    await db.query<{ change: number }>(
+      'update recording set change = change + 1 where run_id = $1 returning change::float8 as change',
+      [runId],
+    )
+  ).rows[0]!.change;
 }
 
 export interface PutEntry {
@@ -113,7 +204,15 @@ export interface PutEntry {
 export async function putEntries(db: Queryable, runId: string, entries: PutEntry[]): Promise<string[]> {
   if (entries.length === 0) return [];
   const change = await nextChange(db, runId);
-  const rows = entries.map(({ id, line, open = false, sourceId = null, writer = null }) => ({ id, type: line.type, at: lineTimeMs(line), line, open, sourceId, writer }));
+  const rows = entries.map(({ id, line, open = false, sourceId = null, writer = null }) => ({
+    id,
+    type: line.type,
+    at: lineTimeMs(line),
+    line,
+    open,
+    sourceId,
+    writer,
+  }));
   const result = await db.query<{ id: string }>(
     `insert into entry (run_id, seq, id, type, at_ms, line, source, source_id, writer, open, change)
      select $1, (select coalesce(max(seq), -1) from entry where run_id = $1) + place, (item ->> 'id')::uuid, item ->> 'type', (item ->> 'at')::float8, item -> 'line',
@@ -130,28 +229,54 @@ export async function putEntries(db: Queryable, runId: string, entries: PutEntry
 /** @returns false where there is no such line */
 export async function takeEntryBack(db: Queryable, runId: string, id: string): Promise<boolean> {
   const change = await nextChange(db, runId);
-  return (await db.query('update entry set taken_back = true, open = false, change = $3 where run_id = $1 and id = $2 and source_id is null', [runId, id, change])).rowCount === 1;
+  return (
+    (
+      await db.query(
+        'update entry set taken_back = true, open = false, change = $3 where run_id = $1 and id = $2 and source_id is null',
+        [runId, id, change],
+      )
+    ).rowCount === 1
+  );
 }
 
 /** Spans that are going on end here. */
 export async function closeSpans(db: Queryable, runId: string, atMs: number): Promise<void> {
   const change = await nextChange(db, runId);
-  await db.query(`update entry set open = false, change = $3, line = jsonb_set(line, '{toMs}', to_jsonb(greatest($2, (line ->> 'fromMs')::float8))) where run_id = $1 and open and not taken_back`, [runId, atMs, change]);
+  await db.query(
+    `update entry set open = false, change = $3, line = jsonb_set(line, '{toMs}', to_jsonb(greatest($2, (line ->> 'fromMs')::float8))) where run_id = $1 and open and not taken_back`,
+    [runId, atMs, change],
+  );
 }
 
 /** All lines that were not taken back, for joining. */
-export async function readBenchEntries(db: Queryable, runId: string): Promise<{ id: string; line: EntryLine; source: string | null; open: boolean }[]> {
-  return (await db.query<{ id: string; line: EntryLine; source: string | null; open: boolean }>('select id, line, source_id as source, open from entry where run_id = $1 and not taken_back order by seq', [runId])).rows;
+export async function readBenchEntries(
+  db: Queryable,
+  runId: string,
+): Promise<{ id: string; line: EntryLine; source: string | null; open: boolean }[]> {
+  return (
+    await db.query<{ id: string; line: EntryLine; source: string | null; open: boolean }>(
+      'select id, line, source_id as source, open from entry where run_id = $1 and not taken_back order by seq',
+      [runId],
+    )
+  ).rows;
 }
 
 /** Spans that were not taken back: they are looked at with every change. */
 export async function readSpans(db: Queryable, runId: string): Promise<{ line: EntryLine; open: boolean }[]> {
-  return (await db.query<{ line: EntryLine; open: boolean }>("select line, open from entry where run_id = $1 and type = 'span' and not taken_back order by seq", [runId])).rows;
+  return (
+    await db.query<{ line: EntryLine; open: boolean }>(
+      "select line, open from entry where run_id = $1 and type = 'span' and not taken_back order by seq",
+      [runId],
+    )
+  ).rows;
 }
 
 /** Marks which lines the figures leave aside for another source's. */
 export async function markUnused(db: Queryable, runId: string, unused: string[]): Promise<void> {
-  await db.query('update entry set used = not (id = any($2)) where run_id = $1 and used = (id = any($2))', [runId, unused]);
+  await db.query('update entry set used = not (id = any($2)) where run_id = $1 and used = (id = any($2))', [
+    runId,
+    unused,
+  ]);
 }
 
 export interface SourceRow {
@@ -175,13 +300,24 @@ export interface SourceRow {
 const SELECT_SOURCE = `select id, run_id as "runId", name, kind, stand_in as "standIn", offset_ms as "offsetMs", next_seq::float8 as next, frames::float8 as frames, lines::float8 as lines,
   refused::float8 as refused, refusals, ended, anchor, heard_ms as "heardMs", revoked_at is not null as revoked from source`;
 
-export async function insertSource(db: Queryable, runId: string, { name, kind, standIn }: Pick<BenchSource, 'name' | 'kind' | 'standIn'>, keySha256: string): Promise<SourceRow> {
-  const { id } = (await db.query<{ id: string }>('insert into source (run_id, name, kind, stand_in, key_sha256) values ($1, $2, $3, $4, $5) returning id', [runId, name, kind, standIn, keySha256])).rows[0]!;
+export async function insertSource(
+  db: Queryable,
+  runId: string,
+  { name, kind, standIn }: Pick<BenchSource, 'name' | 'kind' | 'standIn'>,
+  keySha256: string,
+): Promise<SourceRow> {
+  const { id } = (
+    await db.query<{ id: string }>(
+      'insert into source (run_id, name, kind, stand_in, key_sha256) values ($1, $2, $3, $4, $5) returning id',
+      [runId, name, kind, standIn, keySha256],
+    )
+  ).rows[0]!;
   return (await db.query<SourceRow>(`${SELECT_SOURCE} where id = $1`, [id])).rows[0]!;
 }
 
 export async function readSources(db: Queryable, runId: string): Promise<SourceRow[]> {
-  return (await db.query<SourceRow>(`${SELECT_SOURCE} where run_id = $1 order by created_at, id`, [runId])).rows;
+  return (await db.query<SourceRow>(`${SELECT_SOURCE} where run_id = $1 order by created_at, id`, [runId]))
+    .rows;
 }
 
 export async function sourceByKey(db: Queryable, keySha256: string): Promise<SourceRow | null> {
@@ -189,22 +325,63 @@ export async function sourceByKey(db: Queryable, keySha256: string): Promise<Sou
 }
 
 export async function revokeSource(db: Queryable, runId: string, id: string): Promise<boolean> {
-  return (await db.query('update source set revoked_at = coalesce(revoked_at, now()) where run_id = $1 and id = $2', [runId, id])).rowCount === 1;
+  return (
+    (
+      await db.query(
+        'update source set revoked_at = coalesce(revoked_at, now()) where run_id = $1 and id = $2',
+        [runId, id],
+      )
+    ).rowCount === 1
+  );
 }
 
 /** Keeps where a source stands. */
-export async function updateSource(db: Queryable, { id, offsetMs, next, frames, lines, refused, refusals, ended, anchor, heardMs }: SourceRow): Promise<void> {
-  await db.query('update source set offset_ms = $2, next_seq = $3, frames = $4, lines = $5, refused = $6, refusals = $7, ended = $8, anchor = $9, heard_ms = $10 where id = $1', [id, offsetMs, next, frames, lines, refused, JSON.stringify(refusals), ended, anchor === null ? null : JSON.stringify(anchor), heardMs]);
+export async function updateSource(
+  db: Queryable,
+  { id, offsetMs, next, frames, lines, refused, refusals, ended, anchor, heardMs }: SourceRow,
+): Promise<void> {
+  await db.query(
+    'update source set offset_ms = $2, next_seq = $3, frames = $4, lines = $5, refused = $6, refusals = $7, ended = $8, anchor = $9, heard_ms = $10 where id = $1',
+    [
+      id,
+      offsetMs,
+      next,
+      frames,
+      lines,
+      refused,
+      JSON.stringify(refusals),
+      ended,
+      anchor === null ? null : JSON.stringify(anchor),
+      heardMs,
+    ],
+  );
 }
 
 /** Where a run stands; whoever wants to end it waits until the transaction ends, other batches do not. */
 export async function statusForBatch(db: Queryable, runId: string): Promise<Recording['status'] | undefined> {
-  return (await db.query<Pick<RecordingRow, 'status'>>('select status from recording where run_id = $1 for share', [runId])).rows[0]?.status;
+  return (
+    await db.query<Pick<RecordingRow, 'status'>>('select status from recording where run_id = $1 for share', [
+      runId,
+    ])
+  ).rows[0]?.status;
 }
 
 /** @returns false where a batch of this number is there */
-export async function insertBatch(db: Queryable, sourceId: string, seq: number, frames: string, digest: Buffer): Promise<boolean> {
-  return (await db.query('insert into source_batch (source_id, seq, through, frames, digests) values ($1, $2, $2, $3, $4) on conflict do nothing', [sourceId, seq, Buffer.from(frames), digest])).rowCount === 1;
+export async function insertBatch(
+  db: Queryable,
+  sourceId: string,
+  seq: number,
+  frames: string,
+  digest: Buffer,
+): Promise<boolean> {
+  return (
+    (
+      await db.query(
+        'insert into source_batch (source_id, seq, through, frames, digests) values ($1, $2, $2, $3, $4) on conflict do nothing',
+        [sourceId, seq, Buffer.from(frames), digest],
+      )
+    ).rowCount === 1
+  );
 }
 
 /**
@@ -213,8 +390,16 @@ export async function insertBatch(db: Queryable, sourceId: string, seq: number, 
  * @param bytes of a digest
  * @returns null where there is no such batch, or it was stored before digests were kept
  */
-export async function readDigest(db: Queryable, sourceId: string, seq: number, bytes: number): Promise<Buffer | null> {
-  const found = await db.query<{ digest: Buffer | null }>('select substring(digests from ($2 - seq)::int * $3 + 1 for $3) as digest from source_batch where source_id = $1 and seq <= $2 and through >= $2', [sourceId, seq, bytes]);
+export async function readDigest(
+  db: Queryable,
+  sourceId: string,
+  seq: number,
+  bytes: number,
+): Promise<Buffer | null> {
+  const found = await db.query<{ digest: Buffer | null }>(
+    'select substring(digests from ($2 - seq)::int * $3 + 1 for $3) as digest from source_batch where source_id = $1 and seq <= $2 and through >= $2',
+    [sourceId, seq, bytes],
+  );
   return found.rows[0]?.digest ?? null;
 }
 
@@ -228,13 +413,32 @@ export interface BatchRow {
 }
 
 export async function readBatches(db: Queryable, sourceId: string): Promise<BatchRow[]> {
-  return (await db.query<BatchRow>('select seq::float8 as seq, through::float8 as through, frames, deflated, digests from source_batch where source_id = $1 order by seq', [sourceId])).rows;
+  return (
+    await db.query<BatchRow>(
+      'select seq::float8 as seq, through::float8 as through, frames, deflated, digests from source_batch where source_id = $1 order by seq',
+      [sourceId],
+    )
+  ).rows;
 }
 
 const bufferOf = (bytes: Uint8Array): Buffer => Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 
 /** Puts one row in the place of many. */
 export async function replaceBatches(db: Queryable, sourceId: string, batch: BatchRow): Promise<void> {
-  await db.query('delete from source_batch where source_id = $1 and seq between $2 and $3', [sourceId, batch.seq, batch.through]);
-  await db.query('insert into source_batch (source_id, seq, through, frames, deflated, digests) values ($1, $2, $3, $4, $5, $6)', [sourceId, batch.seq, batch.through, bufferOf(batch.frames), batch.deflated, batch.digests && bufferOf(batch.digests)]);
+  await db.query('delete from source_batch where source_id = $1 and seq between $2 and $3', [
+    sourceId,
+    batch.seq,
+    batch.through,
+  ]);
+  await db.query(
+    'insert into source_batch (source_id, seq, through, frames, deflated, digests) values ($1, $2, $3, $4, $5, $6)',
+    [
+      sourceId,
+      batch.seq,
+      batch.through,
+      bufferOf(batch.frames),
+      batch.deflated,
+      batch.digests && bufferOf(batch.digests),
+    ],
+  );
 }

@@ -10,7 +10,9 @@ const SELECT = `select viewer_request.id, title.name as title, device.name as de
 
 /** Those without an answer first, the most wanted at the top. */
 export async function listRequests(db: Queryable): Promise<ViewerRequest[]> {
-  return (await db.query<ViewerRequest>(`${SELECT} order by run.id is not null, asked desc, lower(title.name)`)).rows;
+  return (
+    await db.query<ViewerRequest>(`${SELECT} order by run.id is not null, asked desc, lower(title.name)`)
+  ).rows;
 }
 
 /** Adds a wish, to the same one where it is there. */
@@ -18,7 +20,11 @@ export async function addRequest(db: Queryable, { title, device, asked, source }
   await db.query(
     `insert into viewer_request (title_id, device_id, sources) values ($1, $2, $3)
      on conflict (title_id, device_id) do update set sources = viewer_request.sources || excluded.sources`,
-    [await idByName(db, 'title', title), device === null ? null : await idByName(db, 'device', device), JSON.stringify([{ source, asked }])],
+    [
+      await idByName(db, 'title', title),
+      device === null ? null : await idByName(db, 'device', device),
+      JSON.stringify([{ source, asked }]),
+    ],
   );
 }
 
@@ -28,5 +34,8 @@ export async function deleteRequest(db: Queryable, id: string): Promise<boolean>
 
 /** The wishes that a step stands for are answered by its run. */
 export async function answerRequest(db: Queryable, stepId: string, runId: string | null): Promise<void> {
-  await db.query('update viewer_request set answered_by = $2 where id = (select request_id from card_step where id = $1)', [stepId, runId]);
+  await db.query(
+    'update viewer_request set answered_by = $2 where id = (select request_id from card_step where id = $1)',
+    [stepId, runId],
+  );
 }

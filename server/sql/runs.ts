@@ -72,13 +72,18 @@ const COLUMNS: Record<Exclude<keyof RunRow, 'id'>, string> = {
 type Column = keyof typeof COLUMNS;
 const NAMES = Object.keys(COLUMNS) as Column[];
 
-const toSql = (name: Column, value: unknown): unknown => (name === 'droppedList' || name === 'preflight' ? JSON.stringify(value) : value);
+const toSql = (name: Column, value: unknown): unknown =>
+  name === 'droppedList' || name === 'preflight' ? JSON.stringify(value) : value;
 
 /**
  * @param id its name, where its maker has given it one
  * @returns null where a run of that name is there
  */
-export async function insertRun(db: Queryable, run: Omit<RunRow, 'id'>, id: string = randomUUID()): Promise<string | null> {
+export async function insertRun(
+  db: Queryable,
+  run: Omit<RunRow, 'id'>,
+  id: string = randomUUID(),
+): Promise<string | null> {
   const result = await db.query<{ id: string }>(
     `insert into run (id, ${NAMES.map((name) => COLUMNS[name]).join(', ')}) values ($1, ${NAMES.map((_, i) => `$${i + 2}`).join(', ')}) on conflict (id) do nothing returning id`,
     [id, ...NAMES.map((name) => toSql(name, run[name]))],
@@ -86,17 +91,28 @@ export async function insertRun(db: Queryable, run: Omit<RunRow, 'id'>, id: stri
   return result.rows[0]?.id ?? null;
 }
 
-export async function updateRun(db: Queryable, id: string, changes: Partial<Omit<RunRow, 'id'>>): Promise<void> {
+export async function updateRun(
+  db: Queryable,
+  id: string,
+  changes: Partial<Omit<RunRow, 'id'>>,
+): Promise<void> {
   const names = NAMES.filter((name) => changes[name] !== undefined);
   if (names.length === 0) return;
-  await db.query(`update run set ${names.map((name, i) => `${COLUMNS[name]} = $${i + 2}`).join(', ')} where id = $1`, [id, ...names.map((name) => toSql(name, changes[name]))]);
+  await db.query(
+    `update run set ${names.map((name, i) => `${COLUMNS[name]} = $${i + 2}`).join(', ')} where id = $1`,
+    [id, ...names.map((name) => toSql(name, changes[name]))],
+  );
 }
 
 const SELECT = `select run.id, ${NAMES.map((name) => (name === 'fileBytes' ? 'run.file_bytes::float8 as "fileBytes"' : `run.${COLUMNS[name]} as "${name}"`)).join(', ')},
   run.imported_at as "importedAt", run.revision::float8 as revision, device.name as device, title.name as title, setup.name as setup, nullif(recording.status, 'ended') as recording
   from run join device on device.id = run.device_id join title on title.id = run.title_id left join setup on setup.id = run.setup_id left join recording on recording.run_id = run.id`;
 
-const isoTimes = (row: NamedRun): NamedRun => ({ ...row, startedAt: iso(row.startedAt), importedAt: iso(row.importedAt)! });
+const isoTimes = (row: NamedRun): NamedRun => ({
+  ...row,
+  startedAt: iso(row.startedAt),
+  importedAt: iso(row.importedAt)!,
+});
 const iso = (time: unknown): string | null => (time instanceof Date ? time.toISOString() : null);
 
 /** A run that is not deleted, or null. */
@@ -119,7 +135,10 @@ export async function raiseRevision(db: Queryable, id: string): Promise<void> {
 export type StoredSummary = Pick<RunSummary, 'headline' | 'confidence' | 'lane'>;
 
 /** All runs, the latest first, with the summary where it is of this version of the method. */
-export async function listRuns(db: Queryable, methodVersion: number): Promise<{ run: NamedRun; summary: StoredSummary | null }[]> {
+export async function listRuns(
+  db: Queryable,
+  methodVersion: number,
+): Promise<{ run: NamedRun; summary: StoredSummary | null }[]> {
   const result = await db.query<NamedRun & { summary: StoredSummary | null }>(
     `${SELECT.replace(' from run', ', analysis.summary from run')} left join analysis on analysis.run_id = run.id and analysis.method_version = $1 and analysis.revision = run.revision
      where deleted_at is null order by coalesce(started_at, imported_at) desc, run.id`,
@@ -129,13 +148,26 @@ export async function listRuns(db: Queryable, methodVersion: number): Promise<{ 
 }
 
 /** A run of the same content that is not deleted. */
-export async function runWithContent(db: Queryable, contentSha256: string): Promise<{ id: string; name: string } | null> {
-  return (await db.query<{ id: string; name: string }>('select id, name from run where content_sha256 = $1 and deleted_at is null order by imported_at limit 1', [contentSha256])).rows[0] ?? null;
+export async function runWithContent(
+  db: Queryable,
+  contentSha256: string,
+): Promise<{ id: string; name: string } | null> {
+  return (
+    (
+      await db.query<{ id: string; name: string }>(
+        'select id, name from run where content_sha256 = $1 and deleted_at is null order by imported_at limit 1',
+        [contentSha256],
+      )
+    ).rows[0] ?? null
+  );
 }
 
 /** Marks a run as deleted, or takes the mark back; false where there is no such run. */
 export async function setDeleted(db: Queryable, id: string, deleted: boolean): Promise<boolean> {
-  const result = await db.query(`update run set deleted_at = ${deleted ? 'now()' : 'null'} where id = $1 and deleted_at is ${deleted ? '' : 'not '}null`, [id]);
+  const result = await db.query(
+    `update run set deleted_at = ${deleted ? 'now()' : 'null'} where id = $1 and deleted_at is ${deleted ? '' : 'not '}null`,
+    [id],
+  );
   return result.rowCount === 1;
 }
 
@@ -154,10 +186,23 @@ export async function staleRunIds(db: Queryable, methodVersion: number): Promise
 }
 
 /** Fills in what a source's header says and nobody has said before. */
-export async function fillRun(db: Queryable, id: string, { target, refresh, native, need, room, batteryWh, conditions }: RunHeader): Promise<void> {
+export async function fillRun(
+  db: Queryable,
+  id: string,
+  { target, refresh, native, need, room, batteryWh, conditions }: RunHeader,
+): Promise<void> {
   await db.query(
     `update run set target_fps = coalesce(target_fps, $2), refresh_hz = coalesce(refresh_hz, $3), native_fps = coalesce(native_fps, $4), need = coalesce(need, $5), room_c = coalesce(room_c, $6), battery_wh = coalesce(battery_wh, $7),
      conditions = (select coalesce(array_agg(distinct one), '{}') from unnest(conditions || $8::text[]) one) where id = $1`,
-    [id, target, refresh, native, need, room, batteryWh, (conditions ?? []).filter((condition) => CONDITIONS.includes(condition))],
+    [
+      id,
+      target,
+      refresh,
+      native,
+      need,
+      room,
+      batteryWh,
+      (conditions ?? []).filter((condition) => CONDITIONS.includes(condition)),
+    ],
   );
 }

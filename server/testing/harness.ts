@@ -11,7 +11,12 @@ import { AnalysisPool, createApp, LOOPBACK, migrate, openPool, type AppOptions }
 export interface Harness {
   pool: pg.Pool;
   analyses: AnalysisPool;
-  request: (method: string, path: string, body?: BodyInit, headers?: Record<string, string>) => Promise<{ status: number; body: any }>; // eslint-disable-line @typescript-eslint/no-explicit-any -- answers are examined field by field
+  request: (
+    method: string,
+    path: string,
+    body?: BodyInit,
+    headers?: Record<string, string>,
+  ) => Promise<{ status: number; body: any }>; // eslint-disable-line @typescript-eslint/no-explicit-any -- answers are examined field by field
   address: string;
   close: () => Promise<void>;
 }
@@ -27,7 +32,12 @@ export async function startHarness(options: Partial<AppOptions> = {}): Promise<H
   await migrate(pool, join(__dirname, '..', 'migrations'));
   // the worker thread runs the built bundle; the test command builds it first
   const analyses = new AnalysisPool(join(__dirname, '..', 'dist', 'analysis.worker.mjs'));
-  const { app, close: closeApp } = createApp(pool, analyses, { webFolder: null, command: null, door: LOOPBACK, ...options });
+  const { app, close: closeApp } = createApp(pool, analyses, {
+    webFolder: null,
+    command: null,
+    door: LOOPBACK,
+    ...options,
+  });
   const server: Server = app.listen(0, '127.0.0.1');
   await once(server, 'listening');
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
@@ -37,10 +47,24 @@ export async function startHarness(options: Partial<AppOptions> = {}): Promise<H
     address,
     request: async (method, path, body, headers) => {
       // as the app sends it, unless a test says otherwise
-      const usual: Record<string, string> = /^\/(imports|kit\/file)/.test(path) ? { 'x-pace-check-upload': '1' } : {};
-      const response = await fetch(`${address}/api${path}`, { method, body, headers: { ...usual, ...headers } });
+      const usual: Record<string, string> = /^\/(imports|kit\/file)/.test(path)
+        ? { 'x-pace-check-upload': '1' }
+        : {};
+      const response = await fetch(`${address}/api${path}`, {
+        method,
+        body,
+        headers: { ...usual, ...headers },
+      });
       const text = await response.text();
-      return { status: response.status, body: text === '' ? null : response.headers.get('content-type')?.includes('application/json') ? JSON.parse(text) : text };
+      return {
+        status: response.status,
+        body:
+          text === ''
+            ? null
+            : response.headers.get('content-type')?.includes('application/json')
+              ? JSON.parse(text)
+              : text,
+      };
     },
     close: async () => {
       closeApp();
@@ -65,13 +89,22 @@ async function onServer(work: (client: pg.Client) => Promise<unknown>): Promise<
 
 /** The path of an import with these details. */
 export function importPath(details: Partial<ImportDetails> = {}): string {
-  const whole: ImportDetails = { fileName: 'log.csv', name: null, facts: { device: 'Velm 5', title: 'Aurelune', setup: null, target: 60, refresh: null }, reading: null, again: false, ...details };
+  const whole: ImportDetails = {
+    fileName: 'log.csv',
+    name: null,
+    facts: { device: 'Velm 5', title: 'Aurelune', setup: null, target: 60, refresh: null },
+    reading: null,
+    again: false,
+    ...details,
+  };
   return `/imports?details=${encodeURIComponent(JSON.stringify(whole))}`;
 }
 
 /** Counts of all rows that an import may leave. */
 export async function rowCounts(pool: pg.Pool): Promise<Record<string, number>> {
   const tables = ['device', 'title', 'setup', 'run', 'frame_chunk', 'entry', 'analysis'];
-  const counts = await Promise.all(tables.map((table) => pool.query<{ count: number }>(`select count(*)::int as count from ${table}`)));
+  const counts = await Promise.all(
+    tables.map((table) => pool.query<{ count: number }>(`select count(*)::int as count from ${table}`)),
+  );
   return Object.fromEntries(tables.map((table, i) => [table, counts[i]!.rows[0]!.count]));
 }

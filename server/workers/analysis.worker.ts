@@ -4,7 +4,17 @@ import { open } from 'node:fs/promises';
 import { setPriority } from 'node:os';
 import { createGunzip } from 'node:zlib';
 import { checkRunLine, LARGEST_LOG_BYTES } from '@pace-check/contract';
-import { analyse, BY_HAND, factsOf, isGzip, joinSources, LogRefused, readRun, runInput, withinLongest } from '@pace-check/core';
+import {
+  analyse,
+  BY_HAND,
+  factsOf,
+  isGzip,
+  joinSources,
+  LogRefused,
+  readRun,
+  runInput,
+  withinLongest,
+} from '@pace-check/core';
 import { framesOf, packBatches } from '../frames/batchCodec';
 import { fromChunks, toChunks } from '../frames/chunkCodec';
 import { toStored } from '../services/summary';
@@ -17,8 +27,14 @@ const NICE = 10;
 if (process.platform === 'linux') setPriority(NICE);
 
 /** The worker thread's one door: reads files and asks core for the figures. */
-export default async function work(task: ReadTask | AnalyseTask | JoinTask): Promise<ReadAnswer | StoredAnalysis | JoinResult> {
-  return task.kind === 'read' ? readFile(task) : task.kind === 'join' ? joinRecorded(task) : analyseStored(task);
+export default async function work(
+  task: ReadTask | AnalyseTask | JoinTask,
+): Promise<ReadAnswer | StoredAnalysis | JoinResult> {
+  return task.kind === 'read'
+    ? readFile(task)
+    : task.kind === 'join'
+      ? joinRecorded(task)
+      : analyseStored(task);
 }
 
 async function readFile(task: ReadTask): Promise<ReadAnswer> {
@@ -26,16 +42,32 @@ async function readFile(task: ReadTask): Promise<ReadAnswer> {
     return { read: await readAndAnalyse(task) };
   } catch (error) {
     if (!(error instanceof LogRefused)) throw error;
-    return { refused: { code: error.code, message: error.message, remedy: error.remedy, line: error.line, rows: error.rows } };
+    return {
+      refused: {
+        code: error.code,
+        message: error.message,
+        remedy: error.remedy,
+        line: error.line,
+        rows: error.rows,
+      },
+    };
   }
 }
 
 async function readAndAnalyse({ path, reading, facts }: ReadTask): Promise<ReadResult> {
   const hash = createHash('sha256');
-  const run = await readRun(hashed(await unpacked(path), hash), { reading, checkLine: checkRunLine, largest: LARGEST_LOG_BYTES });
+  const run = await readRun(hashed(await unpacked(path), hash), {
+    reading,
+    checkLine: checkRunLine,
+    largest: LARGEST_LOG_BYTES,
+  });
   const said = factsOf(run.header);
   const known = facts ? { ...said, target: facts.target, refreshHz: facts.refresh } : said;
-  const input = runInput(run.track, { dropped: run.tally.unreadable, cutOff: run.cutOff, entries: run.entries }, known);
+  const input = runInput(
+    run.track,
+    { dropped: run.tally.unreadable, cutOff: run.cutOff, entries: run.entries },
+    known,
+  );
   return {
     header: run.header,
     chunks: toChunks(run.track),
@@ -61,11 +93,18 @@ async function* gunzipped(bytes: AsyncIterable<Uint8Array>): AsyncIterable<Uint8
   try {
     yield* bytes;
   } catch (error) {
-    throw new LogRefused('broken-archive', `The gzip archive cannot be unpacked to its end (${error instanceof Error ? error.message : String(error)}).`, 'It was probably cut off when it was copied: copy it again, or upload the unpacked file.');
+    throw new LogRefused(
+      'broken-archive',
+      `The gzip archive cannot be unpacked to its end (${error instanceof Error ? error.message : String(error)}).`,
+      'It was probably cut off when it was copied: copy it again, or upload the unpacked file.',
+    );
   }
 }
 
-async function* hashed(bytes: AsyncIterable<Uint8Array>, hash: ReturnType<typeof createHash>): AsyncIterable<Uint8Array> {
+async function* hashed(
+  bytes: AsyncIterable<Uint8Array>,
+  hash: ReturnType<typeof createHash>,
+): AsyncIterable<Uint8Array> {
   for await (const chunk of bytes) {
     hash.update(chunk);
     yield chunk;
@@ -73,14 +112,33 @@ async function* hashed(bytes: AsyncIterable<Uint8Array>, hash: ReturnType<typeof
 }
 
 function analyseStored(task: AnalyseTask): StoredAnalysis {
-  return toStored(analyse(runInput(withinLongest(fromChunks(task.chunks)), { ...task.remains, entries: linesOf(task.pages) }, task.facts)), task.facts.target);
+  return toStored(
+    analyse(
+      runInput(
+        withinLongest(fromChunks(task.chunks)),
+        { ...task.remains, entries: linesOf(task.pages) },
+        task.facts,
+      ),
+    ),
+    task.facts.target,
+  );
 }
 
 function joinRecorded({ sources, entries, endMs }: JoinTask): JoinResult {
   const joined = joinSources(
     [
-      ...sources.map(({ id, batches }) => ({ source: id, byHand: false, frames: batches.flatMap(framesOf), entries: entries.filter((entry) => entry.source === id) })),
-      { source: BY_HAND, byHand: true, frames: [], entries: entries.filter((entry) => entry.source === null) },
+      ...sources.map(({ id, batches }) => ({
+        source: id,
+        byHand: false,
+        frames: batches.flatMap(framesOf),
+        entries: entries.filter((entry) => entry.source === id),
+      })),
+      {
+        source: BY_HAND,
+        byHand: true,
+        frames: [],
+        entries: entries.filter((entry) => entry.source === null),
+      },
     ],
     endMs,
   );
@@ -89,6 +147,8 @@ function joinRecorded({ sources, entries, endMs }: JoinTask): JoinResult {
     rows: joined.rows,
     unused: joined.unused.map((entry) => entry.id),
     used: joined.used,
-    packed: sources.flatMap(({ id, batches }) => packBatches(batches).map((batch) => ({ sourceId: id, batch }))),
+    packed: sources.flatMap(({ id, batches }) =>
+      packBatches(batches).map((batch) => ({ sourceId: id, batch })),
+    ),
   };
 }

@@ -1,5 +1,13 @@
 import type { LogReading, RunFactsInput } from '@pace-check/contract';
-import type { EntryLine, FileRemains, RefusalCode, RunFacts, RunHeader, SourceUse, UnreadableRow } from '@pace-check/core';
+import type {
+  EntryLine,
+  FileRemains,
+  RefusalCode,
+  RunFacts,
+  RunHeader,
+  SourceUse,
+  UnreadableRow,
+} from '@pace-check/core';
 import type { FrameChunk } from '../frames/chunkCodec';
 import type { StoredAnalysis } from '../sql/analyses';
 import type { BatchRow } from '../sql/recordings';

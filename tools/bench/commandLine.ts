@@ -23,9 +23,20 @@ export async function measureCommandLine(log: string): Promise<Record<string, Ta
   const engines = join(FOLDER, 'engines.mjs');
   const witness = join(FOLDER, 'witness.cjs');
   await mkdir(FOLDER, { recursive: true });
-  await build({ entryPoints: [join(ROOT, 'tools', 'bench', 'engines.ts')], bundle: true, platform: 'node', format: 'esm', packages: 'external', outfile: engines, logLevel: 'warning' });
+  await build({
+    entryPoints: [join(ROOT, 'tools', 'bench', 'engines.ts')],
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    packages: 'external',
+    outfile: engines,
+    logLevel: 'warning',
+  });
   // tells the most memory that its process had, at its end
-  await writeFile(witness, "process.on('exit', () => require('fs').writeSync(3, String(process.resourceUsage().maxRSS)));");
+  await writeFile(
+    witness,
+    "process.on('exit', () => require('fs').writeSync(3, String(process.resourceUsage().maxRSS)));",
+  );
   const commands: Record<string, string[]> = {
     pace: [join(ROOT, 'cli', 'bin', 'pace.mjs'), 'analyse', log, '--json'],
     scanner: [engines, 'scanner', log],
@@ -37,7 +48,9 @@ export async function measureCommandLine(log: string): Promise<Record<string, Ta
     for (const [name, args] of Object.entries(commands)) {
       const taken = await take(witness, args);
       const before = best[name];
-      best[name] = before ? { ms: Math.min(before.ms, taken.ms), bytes: Math.max(before.bytes, taken.bytes) } : taken;
+      best[name] = before
+        ? { ms: Math.min(before.ms, taken.ms), bytes: Math.max(before.bytes, taken.bytes) }
+        : taken;
     }
   }
   return best;
@@ -46,9 +59,15 @@ export async function measureCommandLine(log: string): Promise<Record<string, Ta
 function take(witness: string, args: string[]): Promise<Taken> {
   return new Promise((resolve, reject) => {
     const start = performance.now();
-    const child = spawn(process.execPath, ['--require', witness, ...args], { stdio: ['ignore', 'ignore', 'inherit', 'pipe'] });
+    const child = spawn(process.execPath, ['--require', witness, ...args], {
+      stdio: ['ignore', 'ignore', 'inherit', 'pipe'],
+    });
     let kilobytes = '';
     child.stdio[3]!.on('data', (data: Buffer) => (kilobytes += data.toString()));
-    child.on('close', (code) => (code === 0 ? resolve({ ms: performance.now() - start, bytes: Number(kilobytes) * 1024 }) : reject(new Error(`${args.join(' ')} ended with status ${code}`))));
+    child.on('close', (code) =>
+      code === 0
+        ? resolve({ ms: performance.now() - start, bytes: Number(kilobytes) * 1024 })
+        : reject(new Error(`${args.join(' ')} ended with status ${code}`)),
+    );
   });
 }

@@ -9,9 +9,18 @@ const [, , name, path] = process.argv;
 
 /** A general-purpose CSV parser and a general-purpose statistics library. */
 function parserAndStatistics(file: string): object {
-  const { data } = Papa.parse<{ frame_time_ms: number }>(readFileSync(file, 'utf8'), { header: true, dynamicTyping: true, skipEmptyLines: true });
+  const { data } = Papa.parse<{ frame_time_ms: number }>(readFileSync(file, 'utf8'), {
+    header: true,
+    dynamicTyping: true,
+    skipEmptyLines: true,
+  });
   const sorted = data.map((row) => row.frame_time_ms).sort((a, b) => a - b);
-  return { mean: mean(sorted), median: quantileSorted(sorted, 0.5), p99: quantileSorted(sorted, 0.99), deviation: standardDeviation(sorted) };
+  return {
+    mean: mean(sorted),
+    median: quantileSorted(sorted, 0.5),
+    p99: quantileSorted(sorted, 0.99),
+    deviation: standardDeviation(sorted),
+  };
 }
 
 /** An embedded analytical SQL engine. */
@@ -23,5 +32,9 @@ async function sqlEngine(file: string): Promise<object> {
   return result.getRowObjects()[0]!;
 }
 
-const work: Record<string, (file: string) => object | Promise<object>> = { scanner: scan, 'parser-and-statistics': parserAndStatistics, 'sql-engine': sqlEngine };
+const work: Record<string, (file: string) => object | Promise<object>> = {
+  scanner: scan,
+  'parser-and-statistics': parserAndStatistics,
+  'sql-engine': sqlEngine,
+};
 console.log(JSON.stringify(await work[name!]!(path!)));

@@ -18,7 +18,11 @@ async function processorS(pid: number): Promise<number> {
 }
 
 async function post<T>(address: string, path: string, body: object): Promise<T> {
-  const response = await fetch(`${address}/api${path}`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } });
+  const response = await fetch(`${address}/api${path}`, {
+    method: 'POST',
+    body: JSON.stringify(body),
+    headers: { 'content-type': 'application/json' },
+  });
   if (!response.ok) throw new Error(await response.text());
   return (await response.json()) as T;
 }
@@ -33,11 +37,37 @@ async function openRuns(address: string, count: number, scenario: Scenario): Pro
   const handsets: Handset[] = [];
   for (let i = 0; i < count; i++) {
     const run = randomUUID();
-    const facts = { device: `Brask Slate 11, ${i + 1}`, title: 'Skiff 120', setup: null, target: 120, refresh: 120 };
-    await post(address, `/bench/${run}/changes`, { changes: [{ id: randomUUID(), kind: 'open', facts, preflight: { roomC: scenario.roomC }, plan: USUAL_BENCH_PLAN, speed: 1, step: null }] });
-    handsets.push({ run, key: (await post<SourceWithKey>(address, `/bench/${run}/sources`, { name: 'handset', kind: 'handset' })).key });
+    const facts = {
+      device: `Brask Slate 11, ${i + 1}`,
+      title: 'Skiff 120',
+      setup: null,
+      target: 120,
+      refresh: 120,
+    };
+    await post(address, `/bench/${run}/changes`, {
+      changes: [
+        {
+          id: randomUUID(),
+          kind: 'open',
+          facts,
+          preflight: { roomC: scenario.roomC },
+          plan: USUAL_BENCH_PLAN,
+          speed: 1,
+          step: null,
+        },
+      ],
+    });
+    handsets.push({
+      run,
+      key: (await post<SourceWithKey>(address, `/bench/${run}/sources`, { name: 'handset', kind: 'handset' }))
+        .key,
+    });
   }
-  await Promise.all(handsets.map(({ run }) => post(address, `/bench/${run}/changes`, { changes: [{ id: randomUUID(), kind: 'start', at: 0 }] })));
+  await Promise.all(
+    handsets.map(({ run }) =>
+      post(address, `/bench/${run}/changes`, { changes: [{ id: randomUUID(), kind: 'start', at: 0 }] }),
+    ),
+  );
   return handsets;
 }
 
@@ -56,13 +86,28 @@ export interface LiveLoad {
 }
 
 /** So many stand-in handsets at 120 frames per second with sensors at 1 Hz, each with a run of its own, at real time. */
-export async function measureLiveLoad(address: string, pid: number, handsets: number, seconds: number, browser: Browser | null): Promise<LiveLoad> {
+export async function measureLiveLoad(
+  address: string,
+  pid: number,
+  handsets: number,
+  seconds: number,
+  browser: Browser | null,
+): Promise<LiveLoad> {
   const scenario: Scenario = { ...SCENARIOS['tablet-120'], seconds };
   const opened = await openRuns(address, handsets, scenario);
   const behind: number[] = [];
   const before = await processorS(pid);
   const at = performance.now();
-  const sending = Promise.all(opened.map(({ key }, i): Promise<SentSummary> => new LiveSender({ address, key, mischief: new Mischief([], seconds * 1000), onTaken: (_taken, behindMs) => void (performance.now() - at > SETTLE_MS && behind.push(behindMs)) }).send(standIn('handset', scenario, i + 1, []))));
+  const sending = Promise.all(
+    opened.map(({ key }, i): Promise<SentSummary> =>
+      new LiveSender({
+        address,
+        key,
+        mischief: new Mischief([], seconds * 1000),
+        onTaken: (_taken, behindMs) => void (performance.now() - at > SETTLE_MS && behind.push(behindMs)),
+      }).send(standIn('handset', scenario, i + 1, [])),
+    ),
+  );
   const watching = browser ? await watchScreen(browser, address, opened[0]!.run) : null;
   const summaries = await sending;
   const processor = (await processorS(pid)) - before;
@@ -70,16 +115,36 @@ export async function measureLiveLoad(address: string, pid: number, handsets: nu
   const screen = (await watching?.()) ?? null;
   let counted = 0;
   for (const { run } of opened) {
-    await post(address, `/bench/${run}/changes`, { changes: [{ id: randomUUID(), kind: 'end', entry: randomUUID(), atMs: (seconds + 3600) * 1000, reason: 'planned', writer: 'bench' }] });
+    await post(address, `/bench/${run}/changes`, {
+      changes: [
+        {
+          id: randomUUID(),
+          kind: 'end',
+          entry: randomUUID(),
+          atMs: (seconds + 3600) * 1000,
+          reason: 'planned',
+          writer: 'bench',
+        },
+      ],
+    });
     counted += await framesOf(address, run);
   }
-  return { handsets, seconds, sent: summaries.reduce((sum, one) => sum + one.frames, 0), counted, behindMs: percentile95(behind), screenMs: screen && percentile95(screen), processor: processor / took };
+  return {
+    handsets,
+    seconds,
+    sent: summaries.reduce((sum, one) => sum + one.frames, 0),
+    counted,
+    behindMs: percentile95(behind),
+    screenMs: screen && percentile95(screen),
+    processor: processor / took,
+  };
 }
 
 async function framesOf(address: string, run: string): Promise<number> {
   for (;;) {
     const { recording } = (await (await fetch(`${address}/api/bench/${run}`)).json()) as BenchState;
-    if (recording.settled) return ((await (await fetch(`${address}/api/runs/${run}`)).json()) as RunDetail).figures.frames.count;
+    if (recording.settled)
+      return ((await (await fetch(`${address}/api/runs/${run}`)).json()) as RunDetail).figures.frames.count;
   }
 }
 

@@ -29,5 +29,10 @@ export function scan(path: string): { mean: number; median: number; p99: number;
   const mean = sum / n;
   let squares = 0;
   for (let k = 0; k < n; k++) squares += (sorted[k]! - mean) ** 2;
-  return { mean, median: sorted[n >> 1]!, p99: sorted[Math.floor(n * 0.99)]!, deviation: Math.sqrt(squares / (n - 1)) };
+  return {
+    mean,
+    median: sorted[n >> 1]!,
+    p99: sorted[Math.floor(n * 0.99)]!,
+    deviation: Math.sqrt(squares / (n - 1)),
+  };
 }

@@ -5,15 +5,35 @@ import { Heading, Quiet } from '../../ui/words';
 import type { AlertChoice } from './useAlerts';
 import type { Awake } from './useWakeLock';
 
-const AWAKE: Record<Awake, string> = { off: 'The screen is kept on while a run is recorded.', on: 'The screen stays on.', 'not-allowed': 'This browser does not let the page keep the screen on (it may ask for https): set it in the device’s own settings.' };
+const AWAKE: Record<Awake, string> = {
+  off: 'The screen is kept on while a run is recorded.',
+  on: 'The screen stays on.',
+  'not-allowed':
+    'This browser does not let the page keep the screen on (it may ask for https): set it in the device’s own settings.',
+};
 
 /** How one is told that a reading is due, and whether the screen stays on. */
-export function AlertChoices({ choice, onChoice, awake }: { choice: AlertChoice; onChoice: (choice: AlertChoice) => void; awake: Awake }): ReactNode {
+export function AlertChoices({
+  choice,
+  onChoice,
+  awake,
+}: {
+  choice: AlertChoice;
+  onChoice: (choice: AlertChoice) => void;
+  awake: Awake;
+}): ReactNode {
   const selected = (['sound', 'vibration'] as const).filter((one) => choice[one]);
   return (
     <View style={{ gap: 6 }}>
       <Heading level={3}>Readings due, and warnings</Heading>
-      <Chips label="Told by" options={['sound', 'vibration']} selected={selected} onChange={(next) => onChoice({ sound: next.includes('sound'), vibration: next.includes('vibration') })} />
+      <Chips
+        label="Told by"
+        options={['sound', 'vibration']}
+        selected={selected}
+        onChange={(next) =>
+          onChoice({ sound: next.includes('sound'), vibration: next.includes('vibration') })
+        }
+      />
       <Quiet>{AWAKE[awake]}</Quiet>
     </View>
   );

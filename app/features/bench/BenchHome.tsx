@@ -26,29 +26,59 @@ export function BenchHome(): ReactNode {
   const { waiting } = useOutbox();
   const cards = useCards().data?.filter((card) => !card.template && card.ended < card.runs) ?? [];
   const lastSeen = useLastSeen();
-  const kept = useQuery({ queryKey: ['kept-runs'], queryFn: () => keptRuns.recordings(), networkMode: 'always', gcTime: 0 }).data ?? [];
+  const kept =
+    useQuery({
+      queryKey: ['kept-runs'],
+      queryFn: () => keptRuns.recordings(),
+      networkMode: 'always',
+      gcTime: 0,
+    }).data ?? [];
   // while nobody answers, this browser has followed some runs for longer than it has known the list
-  const known = lastSeen || recordings.error ? [...kept, ...(recordings.data ?? []).filter((one) => !kept.some((other) => other.runId === one.runId))] : (recordings.data ?? []);
+  const known =
+    lastSeen || recordings.error
+      ? [
+          ...kept,
+          ...(recordings.data ?? []).filter((one) => !kept.some((other) => other.runId === one.runId)),
+        ]
+      : (recordings.data ?? []);
   const unsent = unsentRuns(waiting, known);
-  const all = [...unsent, ...known.map((one) => mergeRecording(one.runId, one, changesOf(waiting, one.runId))!)];
+  const all = [
+    ...unsent,
+    ...known.map((one) => mergeRecording(one.runId, one, changesOf(waiting, one.runId))!),
+  ];
   const going = all.filter((one) => one.status !== 'ended');
   const ended = all.filter((one) => one.status === 'ended');
   return (
-    <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}>
+    <ScrollView
+      keyboardShouldPersistTaps="handled"
+      contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}
+    >
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
         <Heading level={1}>Bench</Heading>
         <Button title="Record a run" onPress={() => router.navigate('/bench/new')} />
       </View>
       <Unsent waiting={waiting} />
-      <View style={{ flexDirection: wide ? 'row' : 'column', gap: wide ? 32 : 20, alignItems: wide ? 'flex-start' : 'stretch' }}>
+      <View
+        style={{
+          flexDirection: wide ? 'row' : 'column',
+          gap: wide ? 32 : 20,
+          alignItems: wide ? 'flex-start' : 'stretch',
+        }}
+      >
         <View style={{ flex: wide ? 1 : undefined, gap: 10, minWidth: 0 }}>
           {recordings.isPending && unsent.length === 0 ? (
             <Loading rows={2} height={80} label="Loading what is recorded" />
           ) : recordings.error && going.length === 0 ? (
             <Failed error={recordings.error} retry={() => void recordings.refetch()} />
           ) : going.length === 0 ? (
-            <Notice title="Nothing is recorded" action={<Button type="outline" title="Record a run" onPress={() => router.navigate('/bench/new')} />}>
-              Put the device under test on the desk, this screen beside it. What sources send flows in by itself; what you read you type with one thumb.
+            <Notice
+              title="Nothing is recorded"
+              action={
+                <Button type="outline" title="Record a run" onPress={() => router.navigate('/bench/new')} />
+              }
+            >
+              Put the device under test on the desk, this screen beside it. What sources send flows in by
+              itself; what you read you type with one thumb.
             </Notice>
           ) : (
             going.map((one) => <Row key={one.runId} recording={one} />)
@@ -58,7 +88,9 @@ export function BenchHome(): ReactNode {
               <Heading level={3}>From a card</Heading>
               {cards.map((card) => (
                 <Link key={card.id} href={`/cards/${card.id}`} style={{ paddingVertical: 10 }}>
-                  <Body style={{ textDecorationLine: 'underline' }}>{`${card.name}: ${card.runs - card.ended} of ${count(card.runs, 'run')} to go`}</Body>
+                  <Body
+                    style={{ textDecorationLine: 'underline' }}
+                  >{`${card.name}: ${card.runs - card.ended} of ${count(card.runs, 'run')} to go`}</Body>
                 </Link>
               ))}
             </View>
@@ -85,10 +117,30 @@ function Row({ recording }: { recording: Recording }): ReactNode {
   const going = recording.status !== 'ended';
   return (
     <Link href={`/bench/${recording.runId}`} asChild>
-      <Pressable style={{ backgroundColor: sheet, borderWidth: going ? 2 : 1, borderColor: going ? action : line, borderRadius: 8, padding: 12, flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center', gap: 10 }}>
+      <Pressable
+        style={{
+          backgroundColor: sheet,
+          borderWidth: going ? 2 : 1,
+          borderColor: going ? action : line,
+          borderRadius: 8,
+          padding: 12,
+          flexDirection: 'row',
+          justifyContent: 'space-between',
+          alignItems: 'center',
+          gap: 10,
+        }}
+      >
         <View style={{ flex: 1 }}>
           <Body style={{ fontFamily: FONTS.head, fontSize: 19 }}>{recording.name}</Body>
-          <Quiet>{[recording.setup, sayStatus(recording), recording.speed > 1 ? `practice, ${recording.speed} ×` : null].filter(Boolean).join(' · ')}</Quiet>
+          <Quiet>
+            {[
+              recording.setup,
+              sayStatus(recording),
+              recording.speed > 1 ? `practice, ${recording.speed} ×` : null,
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </Quiet>
         </View>
         <RunClock recording={recording} />
       </Pressable>
@@ -102,7 +154,9 @@ function Unsent({ waiting }: { waiting: Waiting[] }): ReactNode {
   const going = waiting.length - refused.length;
   return (
     <>
-      {going > 0 ? <Quiet role="status">{`${count(going, 'change')} of yours ${going === 1 ? 'is' : 'are'} kept here and on the way.`}</Quiet> : null}
+      {going > 0 ? (
+        <Quiet role="status">{`${count(going, 'change')} of yours ${going === 1 ? 'is' : 'are'} kept here and on the way.`}</Quiet>
+      ) : null}
       {refused.map((one) => (
         <View key={one.n} role="alert" style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
           <Body style={{ flex: 1, fontSize: 15 }}>{`Not taken (${one.change.kind}): ${one.refused}`}</Body>
@@ -124,4 +178,7 @@ function unsentRuns(waiting: Waiting[], known: Recording[]): Recording[] {
 }
 
 /** What was done here to a run and is on its way. */
-const changesOf = (waiting: Waiting[], runId: string): BenchChange[] => waiting.filter((one) => one.path === `/bench/${runId}/changes` && one.refused === null).map((one) => one.change as unknown as BenchChange);
+const changesOf = (waiting: Waiting[], runId: string): BenchChange[] =>
+  waiting
+    .filter((one) => one.path === `/bench/${runId}/changes` && one.refused === null)
+    .map((one) => one.change as unknown as BenchChange);

@@ -36,8 +36,23 @@ type Tab = 'read' | 'mark' | 'log' | 'run';
 export function BenchScreen({ runId }: { runId: string }): ReactNode {
   const bench = useBench(runId);
   if (bench.recording) return <Whole bench={bench} recording={bench.recording} />;
-  if (bench.missing) return <Notice title="No such recording" action={<BackTo href="/bench" title="Bench" />}>It may have been deleted.</Notice>;
-  if (bench.connection === 'lost') return <Failed error={new Error('The server is not reached, and nothing of this run is kept on this screen. It is tried again by itself.')} retry={() => window.location.reload()} />;
+  if (bench.missing)
+    return (
+      <Notice title="No such recording" action={<BackTo href="/bench" title="Bench" />}>
+        It may have been deleted.
+      </Notice>
+    );
+  if (bench.connection === 'lost')
+    return (
+      <Failed
+        error={
+          new Error(
+            'The server is not reached, and nothing of this run is kept on this screen. It is tried again by itself.',
+          )
+        }
+        retry={() => window.location.reload()}
+      />
+    );
   return <Loading rows={4} height={110} label="Loading the bench" />;
 }
 
@@ -45,26 +60,58 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
   const wide = useWide();
   const [tab, setTab] = useState<Tab>('read');
   const { entries, act, nowMs } = bench;
-  const lines = useMemo(() => entries.filter((entry) => entry.kept !== 'refused').map((entry) => entry.line), [entries]);
+  const lines = useMemo(
+    () => entries.filter((entry) => entry.kept !== 'refused').map((entry) => entry.line),
+    [entries],
+  );
   const second = useSecond(recording);
   const view = useMemo(() => benchView(recording, lines, second * 1000), [recording, lines, second]);
   const [alerts, setAlerts] = useAlertChoice();
   const awake = useWakeLock(recording.status === 'running');
   useAlert(alertsOf(recording, view, second * 1000), alerts);
   useEndsItself(bench, recording, second);
-  const charging = entries.some((entry) => entry.open && entry.line.type === 'span' && entry.line.kind === 'charging');
+  const charging = entries.some(
+    (entry) => entry.open && entry.line.type === 'span' && entry.line.kind === 'charging',
+  );
 
-  const onLine = (line: (atMs: number) => EntryLine, open = false): void => void act({ kind: 'put', entry: uuid(), line: line(Math.round(recording.status === 'ended' ? afterEnd(recording) : nowMs())), open, writer });
+  const onLine = (line: (atMs: number) => EntryLine, open = false): void =>
+    void act({
+      kind: 'put',
+      entry: uuid(),
+      line: line(Math.round(recording.status === 'ended' ? afterEnd(recording) : nowMs())),
+      open,
+      writer,
+    });
   const onClose = (entry: ShownEntry): void => {
-    if (entry.line.type === 'span') void act({ kind: 'put', entry: entry.id, line: { ...entry.line, toMs: Math.max(entry.line.fromMs, Math.round(nowMs())) }, open: false, writer });
+    if (entry.line.type === 'span')
+      void act({
+        kind: 'put',
+        entry: entry.id,
+        line: { ...entry.line, toMs: Math.max(entry.line.fromMs, Math.round(nowMs())) },
+        open: false,
+        writer,
+      });
   };
   const onTakeBack = (entry: ShownEntry): void => void act({ kind: 'take-back', entry: entry.id });
-  const last = entries.findLast((entry) => entry.writer === writer && isListed(entry) && entry.line.type !== 'end' && entry.kept !== 'refused');
+  const last = entries.findLast(
+    (entry) =>
+      entry.writer === writer && isListed(entry) && entry.line.type !== 'end' && entry.kept !== 'refused',
+  );
   useKeys([{ key: 'u', does: 'Undo the last entry', press: () => last && onTakeBack(last) }]);
 
-  const log = <Log entries={entries} sources={recording.sources} onChange={(entry, line) => void act({ kind: 'put', entry: entry.id, line, open: entry.open, writer })} onTakeBack={onTakeBack} onDrop={(entry) => entry.n !== null && void outbox.drop(entry.n)} />;
+  const log = (
+    <Log
+      entries={entries}
+      sources={recording.sources}
+      onChange={(entry, line) => void act({ kind: 'put', entry: entry.id, line, open: entry.open, writer })}
+      onTakeBack={onTakeBack}
+      onDrop={(entry) => entry.n !== null && void outbox.drop(entry.n)}
+    />
+  );
   const pad = <Pad recording={recording} view={view} charging={charging} onLine={onLine} />;
-  const marks = <Marks entries={entries} nowMs={() => Math.round(nowMs())} onLine={onLine} onClose={onClose} />;
+  const marks = (
+    <Marks entries={entries} nowMs={() => Math.round(nowMs())} onLine={onLine} onClose={onClose} />
+  );
   const sources = (
     <View style={{ gap: 14 }}>
       <Sources recording={recording} />
@@ -83,7 +130,11 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
   );
   const state = (
     <>
-      {recording.status === 'ready' ? <Before recording={recording} bench={bench} /> : recording.status === 'ended' ? <After recording={recording} view={view} /> : null}
+      {recording.status === 'ready' ? (
+        <Before recording={recording} bench={bench} />
+      ) : recording.status === 'ended' ? (
+        <After recording={recording} view={view} />
+      ) : null}
       <Standing recording={recording} view={view} />
       <Due recording={recording} view={view} />
       {last ? <LastEntry entry={last} onUndo={() => onTakeBack(last)} /> : null}
@@ -96,11 +147,23 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
           {top}
           <ScrollView contentContainerStyle={{ paddingHorizontal: 20, paddingVertical: 10, gap: 10 }}>
             {state}
-            <Choices label="Part of the bench" options={[{ value: 'log', text: 'Noted' }, { value: 'run', text: 'Sources' }]} selected={tab === 'run' ? 'run' : 'log'} onSelect={setTab} maxWidth={320} />
+            <Choices
+              label="Part of the bench"
+              options={[
+                { value: 'log', text: 'Noted' },
+                { value: 'run', text: 'Sources' },
+              ]}
+              selected={tab === 'run' ? 'run' : 'log'}
+              onSelect={setTab}
+              maxWidth={320}
+            />
             {tab === 'run' ? sources : log}
           </ScrollView>
         </View>
-        <ScrollView style={{ flexGrow: 0, width: 480 }} contentContainerStyle={{ paddingHorizontal: 20, paddingVertical: 16, gap: 14 }}>
+        <ScrollView
+          style={{ flexGrow: 0, width: 480 }}
+          contentContainerStyle={{ paddingHorizontal: 20, paddingVertical: 16, gap: 14 }}
+        >
           {pad}
           {recording.status === 'running' ? marks : null}
           {end}
@@ -108,13 +171,26 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
       </View>
     );
   }
-  const tabs: { value: Tab; text: string }[] = [{ value: 'read', text: 'Read' }, ...(recording.status === 'running' ? [{ value: 'mark' as const, text: 'Mark' }] : []), { value: 'log', text: 'Noted' }, { value: 'run', text: recording.status === 'ended' ? 'Sources' : 'Run' }];
+  const tabs: { value: Tab; text: string }[] = [
+    { value: 'read', text: 'Read' },
+    ...(recording.status === 'running' ? [{ value: 'mark' as const, text: 'Mark' }] : []),
+    { value: 'log', text: 'Noted' },
+    { value: 'run', text: recording.status === 'ended' ? 'Sources' : 'Run' },
+  ];
   return (
     <View style={{ flex: 1 }}>
       {top}
-      <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: 12, paddingTop: 4, gap: 6 }}>
+      <ScrollView
+        keyboardShouldPersistTaps="handled"
+        contentContainerStyle={{ padding: 12, paddingTop: 4, gap: 6 }}
+      >
         {state}
-        <Choices label="Part of the bench" options={tabs} selected={tabs.some((one) => one.value === tab) ? tab : 'read'} onSelect={setTab} />
+        <Choices
+          label="Part of the bench"
+          options={tabs}
+          selected={tabs.some((one) => one.value === tab) ? tab : 'read'}
+          onSelect={setTab}
+        />
         {tab === 'log' ? (
           log
         ) : tab === 'run' ? (
@@ -139,13 +215,22 @@ function useSecond(recording: Recording): number {
 }
 
 /** Readings after the end keep their distance to it. */
-const afterEnd = (recording: Recording): number => (recording.startedAt === null ? 0 : Math.max(recording.end!.atMs, (steadyClock.now() - recording.startedAt) * recording.speed));
+const afterEnd = (recording: Recording): number =>
+  recording.startedAt === null
+    ? 0
+    : Math.max(recording.end!.atMs, (steadyClock.now() - recording.startedAt) * recording.speed);
 
 /** What is worth a sound now, each by a name that changes with it. */
 function alertsOf(recording: Recording, view: BenchView, nowMs: number): string[] {
-  const due = recording.status === 'running' && view.due && view.due.dueMs <= nowMs ? [`due ${view.due.spot} ${view.due.dueMs}`] : [];
+  const due =
+    recording.status === 'running' && view.due && view.due.dueMs <= nowMs
+      ? [`due ${view.due.spot} ${view.due.dueMs}`]
+      : [];
   // two spots that take turns at being the hottest are one warning
-  return [...view.warnings.map(({ what, spot }) => (what === 'source-ended' ? `${what} ${spot}` : what)), ...due];
+  return [
+    ...view.warnings.map(({ what, spot }) => (what === 'source-ended' ? `${what} ${spot}` : what)),
+    ...due,
+  ];
 }
 
 /** Ends the run at its planned end, where that was asked for; the server does the same, with the same line. */
@@ -160,38 +245,85 @@ function useEndsItself(bench: BenchOf, recording: Recording, second: number): vo
   });
 }
 
-function endRun(bench: BenchOf, recording: Recording, reason: EndReason, entry = uuid(), atMs = bench.nowMs()): void {
+function endRun(
+  bench: BenchOf,
+  recording: Recording,
+  reason: EndReason,
+  entry = uuid(),
+  atMs = bench.nowMs(),
+): void {
   void bench.act({ kind: 'end', entry, atMs, reason, writer });
-  tellCard(recording, { kind: 'ended', how: reason === 'crash' ? 'crashed' : reason === 'would-not-start' ? 'skipped' : 'done' }, atMs / 60_000);
+  tellCard(
+    recording,
+    {
+      kind: 'ended',
+      how: reason === 'crash' ? 'crashed' : reason === 'would-not-start' ? 'skipped' : 'done',
+    },
+    atMs / 60_000,
+  );
 }
 
 /** The day of the card hears of it too, once, whoever tells. */
-function tellCard({ runId, step, speed }: Recording, event: { kind: 'started' } | { kind: 'ended'; how: 'done' | 'crashed' | 'skipped' }, minutes: number): void {
+function tellCard(
+  { runId, step, speed }: Recording,
+  event: { kind: 'started' } | { kind: 'ended'; how: 'done' | 'crashed' | 'skipped' },
+  minutes: number,
+): void {
   if (!step) return;
   const now = new Date();
   // a day that is practised, or that lies elsewhere in the calendar, goes by its plan
   const clockMin = now.getHours() * 60 + now.getMinutes() + now.getSeconds() / 60;
-  const startMin = speed === 1 && Math.abs(clockMin - minutes - step.atMin) < 4 * 60 ? clockMin - minutes : step.atMin;
-  void outbox.add(`/cards/${step.cardId}/events`, 'events', [{ id: uuidOf(event.kind, runId), ...event, stepId: step.stepId, repeat: step.repeat, atMin: Math.round(startMin + minutes) }]);
+  const startMin =
+    speed === 1 && Math.abs(clockMin - minutes - step.atMin) < 4 * 60 ? clockMin - minutes : step.atMin;
+  void outbox.add(`/cards/${step.cardId}/events`, 'events', [
+    {
+      id: uuidOf(event.kind, runId),
+      ...event,
+      stepId: step.stepId,
+      repeat: step.repeat,
+      atMin: Math.round(startMin + minutes),
+    },
+  ]);
 }
 
 function Head({ bench, recording }: { bench: BenchOf; recording: Recording }): ReactNode {
   const { action } = usePalette();
   const { connection, waiting, durable } = bench;
-  const says = connection === 'lost' ? `Server not reached${waiting > 0 ? `: ${waiting} kept here` : ''}` : waiting > 0 ? `${waiting} on the way` : connection === 'live' ? 'All sent' : 'Connecting';
+  const says =
+    connection === 'lost'
+      ? `Server not reached${waiting > 0 ? `: ${waiting} kept here` : ''}`
+      : waiting > 0
+        ? `${waiting} on the way`
+        : connection === 'live'
+          ? 'All sent'
+          : 'Connecting';
   return (
     <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center', gap: 8 }}>
       <View style={{ flex: 1, minWidth: 0 }}>
         <Heading level={1} style={{ fontSize: 19, lineHeight: 23 }} numberOfLines={1}>
           {recording.name}
         </Heading>
-        <Quiet numberOfLines={1}>{[recording.setup, sayStatus(recording), recording.speed > 1 ? `practice, ${recording.speed} ×` : null].filter(Boolean).join(' · ')}</Quiet>
+        <Quiet numberOfLines={1}>
+          {[
+            recording.setup,
+            sayStatus(recording),
+            recording.speed > 1 ? `practice, ${recording.speed} ×` : null,
+          ]
+            .filter(Boolean)
+            .join(' · ')}
+        </Quiet>
       </View>
       <View style={{ alignItems: 'flex-end' }}>
-        <Quiet role="status" aria-label="Connection" style={connection === 'lost' ? { color: action } : undefined}>
+        <Quiet
+          role="status"
+          aria-label="Connection"
+          style={connection === 'lost' ? { color: action } : undefined}
+        >
           {says}
         </Quiet>
-        {durable ? null : <Quiet style={{ color: action }}>This browser keeps nothing: leave the page open.</Quiet>}
+        {durable ? null : (
+          <Quiet style={{ color: action }}>This browser keeps nothing: leave the page open.</Quiet>
+        )}
       </View>
     </View>
   );
@@ -206,11 +338,30 @@ function Before({ recording, bench }: { recording: Recording; bench: BenchOf }):
   const { temperature } = useVoice();
   return (
     <View style={{ gap: 6 }}>
-      <Button title="Start the run" onPress={start} buttonStyle={{ minHeight: BIG + 16 }} titleStyle={{ fontSize: 24 }} />
+      <Button
+        title="Start the run"
+        onPress={start}
+        buttonStyle={{ minHeight: BIG + 16 }}
+        titleStyle={{ fontSize: 24 }}
+      />
       <View style={{ flexDirection: 'row' }}>
-        <Button type="clear" title="It would not start" onPress={() => endRun(bench, recording, 'would-not-start')} buttonStyle={{ paddingHorizontal: 0 }} />
+        <Button
+          type="clear"
+          title="It would not start"
+          onPress={() => endRun(bench, recording, 'would-not-start')}
+          buttonStyle={{ paddingHorizontal: 0 }}
+        />
       </View>
-      <Quiet>{[plan.minutes === null ? 'open end' : `planned ${plan.minutes} min`, target === null ? 'no target' : `target ${target} fps`, roomC === null ? 'room unknown: it will be marked' : `room ${temperature(roomC)}`, plan.everyMin === null ? null : `read every ${plan.everyMin} min`].filter(Boolean).join(' · ')}</Quiet>
+      <Quiet>
+        {[
+          plan.minutes === null ? 'open end' : `planned ${plan.minutes} min`,
+          target === null ? 'no target' : `target ${target} fps`,
+          roomC === null ? 'room unknown: it will be marked' : `room ${temperature(roomC)}`,
+          plan.everyMin === null ? null : `read every ${plan.everyMin} min`,
+        ]
+          .filter(Boolean)
+          .join(' · ')}
+      </Quiet>
     </View>
   );
 }
@@ -223,7 +374,14 @@ function EndRun({ recording, bench }: { recording: Recording; bench: BenchOf }):
       <Heading level={3}>End the run</Heading>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {REASONS.map((reason) => (
-          <Button key={reason} type={reason === 'planned' ? 'solid' : 'outline'} title={reason === 'planned' ? 'End as planned' : END_WORDS[reason]} onPress={() => endRun(bench, recording, reason)} buttonStyle={{ minHeight: BIG }} containerStyle={{ flexGrow: 1, flexBasis: '45%' }} />
+          <Button
+            key={reason}
+            type={reason === 'planned' ? 'solid' : 'outline'}
+            title={reason === 'planned' ? 'End as planned' : END_WORDS[reason]}
+            onPress={() => endRun(bench, recording, reason)}
+            buttonStyle={{ minHeight: BIG }}
+            containerStyle={{ flexGrow: 1, flexBasis: '45%' }}
+          />
         ))}
       </View>
       <Quiet>A crash is a result: it is kept with its time.</Quiet>
@@ -239,10 +397,22 @@ function DeleteRun({ recording }: { recording: Recording }): ReactNode {
   const restore = useRestoreRun();
   const { runId, name } = recording;
   const onDelete = (): void =>
-    remove.mutate(runId, { onSuccess: () => (router.navigate('/bench'), toast({ text: `“${name}” is deleted.`, undo: () => restore.mutate(runId) })), onError: (error) => toast({ text: `It could not be deleted: ${error.message}` }) });
+    remove.mutate(runId, {
+      onSuccess: () => (
+        router.navigate('/bench'),
+        toast({ text: `“${name}” is deleted.`, undo: () => restore.mutate(runId) })
+      ),
+      onError: (error) => toast({ text: `It could not be deleted: ${error.message}` }),
+    });
   return (
     <View style={{ flexDirection: 'row' }}>
-      <Button type="clear" title="Delete this run" loading={remove.isPending} onPress={onDelete} buttonStyle={{ paddingHorizontal: 0 }} />
+      <Button
+        type="clear"
+        title="Delete this run"
+        loading={remove.isPending}
+        onPress={onDelete}
+        buttonStyle={{ paddingHorizontal: 0 }}
+      />
     </View>
   );
 }
@@ -254,7 +424,14 @@ function After({ recording, view }: { recording: Recording; view: BenchView }): 
   const cool = (): void => {
     const id = uuid();
     const endedAt = startedAt === null ? steadyClock.now() : startedAt + end!.atMs / recording.speed;
-    void keepCool(id, { kind: 'watch', device, spot: hottest?.spot ?? 'back by the camera', roomC, readyC: (roomC ?? 20) + USUAL_OVER_ROOM_C, startedAt: endedAt });
+    void keepCool(id, {
+      kind: 'watch',
+      device,
+      spot: hottest?.spot ?? 'back by the camera',
+      roomC,
+      readyC: (roomC ?? 20) + USUAL_OVER_ROOM_C,
+      startedAt: endedAt,
+    });
     // the last reading at the bench is the first of the cool-down
     if (hottest) void keepCool(id, { kind: 'reading', reading: uuid(), at: endedAt, c: hottest.c });
     router.navigate('/bench');
@@ -262,15 +439,32 @@ function After({ recording, view }: { recording: Recording; view: BenchView }): 
   return (
     <View style={{ gap: 8 }}>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-        <Button title="Its figures" loading={!settled} disabled={!settled} onPress={() => router.navigate(`/runs/${recording.runId}`)} buttonStyle={{ minHeight: BIG }} containerStyle={{ flexGrow: 1 }} />
-        <Button type="outline" title="Watch it cool down" onPress={cool} buttonStyle={{ minHeight: BIG }} containerStyle={{ flexGrow: 1 }} />
+        <Button
+          title="Its figures"
+          loading={!settled}
+          disabled={!settled}
+          onPress={() => router.navigate(`/runs/${recording.runId}`)}
+          buttonStyle={{ minHeight: BIG }}
+          containerStyle={{ flexGrow: 1 }}
+        />
+        <Button
+          type="outline"
+          title="Watch it cool down"
+          onPress={cool}
+          buttonStyle={{ minHeight: BIG }}
+          containerStyle={{ flexGrow: 1 }}
+        />
       </View>
       {step ? (
         <Link href={`/cards/${step.cardId}`} style={{ paddingVertical: 10 }}>
           <Body style={{ textDecorationLine: 'underline' }}>To the next step of the card</Body>
         </Link>
       ) : null}
-      <Quiet>{settled ? 'Last readings of skin and battery can still be typed; the figures follow.' : 'The figures are computed from all that has come.'}</Quiet>
+      <Quiet>
+        {settled
+          ? 'Last readings of skin and battery can still be typed; the figures follow.'
+          : 'The figures are computed from all that has come.'}
+      </Quiet>
     </View>
   );
 }
@@ -279,8 +473,22 @@ function LastEntry({ entry, onUndo }: { entry: ShownEntry; onUndo: () => void })
   const { line } = usePalette();
   const { temperature } = useVoice();
   return (
-    <View role="status" aria-label="Last entry" style={{ flexDirection: 'row', alignItems: 'center', borderTopWidth: 1, borderBottomWidth: 1, borderColor: line, gap: 8 }}>
-      <Body style={{ flex: 1, fontSize: 15 }} numberOfLines={1}>{`${sayLine(entry.line, temperature, entry.open)} · ${entry.kept === 'sent' ? 'on the server' : 'kept here'}`}</Body>
+    <View
+      role="status"
+      aria-label="Last entry"
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        borderTopWidth: 1,
+        borderBottomWidth: 1,
+        borderColor: line,
+        gap: 8,
+      }}
+    >
+      <Body
+        style={{ flex: 1, fontSize: 15 }}
+        numberOfLines={1}
+      >{`${sayLine(entry.line, temperature, entry.open)} · ${entry.kept === 'sent' ? 'on the server' : 'kept here'}`}</Body>
       <Button type="clear" title="Undo" aria-label="Undo the last entry" onPress={onUndo} />
     </View>
   );

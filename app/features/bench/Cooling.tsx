@@ -23,7 +23,8 @@ const USUAL_ROOM_C = 20;
 
 const TIME = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 
-export const keepCool = (id: string, change: WithoutId<CoolChange>): Promise<void> => outbox.add(`/cool-downs/${id}/changes`, 'changes', [changeOf(change)]);
+export const keepCool = (id: string, change: WithoutId<CoolChange>): Promise<void> =>
+  outbox.add(`/cool-downs/${id}/changes`, 'changes', [changeOf(change)]);
 
 /** Devices that cool, each with its readings, its curve and when it is ready. */
 export function Cooling(): ReactNode {
@@ -39,7 +40,15 @@ export function Cooling(): ReactNode {
         <Button type="clear" title="Watch a device" onPress={() => setAdding(!adding)} />
       </View>
       {adding ? <NewWatch onDone={() => setAdding(false)} /> : null}
-      {all.length === 0 && !adding ? <Quiet>{watches.data ? 'No device is watched. After a run, “Watch it cool down” begins here by itself.' : watches.error ? 'Which devices are watched is not known here; it is asked again by itself.' : 'Asking which devices are watched …'}</Quiet> : null}
+      {all.length === 0 && !adding ? (
+        <Quiet>
+          {watches.data
+            ? 'No device is watched. After a run, “Watch it cool down” begins here by itself.'
+            : watches.error
+              ? 'Which devices are watched is not known here; it is asked again by itself.'
+              : 'Asking which devices are watched …'}
+        </Quiet>
+      ) : null}
       {all.map((watch) => (
         <Watch key={watch.id} watch={watch} />
       ))}
@@ -80,7 +89,18 @@ function Watch({ watch }: { watch: CoolWatch }): ReactNode {
     setTyped(null);
   };
   return (
-    <View role="group" aria-label={`${device} cools`} style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 12, gap: 6 }}>
+    <View
+      role="group"
+      aria-label={`${device} cools`}
+      style={{
+        backgroundColor: sheet,
+        borderWidth: 1,
+        borderColor: line,
+        borderRadius: 8,
+        padding: 12,
+        gap: 6,
+      }}
+    >
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 10 }}>
         <View style={{ flex: 1 }}>
           <Heading level={3}>{device}</Heading>
@@ -88,36 +108,84 @@ function Watch({ watch }: { watch: CoolWatch }): ReactNode {
         </View>
         <View style={{ alignItems: 'flex-end' }}>
           <FigureText size={30} style={ready.kind === 'ready' ? { color: action } : undefined}>
-            {ready.kind === 'ready' ? 'ready' : ready.atS === null ? '–' : TIME.format(startedAt + ready.atS * 1000)}
+            {ready.kind === 'ready'
+              ? 'ready'
+              : ready.atS === null
+                ? '–'
+                : TIME.format(startedAt + ready.atS * 1000)}
           </FigureText>
           <Quiet>{sayReady(ready)}</Quiet>
         </View>
       </View>
       <Curve watch={watch} fit={fit?.fit ?? null} nowS={nowS} />
-      <Quiet>{last ? `Last ${temperature(last.c)}, ${Math.max(0, Math.round((nowS - last.atS) / 60))} min ago; ${readings.length} ${readings.length === 1 ? 'reading' : 'readings'}.${fit ? ` Settles at ${temperature(fit.fit.final)}.` : ''}` : 'No reading yet.'}</Quiet>
+      <Quiet>
+        {last
+          ? `Last ${temperature(last.c)}, ${Math.max(0, Math.round((nowS - last.atS) / 60))} min ago; ${readings.length} ${readings.length === 1 ? 'reading' : 'readings'}.${fit ? ` Settles at ${temperature(fit.fit.final)}.` : ''}`
+          : 'No reading yet.'}
+      </Quiet>
       <View style={{ flexDirection: 'row', alignItems: 'flex-start', gap: 8 }}>
         <View style={{ width: 120, marginBottom: -18 }}>
-          <NumberInput label={`Skin now, °${unit}`} value={typed} onChange={setTyped} placeholder={last ? degrees(last.c).toFixed(1) : ''} />
+          <NumberInput
+            label={`Skin now, °${unit}`}
+            value={typed}
+            onChange={setTyped}
+            placeholder={last ? degrees(last.c).toFixed(1) : ''}
+          />
         </View>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4, paddingTop: 20, flex: 1 }}>
-          <Button title="Keep" aria-label={`Keep the reading of ${device}`} disabled={celsius === null} onPress={keep} buttonStyle={{ minHeight: 48 }} />
-          {last ? <Button type="clear" title="Undo" aria-label={`Take back the last reading of ${device}`} onPress={() => void keepCool(id, { kind: 'take-back', reading: last.id })} /> : null}
-          <Button type="clear" title="Done" aria-label={`Stop watching ${device}`} onPress={() => void keepCool(id, { kind: 'done' })} />
+          <Button
+            title="Keep"
+            aria-label={`Keep the reading of ${device}`}
+            disabled={celsius === null}
+            onPress={keep}
+            buttonStyle={{ minHeight: 48 }}
+          />
+          {last ? (
+            <Button
+              type="clear"
+              title="Undo"
+              aria-label={`Take back the last reading of ${device}`}
+              onPress={() => void keepCool(id, { kind: 'take-back', reading: last.id })}
+            />
+          ) : null}
+          <Button
+            type="clear"
+            title="Done"
+            aria-label={`Stop watching ${device}`}
+            onPress={() => void keepCool(id, { kind: 'done' })}
+          />
         </View>
       </View>
     </View>
   );
 }
 
-const FROM: Record<ReadyFrom, string> = { curve: 'ready, by its curve', own: 'ready, by its earlier cool-downs', unknown: 'a few more readings tell when' };
+const FROM: Record<ReadyFrom, string> = {
+  curve: 'ready, by its curve',
+  own: 'ready, by its earlier cool-downs',
+  unknown: 'a few more readings tell when',
+};
 
-const sayReady = (ready: ReturnType<typeof readyAt>): string => (ready.kind === 'ready' ? 'it is down' : ready.kind === 'never' ? 'by its curve it stays above' : FROM[ready.from]);
+const sayReady = (ready: ReturnType<typeof readyAt>): string =>
+  ready.kind === 'ready'
+    ? 'it is down'
+    : ready.kind === 'never'
+      ? 'by its curve it stays above'
+      : FROM[ready.from];
 
 const HEIGHT = 70;
 const CURVE_POINTS = 40;
 
 /** Readings, the fitted curve through them, and the line to come down to. */
-function Curve({ watch: { readings, readyC, device }, fit, nowS }: { watch: CoolWatch; fit: ApproachFit | null; nowS: number }): ReactNode {
+function Curve({
+  watch: { readings, readyC, device },
+  fit,
+  nowS,
+}: {
+  watch: CoolWatch;
+  fit: ApproachFit | null;
+  nowS: number;
+}): ReactNode {
   const { line, action, quiet, warmth } = usePalette();
   const [width, setWidth] = useState(0);
   if (readings.length === 0) return null;
@@ -133,8 +201,28 @@ function Curve({ watch: { readings, readyC, device }, fit, nowS }: { watch: Cool
     <View onLayout={(event) => setWidth(event.nativeEvent.layout.width)} style={{ height: HEIGHT }}>
       <Svg width={width} height={HEIGHT} role="img" aria-label={`How ${device} cools`}>
         <Line x1={0} x2={width} y1={HEIGHT - 1} y2={HEIGHT - 1} stroke={line} strokeWidth={1} />
-        <Line x1={0} x2={width} y1={y(readyC)} y2={y(readyC)} stroke={action} strokeWidth={1} strokeDasharray="4 4" />
-        {fit ? <Polyline points={Array.from({ length: CURVE_POINTS + 1 }, (_, i) => from + ((toS - from) * i) / CURVE_POINTS).map((s) => `${x(s).toFixed(1)},${y(Math.max(low, Math.min(high, at(s)))).toFixed(1)}`).join(' ')} fill="none" stroke={warmth[3]} strokeWidth={2} /> : null}
+        <Line
+          x1={0}
+          x2={width}
+          y1={y(readyC)}
+          y2={y(readyC)}
+          stroke={action}
+          strokeWidth={1}
+          strokeDasharray="4 4"
+        />
+        {fit ? (
+          <Polyline
+            points={Array.from(
+              { length: CURVE_POINTS + 1 },
+              (_, i) => from + ((toS - from) * i) / CURVE_POINTS,
+            )
+              .map((s) => `${x(s).toFixed(1)},${y(Math.max(low, Math.min(high, at(s)))).toFixed(1)}`)
+              .join(' ')}
+            fill="none"
+            stroke={warmth[3]}
+            strokeWidth={2}
+          />
+        ) : null}
         <Line x1={x(nowS)} x2={x(nowS)} y1={0} y2={HEIGHT} stroke={quiet} strokeWidth={1} />
         {readings.map((reading) => (
           <Circle key={reading.id} cx={x(reading.atS)} cy={y(reading.c)} r={4} fill={warmth[3]} />
@@ -152,14 +240,34 @@ function NewWatch({ onDone }: { onDone: () => void }): ReactNode {
   const roomC = typeof room === 'number' ? (unit === 'F' ? (room - 32) / 1.8 : room) : null;
   const facts = kit?.devices.find((one) => one.name === device.trim());
   const watch = (): void => {
-    void keepCool(uuid(), { kind: 'watch', device: device.trim(), spot: facts?.facts.chipSpot ?? facts?.spots[0]?.spot ?? 'back by the camera', roomC, readyC: (roomC ?? USUAL_ROOM_C) + USUAL_OVER_ROOM_C, startedAt: steadyClock.now() });
+    void keepCool(uuid(), {
+      kind: 'watch',
+      device: device.trim(),
+      spot: facts?.facts.chipSpot ?? facts?.spots[0]?.spot ?? 'back by the camera',
+      roomC,
+      readyC: (roomC ?? USUAL_ROOM_C) + USUAL_OVER_ROOM_C,
+      startedAt: steadyClock.now(),
+    });
     onDone();
   };
   return (
     <View role="group" aria-label="Watch a device">
-      <NamePicker label="Which device" what="device" known={kit?.devices.map((one) => one.name) ?? []} value={device} onChange={setDevice} />
-      <NumberInput label={`Room, °${unit}`} value={room} onChange={setRoom} error={roomC === null ? 'a number is needed' : undefined} />
-      <Body style={{ fontSize: 15, marginBottom: 8 }}>{`Ready at ${USUAL_OVER_ROOM_C} °C over the room.`}</Body>
+      <NamePicker
+        label="Which device"
+        what="device"
+        known={kit?.devices.map((one) => one.name) ?? []}
+        value={device}
+        onChange={setDevice}
+      />
+      <NumberInput
+        label={`Room, °${unit}`}
+        value={room}
+        onChange={setRoom}
+        error={roomC === null ? 'a number is needed' : undefined}
+      />
+      <Body
+        style={{ fontSize: 15, marginBottom: 8 }}
+      >{`Ready at ${USUAL_OVER_ROOM_C} °C over the room.`}</Body>
       <View style={{ flexDirection: 'row' }}>
         <Button title="Watch it" disabled={device.trim() === '' || roomC === null} onPress={watch} />
       </View>

@@ -17,7 +17,8 @@ import { writer } from './useBench';
 const LISTED = new Set<EntryLine['type']>(['skin', 'battery', 'rate', 'mark', 'span', 'end']);
 const FIRST_SHOWN = 40;
 
-export const isListed = ({ line, source }: ShownEntry): boolean => LISTED.has(line.type) && !(source !== null && line.type === 'battery');
+export const isListed = ({ line, source }: ShownEntry): boolean =>
+  LISTED.has(line.type) && !(source !== null && line.type === 'battery');
 
 interface Props {
   entries: ShownEntry[];
@@ -36,15 +37,30 @@ export function Log({ entries, sources, onChange, onTakeBack, onDrop }: Props): 
     <View>
       <View role="list" aria-label="What was noted">
         {listed.slice(0, all ? undefined : FIRST_SHOWN).map((entry) => (
-          <Row key={entry.id} entry={entry} source={sources.find((source) => source.id === entry.source)} onChange={onChange} onTakeBack={onTakeBack} onDrop={onDrop} />
+          <Row
+            key={entry.id}
+            entry={entry}
+            source={sources.find((source) => source.id === entry.source)}
+            onChange={onChange}
+            onTakeBack={onTakeBack}
+            onDrop={onDrop}
+          />
         ))}
       </View>
-      {!all && listed.length > FIRST_SHOWN ? <Button type="clear" title={`Show all ${listed.length}`} onPress={() => setAll(true)} /> : null}
+      {!all && listed.length > FIRST_SHOWN ? (
+        <Button type="clear" title={`Show all ${listed.length}`} onPress={() => setAll(true)} />
+      ) : null}
     </View>
   );
 }
 
-function Row({ entry, source, onChange, onTakeBack, onDrop }: { entry: ShownEntry; source: BenchSource | undefined } & Omit<Props, 'entries' | 'sources'>): ReactNode {
+function Row({
+  entry,
+  source,
+  onChange,
+  onTakeBack,
+  onDrop,
+}: { entry: ShownEntry; source: BenchSource | undefined } & Omit<Props, 'entries' | 'sources'>): ReactNode {
   const { line: border, action } = usePalette();
   const { temperature } = useVoice();
   const [editing, setEditing] = useState(false);
@@ -54,14 +70,30 @@ function Row({ entry, source, onChange, onTakeBack, onDrop }: { entry: ShownEntr
   return (
     <View role="listitem" style={{ borderBottomWidth: 1, borderColor: border, paddingVertical: 2 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-        <FigureText style={{ minWidth: 52 }}>{clock((line.type === 'span' ? line.fromMs : line.atMs) / 1000)}</FigureText>
-        <Pressable role="button" aria-label={`Correct ${says}`} disabled={!own} onPress={() => setEditing(!editing)} style={{ flex: 1, minHeight: TARGET, justifyContent: 'center' }}>
+        <FigureText style={{ minWidth: 52 }}>
+          {clock((line.type === 'span' ? line.fromMs : line.atMs) / 1000)}
+        </FigureText>
+        <Pressable
+          role="button"
+          aria-label={`Correct ${says}`}
+          disabled={!own}
+          onPress={() => setEditing(!editing)}
+          style={{ flex: 1, minHeight: TARGET, justifyContent: 'center' }}
+        >
           <Body style={{ fontSize: 16, lineHeight: 20 }}>{says}</Body>
-          <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{source?.name ?? (entry.writer === writer || entry.writer === null ? 'this screen' : 'another screen')}</Quiet>
+          <Quiet style={{ fontSize: 13, lineHeight: 16 }}>
+            {source?.name ??
+              (entry.writer === writer || entry.writer === null ? 'this screen' : 'another screen')}
+          </Quiet>
         </Pressable>
         <KeptSign entry={entry} />
         {own && kept !== 'refused' ? (
-          <Pressable role="button" aria-label={`Take back ${says}`} onPress={() => onTakeBack(entry)} style={{ width: TARGET, height: TARGET, alignItems: 'center', justifyContent: 'center' }}>
+          <Pressable
+            role="button"
+            aria-label={`Take back ${says}`}
+            onPress={() => onTakeBack(entry)}
+            style={{ width: TARGET, height: TARGET, alignItems: 'center', justifyContent: 'center' }}
+          >
             <Feather name="x" size={20} color={action} />
           </Pressable>
         ) : null}
@@ -87,7 +119,13 @@ function Row({ entry, source, onChange, onTakeBack, onDrop }: { entry: ShownEntr
 
 function KeptSign({ entry }: { entry: ShownEntry }): ReactNode {
   const { quiet, action } = usePalette();
-  const [icon, says, color] = ({ here: ['upload', 'kept here, on its way', action], sent: ['check', 'on the server', quiet], refused: ['alert-circle', 'not taken', action] } as const)[entry.kept];
+  const [icon, says, color] = (
+    {
+      here: ['upload', 'kept here, on its way', action],
+      sent: ['check', 'on the server', quiet],
+      refused: ['alert-circle', 'not taken', action],
+    } as const
+  )[entry.kept];
   return (
     <View role="img" aria-label={says} style={{ width: 24, alignItems: 'center' }}>
       <Feather name={icon} size={18} color={color} />
@@ -105,10 +143,22 @@ function Edit({ line, onDone }: { line: EntryLine; onDone: (line: EntryLine | nu
   return (
     <View style={{ flexDirection: 'row', alignItems: 'flex-start', gap: 8, paddingBottom: 6 }}>
       <View style={{ width: 92 }}>
-        <Input aria-label="At, minutes and seconds" value={at} onChangeText={setAt} renderErrorMessage={false} />
+        <Input
+          aria-label="At, minutes and seconds"
+          value={at}
+          onChangeText={setAt}
+          renderErrorMessage={false}
+        />
       </View>
       <View style={{ flex: 1 }}>
-        <Input aria-label={line.type === 'span' ? 'Until, minutes and seconds' : line.type === 'mark' ? 'Words' : 'Value'} value={value} onChangeText={setValue} renderErrorMessage={false} />
+        <Input
+          aria-label={
+            line.type === 'span' ? 'Until, minutes and seconds' : line.type === 'mark' ? 'Words' : 'Value'
+          }
+          value={value}
+          onChangeText={setValue}
+          renderErrorMessage={false}
+        />
       </View>
       <Button title="Keep" disabled={changed === null} onPress={() => onDone(changed)} />
     </View>
@@ -131,10 +181,21 @@ function withTime(line: EntryLine, atMs: number): EntryLine {
 }
 
 function withValue(line: EntryLine, text: string, unit: 'C' | 'F'): EntryLine | null {
-  if (line.type === 'mark') return text.trim() === '' ? { type: 'mark', atMs: line.atMs, kind: line.kind } : { ...line, note: text.trim() };
+  if (line.type === 'mark')
+    return text.trim() === ''
+      ? { type: 'mark', atMs: line.atMs, kind: line.kind }
+      : { ...line, note: text.trim() };
   if (line.type === 'span') {
     const toS = readTime(text);
-    return toS === null || toS * 1000 < Math.floor(line.fromMs / 1000) * 1000 ? null : { ...line, toMs: Math.floor(line.toMs / 1000) === toS ? Math.max(line.fromMs, line.toMs) : Math.max(line.fromMs, toS * 1000) };
+    return toS === null || toS * 1000 < Math.floor(line.fromMs / 1000) * 1000
+      ? null
+      : {
+          ...line,
+          toMs:
+            Math.floor(line.toMs / 1000) === toS
+              ? Math.max(line.fromMs, line.toMs)
+              : Math.max(line.fromMs, toS * 1000),
+        };
   }
   const number = Number(text.replace(',', '.'));
   if (text.trim() === '' || !Number.isFinite(number)) return null;

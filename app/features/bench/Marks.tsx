@@ -39,7 +39,8 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
   const [note, setNote] = useState<{ text: string; atMs: number } | null>(null);
   // a note is of the moment at which one began to write
   const begin = (): void => setNote({ text: '', atMs: nowMs() });
-  const open = (kind: string): ShownEntry | undefined => entries.find((entry) => entry.open && entry.line.type === 'span' && entry.line.kind === kind);
+  const open = (kind: string): ShownEntry | undefined =>
+    entries.find((entry) => entry.open && entry.line.type === 'span' && entry.line.kind === kind);
   const toggle = (kind: string): void => {
     const going = open(kind);
     if (going) onClose(going);
@@ -62,7 +63,18 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {SPANS.map(({ kind, text, icon }) => {
           const going = open(kind);
-          return <Big key={kind} text={text} under={going?.line.type === 'span' ? `on since ${clock(going.line.fromMs / 1000)}` : 'off'} icon={icon} on={going !== undefined} toggle label={text} onPress={() => toggle(kind)} />;
+          return (
+            <Big
+              key={kind}
+              text={text}
+              under={going?.line.type === 'span' ? `on since ${clock(going.line.fromMs / 1000)}` : 'off'}
+              icon={icon}
+              on={going !== undefined}
+              toggle
+              label={text}
+              onPress={() => toggle(kind)}
+            />
+          );
         })}
       </View>
       {note === null ? (
@@ -70,7 +82,16 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
           <Big text="Note" icon="edit-3" onPress={begin} />
         </View>
       ) : (
-        <Input aria-label="Note" placeholder="What happened?" value={note.text} onChangeText={(text) => setNote({ ...note, text })} onSubmitEditing={keepNote} onBlur={keepNote} autoFocus renderErrorMessage={false} />
+        <Input
+          aria-label="Note"
+          placeholder="What happened?"
+          value={note.text}
+          onChangeText={(text) => setNote({ ...note, text })}
+          onSubmitEditing={keepNote}
+          onBlur={keepNote}
+          autoFocus
+          renderErrorMessage={false}
+        />
       )}
       <Quiet>Menu and loading are left out of the figures, charging out of the drain.</Quiet>
     </View>
@@ -79,10 +100,30 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
 
 /** The keys of a wide screen. */
 function useKeysOf(mark: (kind: string) => void, toggle: (kind: string) => void, onNote: () => void): void {
-  useKeys([...MARKS.map(({ kind, text, key }) => ({ key, does: text, press: () => mark(kind) })), ...SPANS.map(({ kind, text, key }) => ({ key, does: `${text}, on and off`, press: () => toggle(kind) })), { key: 'n', does: 'Note', press: onNote }]);
+  useKeys([
+    ...MARKS.map(({ kind, text, key }) => ({ key, does: text, press: () => mark(kind) })),
+    ...SPANS.map(({ kind, text, key }) => ({ key, does: `${text}, on and off`, press: () => toggle(kind) })),
+    { key: 'n', does: 'Note', press: onNote },
+  ]);
 }
 
-function Big({ text, under, icon, on = false, toggle = false, label = text, onPress }: { text: string; under?: string; icon: Icon; on?: boolean; toggle?: boolean; label?: string; onPress: () => void }): ReactNode {
+function Big({
+  text,
+  under,
+  icon,
+  on = false,
+  toggle = false,
+  label = text,
+  onPress,
+}: {
+  text: string;
+  under?: string;
+  icon: Icon;
+  on?: boolean;
+  toggle?: boolean;
+  label?: string;
+  onPress: () => void;
+}): ReactNode {
   const { ink, quiet, sheet, line, action, onAction } = usePalette();
   const color = on ? onAction : ink;
   return (
@@ -91,12 +132,26 @@ function Big({ text, under, icon, on = false, toggle = false, label = text, onPr
       aria-label={label}
       aria-checked={toggle ? on : undefined}
       onPress={onPress}
-      style={({ pressed }) => ({ flexGrow: 1, flexBasis: '30%', minHeight: BIG + 8, flexDirection: 'row', alignItems: 'center', justifyContent: 'center', gap: 8, borderRadius: 8, borderWidth: 1, borderColor: on ? action : quiet, backgroundColor: on ? action : pressed ? line : sheet })}
+      style={({ pressed }) => ({
+        flexGrow: 1,
+        flexBasis: '30%',
+        minHeight: BIG + 8,
+        flexDirection: 'row',
+        alignItems: 'center',
+        justifyContent: 'center',
+        gap: 8,
+        borderRadius: 8,
+        borderWidth: 1,
+        borderColor: on ? action : quiet,
+        backgroundColor: on ? action : pressed ? line : sheet,
+      })}
     >
       <Feather name={icon} size={20} color={color} />
       <View>
         <Body style={{ fontFamily: FONTS.head, fontSize: 17, lineHeight: 21, color }}>{text}</Body>
-        {under ? <Quiet style={{ fontSize: 13, lineHeight: 16, color: on ? onAction : quiet }}>{under}</Quiet> : null}
+        {under ? (
+          <Quiet style={{ fontSize: 13, lineHeight: 16, color: on ? onAction : quiet }}>{under}</Quiet>
+        ) : null}
       </View>
     </Pressable>
   );

@@ -1,5 +1,16 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { benchPlan, FASTEST, runFacts, USUAL_BENCH_PLAN, type BenchPlan, type Card, type CardStep, type Kit, type Preflight, type RunFactsInput } from '@pace-check/contract';
+import {
+  benchPlan,
+  FASTEST,
+  runFacts,
+  USUAL_BENCH_PLAN,
+  type BenchPlan,
+  type Card,
+  type CardStep,
+  type Kit,
+  type Preflight,
+  type RunFactsInput,
+} from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
@@ -20,14 +31,30 @@ import { FactsFields } from '../runs/FactsFields';
 
 /** A run to be recorded: for the step of a card that the address names, or for none. */
 export function NewRecordingScreen(): ReactNode {
-  const { card: cardId = '', step: stepId, repeat, at } = useLocalSearchParams<{ card?: string; step?: string; repeat?: string; at?: string }>();
+  const {
+    card: cardId = '',
+    step: stepId,
+    repeat,
+    at,
+  } = useLocalSearchParams<{ card?: string; step?: string; repeat?: string; at?: string }>();
   const card = useCard(cardId);
   const kit = useKit();
-  if (cardId !== '' && card.error && !card.data) return <Failed error={card.error} retry={() => void card.refetch()} />;
+  if (cardId !== '' && card.error && !card.data)
+    return <Failed error={card.error} retry={() => void card.refetch()} />;
   // without a network what can be typed is enough; another attempt at the kit must not take the form away
-  if ((cardId !== '' && !card.data) || (kit.isPending && kit.errorUpdateCount === 0)) return <Loading rows={4} height={80} label="Loading what is known" />;
+  if ((cardId !== '' && !card.data) || (kit.isPending && kit.errorUpdateCount === 0))
+    return <Loading rows={4} height={80} label="Loading what is known" />;
   const step = card.data?.steps.find((one) => one.id === stepId) ?? null;
-  return <Form key={stepId} kit={kit.data} card={step ? card.data! : null} step={step} repeat={Number(repeat ?? 1)} atMin={at === undefined ? null : Number(at)} />;
+  return (
+    <Form
+      key={stepId}
+      kit={kit.data}
+      card={step ? card.data! : null}
+      step={step}
+      repeat={Number(repeat ?? 1)}
+      atMin={at === undefined ? null : Number(at)}
+    />
+  );
 }
 
 interface Props {
@@ -42,38 +69,87 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
   const wide = useWide();
   const router = useRouter();
   const { line, paper } = usePalette();
-  const told = card?.events.findLast((event) => event.kind === 'preflight' && event.stepId === step?.id && event.repeat === repeat);
+  const told = card?.events.findLast(
+    (event) => event.kind === 'preflight' && event.stepId === step?.id && event.repeat === repeat,
+  );
   const [preflight, setPreflight] = useState<Preflight>(told?.kind === 'preflight' ? told.preflight : {});
-  const form = useForm<RunFactsInput>({ resolver: zodResolver(runFacts), defaultValues: { device: step?.device ?? '', title: step?.title ?? '', setup: step?.setup ?? null, target: null, refresh: null } });
+  const form = useForm<RunFactsInput>({
+    resolver: zodResolver(runFacts),
+    defaultValues: {
+      device: step?.device ?? '',
+      title: step?.title ?? '',
+      setup: step?.setup ?? null,
+      target: null,
+      refresh: null,
+    },
+  });
   const device = useWatch({ control: form.control, name: 'device' });
   const known = kit?.devices.find((one) => one.name.toLowerCase() === device.trim().toLowerCase());
-  const knownSpots = known && known.spots.length > 0 ? known.spots.map((one) => one.spot) : USUAL_BENCH_PLAN.spots;
+  const knownSpots =
+    known && known.spots.length > 0 ? known.spots.map((one) => one.spot) : USUAL_BENCH_PLAN.spots;
   const [spots, setSpots] = useState<string[] | null>(null);
-  const [plan, setPlan] = useState<Record<'minutes' | 'floorPercent' | 'everyMin', unknown>>({ minutes: step?.minutes ?? USUAL_BENCH_PLAN.minutes, floorPercent: card?.rules.floorPercent ?? USUAL_BENCH_PLAN.floorPercent, everyMin: USUAL_BENCH_PLAN.everyMin });
+  const [plan, setPlan] = useState<Record<'minutes' | 'floorPercent' | 'everyMin', unknown>>({
+    minutes: step?.minutes ?? USUAL_BENCH_PLAN.minutes,
+    floorPercent: card?.rules.floorPercent ?? USUAL_BENCH_PLAN.floorPercent,
+    everyMin: USUAL_BENCH_PLAN.everyMin,
+  });
   const [endsItself, setEndsItself] = useState(false);
   const [speed, setSpeed] = useState<unknown>(1);
-  const checked = benchPlan.safeParse({ ...plan, spots: spots ?? knownSpots, endsItself } satisfies Record<keyof BenchPlan, unknown>);
-  const wrong = (field: keyof BenchPlan): string | undefined => (checked.success ? undefined : checked.error.issues.find((issue) => issue.path[0] === field)?.message);
-  const speedWrong = typeof speed === 'number' && speed >= 1 && speed <= FASTEST ? undefined : `1 to ${FASTEST}`;
+  const checked = benchPlan.safeParse({ ...plan, spots: spots ?? knownSpots, endsItself } satisfies Record<
+    keyof BenchPlan,
+    unknown
+  >);
+  const wrong = (field: keyof BenchPlan): string | undefined =>
+    checked.success ? undefined : checked.error.issues.find((issue) => issue.path[0] === field)?.message;
+  const speedWrong =
+    typeof speed === 'number' && speed >= 1 && speed <= FASTEST ? undefined : `1 to ${FASTEST}`;
   const number = (field: keyof typeof plan, label: string, placeholder: string): ReactNode => (
     <View style={{ flex: 1 }}>
-      <NumberInput label={label} placeholder={placeholder} value={plan[field]} onChange={(value) => setPlan({ ...plan, [field]: value })} error={wrong(field)} />
+      <NumberInput
+        label={label}
+        placeholder={placeholder}
+        value={plan[field]}
+        onChange={(value) => setPlan({ ...plan, [field]: value })}
+        error={wrong(field)}
+      />
     </View>
   );
   const open = form.handleSubmit(async (facts) => {
     if (!checked.success || speedWrong) return;
     const runId = uuid();
-    const ofStep = step && card ? { cardId: card.id, stepId: step.id, repeat, atMin: atMin ?? card.day.startMin } : null;
-    await outbox.add(`/bench/${runId}/changes`, 'changes', [changeOf({ kind: 'open' as const, facts, preflight, plan: checked.data, speed: speed as number, step: ofStep })]);
-    if (ofStep) await outbox.add(`/cards/${ofStep.cardId}/events`, 'events', [changeOf({ kind: 'linked', stepId: ofStep.stepId, repeat, atMin: ofStep.atMin, runId })]);
+    const ofStep =
+      step && card ? { cardId: card.id, stepId: step.id, repeat, atMin: atMin ?? card.day.startMin } : null;
+    await outbox.add(`/bench/${runId}/changes`, 'changes', [
+      changeOf({
+        kind: 'open' as const,
+        facts,
+        preflight,
+        plan: checked.data,
+        speed: speed as number,
+        step: ofStep,
+      }),
+    ]);
+    if (ofStep)
+      await outbox.add(`/cards/${ofStep.cardId}/events`, 'events', [
+        changeOf({ kind: 'linked', stepId: ofStep.stepId, repeat, atMin: ofStep.atMin, runId }),
+      ]);
     router.replace(`/bench/${runId}`);
   });
   return (
     <View style={{ flex: 1 }}>
-      <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 1100, width: '100%' }}>
+      <ScrollView
+        keyboardShouldPersistTaps="handled"
+        contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 1100, width: '100%' }}
+      >
         <BackTo href="/bench" title="Bench" />
         <Heading level={1}>Record a run</Heading>
-        <View style={{ flexDirection: wide ? 'row' : 'column', gap: wide ? 32 : 14, alignItems: wide ? 'flex-start' : 'stretch' }}>
+        <View
+          style={{
+            flexDirection: wide ? 'row' : 'column',
+            gap: wide ? 32 : 14,
+            alignItems: wide ? 'flex-start' : 'stretch',
+          }}
+        >
           <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
             <FactsFields form={form} isNew />
             <View style={{ flexDirection: 'row', gap: 12 }}>
@@ -83,12 +159,31 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
             </View>
             <View style={{ gap: 6, marginBottom: 10 }}>
               <Quiet>Spots of a round, in their order</Quiet>
-              <Chips label="Spots of a round" options={[...new Set([...knownSpots, ...USUAL_BENCH_PLAN.spots])]} selected={spots ?? knownSpots} onChange={setSpots} />
+              <Chips
+                label="Spots of a round"
+                options={[...new Set([...knownSpots, ...USUAL_BENCH_PLAN.spots])]}
+                selected={spots ?? knownSpots}
+                onChange={setSpots}
+              />
             </View>
             <Quiet>At the planned end</Quiet>
-            <Choices label="At the planned end" options={[{ value: 'told', text: 'tell me' }, { value: 'itself', text: 'end by itself' }]} selected={endsItself ? 'itself' : 'told'} onSelect={(value) => setEndsItself(value === 'itself')} maxWidth={360} />
+            <Choices
+              label="At the planned end"
+              options={[
+                { value: 'told', text: 'tell me' },
+                { value: 'itself', text: 'end by itself' },
+              ]}
+              selected={endsItself ? 'itself' : 'told'}
+              onSelect={(value) => setEndsItself(value === 'itself')}
+              maxWidth={360}
+            />
             <View style={{ marginTop: 12, maxWidth: 360 }}>
-              <NumberInput label="Speed of the clock: 1, or up to 60 for practice with stand-ins" value={speed} onChange={setSpeed} error={speedWrong} />
+              <NumberInput
+                label="Speed of the clock: 1, or up to 60 for practice with stand-ins"
+                value={speed}
+                onChange={setSpeed}
+                error={speedWrong}
+              />
             </View>
           </View>
           <View style={{ flex: wide ? 1 : undefined, gap: 12, minWidth: 0 }}>
@@ -98,8 +193,17 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
         </View>
       </ScrollView>
       <View style={{ borderTopWidth: 1, borderColor: line, backgroundColor: paper, padding: 12, gap: 6 }}>
-        {step ? <Body style={{ fontSize: 15 }}>{`For ${card!.name}: ${step.title} on ${step.device}.`}</Body> : <Quiet>Nothing here is refused; what is unknown marks the run where it counts.</Quiet>}
-        <Button title="To the bench" disabled={!checked.success || speedWrong !== undefined} onPress={() => void open()} buttonStyle={{ minHeight: 56 }} />
+        {step ? (
+          <Body style={{ fontSize: 15 }}>{`For ${card!.name}: ${step.title} on ${step.device}.`}</Body>
+        ) : (
+          <Quiet>Nothing here is refused; what is unknown marks the run where it counts.</Quiet>
+        )}
+        <Button
+          title="To the bench"
+          disabled={!checked.success || speedWrong !== undefined}
+          onPress={() => void open()}
+          buttonStyle={{ minHeight: 56 }}
+        />
       </View>
     </View>
   );

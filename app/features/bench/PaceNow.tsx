@@ -21,25 +21,41 @@ export function PaceNow({ recording, view }: { recording: Recording; view: Bench
   const { pace: ink, action } = usePalette();
   useTick(1000);
   // what was heard a while ago is not the pace now; what was read off since then comes nearer
-  const old = pace !== null && recording.status === 'running' && (runClock(recording) - pace.heardMs) / recording.speed >= OLD_MS;
+  const old =
+    pace !== null &&
+    recording.status === 'running' &&
+    (runClock(recording) - pace.heardMs) / recording.speed >= OLD_MS;
   const rate = view.rate && (pace === null || view.rate.atMs > pace.heardMs) ? view.rate : null;
   const now = old ? null : pace && paceNow(pace.figures);
   const split = pace && splitNow(pace.figures);
   return (
     <View style={{ gap: 2 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'flex-end', justifyContent: 'space-between', gap: 10 }}>
+      <View
+        style={{ flexDirection: 'row', alignItems: 'flex-end', justifyContent: 'space-between', gap: 10 }}
+      >
         <View style={{ flexDirection: 'row', alignItems: 'flex-end', gap: 6 }}>
-          <FigureText size={72} style={{ color: ink, lineHeight: 74, minWidth: 128 }} aria-label="Pace now" {...{ dataSet: { heard: pace ? Math.round(pace.heardMs) : '' } }}>
+          <FigureText
+            size={72}
+            style={{ color: ink, lineHeight: 74, minWidth: 128 }}
+            aria-label="Pace now"
+            {...{ dataSet: { heard: pace ? Math.round(pace.heardMs) : '' } }}
+          >
             {now === null ? (rate ? String(Math.round(rate.fps)) : NONE) : now.toFixed(now < 100 ? 1 : 0)}
           </FigureText>
-          <Quiet style={{ marginBottom: 12, width: 64 }}>{now === null && rate ? `fps, read at ${clock(rate.atMs / 1000)}` : 'fps, this second'}</Quiet>
+          <Quiet style={{ marginBottom: 12, width: 64 }}>
+            {now === null && rate ? `fps, read at ${clock(rate.atMs / 1000)}` : 'fps, this second'}
+          </Quiet>
         </View>
         <View style={{ alignItems: 'flex-end' }}>
           <RunClock recording={recording} />
           {pace ? <Trail values={pace.figures.recent} color={ink} /> : null}
         </View>
       </View>
-      {old ? <Quiet style={{ color: action, marginTop: -4 }}>{`no frames since ${clock(pace.heardMs / 1000)}`}</Quiet> : null}
+      {old ? (
+        <Quiet
+          style={{ color: action, marginTop: -4 }}
+        >{`no frames since ${clock(pace.heardMs / 1000)}`}</Quiet>
+      ) : null}
       {pace && split ? (
         <View style={{ flexDirection: 'row', columnGap: 12 }}>
           <Labelled label={`split ${split.number}`} value={fpsColumn(split.average)} />
@@ -51,7 +67,9 @@ export function PaceNow({ recording, view }: { recording: Recording; view: Bench
         </View>
       ) : (
         <View style={{ flexDirection: 'row', columnGap: 12, alignItems: 'center' }}>
-          <Quiet style={{ flex: 1 }}>No frames yet: connect a source, or read the rate off and type it.</Quiet>
+          <Quiet style={{ flex: 1 }}>
+            No frames yet: connect a source, or read the rate off and type it.
+          </Quiet>
           <BatteryAndPower view={view} recording={recording} />
         </View>
       )}
@@ -87,14 +105,26 @@ function Trail({ values, color }: { values: (number | null)[]; color: string }):
   const pieces: string[][] = [[]];
   values.forEach((value, i) => {
     if (value === null) pieces.push([]);
-    else pieces.at(-1)!.push(`${x(i).toFixed(1)},${(TRAIL_HEIGHT - 2 - (value / top) * (TRAIL_HEIGHT - 4)).toFixed(1)}`);
+    else
+      pieces
+        .at(-1)!
+        .push(`${x(i).toFixed(1)},${(TRAIL_HEIGHT - 2 - (value / top) * (TRAIL_HEIGHT - 4)).toFixed(1)}`);
   });
   return (
     <Svg width={TRAIL_WIDTH} height={TRAIL_HEIGHT} role="img" aria-label="Pace of the last minute">
-      <Line x1={0} x2={TRAIL_WIDTH} y1={TRAIL_HEIGHT - 1} y2={TRAIL_HEIGHT - 1} stroke={line} strokeWidth={1} />
-      {pieces.filter((piece) => piece.length > 1).map((piece) => (
-        <Polyline key={piece[0]} points={piece.join(' ')} fill="none" stroke={color} strokeWidth={2} />
-      ))}
+      <Line
+        x1={0}
+        x2={TRAIL_WIDTH}
+        y1={TRAIL_HEIGHT - 1}
+        y2={TRAIL_HEIGHT - 1}
+        stroke={line}
+        strokeWidth={1}
+      />
+      {pieces
+        .filter((piece) => piece.length > 1)
+        .map((piece) => (
+          <Polyline key={piece[0]} points={piece.join(' ')} fill="none" stroke={color} strokeWidth={2} />
+        ))}
     </Svg>
   );
 }

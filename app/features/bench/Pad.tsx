@@ -36,63 +36,121 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
   const { ink, quiet, sheet, line: border, action, onAction } = usePalette();
   const { unit } = useVoice();
   const dueSpot = view.due?.spot ?? null;
-  const [chosen, setChosen] = useState<{ measured: Measured; spot: string | null; /** What was due when it was chosen. */ for: string | null } | null>(null);
+  const [chosen, setChosen] = useState<{
+    measured: Measured;
+    spot: string | null;
+    /** What was due when it was chosen. */ for: string | null;
+  } | null>(null);
   const [text, setText] = useState('');
   const [by, setBy] = useState<'infrared' | 'contact probe'>('infrared');
   const [rateBy, setRateBy] = useState<'overlay' | 'in-title'>('overlay');
   // a choice of one's own holds until the next reading is due; nothing changes under the fingers
   const own = chosen && (text !== '' || chosen.for === dueSpot) ? chosen : null;
-  const measured: Measured = own?.measured ?? (dueSpot === PERCENT ? 'percent' : recording.plan.spots.length > 0 ? 'skin' : 'percent');
+  const measured: Measured =
+    own?.measured ?? (dueSpot === PERCENT ? 'percent' : recording.plan.spots.length > 0 ? 'skin' : 'percent');
   const spots = [...new Set([...recording.plan.spots, ...view.skin.map((reading) => reading.spot)])];
   const spot = own?.spot ?? (dueSpot !== null && dueSpot !== PERCENT ? dueSpot : (spots[0] ?? 'back'));
-  const choose = (change: { measured?: Measured; spot?: string }): void => setChosen({ measured: change.measured ?? measured, spot: change.spot ?? own?.spot ?? null, for: dueSpot });
+  const choose = (change: { measured?: Measured; spot?: string }): void =>
+    setChosen({
+      measured: change.measured ?? measured,
+      spot: change.spot ?? own?.spot ?? null,
+      for: dueSpot,
+    });
   const value = numberOf(text, measured, unit);
   const tap = (key: string): void => {
-    if (text === '') setChosen({ measured, spot: own?.spot ?? (measured === 'skin' ? spot : null), for: dueSpot });
+    if (text === '')
+      setChosen({ measured, spot: own?.spot ?? (measured === 'skin' ? spot : null), for: dueSpot });
     if (key === '<') setText(text.slice(0, -1));
     else if (text.length < LONGEST && !(key === '.' && text.includes('.'))) setText(text + key);
   };
   const keep = (): void => {
     if (value === null) return;
-    if (measured === 'skin') onLine((atMs) => ({ type: 'skin', atMs, spot, c: Math.round(value * 100) / 100, by }));
+    if (measured === 'skin')
+      onLine((atMs) => ({ type: 'skin', atMs, spot, c: Math.round(value * 100) / 100, by }));
     else if (measured === 'percent') onLine((atMs) => ({ type: 'battery', atMs, percent: value, charging }));
     else onLine((atMs) => ({ type: 'rate', atMs, fps: value, by: measured === 'eye' ? 'eye' : rateBy }));
     setText('');
     setChosen(null);
   };
   const keys: Key[] = [
-    ...[...'0123456789.'].map((key) => ({ key, does: key === '0' ? 'Digits: into the pad' : '', press: () => tap(key) })),
+    ...[...'0123456789.'].map((key) => ({
+      key,
+      does: key === '0' ? 'Digits: into the pad' : '',
+      press: () => tap(key),
+    })),
     { key: 'Backspace', does: '', press: () => tap('<') },
     { key: 'Enter', does: 'Keep the reading', press: keep },
     { key: 'w', does: 'Skin temperature', press: () => choose({ measured: 'skin' }) },
     { key: 'p', does: 'Battery percent', press: () => choose({ measured: 'percent' }) },
     { key: 'v', does: 'Rate read off', press: () => choose({ measured: 'rate' }) },
     { key: 'y', does: 'Rate by eye', press: () => choose({ measured: 'eye' }) },
-    { key: 'q', does: 'Next spot', press: () => choose({ measured: 'skin', spot: spots[(spots.indexOf(spot) + 1) % Math.max(1, spots.length)] ?? spot }) },
+    {
+      key: 'q',
+      does: 'Next spot',
+      press: () =>
+        choose({
+          measured: 'skin',
+          spot: spots[(spots.indexOf(spot) + 1) % Math.max(1, spots.length)] ?? spot,
+        }),
+    },
   ];
   useKeys(keys);
-  const shown = value !== null && measured === 'skin' && /^\d+$/.test(text) && Number(text) > (unit === 'C' ? 120 : 250) ? (Number(text) / 10).toFixed(1) : text;
+  const shown =
+    value !== null && measured === 'skin' && /^\d+$/.test(text) && Number(text) > (unit === 'C' ? 120 : 250)
+      ? (Number(text) / 10).toFixed(1)
+      : text;
   const suffix = { skin: `°${unit}`, percent: '%', rate: 'fps', eye: 'fps, about' }[measured];
   return (
     <View style={{ gap: 6 }}>
-      <Choices label="What is read" options={KINDS} selected={measured} onSelect={(next) => choose({ measured: next })} />
+      <Choices
+        label="What is read"
+        options={KINDS}
+        selected={measured}
+        onSelect={(next) => choose({ measured: next })}
+      />
       {measured === 'skin' ? (
         <View style={{ flexDirection: 'row', gap: 8 }}>
-          <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={{ gap: 8 }} role="radiogroup" aria-label="Spot">
+          <ScrollView
+            horizontal
+            showsHorizontalScrollIndicator={false}
+            contentContainerStyle={{ gap: 8 }}
+            role="radiogroup"
+            aria-label="Spot"
+          >
             {spots.map((one) => (
-              <Chip key={one} text={one} chosen={one === spot} onPress={() => choose({ measured: 'skin', spot: one })} />
+              <Chip
+                key={one}
+                text={one}
+                chosen={one === spot}
+                onPress={() => choose({ measured: 'skin', spot: one })}
+              />
             ))}
-            <Chip text={by === 'infrared' ? 'by infrared' : 'by contact probe'} chosen={false} plain onPress={() => setBy(by === 'infrared' ? 'contact probe' : 'infrared')} />
+            <Chip
+              text={by === 'infrared' ? 'by infrared' : 'by contact probe'}
+              chosen={false}
+              plain
+              onPress={() => setBy(by === 'infrared' ? 'contact probe' : 'infrared')}
+            />
           </ScrollView>
         </View>
       ) : measured === 'rate' ? (
         <View role="radiogroup" aria-label="Read off" style={{ flexDirection: 'row', gap: 8 }}>
           <Chip text="overlay" chosen={rateBy === 'overlay'} onPress={() => setRateBy('overlay')} />
-          <Chip text="the title’s counter" chosen={rateBy === 'in-title'} onPress={() => setRateBy('in-title')} />
+          <Chip
+            text="the title’s counter"
+            chosen={rateBy === 'in-title'}
+            onPress={() => setRateBy('in-title')}
+          />
         </View>
       ) : (
         <View style={{ minHeight: 44, justifyContent: 'center' }}>
-          <Quiet>{measured === 'eye' ? 'An estimate: it is kept as one, ± 20 %.' : charging ? 'Charging is on: it is left out of the drain.' : 'Of the device under test.'}</Quiet>
+          <Quiet>
+            {measured === 'eye'
+              ? 'An estimate: it is kept as one, ± 20 %.'
+              : charging
+                ? 'Charging is on: it is left out of the drain.'
+                : 'Of the device under test.'}
+          </Quiet>
         </View>
       )}
       <View style={{ flexDirection: 'row', gap: 8 }}>
@@ -100,21 +158,74 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
           {ROWS.map((row) => (
             <View key={row} style={{ flexDirection: 'row', gap: 6 }}>
               {[...row].map((key) => (
-                <Pressable key={key} role="button" aria-label={key === '<' ? 'Delete a digit' : key === '.' ? 'Point' : key} onPress={() => tap(key)} style={({ pressed }) => ({ flex: 1, minHeight: BIG, alignItems: 'center', justifyContent: 'center', borderRadius: 8, borderWidth: 1, borderColor: quiet, backgroundColor: pressed ? border : sheet })}>
-                  {key === '<' ? <Feather name="delete" size={24} color={ink} /> : <FigureText size={28}>{key}</FigureText>}
+                <Pressable
+                  key={key}
+                  role="button"
+                  aria-label={key === '<' ? 'Delete a digit' : key === '.' ? 'Point' : key}
+                  onPress={() => tap(key)}
+                  style={({ pressed }) => ({
+                    flex: 1,
+                    minHeight: BIG,
+                    alignItems: 'center',
+                    justifyContent: 'center',
+                    borderRadius: 8,
+                    borderWidth: 1,
+                    borderColor: quiet,
+                    backgroundColor: pressed ? border : sheet,
+                  })}
+                >
+                  {key === '<' ? (
+                    <Feather name="delete" size={24} color={ink} />
+                  ) : (
+                    <FigureText size={28}>{key}</FigureText>
+                  )}
                 </Pressable>
               ))}
             </View>
           ))}
         </View>
         <View style={{ width: 112, gap: 6 }}>
-          <View style={{ flex: 1, alignItems: 'center', justifyContent: 'center', borderRadius: 8, borderWidth: 1, borderColor: border, backgroundColor: sheet }}>
-            <FigureText size={40} aria-label="Typed">{shown === '' ? '–' : shown}</FigureText>
+          <View
+            style={{
+              flex: 1,
+              alignItems: 'center',
+              justifyContent: 'center',
+              borderRadius: 8,
+              borderWidth: 1,
+              borderColor: border,
+              backgroundColor: sheet,
+            }}
+          >
+            <FigureText size={40} aria-label="Typed">
+              {shown === '' ? '–' : shown}
+            </FigureText>
             <Quiet>{suffix}</Quiet>
             {text !== '' && value === null ? <Quiet style={{ color: action }}>cannot be</Quiet> : null}
           </View>
-          <Pressable role="button" aria-label="Keep the reading" aria-disabled={value === null} disabled={value === null} onPress={keep} style={{ minHeight: 2 * BIG, alignItems: 'center', justifyContent: 'center', borderRadius: 8, backgroundColor: value === null ? border : action }}>
-            <Body style={{ fontFamily: FONTS.head, fontSize: 24, lineHeight: 28, color: value === null ? ink : onAction }}>Keep</Body>
+          <Pressable
+            role="button"
+            aria-label="Keep the reading"
+            aria-disabled={value === null}
+            disabled={value === null}
+            onPress={keep}
+            style={{
+              minHeight: 2 * BIG,
+              alignItems: 'center',
+              justifyContent: 'center',
+              borderRadius: 8,
+              backgroundColor: value === null ? border : action,
+            }}
+          >
+            <Body
+              style={{
+                fontFamily: FONTS.head,
+                fontSize: 24,
+                lineHeight: 28,
+                color: value === null ? ink : onAction,
+              }}
+            >
+              Keep
+            </Body>
           </Pressable>
         </View>
       </View>
@@ -122,10 +233,34 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
   );
 }
 
-function Chip({ text, chosen, plain = false, onPress }: { text: string; chosen: boolean; /** No choice among others. */ plain?: boolean; onPress: () => void }): ReactNode {
+function Chip({
+  text,
+  chosen,
+  plain = false,
+  onPress,
+}: {
+  text: string;
+  chosen: boolean;
+  /** No choice among others. */ plain?: boolean;
+  onPress: () => void;
+}): ReactNode {
   const { ink, quiet, sheet, action, onAction } = usePalette();
   return (
-    <Pressable role={plain ? 'button' : 'radio'} aria-checked={plain ? undefined : chosen} onPress={onPress} style={{ minHeight: 44, borderRadius: 22, borderWidth: 1, borderStyle: plain ? 'dashed' : 'solid', borderColor: chosen ? action : quiet, paddingHorizontal: 14, justifyContent: 'center', backgroundColor: chosen ? action : sheet }}>
+    <Pressable
+      role={plain ? 'button' : 'radio'}
+      aria-checked={plain ? undefined : chosen}
+      onPress={onPress}
+      style={{
+        minHeight: 44,
+        borderRadius: 22,
+        borderWidth: 1,
+        borderStyle: plain ? 'dashed' : 'solid',
+        borderColor: chosen ? action : quiet,
+        paddingHorizontal: 14,
+        justifyContent: 'center',
+        backgroundColor: chosen ? action : sheet,
+      }}
+    >
       <Body style={{ fontFamily: FONTS.head, fontSize: 16, color: chosen ? onAction : ink }}>{text}</Body>
     </Pressable>
   );

@@ -20,19 +20,49 @@ export function ShellText({ recording, onDone }: { recording: Recording; onDone:
   const [text, setText] = useState('');
   const [now] = useState(() => runClock(recording));
   const send = useShellText(recording.runId);
-  const { getInputProps, open } = useDropzone({ onDrop: ([file]) => void file?.text().then(setText), multiple: false, noClick: true, noKeyboard: true });
+  const { getInputProps, open } = useDropzone({
+    onDrop: ([file]) => void file?.text().then(setText),
+    multiple: false,
+    noClick: true,
+    noKeyboard: true,
+  });
   const { frames, entries, aside } = useMemo(() => readShellText(text, now, null), [text, now]);
   const total = frames.reduce((sum, line) => sum + line.us.length, 0);
-  const found = [total > 0 ? count(total, 'frame') : null, ...entries.slice(0, SHOWN).map((line) => sayLine(line, temperature)), entries.length > SHOWN ? `${entries.length - SHOWN} more` : null].filter((one) => one !== null);
+  const found = [
+    total > 0 ? count(total, 'frame') : null,
+    ...entries.slice(0, SHOWN).map((line) => sayLine(line, temperature)),
+    entries.length > SHOWN ? `${entries.length - SHOWN} more` : null,
+  ].filter((one) => one !== null);
   return (
     <View role="group" aria-label="Text from the shell" style={{ gap: 8 }}>
-      <Quiet>Presentation timestamps in ns, battery status, current and voltage, thermal zones: as the device’s shell prints them. Lines “at 1795686223623” say when.</Quiet>
-      <LongText label="What the shell printed" value={text} onChange={setText} placeholder={'level: 87\nstatus: 3\ncurrent_now: -1200000\nvoltage_now: 3987000\nskin-therm 38400'} />
+      <Quiet>
+        Presentation timestamps in ns, battery status, current and voltage, thermal zones: as the device’s
+        shell prints them. Lines “at 1795686223623” say when.
+      </Quiet>
+      <LongText
+        label="What the shell printed"
+        value={text}
+        onChange={setText}
+        placeholder={'level: 87\nstatus: 3\ncurrent_now: -1200000\nvoltage_now: 3987000\nskin-therm 38400'}
+      />
       <input {...getInputProps()} aria-label="File of shell text" />
-      {text.trim() === '' ? null : <Body role="status">{found.length === 0 ? 'Nothing of it is understood.' : `Understood: ${found.join(', ')}.${aside.length > 0 ? ` ${count(aside.length, 'line')} left aside.` : ''}`}</Body>}
-      {send.error ? <Body role="alert">{`Not added: ${send.error.message} What you pasted stays.`}</Body> : null}
+      {text.trim() === '' ? null : (
+        <Body role="status">
+          {found.length === 0
+            ? 'Nothing of it is understood.'
+            : `Understood: ${found.join(', ')}.${aside.length > 0 ? ` ${count(aside.length, 'line')} left aside.` : ''}`}
+        </Body>
+      )}
+      {send.error ? (
+        <Body role="alert">{`Not added: ${send.error.message} What you pasted stays.`}</Body>
+      ) : null}
       <View style={{ flexDirection: 'row', gap: 8 }}>
-        <Button title="Add it" disabled={found.length === 0} loading={send.isPending} onPress={() => send.mutate(text, { onSuccess: onDone })} />
+        <Button
+          title="Add it"
+          disabled={found.length === 0}
+          loading={send.isPending}
+          onPress={() => send.mutate(text, { onSuccess: onDone })}
+        />
         <Button type="outline" title="Choose a file" onPress={open} />
         <Button type="clear" title="Leave it" onPress={onDone} />
       </View>

@@ -1,4 +1,12 @@
-import { MISBEHAVIOURS, STAND_INS, type BenchSource, type Misbehaviour, type NewStandIn, type Recording, type SourceWithKey } from '@pace-check/contract';
+import {
+  MISBEHAVIOURS,
+  STAND_INS,
+  type BenchSource,
+  type Misbehaviour,
+  type NewStandIn,
+  type Recording,
+  type SourceWithKey,
+} from '@pace-check/contract';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
@@ -16,7 +24,14 @@ import { useTick } from './useBench';
 /** A source that said nothing for so long is silent, s. */
 const SILENT_S = 5;
 const SCENARIOS = ['fades', 'holds', 'buckles', 'sawtooth', 'crashes'];
-const MISCHIEF: Record<Misbehaviour, string> = { 'drop-out': 'drops out', jump: 'clock jumps', doubles: 'sends doubles', nonsense: 'reads nonsense', crash: 'title crashes', dim: 'screen dims' };
+const MISCHIEF: Record<Misbehaviour, string> = {
+  'drop-out': 'drops out',
+  jump: 'clock jumps',
+  doubles: 'sends doubles',
+  nonsense: 'reads nonsense',
+  crash: 'title crashes',
+  dim: 'screen dims',
+};
 
 /** Who sends what: loggers, meters, stand-ins, and how to add one. */
 export function Sources({ recording }: { recording: Recording }): ReactNode {
@@ -24,7 +39,9 @@ export function Sources({ recording }: { recording: Recording }): ReactNode {
   const open = recording.status !== 'ended';
   return (
     <View style={{ gap: 10 }}>
-      {recording.sources.length === 0 ? <Quiet>No source: everything is read and typed by hand.</Quiet> : null}
+      {recording.sources.length === 0 ? (
+        <Quiet>No source: everything is read and typed by hand.</Quiet>
+      ) : null}
       <View role="list" aria-label="Sources" style={{ gap: 6 }}>
         {recording.sources.map((source) => (
           <SourceRow key={source.id} source={source} recording={recording} />
@@ -32,9 +49,23 @@ export function Sources({ recording }: { recording: Recording }): ReactNode {
       </View>
       {open ? (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-          <Button type="outline" title="Connect a stand-in" onPress={() => setAdding(adding === 'stand-in' ? null : 'stand-in')} />
-          <Button type="outline" title="Add a source" onPress={() => setAdding(adding === 'source' ? null : 'source')} />
-          {recording.status === 'running' ? <Button type="outline" title="Paste shell text" onPress={() => setAdding(adding === 'text' ? null : 'text')} /> : null}
+          <Button
+            type="outline"
+            title="Connect a stand-in"
+            onPress={() => setAdding(adding === 'stand-in' ? null : 'stand-in')}
+          />
+          <Button
+            type="outline"
+            title="Add a source"
+            onPress={() => setAdding(adding === 'source' ? null : 'source')}
+          />
+          {recording.status === 'running' ? (
+            <Button
+              type="outline"
+              title="Paste shell text"
+              onPress={() => setAdding(adding === 'text' ? null : 'text')}
+            />
+          ) : null}
         </View>
       ) : null}
       {adding === 'stand-in' ? <StandIn recording={recording} onDone={() => setAdding(null)} /> : null}
@@ -51,18 +82,66 @@ function SourceRow({ source, recording }: { source: BenchSource; recording: Reco
   const [why, setWhy] = useState(false);
   const { name, revoked, ended, frames, lines, refused, refusals, held, heardAt } = source;
   const ageS = heardAt === null ? null : Math.max(0, (steadyClock.now() - heardAt) / 1000);
-  const state = revoked ? 'key revoked' : ended !== null ? `ended, ${ended}` : ageS === null ? 'waiting' : recording.status === 'running' && ageS > SILENT_S ? `silent for ${Math.round(ageS)} s` : recording.status === 'ended' ? 'sent' : 'sending';
+  const state = revoked
+    ? 'key revoked'
+    : ended !== null
+      ? `ended, ${ended}`
+      : ageS === null
+        ? 'waiting'
+        : recording.status === 'running' && ageS > SILENT_S
+          ? `silent for ${Math.round(ageS)} s`
+          : recording.status === 'ended'
+            ? 'sent'
+            : 'sending';
   return (
-    <View role="listitem" style={{ borderWidth: 1, borderColor: line, backgroundColor: sheet, borderRadius: 8, paddingHorizontal: 12, paddingVertical: 6 }}>
+    <View
+      role="listitem"
+      style={{
+        borderWidth: 1,
+        borderColor: line,
+        backgroundColor: sheet,
+        borderRadius: 8,
+        paddingHorizontal: 12,
+        paddingVertical: 6,
+      }}
+    >
       <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 8 }}>
         <View style={{ flex: 1 }}>
           <Heading level={3}>{name}</Heading>
-          <Quiet style={state.startsWith('silent') ? { color: action } : undefined}>{[state, frames > 0 ? count(frames, 'frame') : null, count(lines, 'line'), held > 0 ? `${held} wait for an earlier batch` : null].filter(Boolean).join(' · ')}</Quiet>
+          <Quiet style={state.startsWith('silent') ? { color: action } : undefined}>
+            {[
+              state,
+              frames > 0 ? count(frames, 'frame') : null,
+              count(lines, 'line'),
+              held > 0 ? `${held} wait for an earlier batch` : null,
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </Quiet>
         </View>
-        {revoked ? null : <Button type="clear" title="Revoke" aria-label={`Revoke the key of ${name}`} loading={revoke.isPending} onPress={() => revoke.mutate(source.id)} />}
+        {revoked ? null : (
+          <Button
+            type="clear"
+            title="Revoke"
+            aria-label={`Revoke the key of ${name}`}
+            loading={revoke.isPending}
+            onPress={() => revoke.mutate(source.id)}
+          />
+        )}
       </View>
-      {refused > 0 ? <Button type="clear" title={`${count(refused, 'line')} refused: ${why ? 'hide' : 'why'}`} buttonStyle={{ paddingHorizontal: 0, justifyContent: 'flex-start' }} onPress={() => setWhy(!why)} /> : null}
-      {why ? refusals.map(({ batch, line: number, reason }, i) => <Quiet key={i}>{`Batch ${batch}, line ${number}: ${reason}.`}</Quiet>) : null}
+      {refused > 0 ? (
+        <Button
+          type="clear"
+          title={`${count(refused, 'line')} refused: ${why ? 'hide' : 'why'}`}
+          buttonStyle={{ paddingHorizontal: 0, justifyContent: 'flex-start' }}
+          onPress={() => setWhy(!why)}
+        />
+      ) : null}
+      {why
+        ? refusals.map(({ batch, line: number, reason }, i) => (
+            <Quiet key={i}>{`Batch ${batch}, line ${number}: ${reason}.`}</Quiet>
+          ))
+        : null}
       {revoke.error ? <Quiet role="alert">{revoke.error.message}</Quiet> : null}
     </View>
   );
@@ -74,18 +153,57 @@ function StandIn({ recording, onDone }: { recording: Recording; onDone: () => vo
   const [scenario, setScenario] = useState(SCENARIOS[0]!);
   const [minutes, setMinutes] = useState<unknown>(recording.plan.minutes);
   const [misbehave, setMisbehave] = useState<Misbehaviour[]>([]);
-  const length = minutes === null ? null : typeof minutes === 'number' && minutes > 0 && minutes <= 1440 ? minutes : undefined;
+  const length =
+    minutes === null
+      ? null
+      : typeof minutes === 'number' && minutes > 0 && minutes <= 1440
+        ? minutes
+        : undefined;
   return (
     <View role="group" aria-label="Connect a stand-in" style={{ gap: 8 }}>
       <Quiet>{`A simulated device for practice. It speaks the live protocol, at ${recording.speed === 1 ? 'real time' : `${recording.speed} times the speed`}.`}</Quiet>
-      <Choices label="Which stand-in" options={STAND_INS.map((value) => ({ value, text: value === 'thermometer' ? 'therm.' : value, spoken: value }))} selected={kind} onSelect={setKind} />
-      <Choices label="How the run goes" options={SCENARIOS.map((value) => ({ value, text: value }))} selected={scenario} onSelect={setScenario} />
-      <NumberInput label="Minutes" placeholder="as long as it has" value={minutes} onChange={setMinutes} error={length === undefined ? 'above 0, at most 1440' : undefined} />
+      <Choices
+        label="Which stand-in"
+        options={STAND_INS.map((value) => ({
+          value,
+          text: value === 'thermometer' ? 'therm.' : value,
+          spoken: value,
+        }))}
+        selected={kind}
+        onSelect={setKind}
+      />
+      <Choices
+        label="How the run goes"
+        options={SCENARIOS.map((value) => ({ value, text: value }))}
+        selected={scenario}
+        onSelect={setScenario}
+      />
+      <NumberInput
+        label="Minutes"
+        placeholder="as long as it has"
+        value={minutes}
+        onChange={setMinutes}
+        error={length === undefined ? 'above 0, at most 1440' : undefined}
+      />
       <Quiet>What it gets wrong</Quiet>
-      <Chips label="What it gets wrong" options={[...MISBEHAVIOURS]} selected={misbehave} words={(one) => MISCHIEF[one as Misbehaviour]} onChange={(next) => setMisbehave(next as Misbehaviour[])} />
+      <Chips
+        label="What it gets wrong"
+        options={[...MISBEHAVIOURS]}
+        selected={misbehave}
+        words={(one) => MISCHIEF[one as Misbehaviour]}
+        onChange={(next) => setMisbehave(next as Misbehaviour[])}
+      />
       {add.error ? <Body role="alert">{`Not connected: ${add.error.message}`}</Body> : null}
       <View style={{ flexDirection: 'row' }}>
-        <Button title="Connect" disabled={length === undefined} loading={add.isPending} onPress={() => length !== undefined && add.mutate({ kind, scenario, minutes: length, seed: 7, misbehave }, { onSuccess: onDone })} />
+        <Button
+          title="Connect"
+          disabled={length === undefined}
+          loading={add.isPending}
+          onPress={() =>
+            length !== undefined &&
+            add.mutate({ kind, scenario, minutes: length, seed: 7, misbehave }, { onSuccess: onDone })
+          }
+        />
       </View>
     </View>
   );
@@ -96,10 +214,22 @@ function NewSource({ recording }: { recording: Recording }): ReactNode {
   const [name, setName] = useState('');
   return (
     <View role="group" aria-label="Add a source" style={{ gap: 8 }}>
-      <Input label="What it is called" aria-label="What it is called" placeholder="logger on the phone" value={name} onChangeText={setName} renderErrorMessage={false} />
+      <Input
+        label="What it is called"
+        aria-label="What it is called"
+        placeholder="logger on the phone"
+        value={name}
+        onChangeText={setName}
+        renderErrorMessage={false}
+      />
       {add.error ? <Body role="alert">{`Not added: ${add.error.message}`}</Body> : null}
       <View style={{ flexDirection: 'row' }}>
-        <Button title="Make its key" disabled={name.trim() === ''} loading={add.isPending} onPress={() => add.mutate({ name: name.trim(), kind: 'other' })} />
+        <Button
+          title="Make its key"
+          disabled={name.trim() === ''}
+          loading={add.isPending}
+          onPress={() => add.mutate({ name: name.trim(), kind: 'other' })}
+        />
       </View>
       {add.data ? <ShowKey source={add.data} /> : null}
     </View>

@@ -18,37 +18,90 @@ export function Standing({ recording, view }: { recording: Recording; view: Benc
   const { skin } = view;
   return (
     <View style={{ gap: 4 }}>
-      <View role="list" aria-label="Last readings" style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 16, rowGap: 4 }}>
+      <View
+        role="list"
+        aria-label="Last readings"
+        style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 16, rowGap: 4 }}
+      >
         {skin.map(({ spot, c, atMs }) => (
-          <Reading key={spot} value={`${degrees(c).toFixed(1)}°`} color={warmth[warmthBand(c)]!} label={spot} atMs={atMs} recording={recording} />
+          <Reading
+            key={spot}
+            value={`${degrees(c).toFixed(1)}°`}
+            color={warmth[warmthBand(c)]!}
+            label={spot}
+            atMs={atMs}
+            recording={recording}
+          />
         ))}
       </View>
       {recording.status === 'running' ? null : <BatteryAndPower view={view} recording={recording} />}
-      {skin.length === 0 && recording.status !== 'ended' ? <Quiet>{`No skin reading yet (°${unit}).`}</Quiet> : null}
+      {skin.length === 0 && recording.status !== 'ended' ? (
+        <Quiet>{`No skin reading yet (°${unit}).`}</Quiet>
+      ) : null}
       <Forecasts view={view} recording={recording} />
     </View>
   );
 }
 
 /** What the battery shows, and what is drawn from it. */
-export function BatteryAndPower({ view: { percent, watts }, recording }: { view: BenchView; recording: Recording }): ReactNode {
+export function BatteryAndPower({
+  view: { percent, watts },
+  recording,
+}: {
+  view: BenchView;
+  recording: Recording;
+}): ReactNode {
   const { drain } = usePalette();
   if (!percent && !watts) return null;
   return (
     <View role="list" aria-label="Battery and power" style={{ flexDirection: 'row', columnGap: 12 }}>
-      {percent ? <Reading value={`${percent.percent} %`} color={drain} label={percent.charging ? 'charging' : 'battery'} atMs={percent.atMs} recording={recording} size={20} /> : null}
-      {watts ? <Reading value={`${(watts.mw / 1000).toFixed(1)} W`} color={drain} label="power" atMs={watts.atMs} recording={recording} size={20} /> : null}
+      {percent ? (
+        <Reading
+          value={`${percent.percent} %`}
+          color={drain}
+          label={percent.charging ? 'charging' : 'battery'}
+          atMs={percent.atMs}
+          recording={recording}
+          size={20}
+        />
+      ) : null}
+      {watts ? (
+        <Reading
+          value={`${(watts.mw / 1000).toFixed(1)} W`}
+          color={drain}
+          label="power"
+          atMs={watts.atMs}
+          recording={recording}
+          size={20}
+        />
+      ) : null}
     </View>
   );
 }
 
-function Reading({ value, color, label, atMs, recording, size = 24 }: { value: string; color: string; label: string; atMs: number; recording: Recording; size?: number }): ReactNode {
+function Reading({
+  value,
+  color,
+  label,
+  atMs,
+  recording,
+  size = 24,
+}: {
+  value: string;
+  color: string;
+  label: string;
+  atMs: number;
+  recording: Recording;
+  size?: number;
+}): ReactNode {
   useTick(1000);
   const ageS = Math.max(0, (runClock(recording) - atMs) / 1000);
   const age = recording.status === 'ready' ? 'cold' : ageS < 10 ? 'now' : clock(ageS);
   return (
     <View role="listitem">
-      {size < 24 ? <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{ageS < OLD_S ? label : `${label} ${age}`}</Quiet> : null}
+      {size < 24 ? (
+        <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{ageS < OLD_S ? label : `${label} ${age}`}</Quiet>
+      ) : null}
       <View style={{ flexDirection: 'row', alignItems: 'baseline', gap: 5 }}>
         <FigureText size={size} style={{ color }}>
           {value}
@@ -67,13 +120,24 @@ function Forecasts({ view, recording }: { view: BenchView; recording: Recording 
   const { temperature, unit } = useVoice();
   const { forecasts } = view;
   if (recording.status === 'ended') return null;
-  const hottest = forecasts.reduce<(typeof forecasts)[number] | null>((most, one) => (most === null || one.finalC > most.finalC ? one : most), null);
-  if (!hottest) return view.skin.length > 0 && recording.status === 'running' ? <Quiet>No forecast yet: it takes about five readings of a spot.</Quiet> : null;
+  const hottest = forecasts.reduce<(typeof forecasts)[number] | null>(
+    (most, one) => (most === null || one.finalC > most.finalC ? one : most),
+    null,
+  );
+  if (!hottest)
+    return view.skin.length > 0 && recording.status === 'running' ? (
+      <Quiet>No forecast yet: it takes about five readings of a spot.</Quiet>
+    ) : null;
   const { spot, finalC, finalHalfC, settlesInS, cautionAtS } = hottest;
   const half = (unit === 'F' ? 1.8 : 1) * finalHalfC;
   const last = view.skin.find((reading) => reading.spot === spot)!;
-  if (settlesInS === 0 && Math.abs(last.c - finalC) > Math.max(1, finalHalfC)) return <Quiet>{`${spot} no longer follows its warm-up.`}</Quiet>;
-  const parts = [settlesInS > 0 ? `settles at ${temperature(finalC)} ± ${half.toFixed(1)} in ${Math.max(1, Math.round(settlesInS / 60))} min` : `has settled at ${temperature(finalC)} ± ${half.toFixed(1)}`];
+  if (settlesInS === 0 && Math.abs(last.c - finalC) > Math.max(1, finalHalfC))
+    return <Quiet>{`${spot} no longer follows its warm-up.`}</Quiet>;
+  const parts = [
+    settlesInS > 0
+      ? `settles at ${temperature(finalC)} ± ${half.toFixed(1)} in ${Math.max(1, Math.round(settlesInS / 60))} min`
+      : `has settled at ${temperature(finalC)} ± ${half.toFixed(1)}`,
+  ];
   const nowS = runClock(recording) / 1000;
   if (cautionAtS !== null && cautionAtS > nowS) parts.push(`${temperature(43)} at ${clock(cautionAtS)}`);
   if (finalC >= STOP_C) parts.push('too hot to hold');
@@ -97,10 +161,27 @@ export function Warnings({ view }: { view: BenchView }): ReactNode {
     }
     const [ground, text] = warning.grave ? [action, onAction] : [sheet, ink];
     return (
-      <View key={warning.what} role="alert" style={{ flexDirection: 'row', gap: 10, backgroundColor: ground, borderWidth: 2, borderColor: action, borderRadius: 8, paddingHorizontal: 12, paddingVertical: 8 }}>
+      <View
+        key={warning.what}
+        role="alert"
+        style={{
+          flexDirection: 'row',
+          gap: 10,
+          backgroundColor: ground,
+          borderWidth: 2,
+          borderColor: action,
+          borderRadius: 8,
+          paddingHorizontal: 12,
+          paddingVertical: 8,
+        }}
+      >
         <Feather name="alert-triangle" size={22} color={warning.grave ? onAction : action} />
         <View style={{ flex: 1 }}>
-          <Body style={{ fontFamily: FONTS.head, fontSize: warning.grave ? 22 : 18, lineHeight: 26, color: text }}>{title}</Body>
+          <Body
+            style={{ fontFamily: FONTS.head, fontSize: warning.grave ? 22 : 18, lineHeight: 26, color: text }}
+          >
+            {title}
+          </Body>
           <Quiet style={{ color: text }}>{why}</Quiet>
         </View>
       </View>
@@ -117,9 +198,17 @@ export function Due({ recording, view }: { recording: Recording; view: BenchView
   const nowMs = runClock(recording);
   const now = due.dueMs <= nowMs;
   return (
-    <View role="status" aria-label="Reading due" style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+    <View
+      role="status"
+      aria-label="Reading due"
+      style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}
+    >
       <Feather name="clock" size={18} color={now ? action : ink} />
-      <Body style={{ fontFamily: FONTS.head, fontSize: 17, color: now ? action : ink }}>{recording.status === 'ready' ? `${due.spot === PERCENT ? 'Battery percent' : due.spot}: cold reading` : `${due.spot}, ${sayDue(due.dueMs, nowMs)}`}</Body>
+      <Body style={{ fontFamily: FONTS.head, fontSize: 17, color: now ? action : ink }}>
+        {recording.status === 'ready'
+          ? `${due.spot === PERCENT ? 'Battery percent' : due.spot}: cold reading`
+          : `${due.spot}, ${sayDue(due.dueMs, nowMs)}`}
+      </Body>
     </View>
   );
 }

@@ -10,9 +10,17 @@ import { show, until } from '../../testing/render';
 import { BenchHome } from './BenchHome';
 
 const mockNavigate = jest.fn();
-jest.mock('expo-router', () => ({ Link: ({ href, children }: { href: string; children: ReactNode }) => <a href={href}>{children}</a>, useRouter: () => ({ navigate: mockNavigate }) }));
+jest.mock('expo-router', () => ({
+  Link: ({ href, children }: { href: string; children: ReactNode }) => <a href={href}>{children}</a>,
+  useRouter: () => ({ navigate: mockNavigate }),
+}));
 
-let answers: { '/api/bench': Recording[]; '/api/cards': Partial<CardSummary>[]; '/api/cool-downs': CoolWatch[]; '/api/kit': object };
+let answers: {
+  '/api/bench': Recording[];
+  '/api/cards': Partial<CardSummary>[];
+  '/api/cool-downs': CoolWatch[];
+  '/api/kit': object;
+};
 let reached: boolean;
 let taken: { id: string; kind: string }[];
 /** What the server says of a change, where it takes it not. */
@@ -20,35 +28,60 @@ let refusal: string | null;
 beforeEach(async () => {
   await AsyncStorage.clear();
   global.structuredClone ??= (value: unknown) => JSON.parse(JSON.stringify(value)) as never;
-  answers = { '/api/bench': [], '/api/cards': [], '/api/cool-downs': [], '/api/kit': { devices: [], titles: [], setups: [], accessories: [], instruments: [] } };
+  answers = {
+    '/api/bench': [],
+    '/api/cards': [],
+    '/api/cool-downs': [],
+    '/api/kit': { devices: [], titles: [], setups: [], accessories: [], instruments: [] },
+  };
   reached = true;
   taken = [];
   refusal = null;
   mockNavigate.mockClear();
   global.fetch = jest.fn((path: keyof typeof answers, init?: RequestInit) => {
     if (!reached) return Promise.reject(new TypeError('Failed to fetch'));
-    const said = (body: unknown): Promise<unknown> => Promise.resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(body) });
+    const said = (body: unknown): Promise<unknown> =>
+      Promise.resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(body) });
     if (init?.method !== 'POST') return said(answers[path]);
     const { changes } = JSON.parse(init.body as string) as { changes: typeof taken };
     if (refusal === null) taken.push(...changes);
-    return said({ done: refusal === null ? changes.map(({ id }) => id) : [], refused: refusal === null ? [] : changes.map(({ id }) => ({ id, reason: refusal })), now: Date.now() });
+    return said({
+      done: refusal === null ? changes.map(({ id }) => id) : [],
+      refused: refusal === null ? [] : changes.map(({ id }) => ({ id, reason: refusal })),
+      now: Date.now(),
+    });
   }) as never;
 });
 afterEach(async () => {
   for (const { n } of outbox.snapshot().waiting) await outbox.drop(n);
 });
 
-const run = (name: string, more: Partial<Recording> = {}): Recording => ({ ...RECORDING, runId: randomUUID(), name, startedAt: Date.now() - 60_000, ...more });
+const run = (name: string, more: Partial<Recording> = {}): Recording => ({
+  ...RECORDING,
+  runId: randomUUID(),
+  name,
+  startedAt: Date.now() - 60_000,
+  ...more,
+});
 const page = (): string => document.body.textContent!.replaceAll('\u00a0', ' ');
 
 describe('the first page of the bench', () => {
   it('says what is recorded, what ended, and which cards go on', async () => {
     const going = run('Aurelune on Velm 5');
-    answers['/api/bench'] = [going, run('Hexgarden on Velm 4', { status: 'ended', end: { atMs: 480_000, reason: 'crash' } })];
-    answers['/api/cards'] = [{ id: 'c', name: 'Small against large', template: false, runs: 8, ended: 3 }, { id: 'd', name: 'All done', template: false, runs: 2, ended: 2 }, { id: 'e', name: 'A template', template: true, runs: 4, ended: 0 }];
+    answers['/api/bench'] = [
+      going,
+      run('Hexgarden on Velm 4', { status: 'ended', end: { atMs: 480_000, reason: 'crash' } }),
+    ];
+    answers['/api/cards'] = [
+      { id: 'c', name: 'Small against large', template: false, runs: 8, ended: 3 },
+      { id: 'd', name: 'All done', template: false, runs: 2, ended: 2 },
+      { id: 'e', name: 'A template', template: true, runs: 4, ended: 0 },
+    ];
     await show(<BenchHome />);
     await until(() => page().includes('Small against large'));
-    expect(screen.getByText('Aurelune on Velm 5').closest('a')!.getAttribute('href')).toBe(`/bench/${going.runId}`);
+    expect(screen.getByText('Aurelune on Velm 5').closest('a')!.getAttribute('href')).toBe(
+      `/bench/${going.runId}`,
+    );
     expect(page()).toContain('Ended today');
     expect(page()).toContain('Hexgarden on Velm 4');
     expect(page()).toContain('Small against large: 5 of 8 runs to go');
@@ -70,10 +103,22 @@ describe('the first page of the bench', () => {
     while (!(await kept())) await new Promise((resolve) => setTimeout(resolve, 20));
     reached = false;
     const begun = randomUUID();
-    await outbox.add(`/bench/${begun}/changes`, 'changes', [{ id: randomUUID(), kind: 'open', facts: { device: 'Oru Fold', title: 'Night Ferry', setup: null, target: null, refresh: null }, preflight: {}, plan: RECORDING.plan, speed: 1, step: null }]);
+    await outbox.add(`/bench/${begun}/changes`, 'changes', [
+      {
+        id: randomUUID(),
+        kind: 'open',
+        facts: { device: 'Oru Fold', title: 'Night Ferry', setup: null, target: null, refresh: null },
+        preflight: {},
+        plan: RECORDING.plan,
+        speed: 1,
+        step: null,
+      },
+    ]);
     await show(<BenchHome />);
     await until(() => page().includes('Iron Orchard on Quill Deck'));
-    expect(screen.getByText('Night Ferry on Oru Fold').closest('a')!.getAttribute('href')).toBe(`/bench/${begun}`);
+    expect(screen.getByText('Night Ferry on Oru Fold').closest('a')!.getAttribute('href')).toBe(
+      `/bench/${begun}`,
+    );
     expect(page()).toContain('1 change of yours is kept here and on the way.');
     expect(page()).toContain('Which devices are watched is not known here; it is asked again by itself.');
     await keptRuns.forget(followed.runId);
@@ -81,7 +126,9 @@ describe('the first page of the bench', () => {
 
   it('tells what the server did not take, and drops it when that is wanted', async () => {
     refusal = 'There is no such recording.';
-    await outbox.add(`/bench/${randomUUID()}/changes`, 'changes', [{ id: randomUUID(), kind: 'start', at: 1 }]);
+    await outbox.add(`/bench/${randomUUID()}/changes`, 'changes', [
+      { id: randomUUID(), kind: 'start', at: 1 },
+    ]);
     await show(<BenchHome />);
     await until(() => screen.queryByRole('alert') !== null);
     expect(screen.getByRole('alert').textContent).toContain('Not taken (start): There is no such recording.');
@@ -94,13 +141,26 @@ describe('the first page of the bench', () => {
 describe('devices that cool', () => {
   const minutes = (count: number): number => count * 60_000;
   it('are each shown with their readings and when they are ready; a reading is kept at once', async () => {
-    answers['/api/cool-downs'] = [{ id: randomUUID(), device: 'Velm 5', spot: 'back', knownTauS: 420, roomC: 18, readyC: 21, startedAt: Date.now() - minutes(4), readings: [{ id: 'a', atS: 0, c: 41 }] }];
+    answers['/api/cool-downs'] = [
+      {
+        id: randomUUID(),
+        device: 'Velm 5',
+        spot: 'back',
+        knownTauS: 420,
+        roomC: 18,
+        readyC: 21,
+        startedAt: Date.now() - minutes(4),
+        readings: [{ id: 'a', atS: 0, c: 41 }],
+      },
+    ];
     await show(<BenchHome />);
     await until(() => screen.queryByRole('group', { name: 'Velm 5 cools' }) !== null);
     const watch = screen.getByRole('group', { name: 'Velm 5 cools' });
     // 420 s · ln(23 / 3) after the reading: Newton's law of cooling
     const ready = new Date(Date.now() - minutes(4) + 420_000 * Math.log(23 / 3));
-    expect(watch.textContent).toContain(new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' }).format(ready));
+    expect(watch.textContent).toContain(
+      new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' }).format(ready),
+    );
     expect(watch.textContent).toContain('ready, by its earlier cool-downs');
     fireEvent.change(within(watch).getByLabelText('Skin now, °C'), { target: { value: '20.5' } });
     fireEvent.click(within(watch).getByRole('button', { name: 'Keep the reading of Velm 5' }));

@@ -9,12 +9,20 @@ import { show, until } from '../../testing/render';
 import { KeysProvider } from '../../ui/Keys';
 import { BenchScreen } from './BenchScreen';
 
-jest.mock('expo-router', () => ({ Link: ({ children }: { children: ReactNode }) => children, useRouter: () => ({ navigate: mockNavigate }) }));
+jest.mock('expo-router', () => ({
+  Link: ({ children }: { children: ReactNode }) => children,
+  useRouter: () => ({ navigate: mockNavigate }),
+}));
 const mockNavigate = jest.fn();
 
 /** Each test has a run of its own: the outbox is one for all. */
 let RUN: string;
-const CARD = { cardId: '22222222-2222-4222-8222-222222222222', stepId: '33333333-3333-4333-8333-333333333333', repeat: 1, atMin: 540 };
+const CARD = {
+  cardId: '22222222-2222-4222-8222-222222222222',
+  stepId: '33333333-3333-4333-8333-333333333333',
+  repeat: 1,
+  atMin: 540,
+};
 
 /** What the browser's stream of events is, as far as the bench uses it. */
 class Stream extends EventTarget {
@@ -48,24 +56,50 @@ beforeEach(async () => {
   (global as { EventSource?: unknown }).EventSource = Stream;
   global.fetch = jest.fn((path: string, init?: RequestInit) => {
     if (!reached) return Promise.reject(new TypeError('Failed to fetch'));
-    if (init?.method !== 'POST') return Promise.resolve({ ok: status < 400, status, headers: new Headers(), json: () => Promise.resolve({}) });
+    if (init?.method !== 'POST')
+      return Promise.resolve({
+        ok: status < 400,
+        status,
+        headers: new Headers(),
+        json: () => Promise.resolve({}),
+      });
     const body = JSON.parse(init.body as string) as { changes?: Sent[]; events?: Sent[] };
     const all = body.changes ?? body.events ?? [];
     sent.push(...all.map((change) => ({ path, change })));
-    return Promise.resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve({ done: all.map(({ id }) => id), refused: [], now: Date.now() }) });
+    return Promise.resolve({
+      ok: true,
+      status: 200,
+      headers: new Headers(),
+      json: () => Promise.resolve({ done: all.map(({ id }) => id), refused: [], now: Date.now() }),
+    });
   }) as never;
 });
 
-const entry = (id: string, line: BenchEntry['line'], more: Partial<BenchEntry> = {}): BenchEntry => ({ id, line, open: false, source: null, writer: 'another', takenBack: false, ...more });
+const entry = (id: string, line: BenchEntry['line'], more: Partial<BenchEntry> = {}): BenchEntry => ({
+  id,
+  line,
+  open: false,
+  source: null,
+  writer: 'another',
+  takenBack: false,
+  ...more,
+});
 /** The server says how things stand. */
 const say = (recording: Partial<Recording>, entries: BenchEntry[] = [], change = 1): Promise<void> =>
   act(async () => {
-    const state: BenchState = { recording: { ...RECORDING, runId: RUN, startedAt: Date.now() - 600_000, ...recording }, entries, live: null, change, now: Date.now() };
+    const state: BenchState = {
+      recording: { ...RECORDING, runId: RUN, startedAt: Date.now() - 600_000, ...recording },
+      entries,
+      live: null,
+      change,
+      now: Date.now(),
+    };
     Stream.all.at(-1)!.dispatchEvent(new MessageEvent('state', { data: JSON.stringify(state) }));
   });
 const tap = (name: string | RegExp): void => void fireEvent.click(screen.getByRole('button', { name }));
 const connection = (): string => screen.getByRole('status', { name: 'Connection' }).textContent!;
-const changes = (kind: string): Sent[] => sent.flatMap(({ change }) => (change.kind === kind ? [change] : []));
+const changes = (kind: string): Sent[] =>
+  sent.flatMap(({ change }) => (change.kind === kind ? [change] : []));
 
 async function bench(): Promise<void> {
   await show(
@@ -84,12 +118,17 @@ describe('a run at the bench', () => {
     tap('Start the run');
     await until(() => changes('started').length === 1);
     expect(changes('start')).toHaveLength(1);
-    expect(sent.find(({ change }) => change.kind === 'started')!.path).toBe(`/api/cards/${CARD.cardId}/events`);
+    expect(sent.find(({ change }) => change.kind === 'started')!.path).toBe(
+      `/api/cards/${CARD.cardId}/events`,
+    );
     await say({ status: 'running', step: CARD }, [], 2);
     for (const digit of '412') tap(digit);
     tap('Keep the reading');
     await until(() => changes('put').length === 1);
-    expect(changes('put')[0]).toMatchObject({ line: { type: 'skin', spot: 'back', c: 41.2, by: 'infrared' }, open: false });
+    expect(changes('put')[0]).toMatchObject({
+      line: { type: 'skin', spot: 'back', c: 41.2, by: 'infrared' },
+      open: false,
+    });
     const lastEntry = screen.getByRole('status', { name: 'Last entry' });
     await until(() => /41\.2.*on the server/.test(lastEntry.textContent!));
     fireEvent.click(screen.getByRole('radio', { name: 'Mark' }));
@@ -132,19 +171,47 @@ describe('a run at the bench', () => {
 
   it('ends by itself at its planned end with the line that the server would write, once', async () => {
     await bench();
-    await say({ plan: { ...RECORDING.plan, minutes: 10, endsItself: true }, startedAt: Date.now() - 10 * 60_000 - 2000 });
+    await say({
+      plan: { ...RECORDING.plan, minutes: 10, endsItself: true },
+      startedAt: Date.now() - 10 * 60_000 - 2000,
+    });
     await until(() => changes('end').length > 0);
-    await say({ plan: { ...RECORDING.plan, minutes: 10, endsItself: true }, status: 'ended', end: { atMs: 600_000, reason: 'planned' }, settled: false }, [], 2);
-    expect(changes('end')).toEqual([expect.objectContaining({ atMs: 600_000, reason: 'planned', entry: expect.stringMatching(/^[0-9a-f-]{36}$/) })]);
+    await say(
+      {
+        plan: { ...RECORDING.plan, minutes: 10, endsItself: true },
+        status: 'ended',
+        end: { atMs: 600_000, reason: 'planned' },
+        settled: false,
+      },
+      [],
+      2,
+    );
+    expect(changes('end')).toEqual([
+      expect.objectContaining({
+        atMs: 600_000,
+        reason: 'planned',
+        entry: expect.stringMatching(/^[0-9a-f-]{36}$/),
+      }),
+    ]);
     expect(screen.getByText('The figures are computed from all that has come.')).toBeTruthy();
     await say({ status: 'ended', end: { atMs: 600_000, reason: 'planned' } }, [], 3);
     tap('Its figures');
     expect(mockNavigate).toHaveBeenCalledWith(`/runs/${RUN}`);
     // the cool-down begins with the bench's last reading
-    await say({ status: 'ended', end: { atMs: 600_000, reason: 'planned' }, startedAt: 1_000_000 }, [entry('h', skin(590_000, 41))], 4);
+    await say(
+      { status: 'ended', end: { atMs: 600_000, reason: 'planned' }, startedAt: 1_000_000 },
+      [entry('h', skin(590_000, 41))],
+      4,
+    );
     tap('Watch it cool down');
     await until(() => changes('reading').length === 1);
-    expect(changes('watch')[0]).toMatchObject({ device: 'Velm 5', spot: 'back', roomC: 18.5, readyC: 21.5, startedAt: 1_600_000 });
+    expect(changes('watch')[0]).toMatchObject({
+      device: 'Velm 5',
+      spot: 'back',
+      roomC: 18.5,
+      readyC: 21.5,
+      startedAt: 1_600_000,
+    });
     expect(changes('reading')[0]).toMatchObject({ c: 41, at: 1_600_000 });
   });
 

@@ -9,11 +9,20 @@ import { NewRecordingScreen } from './NewRecordingScreen';
 
 let mockParams: Record<string, string>;
 const mockReplace = jest.fn();
-jest.mock('expo-router', () => ({ Link: ({ children }: { children: ReactNode }) => children, useLocalSearchParams: () => mockParams, useRouter: () => ({ replace: mockReplace, navigate: jest.fn() }) }));
+jest.mock('expo-router', () => ({
+  Link: ({ children }: { children: ReactNode }) => children,
+  useLocalSearchParams: () => mockParams,
+  useRouter: () => ({ replace: mockReplace, navigate: jest.fn() }),
+}));
 
 const KIT = {
   devices: [
-    { id: 'd1', name: 'Velm 5', facts: { screens: [{ inches: 6.7, refreshHz: [60, 120] }] }, spots: [{ spot: 'by the camera', side: 'back', x: 0.3, y: 0.2 }] },
+    {
+      id: 'd1',
+      name: 'Velm 5',
+      facts: { screens: [{ inches: 6.7, refreshHz: [60, 120] }] },
+      spots: [{ spot: 'by the camera', side: 'back', x: 0.3, y: 0.2 }],
+    },
     { id: 'd2', name: 'Quill Deck', facts: { screens: [{ inches: 7, refreshHz: [90] }] }, spots: [] },
   ],
   titles: [{ id: 't1', name: 'Copperline Squad', facts: { nativeFps: 60 } }],
@@ -32,13 +41,19 @@ beforeEach(async () => {
   global.fetch = jest.fn((_path: string, init?: RequestInit) => {
     // changes stay in the outbox: there the test looks at them
     if (!reached || init?.method === 'POST') return Promise.reject(new TypeError('Failed to fetch'));
-    return Promise.resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(KIT) });
+    return Promise.resolve({
+      ok: true,
+      status: 200,
+      headers: new Headers(),
+      json: () => Promise.resolve(KIT),
+    });
   }) as never;
 });
 
 const field = (name: string): HTMLInputElement => screen.getByLabelText(name);
 const fill = (name: string, value: string): void => void fireEvent.change(field(name), { target: { value } });
-const opened = (): Record<string, unknown>[] => outbox.snapshot().waiting.flatMap(({ change }) => (change.kind === 'open' ? [change] : []));
+const opened = (): Record<string, unknown>[] =>
+  outbox.snapshot().waiting.flatMap(({ change }) => (change.kind === 'open' ? [change] : []));
 async function screenOf(): Promise<void> {
   await show(<NewRecordingScreen />);
   await until(() => screen.queryByLabelText('Device') !== null);
@@ -76,7 +91,12 @@ describe('a new recording', () => {
     await until(() => field('Panel, Hz').value === '120');
     fireEvent.click(screen.getByRole('button', { name: 'To the bench' }));
     await until(() => mockReplace.mock.calls.length === 1);
-    expect(opened().at(-1)).toMatchObject({ facts: { device: 'Velm 5', title: 'Copperline Squad', setup: null, target: 60, refresh: 120 }, plan: { minutes: 20, floorPercent: null, endsItself: true, spots: ['by the camera'] }, speed: 1, step: null });
+    expect(opened().at(-1)).toMatchObject({
+      facts: { device: 'Velm 5', title: 'Copperline Squad', setup: null, target: 60, refresh: 120 },
+      plan: { minutes: 20, floorPercent: null, endsItself: true, spots: ['by the camera'] },
+      speed: 1,
+      step: null,
+    });
     const { path } = outbox.snapshot().waiting.at(-1)!;
     expect(mockReplace).toHaveBeenCalledWith(`/bench/${path.split('/')[2]}`);
   });
@@ -106,12 +126,17 @@ describe('a new recording', () => {
     fill('Title', 'Aurelune');
     fireEvent.click(screen.getByRole('button', { name: 'To the bench' }));
     await until(() => mockReplace.mock.calls.length === 1);
-    expect(opened().at(-1)).toMatchObject({ facts: { device: 'Velm 5', title: 'Aurelune', target: null, refresh: null } });
+    expect(opened().at(-1)).toMatchObject({
+      facts: { device: 'Velm 5', title: 'Aurelune', target: null, refresh: null },
+    });
   });
 
   it('for a card that cannot be read says so', async () => {
     reached = false;
-    mockParams = { card: '22222222-2222-4222-8222-222222222222', step: '33333333-3333-4333-8333-333333333333' };
+    mockParams = {
+      card: '22222222-2222-4222-8222-222222222222',
+      step: '33333333-3333-4333-8333-333333333333',
+    };
     await show(<NewRecordingScreen />);
     await until(() => screen.queryByRole('alert') !== null);
     expect(screen.getByRole('alert').textContent).toContain('The server is not reached');

@@ -14,10 +14,26 @@ import { benchView } from './view';
 import { RECORDING as recording, skin } from '../../testing/bench';
 
 let mockPace: object | null = null;
-jest.mock('./useBench', () => ({ writer: 'me', runClock: () => 600_000, useTick: () => undefined, usePace: () => mockPace }));
+jest.mock('./useBench', () => ({
+  writer: 'me',
+  runClock: () => 600_000,
+  useTick: () => undefined,
+  usePace: () => mockPace,
+}));
 
 const NOW = 600_000;
-const shown = (id: string, line: EntryLine, more: Partial<ShownEntry> = {}): ShownEntry => ({ id, line, open: false, source: null, writer: 'me', takenBack: false, kept: 'sent', refused: null, n: null, ...more });
+const shown = (id: string, line: EntryLine, more: Partial<ShownEntry> = {}): ShownEntry => ({
+  id,
+  line,
+  open: false,
+  source: null,
+  writer: 'me',
+  takenBack: false,
+  kept: 'sent',
+  refused: null,
+  n: null,
+  ...more,
+});
 /** What an element says, with plain spaces. */
 const said = (element: HTMLElement): string => element.textContent!.replaceAll('\u00a0', ' ');
 const tap = (name: string | RegExp): void => void fireEvent.click(screen.getByRole('button', { name }));
@@ -28,7 +44,14 @@ describe('the pad', () => {
   let kept: EntryLine[];
   const pad = async (lines: EntryLine[] = [], charging = false): Promise<void> => {
     kept = [];
-    await show(<Pad recording={recording} view={benchView(recording, lines, NOW)} charging={charging} onLine={(line) => kept.push(line(NOW))} />);
+    await show(
+      <Pad
+        recording={recording}
+        view={benchView(recording, lines, NOW)}
+        charging={charging}
+        onLine={(line) => kept.push(line(NOW))}
+      />,
+    );
   };
   it('takes a temperature at the spot that is due, with tenths without a point', async () => {
     await pad([skin(NOW, 40)]);
@@ -44,8 +67,15 @@ describe('the pad', () => {
       const [lines, setLines] = useState([skin(NOW, 40)]);
       return (
         <>
-          <button onClick={() => setLines([...lines, skin(NOW, 39, 'front')])}>someone reads the front</button>
-          <Pad recording={recording} view={benchView(recording, lines, NOW)} charging={false} onLine={(line) => kept.push(line(NOW))} />
+          <button onClick={() => setLines([...lines, skin(NOW, 39, 'front')])}>
+            someone reads the front
+          </button>
+          <Pad
+            recording={recording}
+            view={benchView(recording, lines, NOW)}
+            charging={false}
+            onLine={(line) => kept.push(line(NOW))}
+          />
         </>
       );
     };
@@ -68,7 +98,11 @@ describe('the pad', () => {
     fireEvent.click(screen.getByRole('radio', { name: 'Rate by eye' }));
     for (const digit of '40') tap(digit);
     tap('Keep the reading');
-    expect(kept).toEqual([{ type: 'battery', atMs: NOW, percent: 87, charging: true }, { type: 'rate', atMs: NOW, fps: 58, by: 'in-title' }, { type: 'rate', atMs: NOW, fps: 40, by: 'eye' }]);
+    expect(kept).toEqual([
+      { type: 'battery', atMs: NOW, percent: 87, charging: true },
+      { type: 'rate', atMs: NOW, fps: 58, by: 'in-title' },
+      { type: 'rate', atMs: NOW, fps: 40, by: 'eye' },
+    ]);
   });
   it('does not keep what cannot be, and says so', async () => {
     await pad();
@@ -101,17 +135,34 @@ describe('marks', () => {
     const lines: { line: EntryLine; open: boolean }[] = [];
     const closed: string[] = [];
     const going = shown('m', { type: 'span', fromMs: 1000, toMs: 1000, kind: 'menu' }, { open: true });
-    await show(<Marks entries={[going]} nowMs={() => NOW} onLine={(line, open = false) => lines.push({ line: line(NOW), open })} onClose={(entry) => closed.push(entry.id)} />);
+    await show(
+      <Marks
+        entries={[going]}
+        nowMs={() => NOW}
+        onLine={(line, open = false) => lines.push({ line: line(NOW), open })}
+        onClose={(entry) => closed.push(entry.id)}
+      />,
+    );
     tap('Freeze');
     fireEvent.click(screen.getByRole('switch', { name: 'Charging' }));
     fireEvent.click(screen.getByRole('switch', { name: 'Menu' }));
-    expect(lines).toEqual([{ line: { type: 'mark', atMs: NOW, kind: 'freeze' }, open: false }, { line: { type: 'span', fromMs: NOW, toMs: NOW, kind: 'charging' }, open: true }]);
+    expect(lines).toEqual([
+      { line: { type: 'mark', atMs: NOW, kind: 'freeze' }, open: false },
+      { line: { type: 'span', fromMs: NOW, toMs: NOW, kind: 'charging' }, open: true },
+    ]);
     expect(closed).toEqual(['m']);
   });
   it('take a note, once, of the moment at which it was begun', async () => {
     const lines: EntryLine[] = [];
     let now = NOW;
-    await show(<Marks entries={[]} nowMs={() => now} onLine={(line) => lines.push(line(now))} onClose={() => undefined} />);
+    await show(
+      <Marks
+        entries={[]}
+        nowMs={() => now}
+        onLine={(line) => lines.push(line(now))}
+        onClose={() => undefined}
+      />,
+    );
     tap('Note');
     now += 25_000;
     const field = screen.getByLabelText('Note');
@@ -124,7 +175,16 @@ describe('marks', () => {
 describe('the pace now', () => {
   const splits = [{ average: 58 }, { average: 51.4 }];
   const pace = (heardMs: number): object => ({ source: 's', heardMs, figures: new LiveRun(5, []).figures() });
-  const figures = (heardMs: number): object => ({ ...pace(heardMs), figures: { ...(pace(heardMs) as { figures: object }).figures, recent: [58, null, 51.37], splits, opening: 59.9, onePercentLow: 44 } });
+  const figures = (heardMs: number): object => ({
+    ...pace(heardMs),
+    figures: {
+      ...(pace(heardMs) as { figures: object }).figures,
+      recent: [58, null, 51.37],
+      splits,
+      opening: 59.9,
+      onePercentLow: 44,
+    },
+  });
   const shownNow = async (lines: EntryLine[] = []): Promise<string> => {
     await show(<PaceNow recording={recording} view={benchView(recording, lines, NOW)} />);
     return screen.getByLabelText('Pace now').textContent!;
@@ -147,15 +207,48 @@ describe('the pace now', () => {
 });
 
 describe('what was noted', () => {
-  const source: BenchSource = { id: 's', name: 'probe', kind: 'other', standIn: false, revoked: false, ended: null, frames: 0, lines: 1, refused: 0, refusals: [], held: 0, heardAt: null };
-  const entries = [shown('a', skin(60_000, 30)), shown('b', skin(120_000, 31, 'front'), { kept: 'here' }), shown('c', skin(180_000, 32), { source: 's', writer: null }), shown('d', { type: 'power', atMs: 1, mw: 5 }, { source: 's' }), shown('e', { type: 'mark', atMs: 200_000, kind: 'dim' }, { writer: 'other' })];
+  const source: BenchSource = {
+    id: 's',
+    name: 'probe',
+    kind: 'other',
+    standIn: false,
+    revoked: false,
+    ended: null,
+    frames: 0,
+    lines: 1,
+    refused: 0,
+    refusals: [],
+    held: 0,
+    heardAt: null,
+  };
+  const entries = [
+    shown('a', skin(60_000, 30)),
+    shown('b', skin(120_000, 31, 'front'), { kept: 'here' }),
+    shown('c', skin(180_000, 32), { source: 's', writer: null }),
+    shown('d', { type: 'power', atMs: 1, mw: 5 }, { source: 's' }),
+    shown('e', { type: 'mark', atMs: 200_000, kind: 'dim' }, { writer: 'other' }),
+  ];
   const log = async (more: Partial<Parameters<typeof Log>[0]> = {}): Promise<void> => {
-    await show(<Log entries={entries} sources={[source]} onChange={() => undefined} onTakeBack={() => undefined} onDrop={() => undefined} {...more} />);
+    await show(
+      <Log
+        entries={entries}
+        sources={[source]}
+        onChange={() => undefined}
+        onTakeBack={() => undefined}
+        onDrop={() => undefined}
+        {...more}
+      />,
+    );
   };
   it('stands with the latest first, who wrote it, and how far it has come', async () => {
     await log();
     const rows = within(screen.getByRole('list', { name: 'What was noted' })).getAllByRole('listitem');
-    expect(rows.map(said)).toEqual(['3:20dimanother screen', '3:0032.0 °C back, infraredprobe', '2:0031.0 °C front, infraredthis screen', '1:0030.0 °C back, infraredthis screen']);
+    expect(rows.map(said)).toEqual([
+      '3:20dimanother screen',
+      '3:0032.0 °C back, infraredprobe',
+      '2:0031.0 °C front, infraredthis screen',
+      '1:0030.0 °C back, infraredthis screen',
+    ]);
     expect(within(rows[2]!).getByRole('img', { name: 'kept here, on its way' })).toBeTruthy();
     expect(within(rows[3]!).getByRole('img', { name: 'on the server' })).toBeTruthy();
   });
@@ -185,7 +278,10 @@ describe('what was noted', () => {
   });
   it('says why it was refused, and can be dropped', async () => {
     const dropped: string[] = [];
-    await log({ entries: [shown('a', skin(1, 30), { kept: 'refused', refused: 'the field “line.c”', n: 4 })], onDrop: (entry) => dropped.push(entry.id) });
+    await log({
+      entries: [shown('a', skin(1, 30), { kept: 'refused', refused: 'the field “line.c”', n: 4 })],
+      onDrop: (entry) => dropped.push(entry.id),
+    });
     expect(screen.getByRole('alert').textContent).toContain('the field “line.c”');
     tap('Drop it');
     expect(dropped).toEqual(['a']);
@@ -194,10 +290,22 @@ describe('what was noted', () => {
 
 describe('how it stands', () => {
   it('shows the last readings, the hottest first, and what they foretell', async () => {
-    const lines = [...[0, 2, 5, 8].map((minute) => skin(minute * 60_000, 44 - 24 * Math.exp(-minute / 6) + (minute % 2 ? 0.05 : -0.05))), skin(595_000, 39.7), skin(590_000, 45.1, 'front')];
+    const lines = [
+      ...[0, 2, 5, 8].map((minute) =>
+        skin(minute * 60_000, 44 - 24 * Math.exp(-minute / 6) + (minute % 2 ? 0.05 : -0.05)),
+      ),
+      skin(595_000, 39.7),
+      skin(590_000, 45.1, 'front'),
+    ];
     await show(<Standing recording={recording} view={benchView(recording, lines, NOW)} />);
-    expect(within(screen.getByRole('list', { name: 'Last readings' })).getAllByRole('listitem').map(said)).toEqual(['45.1°0:10front', '39.7°nowback']);
-    expect(said(screen.getByRole('note'))).toMatch(/^back settles at 44\.\d °C ± \d\.\d in \d+ min; 43\.0 °C at \d+:\d\d\.$/);
+    expect(
+      within(screen.getByRole('list', { name: 'Last readings' }))
+        .getAllByRole('listitem')
+        .map(said),
+    ).toEqual(['45.1°0:10front', '39.7°nowback']);
+    expect(said(screen.getByRole('note'))).toMatch(
+      /^back settles at 44\.\d °C ± \d\.\d in \d+ min; 43\.0 °C at \d+:\d\d\.$/,
+    );
   });
   it('warns with the reason', async () => {
     await show(<Warnings view={benchView(recording, [skin(1, 48.4)], NOW)} />);

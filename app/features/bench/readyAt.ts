@@ -4,7 +4,10 @@ import { coolDown } from '@pace-check/core';
 /** Where the time is from: this cool-down's own curve, the device's earlier ones, or nowhere. */
 export type ReadyFrom = 'curve' | 'own' | 'unknown';
 
-export type Ready = { kind: 'ready'; atS: number } | { kind: 'at'; atS: number | null; from: ReadyFrom } | { kind: 'never'; atS: null };
+export type Ready =
+  | { kind: 'ready'; atS: number }
+  | { kind: 'at'; atS: number | null; from: ReadyFrom }
+  | { kind: 'never'; atS: null };
 
 /**
  * When a device is down to its line, s after the cool-down's start: by the
@@ -22,6 +25,11 @@ export function readyAt({ readings, readyC, roomC, knownTauS }: CoolWatch, nowS:
     // the curve says it is down, the last reading did not: read it again
     return { kind: 'at', atS: Math.max(atS, nowS), from: 'curve' };
   }
-  if (knownTauS === null || roomC === null || readyC <= roomC) return { kind: 'at', atS: null, from: 'unknown' };
-  return { kind: 'at', atS: last.atS + knownTauS * Math.log((last.c - roomC) / (readyC - roomC)), from: 'own' };
+  if (knownTauS === null || roomC === null || readyC <= roomC)
+    return { kind: 'at', atS: null, from: 'unknown' };
+  return {
+    kind: 'at',
+    atS: last.atS + knownTauS * Math.log((last.c - roomC) / (readyC - roomC)),
+    from: 'own',
+  };
 }

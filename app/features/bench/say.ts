@@ -3,7 +3,12 @@ import { clock, type EndReason, type EntryLine } from '@pace-check/core';
 import { fps } from '../../ui/figures';
 import type { Warning } from './view';
 
-export const END_WORDS: Record<EndReason, string> = { planned: 'as planned', crash: 'crashed', stopped: 'stopped early', 'would-not-start': 'would not start' };
+export const END_WORDS: Record<EndReason, string> = {
+  planned: 'as planned',
+  crash: 'crashed',
+  stopped: 'stopped early',
+  'would-not-start': 'would not start',
+};
 const RATE_BY = { overlay: 'overlay', 'in-title': 'the title’s counter', eye: 'by eye' };
 
 /** A line as a person would say it, without its time. */
@@ -31,20 +36,38 @@ export function sayLine(line: EntryLine, temperature: (celsius: number) => strin
 }
 
 /** A warning, with its reason. */
-export function sayWarning({ what, value, spot }: Warning, temperature: (celsius: number) => string): { title: string; why: string } {
+export function sayWarning(
+  { what, value, spot }: Warning,
+  temperature: (celsius: number) => string,
+): { title: string; why: string } {
   switch (what) {
     case 'stop':
-      return { title: `${temperature(value)}: stop and put it down`, why: `At 48 °C skin can burn within minutes. Let it cool on a table; read it again before you hold it. (${spot})` };
+      return {
+        title: `${temperature(value)}: stop and put it down`,
+        why: `At 48 °C skin can burn within minutes. Let it cool on a table; read it again before you hold it. (${spot})`,
+      };
     case 'caution':
-      return { title: `${temperature(value)}: hold it for a while only`, why: 'Long contact harms from 43 °C: use a stand.' };
+      return {
+        title: `${temperature(value)}: hold it for a while only`,
+        why: 'Long contact harms from 43 °C: use a stand.',
+      };
     case 'crash-noted':
-      return { title: `Crash noted at ${clock(value / 1000)}`, why: 'End the run as crashed under “Run”, or go on.' };
+      return {
+        title: `Crash noted at ${clock(value / 1000)}`,
+        why: 'End the run as crashed under “Run”, or go on.',
+      };
     case 'floor':
-      return { title: `${value} %: at the floor`, why: 'Below it the drain is no longer even, and the device may throttle to save itself.' };
+      return {
+        title: `${value} %: at the floor`,
+        why: 'Below it the drain is no longer even, and the device may throttle to save itself.',
+      };
     case 'planned-end':
       return { title: `The planned ${value} min are over`, why: 'End the run, or let it go on.' };
     case 'source-ended':
-      return { title: spot?.endsWith('crash') ? 'The title has crashed' : 'The source has ended', why: `${spot}. End the run, or read on by hand.` };
+      return {
+        title: spot?.endsWith('crash') ? 'The title has crashed' : 'The source has ended',
+        why: `${spot}. End the run, or read on by hand.`,
+      };
   }
 }
 
@@ -54,4 +77,9 @@ export function sayDue(dueMs: number, nowMs: number): string {
   return seconds > 0 ? `due in ${clock(seconds)}` : seconds > -5 ? 'due now' : `due since ${clock(-seconds)}`;
 }
 
-export const sayStatus = ({ status, end }: Recording): string => (status === 'ready' ? 'Not started' : status === 'running' ? 'Recording' : `Ended: ${END_WORDS[end?.reason ?? 'stopped']}`);
+export const sayStatus = ({ status, end }: Recording): string =>
+  status === 'ready'
+    ? 'Not started'
+    : status === 'running'
+      ? 'Recording'
+      : `Ended: ${END_WORDS[end?.reason ?? 'stopped']}`;

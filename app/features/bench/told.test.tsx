@@ -15,7 +15,8 @@ jest.mock('../../outbox', () => ({ steadyClock: { now: () => 100_000 } }));
 jest.mock('./useBench', () => ({ runClock: () => 600_000, useTick: () => undefined }));
 jest.mock('expo-router', () => ({ Link: ({ children }: { children: ReactNode }) => children }));
 
-const setNavigator = (name: string, value: unknown): void => void Object.defineProperty(navigator, name, { value, configurable: true });
+const setNavigator = (name: string, value: unknown): void =>
+  void Object.defineProperty(navigator, name, { value, configurable: true });
 beforeEach(() => AsyncStorage.clear());
 
 describe('alerts', () => {
@@ -53,9 +54,17 @@ describe('alerts', () => {
         opened++;
       }
       resume = (): Promise<void> => Promise.resolve();
-      createGain = (): object => ({ gain: { setValueAtTime: jest.fn(), exponentialRampToValueAtTime: jest.fn() }, connect: jest.fn() });
+      createGain = (): object => ({
+        gain: { setValueAtTime: jest.fn(), exponentialRampToValueAtTime: jest.fn() },
+        connect: jest.fn(),
+      });
       createOscillator = (): object => {
-        const tone = { frequency: { value: 0 }, connect: (to: object) => to, start: jest.fn(), stop: (at: number) => heard.push({ hz: tone.frequency.value, stopsAt: at }) };
+        const tone = {
+          frequency: { value: 0 },
+          connect: (to: object) => to,
+          start: jest.fn(),
+          stop: (at: number) => heard.push({ hz: tone.frequency.value, stopsAt: at }),
+        };
         return tone;
       };
     };
@@ -63,7 +72,10 @@ describe('alerts', () => {
     expect(heard).toEqual([]);
     alertNow({ sound: true, vibration: false });
     alertNow({ sound: true, vibration: false });
-    expect(heard).toEqual([{ hz: 660, stopsAt: expect.closeTo(5.18, 6) }, { hz: 660, stopsAt: expect.closeTo(5.18, 6) }]);
+    expect(heard).toEqual([
+      { hz: 660, stopsAt: expect.closeTo(5.18, 6) },
+      { hz: 660, stopsAt: expect.closeTo(5.18, 6) },
+    ]);
     expect(opened).toBe(1);
     expect(shaken).toHaveBeenCalledTimes(1);
   });
@@ -115,7 +127,13 @@ describe('keys of a screen', () => {
     useKeys([{ key: 't', does: name, press: () => pressed.push(name) }]);
     return <input aria-label="words" />;
   };
-  const List = (): ReactNode => <p aria-label="known">{useScreenKeys().map(({ does }) => does).join(', ')}</p>;
+  const List = (): ReactNode => (
+    <p aria-label="known">
+      {useScreenKeys()
+        .map(({ does }) => does)
+        .join(', ')}
+    </p>
+  );
   it('work while nothing is typed, are listed, and go with the screen', async () => {
     const Both = ({ open }: { open: boolean }): ReactNode => (
       <KeysProvider>
@@ -136,8 +154,25 @@ describe('keys of a screen', () => {
 });
 
 describe('sources', () => {
-  const source = (more: Partial<BenchSource>): BenchSource => ({ id: 's', name: 'logger', kind: 'other', standIn: false, revoked: false, ended: null, frames: 0, lines: 3, refused: 0, refusals: [], held: 0, heardAt: 99_000, ...more });
-  const said = async (more: Partial<BenchSource>, status: 'running' | 'ended' = 'running'): Promise<string> => {
+  const source = (more: Partial<BenchSource>): BenchSource => ({
+    id: 's',
+    name: 'logger',
+    kind: 'other',
+    standIn: false,
+    revoked: false,
+    ended: null,
+    frames: 0,
+    lines: 3,
+    refused: 0,
+    refusals: [],
+    held: 0,
+    heardAt: 99_000,
+    ...more,
+  });
+  const said = async (
+    more: Partial<BenchSource>,
+    status: 'running' | 'ended' = 'running',
+  ): Promise<string> => {
     const shown = await show(<Sources recording={{ ...RECORDING, status, sources: [source(more)] }} />);
     const text = screen.getByRole('list', { name: 'Sources' }).textContent!;
     shown.unmount();
@@ -153,20 +188,56 @@ describe('sources', () => {
     expect(await said({ held: 2 })).toContain('2 wait for an earlier batch');
   });
   it('tell why lines were refused', async () => {
-    await show(<Sources recording={{ ...RECORDING, sources: [source({ refused: 1, refusals: [{ batch: 4, line: 2, reason: 'it is no JSON object' }] })] }} />);
+    await show(
+      <Sources
+        recording={{
+          ...RECORDING,
+          sources: [
+            source({ refused: 1, refusals: [{ batch: 4, line: 2, reason: 'it is no JSON object' }] }),
+          ],
+        }}
+      />,
+    );
     fireEvent.click(screen.getByRole('button', { name: '1 line refused: why' }));
     expect(screen.getByText('Batch 4, line 2: it is no JSON object.')).toBeTruthy();
   });
 });
 
 describe('what a run’s figures stand on', () => {
-  const run = (more: Partial<RunDetail>): RunDetail => ({ ...runWith({ frames: at(50, 60), entries: [{ type: 'rate', atMs: 90_000, fps: 41, by: 'in-title' }, { type: 'end', atMs: 120_000, reason: 'planned' }] }), ...more });
+  const run = (more: Partial<RunDetail>): RunDetail => ({
+    ...runWith({
+      frames: at(50, 60),
+      entries: [
+        { type: 'rate', atMs: 90_000, fps: 41, by: 'in-title' },
+        { type: 'end', atMs: 120_000, reason: 'planned' },
+      ],
+    }),
+    ...more,
+  });
   it('is told by stretches and by source', async () => {
-    const used: NonNullable<RunDetail['recorded']>['used'] = [{ measure: 'frames', source: 'a', fromMs: 0, toMs: 1 }, { measure: 'frames', source: 'b', fromMs: 1, toMs: 2 }, { measure: 'battery', source: 'hand', fromMs: 0, toMs: 1 }];
-    await show(<StandsOn run={run({ recorded: { sources: [{ id: 'a', name: 'logger' }, { id: 'b', name: 'capture' }], used } })} />);
+    const used: NonNullable<RunDetail['recorded']>['used'] = [
+      { measure: 'frames', source: 'a', fromMs: 0, toMs: 1 },
+      { measure: 'frames', source: 'b', fromMs: 1, toMs: 2 },
+      { measure: 'battery', source: 'hand', fromMs: 0, toMs: 1 },
+    ];
+    await show(
+      <StandsOn
+        run={run({
+          recorded: {
+            sources: [
+              { id: 'a', name: 'logger' },
+              { id: 'b', name: 'capture' },
+            ],
+            used,
+          },
+        })}
+      />,
+    );
     const told = within(screen.getByRole('region', { name: 'What the figures stand on' }));
     expect(told.getByText('0:00 to 1:00: frames, 50 fps.')).toBeTruthy();
-    expect(told.getByText('1:00 to 2:00: no frames; 41 fps read off, 1 reading. Not in the figures below.')).toBeTruthy();
+    expect(
+      told.getByText('1:00 to 2:00: no frames; 41 fps read off, 1 reading. Not in the figures below.'),
+    ).toBeTruthy();
     expect(told.getByText('Frames: logger, then capture. Battery: typed by hand.')).toBeTruthy();
   });
   it('is not told where one file says it all', async () => {

@@ -2,7 +2,15 @@ import type { BenchChange, BenchState, LivePace, Recording } from '@pace-check/c
 import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { v4 as uuid } from 'uuid';
-import { changeOf, keptRuns, outbox, steadyClock, useOutbox, type Followed, type WithoutId } from '../../outbox';
+import {
+  changeOf,
+  keptRuns,
+  outbox,
+  steadyClock,
+  useOutbox,
+  type Followed,
+  type WithoutId,
+} from '../../outbox';
 import { mergeEntries, mergeRecording, type ShownEntry } from './merge';
 
 /** After a stream of events broke, it is asked for anew. */
@@ -41,13 +49,25 @@ export interface BenchOf {
 /** A run that is recorded, as this screen knows it: followed on the server, with what was done here on top. */
 export function useBench(runId: string): BenchOf {
   const client = useQueryClient();
-  const followed = useQuery<Followed>({ queryKey: KEY(runId), queryFn: () => client.getQueryData<Followed>(KEY(runId)) ?? NOTHING, staleTime: Infinity, initialData: NOTHING }).data;
+  const followed = useQuery<Followed>({
+    queryKey: KEY(runId),
+    queryFn: () => client.getQueryData<Followed>(KEY(runId)) ?? NOTHING,
+    staleTime: Infinity,
+    initialData: NOTHING,
+  }).data;
   const { connection, missing } = useFollow(runId, client);
   const { waiting, durable, failing } = useOutbox();
   const taken = useTaken(runId);
   const path = `/bench/${runId}/changes`;
   const own = useMemo(() => waiting.filter((one) => one.path === path), [waiting, path]);
-  const recording = useMemo(() => mergeRecording(runId, followed.recording, [...taken, ...own.filter((one) => one.refused === null).map((one) => one.change as unknown as BenchChange)]), [runId, followed.recording, taken, own]);
+  const recording = useMemo(
+    () =>
+      mergeRecording(runId, followed.recording, [
+        ...taken,
+        ...own.filter((one) => one.refused === null).map((one) => one.change as unknown as BenchChange),
+      ]),
+    [runId, followed.recording, taken, own],
+  );
   const entries = useMemo(() => mergeEntries(followed.entries, taken, own), [followed.entries, taken, own]);
   return {
     recording,
@@ -55,7 +75,12 @@ export function useBench(runId: string): BenchOf {
     // what is typed does not get through, whatever still comes
     connection: failing && own.length > 0 ? 'lost' : connection,
     missing,
-    act: (...changes) => outbox.add(path, 'changes', changes.map((change) => changeOf(change))),
+    act: (...changes) =>
+      outbox.add(
+        path,
+        'changes',
+        changes.map((change) => changeOf(change)),
+      ),
     nowMs: () => runClock(recording),
     waiting: waiting.filter((one) => one.refused === null).length,
     durable,
@@ -68,13 +93,30 @@ export function runClock(recording: Recording | null): number {
 }
 
 export function usePace(runId: string): LivePace | null {
-  return useQuery<LivePace | null>({ queryKey: PACE(runId), queryFn: () => null, enabled: false, initialData: null, staleTime: Infinity }).data;
+  return useQuery<LivePace | null>({
+    queryKey: PACE(runId),
+    queryFn: () => null,
+    enabled: false,
+    initialData: null,
+    staleTime: Infinity,
+  }).data;
 }
 
 /** Changes of this run that the server has taken while this screen was open: shown until it tells of them itself. */
 function useTaken(runId: string): BenchChange[] {
   const [taken, setTaken] = useState<BenchChange[]>([]);
-  useEffect(() => outbox.onSent((sent) => setTaken((before) => [...before, ...sent.filter((one) => one.path === `/bench/${runId}/changes`).map((one) => one.change as unknown as BenchChange)])), [runId]);
+  useEffect(
+    () =>
+      outbox.onSent((sent) =>
+        setTaken((before) => [
+          ...before,
+          ...sent
+            .filter((one) => one.path === `/bench/${runId}/changes`)
+            .map((one) => one.change as unknown as BenchChange),
+        ]),
+      ),
+    [runId],
+  );
   return taken;
 }
 
@@ -104,7 +146,9 @@ function useFollow(runId: string, client: QueryClient): Pick<BenchOf, 'connectio
         heard(pace.now);
         client.setQueryData<LivePace>(PACE(runId), pace);
       });
-      source.addEventListener('clock', (event) => heard((JSON.parse((event as MessageEvent<string>).data) as { now: number }).now));
+      source.addEventListener('clock', (event) =>
+        heard((JSON.parse((event as MessageEvent<string>).data) as { now: number }).now),
+      );
       source.onerror = () => lost();
     };
     const heard = (now: number): void => {
@@ -144,7 +188,10 @@ function useFollow(runId: string, client: QueryClient): Pick<BenchOf, 'connectio
       .read(runId)
       .catch(() => null)
       .then((kept) => {
-        if (kept) client.setQueryData<Followed>(KEY(runId), (before) => (before && before.change >= kept.change ? before : kept));
+        if (kept)
+          client.setQueryData<Followed>(KEY(runId), (before) =>
+            before && before.change >= kept.change ? before : kept,
+          );
         connect();
       });
     document.addEventListener('visibilitychange', woken);

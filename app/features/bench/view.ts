@@ -1,8 +1,19 @@
 import type { Recording } from '@pace-check/contract';
-import { CAUTION_C, nextReading, siftSkin, STOP_C, warmthOf, type EntryLine, type LiveFigures, type ReadingDue, type SpotWarmth } from '@pace-check/core';
+import {
+  CAUTION_C,
+  nextReading,
+  siftSkin,
+  STOP_C,
+  warmthOf,
+  type EntryLine,
+  type LiveFigures,
+  type ReadingDue,
+  type SpotWarmth,
+} from '@pace-check/core';
 
 type Of<T extends EntryLine['type']> = Extract<EntryLine, { type: T }>;
-const ofType = <T extends EntryLine['type']>(lines: EntryLine[], type: T): Of<T>[] => lines.filter((line): line is Of<T> => line.type === type);
+const ofType = <T extends EntryLine['type']>(lines: EntryLine[], type: T): Of<T>[] =>
+  lines.filter((line): line is Of<T> => line.type === type);
 
 /** What a tired reviewer must not miss, the gravest first. */
 export interface Warning {
@@ -57,46 +68,88 @@ export function benchView(recording: Recording, lines: EntryLine[], nowMs: numbe
   const skin = latestBySpot(ofType(lines, 'skin'));
   const percent = ofType(lines, 'battery').at(-1) ?? null;
   const { plan, status } = recording;
-  const readings = [...ofType(lines, 'skin'), ...ofType(lines, 'battery').map(({ atMs }) => ({ spot: PERCENT, atMs }))];
+  const readings = [
+    ...ofType(lines, 'skin'),
+    ...ofType(lines, 'battery').map(({ atMs }) => ({ spot: PERCENT, atMs })),
+  ];
   return {
     skin,
     percent,
     watts: ofType(lines, 'power').at(-1) ?? null,
     rate: ofType(lines, 'rate').at(-1) ?? null,
     forecasts: warmthOf(kept, recording.roomC).spots.flatMap((spot) => forecastOf(spot, nowMs / 1000)),
-    due: plan.everyMin === null || status === 'ended' ? null : nextReading(roundOf(recording), readings, plan.everyMin * 60_000, nowMs),
-    warnings: warningsOf(recording, skin, percent, ofType(lines, 'mark').findLast((mark) => mark.kind === 'crash')?.atMs ?? null, nowMs),
+    due:
+      plan.everyMin === null || status === 'ended'
+        ? null
+        : nextReading(roundOf(recording), readings, plan.everyMin * 60_000, nowMs),
+    warnings: warningsOf(
+      recording,
+      skin,
+      percent,
+      ofType(lines, 'mark').findLast((mark) => mark.kind === 'crash')?.atMs ?? null,
+      nowMs,
+    ),
   };
 }
 
 /** Spots in their order, and the battery where nothing else tells its percent. */
 export function roundOf({ plan, sources }: Recording): string[] {
-  return plan.spots.length === 0 ? [] : [...plan.spots, ...(sources.some((source) => source.kind === 'handset' && !source.revoked) ? [] : [PERCENT])];
+  return plan.spots.length === 0
+    ? []
+    : [
+        ...plan.spots,
+        ...(sources.some((source) => source.kind === 'handset' && !source.revoked) ? [] : [PERCENT]),
+      ];
 }
 
 function latestBySpot(readings: Of<'skin'>[]): LatestSkin[] {
   const latest = new Map<string, LatestSkin>();
   // what no skin can be warns of nothing; a sudden jump does, to be on the safe side
-  for (const { spot, c, atMs, by } of readings) if (c > COLDEST_C && c < HOTTEST_C) latest.set(spot, { spot, c, atMs, by });
+  for (const { spot, c, atMs, by } of readings)
+    if (c > COLDEST_C && c < HOTTEST_C) latest.set(spot, { spot, c, atMs, by });
   return [...latest.values()].sort((a, b) => b.c - a.c);
 }
 
 function forecastOf({ spot, fit }: SpotWarmth, nowS: number): Forecast[] {
   if (!fit?.forecast) return [];
-  return [{ spot, finalC: fit.finalC, finalHalfC: fit.finalHalfC, settlesInS: Math.max(0, SETTLED_TAUS * fit.tauS - nowS), cautionAtS: fit.cautionAtS }];
+  return [
+    {
+      spot,
+      finalC: fit.finalC,
+      finalHalfC: fit.finalHalfC,
+      settlesInS: Math.max(0, SETTLED_TAUS * fit.tauS - nowS),
+      cautionAtS: fit.cautionAtS,
+    },
+  ];
 }
 
-function warningsOf({ plan, status, sources, end }: Recording, skin: LatestSkin[], percent: Of<'battery'> | null, crashMs: number | null, nowMs: number): Warning[] {
+function warningsOf(
+  { plan, status, sources, end }: Recording,
+  skin: LatestSkin[],
+  percent: Of<'battery'> | null,
+  crashMs: number | null,
+  nowMs: number,
+): Warning[] {
   const warnings: Warning[] = [];
   const hottest = skin[0];
-  if (hottest && hottest.c >= STOP_C) warnings.push({ grave: true, what: 'stop', value: hottest.c, spot: hottest.spot });
-  else if (hottest && hottest.c >= CAUTION_C) warnings.push({ grave: false, what: 'caution', value: hottest.c, spot: hottest.spot });
+  if (hottest && hottest.c >= STOP_C)
+    warnings.push({ grave: true, what: 'stop', value: hottest.c, spot: hottest.spot });
+  else if (hottest && hottest.c >= CAUTION_C)
+    warnings.push({ grave: false, what: 'caution', value: hottest.c, spot: hottest.spot });
   if (status !== 'running' || end) return warnings;
   const ended = sources.find((source) => source.ended !== null && source.kind === 'handset');
   if (crashMs !== null) warnings.push({ grave: false, what: 'crash-noted', value: crashMs });
-  else if (ended) warnings.push({ grave: false, what: 'source-ended', value: nowMs, spot: `${ended.name}: ${ended.ended}` });
-  if (plan.floorPercent !== null && percent && percent.percent <= plan.floorPercent) warnings.push({ grave: false, what: 'floor', value: percent.percent });
-  if (plan.minutes !== null && nowMs >= plan.minutes * 60_000) warnings.push({ grave: false, what: 'planned-end', value: plan.minutes });
+  else if (ended)
+    warnings.push({
+      grave: false,
+      what: 'source-ended',
+      value: nowMs,
+      spot: `${ended.name}: ${ended.ended}`,
+    });
+  if (plan.floorPercent !== null && percent && percent.percent <= plan.floorPercent)
+    warnings.push({ grave: false, what: 'floor', value: percent.percent });
+  if (plan.minutes !== null && nowMs >= plan.minutes * 60_000)
+    warnings.push({ grave: false, what: 'planned-end', value: plan.minutes });
   return warnings;
 }
 
@@ -110,11 +163,14 @@ export interface SplitNow {
 
 export function splitNow({ splits, opening }: LiveFigures): SplitNow | null {
   const now = splits.at(-1);
-  return now ? { number: splits.length, average: now.average, before: splits.at(-2)?.average ?? null, opening } : null;
+  return now
+    ? { number: splits.length, average: now.average, before: splits.at(-2)?.average ?? null, opening }
+    : null;
 }
 
 /** Pace of the last whole second that has one. */
-export const paceNow = ({ recent }: LiveFigures): number | null => recent.findLast((pace) => pace !== null) ?? null;
+export const paceNow = ({ recent }: LiveFigures): number | null =>
+  recent.findLast((pace) => pace !== null) ?? null;
 
 export type Measured = 'skin' | 'percent' | 'rate' | 'eye';
 

@@ -41,25 +41,59 @@ export function BodyMap({ run }: { run: RunDetail }): ReactNode {
   const { spots, hottest } = run.figures.warmth;
   const kit = useKit().data;
   if (spots.length === 0) return null;
-  const placed = spots.map((spot): Placed => ({ spot: spot.spot, ...(run.places.find((place) => place.spot === spot.spot) ?? usualPlace(spot.spot)), c: which === 'peak' ? spot.peakC : latest(spot) }));
+  const placed = spots.map((spot): Placed => ({
+    spot: spot.spot,
+    ...(run.places.find((place) => place.spot === spot.spot) ?? usualPlace(spot.spot)),
+    c: which === 'peak' ? spot.peakC : latest(spot),
+  }));
   const shape = SHAPES[kit?.devices.find((device) => device.name === run.device)?.facts.kind ?? 'phone'];
   const hot = spots.find((spot) => spot.spot === hottest)!;
   return (
-    <Section title="Where it gets warm" aside={<Choices label="Which reading" options={WHICH} selected={which} onSelect={setWhich} />}>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 24, rowGap: 12, justifyContent: 'center' }}>
+    <Section
+      title="Where it gets warm"
+      aside={<Choices label="Which reading" options={WHICH} selected={which} onSelect={setWhich} />}
+    >
+      <View
+        style={{
+          flexDirection: 'row',
+          flexWrap: 'wrap',
+          columnGap: 24,
+          rowGap: 12,
+          justifyContent: 'center',
+        }}
+      >
         {SIDES.map((side) => (
-          <Side key={side} run={run} side={side} shape={shape} placed={placed.filter((spot) => spot.side === side)} />
+          <Side
+            key={side}
+            run={run}
+            side={side}
+            shape={shape}
+            placed={placed.filter((spot) => spot.side === side)}
+          />
         ))}
       </View>
       <Body style={{ fontSize: 15 }}>{`Hottest: ${hot.spot}, ${temperature(hot.peakC)}.`}</Body>
-      <Quiet>Drag a spot to where it was read; it stays there for every run of this device. Shading only between spots that were read.</Quiet>
+      <Quiet>
+        Drag a spot to where it was read; it stays there for every run of this device. Shading only between
+        spots that were read.
+      </Quiet>
     </Section>
   );
 }
 
 const latest = ({ readings }: SpotWarmth): number => readings.at(-1)!.c;
 
-function Side({ run, side, shape, placed }: { run: RunDetail; side: 'front' | 'back'; shape: Shape; placed: Placed[] }): ReactNode {
+function Side({
+  run,
+  side,
+  shape,
+  placed,
+}: {
+  run: RunDetail;
+  side: 'front' | 'back';
+  shape: Shape;
+  placed: Placed[];
+}): ReactNode {
   const { warmth, quiet, sheet } = usePalette();
   const { width, height, radius } = shape;
   const cells = useMemo(() => shading(placed, shape), [placed, shape]);
@@ -67,10 +101,40 @@ function Side({ run, side, shape, placed }: { run: RunDetail; side: 'front' | 'b
     <View style={{ alignItems: 'center', gap: 4 }}>
       <View role="group" style={{ width: width, height: height }} aria-label={`${side} of the device`}>
         <Svg width={width} height={height} aria-hidden>
-          <Rect x={1} y={1} width={width - 2} height={height - 2} rx={radius} fill={sheet} stroke={quiet} strokeWidth={2} />
-          {side === 'front' ? <Rect x={7} y={9} width={width - 14} height={height - 18} rx={radius * 0.55} fill="none" stroke={quiet} strokeWidth={1} /> : <Circle cx={width * 0.22} cy={height * 0.1} r={9} fill="none" stroke={quiet} strokeWidth={1.5} />}
+          <Rect
+            x={1}
+            y={1}
+            width={width - 2}
+            height={height - 2}
+            rx={radius}
+            fill={sheet}
+            stroke={quiet}
+            strokeWidth={2}
+          />
+          {side === 'front' ? (
+            <Rect
+              x={7}
+              y={9}
+              width={width - 14}
+              height={height - 18}
+              rx={radius * 0.55}
+              fill="none"
+              stroke={quiet}
+              strokeWidth={1}
+            />
+          ) : (
+            <Circle cx={width * 0.22} cy={height * 0.1} r={9} fill="none" stroke={quiet} strokeWidth={1.5} />
+          )}
           {cells.map((cell) => (
-            <Rect key={`${cell.x} ${cell.y}`} x={cell.x} y={cell.y} width={CELL} height={CELL} fill={warmth[warmthBand(cell.c)]} fillOpacity={0.28} />
+            <Rect
+              key={`${cell.x} ${cell.y}`}
+              x={cell.x}
+              y={cell.y}
+              width={CELL}
+              height={CELL}
+              fill={warmth[warmthBand(cell.c)]}
+              fillOpacity={0.28}
+            />
           ))}
         </Svg>
         {placed.map((spot) => (
@@ -116,8 +180,15 @@ function Spot({ run, spot, shape }: { run: RunDetail; spot: Placed; shape: Shape
         // past the inner edge it goes over to the other side
         const across = x + dx / width;
         const turned = side === 'front' ? across > 1.15 : across < -0.15;
-        const place: SpotPlace = { spot: name, side: turned ? (side === 'front' ? 'back' : 'front') : side, x: within(turned ? (side === 'front' ? across - 1.18 : across + 1.18) : across), y: within(y + dy / height) };
-        mutate([place], { onError: (error) => toast({ text: `The spot stays where it was: ${error.message}` }) });
+        const place: SpotPlace = {
+          spot: name,
+          side: turned ? (side === 'front' ? 'back' : 'front') : side,
+          x: within(turned ? (side === 'front' ? across - 1.18 : across + 1.18) : across),
+          y: within(y + dy / height),
+        };
+        mutate([place], {
+          onError: (error) => toast({ text: `The spot stays where it was: ${error.message}` }),
+        });
       },
       onPanResponderTerminationRequest: () => false,
     }).panHandlers;
@@ -128,9 +199,27 @@ function Spot({ run, spot, shape }: { run: RunDetail; spot: Placed; shape: Shape
       {...handlers}
       role="button"
       aria-label={`${name}, ${temperature(spot.c)}: drag to its place`}
-      style={{ position: 'absolute', left: x * width - TARGET / 2 + moved.dx, top: y * height - TARGET / 2 + moved.dy, width: TARGET, height: TARGET, alignItems: 'center', justifyContent: 'center' }}
+      style={{
+        position: 'absolute',
+        left: x * width - TARGET / 2 + moved.dx,
+        top: y * height - TARGET / 2 + moved.dy,
+        width: TARGET,
+        height: TARGET,
+        alignItems: 'center',
+        justifyContent: 'center',
+      }}
     >
-      <View style={{ backgroundColor: warmth[band], borderRadius: 12, borderWidth: 2, borderColor: sheet, paddingHorizontal: 6, minWidth: 40, alignItems: 'center' }}>
+      <View
+        style={{
+          backgroundColor: warmth[band],
+          borderRadius: 12,
+          borderWidth: 2,
+          borderColor: sheet,
+          paddingHorizontal: 6,
+          minWidth: 40,
+          alignItems: 'center',
+        }}
+      >
         <Body style={{ fontFamily: FONTS.head, fontSize: 15, lineHeight: 19, color: sheet }}>
           {degrees(spot.c).toFixed(1)}
         </Body>

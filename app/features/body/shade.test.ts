@@ -1,7 +1,10 @@
 import { shadeAt, usualPlace } from './shade';
 
 describe('shading between spots', () => {
-  const two = [{ x: 0.5, y: 0.2, c: 42 }, { x: 0.5, y: 0.8, c: 36 }];
+  const two = [
+    { x: 0.5, y: 0.2, c: 42 },
+    { x: 0.5, y: 0.8, c: 36 },
+  ];
   it('is the reading at a spot, and between two readings in the middle', () => {
     expect(shadeAt(two, 0.5, 0.2)).toBe(42);
     expect(shadeAt(two, 0.5, 0.5)).toBeCloseTo(39, 9);
@@ -19,5 +22,10 @@ describe('shading between spots', () => {
 });
 
 describe('usual places', () => {
-  it.each([['back by the camera', 'back', 0.2], ['front middle', 'front', 0.5], ['left grip', 'front', 0.5], ['port', 'back', 0.82]])('%s', (spot, side, y) => expect(usualPlace(spot)).toMatchObject({ side, y }));
+  it.each([
+    ['back by the camera', 'back', 0.2],
+    ['front middle', 'front', 0.5],
+    ['left grip', 'front', 0.5],
+    ['port', 'back', 0.82],
+  ])('%s', (spot, side, y) => expect(usualPlace(spot)).toMatchObject({ side, y }));
 });

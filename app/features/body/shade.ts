@@ -32,7 +32,8 @@ function isBetween(spots: Heated[], x: number, y: number): boolean {
   for (let i = 0; i < spots.length; i++) {
     for (let j = i + 1; j < spots.length; j++) {
       if (distanceToLine(spots[i]!, spots[j]!, x, y) <= BAND) return true;
-      for (let k = j + 1; k < spots.length; k++) if (inTriangle(spots[i]!, spots[j]!, spots[k]!, x, y)) return true;
+      for (let k = j + 1; k < spots.length; k++)
+        if (inTriangle(spots[i]!, spots[j]!, spots[k]!, x, y)) return true;
     }
   }
   return false;
@@ -40,7 +41,8 @@ function isBetween(spots: Heated[], x: number, y: number): boolean {
 
 function distanceToLine(a: Heated, b: Heated, x: number, y: number): number {
   const length = (b.x - a.x) ** 2 + (b.y - a.y) ** 2;
-  const along = length === 0 ? 0 : Math.min(1, Math.max(0, ((x - a.x) * (b.x - a.x) + (y - a.y) * (b.y - a.y)) / length));
+  const along =
+    length === 0 ? 0 : Math.min(1, Math.max(0, ((x - a.x) * (b.x - a.x) + (y - a.y) * (b.y - a.y)) / length));
   return Math.hypot(x - a.x - along * (b.x - a.x), y - a.y - along * (b.y - a.y));
 }
 

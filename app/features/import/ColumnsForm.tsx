@@ -1,4 +1,10 @@
-import { UNIT_NAMES, type ColumnChoice, type ColumnGuess, type TextLayout, type TimeUnit } from '@pace-check/core';
+import {
+  UNIT_NAMES,
+  type ColumnChoice,
+  type ColumnGuess,
+  type TextLayout,
+  type TimeUnit,
+} from '@pace-check/core';
 import type { ComponentProps, ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { Choices } from '../../ui/Choices';
@@ -39,36 +45,116 @@ interface Props {
 /** Which column holds the frames, and in which unit: guessed, shown, and the person's to correct. */
 export function ColumnsForm({ layout, guesses, choice, why, onChoice, onSplit }: Props): ReactNode {
   const change = (part: Partial<ColumnChoice>): void => {
-    const { column, kind, unit } = { column: 0, kind: 'frame-time' as const, unit: 'ms' as const, ...choice, ...part };
+    const { column, kind, unit } = {
+      column: 0,
+      kind: 'frame-time' as const,
+      unit: 'ms' as const,
+      ...choice,
+      ...part,
+    };
     onChoice({ column, kind, unit });
   };
   return (
     <View style={{ gap: 10 }}>
-      <Body>{why ? `Guessed: ${why}. Tap another column to correct it.` : 'Tap the column that holds the frames.'}</Body>
-      <FirstRows layout={layout} column={choice?.column ?? null} onColumn={(column) => change(guesses.find((guess) => guess.column === column) ?? { column })} />
-      <Labelled label="It holds" options={KINDS} selected={choice?.kind ?? null} onSelect={(kind) => change({ kind })} />
-      <Labelled label="Unit" options={UNITS} selected={choice?.unit ?? null} onSelect={(unit) => change({ unit })} />
-      <Labelled label="Columns are parted by" options={DELIMITERS} selected={layout.delimiter} onSelect={(delimiter) => onSplit({ delimiter })} />
-      <Labelled label="Decimal mark" options={MARKS} selected={layout.decimalMark} onSelect={(decimalMark) => onSplit({ delimiter: layout.delimiter, decimalMark })} />
+      <Body>
+        {why ? `Guessed: ${why}. Tap another column to correct it.` : 'Tap the column that holds the frames.'}
+      </Body>
+      <FirstRows
+        layout={layout}
+        column={choice?.column ?? null}
+        onColumn={(column) => change(guesses.find((guess) => guess.column === column) ?? { column })}
+      />
+      <Labelled
+        label="It holds"
+        options={KINDS}
+        selected={choice?.kind ?? null}
+        onSelect={(kind) => change({ kind })}
+      />
+      <Labelled
+        label="Unit"
+        options={UNITS}
+        selected={choice?.unit ?? null}
+        onSelect={(unit) => change({ unit })}
+      />
+      <Labelled
+        label="Columns are parted by"
+        options={DELIMITERS}
+        selected={layout.delimiter}
+        onSelect={(delimiter) => onSplit({ delimiter })}
+      />
+      <Labelled
+        label="Decimal mark"
+        options={MARKS}
+        selected={layout.decimalMark}
+        onSelect={(decimalMark) => onSplit({ delimiter: layout.delimiter, decimalMark })}
+      />
     </View>
   );
 }
 
-function FirstRows({ layout, column, onColumn }: { layout: TextLayout; column: number | null; onColumn: (column: number) => void }): ReactNode {
+function FirstRows({
+  layout,
+  column,
+  onColumn,
+}: {
+  layout: TextLayout;
+  column: number | null;
+  onColumn: (column: number) => void;
+}): ReactNode {
   const { line, action, onAction, sheet, track } = usePalette();
   return (
-    <ScrollView horizontal tabIndex={0} aria-label="First rows of the file" style={{ borderWidth: 1, borderColor: line, borderRadius: 6, backgroundColor: sheet }} contentContainerStyle={{ flexGrow: 1 }}>
+    <ScrollView
+      horizontal
+      tabIndex={0}
+      aria-label="First rows of the file"
+      style={{ borderWidth: 1, borderColor: line, borderRadius: 6, backgroundColor: sheet }}
+      contentContainerStyle={{ flexGrow: 1 }}
+    >
       {layout.headings.map((heading, i) => {
         const chosen = i === column;
         return (
-          <Pressable key={i} role="radio" aria-checked={chosen} aria-label={`Column ${heading}`} onPress={() => onColumn(i)} style={{ minWidth: 92, flexGrow: 1, maxWidth: 220, borderRightWidth: 1, borderColor: line, backgroundColor: chosen ? track : 'transparent' }}>
-            <View style={{ minHeight: TARGET, justifyContent: 'center', paddingHorizontal: 10, backgroundColor: chosen ? action : 'transparent' }}>
-              <Body numberOfLines={2} style={{ fontFamily: FONTS.head, fontSize: 15, lineHeight: 19, color: chosen ? onAction : undefined }}>
+          <Pressable
+            key={i}
+            role="radio"
+            aria-checked={chosen}
+            aria-label={`Column ${heading}`}
+            onPress={() => onColumn(i)}
+            style={{
+              minWidth: 92,
+              flexGrow: 1,
+              maxWidth: 220,
+              borderRightWidth: 1,
+              borderColor: line,
+              backgroundColor: chosen ? track : 'transparent',
+            }}
+          >
+            <View
+              style={{
+                minHeight: TARGET,
+                justifyContent: 'center',
+                paddingHorizontal: 10,
+                backgroundColor: chosen ? action : 'transparent',
+              }}
+            >
+              <Body
+                numberOfLines={2}
+                style={{
+                  fontFamily: FONTS.head,
+                  fontSize: 15,
+                  lineHeight: 19,
+                  color: chosen ? onAction : undefined,
+                }}
+              >
                 {heading}
               </Body>
             </View>
             {layout.rows.slice(0, PREVIEW_ROWS).map((row, r) => (
-              <FigureText key={r} size={15} numberOfLines={1} style={{ paddingHorizontal: 10, paddingVertical: 2, textAlign: 'right' }}>
+              <FigureText
+                key={r}
+                size={15}
+                numberOfLines={1}
+                style={{ paddingHorizontal: 10, paddingVertical: 2, textAlign: 'right' }}
+              >
                 {row[i] ?? ''}
               </FigureText>
             ))}

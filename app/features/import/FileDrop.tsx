@@ -10,15 +10,34 @@ import { Body, Quiet } from '../../ui/words';
 export function FileDrop({ onFile }: { onFile: (file: File) => void }): ReactNode {
   const { line, action, sheet } = usePalette();
   const wide = useWide();
-  const { getRootProps, getInputProps, open, isDragActive } = useDropzone({ onDrop: ([file]) => file && onFile(file), multiple: false, noClick: true, noKeyboard: true });
+  const { getRootProps, getInputProps, open, isDragActive } = useDropzone({
+    onDrop: ([file]) => file && onFile(file),
+    multiple: false,
+    noClick: true,
+    noKeyboard: true,
+  });
   return (
     <div {...getRootProps()}>
       <input {...getInputProps()} aria-label="Frame log or run file" />
-      <View style={{ borderWidth: 2, borderStyle: 'dashed', borderColor: isDragActive ? action : line, backgroundColor: sheet, borderRadius: 8, padding: wide ? 32 : 20, gap: 10, alignItems: 'flex-start' }}>
+      <View
+        style={{
+          borderWidth: 2,
+          borderStyle: 'dashed',
+          borderColor: isDragActive ? action : line,
+          backgroundColor: sheet,
+          borderRadius: 8,
+          padding: wide ? 32 : 20,
+          gap: 10,
+          alignItems: 'flex-start',
+        }}
+      >
         <Feather name="file-plus" size={28} color={action} />
         <Body>{wide ? 'Drop a frame log here, or choose one.' : 'Choose a frame log from this device.'}</Body>
         <Button title="Choose a file" onPress={open} />
-        <Quiet>CSV with comma, semicolon or tab, one frame time or timestamp a row; a .pace.ndjson run file; or what the device’s own shell printed. Gzipped files too, up to 256 MB.</Quiet>
+        <Quiet>
+          CSV with comma, semicolon or tab, one frame time or timestamp a row; a .pace.ndjson run file; or
+          what the device’s own shell printed. Gzipped files too, up to 256 MB.
+        </Quiet>
       </View>
     </div>
   );

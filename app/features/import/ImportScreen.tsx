@@ -24,14 +24,32 @@ import { usePreview, type Preview } from './usePreview';
 export function ImportScreen(): ReactNode {
   const wide = useWide();
   const [file, setFile] = useState<File | null>(null);
-  const form = useForm<RunFactsInput>({ resolver: zodResolver(runFacts), defaultValues: { device: '', title: '', setup: null, target: null, refresh: null } });
+  const form = useForm<RunFactsInput>({
+    resolver: zodResolver(runFacts),
+    defaultValues: { device: '', title: '', setup: null, target: null, refresh: null },
+  });
   const { step, link } = useForStep();
   useFactsOfStep(form, step);
   return (
-    <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1100, width: '100%' }}>
+    <ScrollView
+      keyboardShouldPersistTaps="handled"
+      contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1100, width: '100%' }}
+    >
       <Heading level={1}>Import a run</Heading>
-      {step ? <Quiet>{`For the step “${step.title} on ${step.device ?? 'no device'}”: its conditions go along.`}</Quiet> : null}
-      {file === null ? <NoFile onFile={setFile} /> : <Chosen key={`${file.name} ${file.size} ${file.lastModified}`} file={file} form={form} link={link} onOther={() => setFile(null)} />}
+      {step ? (
+        <Quiet>{`For the step “${step.title} on ${step.device ?? 'no device'}”: its conditions go along.`}</Quiet>
+      ) : null}
+      {file === null ? (
+        <NoFile onFile={setFile} />
+      ) : (
+        <Chosen
+          key={`${file.name} ${file.size} ${file.lastModified}`}
+          file={file}
+          form={form}
+          link={link}
+          onOther={() => setFile(null)}
+        />
+      )}
     </ScrollView>
   );
 }
@@ -44,7 +62,10 @@ function NoFile({ onFile }: { onFile: (file: File) => void }): ReactNode {
       <Paste onFile={onFile} />
       <View style={{ gap: 8, alignItems: 'flex-start' }}>
         <Heading>No log?</Heading>
-        <Body>Some titles block every logger. Type or paste what you read: temperatures, percents, rates off a counter or by eye.</Body>
+        <Body>
+          Some titles block every logger. Type or paste what you read: temperatures, percents, rates off a
+          counter or by eye.
+        </Body>
         <Button type="outline" title="From the notebook" onPress={() => router.navigate('/by-hand')} />
       </View>
     </>
@@ -64,9 +85,18 @@ function Paste({ onFile }: { onFile: (file: File) => void }): ReactNode {
   return (
     <View role="group" aria-label="Paste text" style={{ gap: 8 }}>
       <Quiet>Rows of a log, lines of a run file, or what the device’s own shell printed.</Quiet>
-      <LongText label="Text of a log" value={text} onChange={setText} placeholder={'at 1795686223\nlevel: 87\nstatus: 3\nskin-therm 38400'} />
+      <LongText
+        label="Text of a log"
+        value={text}
+        onChange={setText}
+        placeholder={'at 1795686223\nlevel: 87\nstatus: 3\nskin-therm 38400'}
+      />
       <View style={{ flexDirection: 'row', gap: 8 }}>
-        <Button title="Read it" disabled={text.trim() === ''} onPress={() => onFile(new File([text], 'pasted.txt', { type: 'text/plain' }))} />
+        <Button
+          title="Read it"
+          disabled={text.trim() === ''}
+          onPress={() => onFile(new File([text], 'pasted.txt', { type: 'text/plain' }))}
+        />
         <Button type="clear" title="Leave it" onPress={() => setText(null)} />
       </View>
     </View>
@@ -74,7 +104,17 @@ function Paste({ onFile }: { onFile: (file: File) => void }): ReactNode {
 }
 
 /** A file is chosen. What was typed about the run outlives a change of the file: the form is the screen's. */
-function Chosen({ file, form, link, onOther }: { file: File; form: UseFormReturn<RunFactsInput>; link: (runId: string) => Promise<void>; onOther: () => void }): ReactNode {
+function Chosen({
+  file,
+  form,
+  link,
+  onOther,
+}: {
+  file: File;
+  form: UseFormReturn<RunFactsInput>;
+  link: (runId: string) => Promise<void>;
+  onOther: () => void;
+}): ReactNode {
   const wide = useWide();
   const [given, setGiven] = useState<PreviewRequest['given']>({});
   const [choice, setChoice] = useState<ColumnChoice | null>(null);
@@ -83,7 +123,10 @@ function Chosen({ file, form, link, onOther }: { file: File; form: UseFormReturn
   useFactsOfFile(form, preview.figures);
   const layout = preview.head?.layout ?? null;
   const understood = preview.head?.choice ?? null;
-  const why = choice === null && understood ? (preview.head?.guesses.find((guess) => guess.column === understood.column)?.why ?? null) : null;
+  const why =
+    choice === null && understood
+      ? (preview.head?.guesses.find((guess) => guess.column === understood.column)?.why ?? null)
+      : null;
   const split = (next: Partial<Pick<TextLayout, 'delimiter' | 'decimalMark'>>): void => {
     // other columns: the choice among the old ones means nothing
     setChoice(null);
@@ -95,16 +138,37 @@ function Chosen({ file, form, link, onOther }: { file: File; form: UseFormReturn
         <Body style={{ flexShrink: 1 }}>{`${file.name}, ${bytes(file.size)}`}</Body>
         <Button type="outline" title="Choose another" onPress={onOther} />
       </View>
-      <View style={{ flexDirection: wide ? 'row' : 'column', gap: wide ? 32 : 18, alignItems: wide ? 'flex-start' : 'stretch' }}>
+      <View
+        style={{
+          flexDirection: wide ? 'row' : 'column',
+          gap: wide ? 32 : 18,
+          alignItems: wide ? 'flex-start' : 'stretch',
+        }}
+      >
         <View style={{ flex: wide ? 1.2 : undefined, gap: 14, minWidth: 0 }}>
           <Heading>What it holds</Heading>
           <Understood preview={preview} onCancel={onOther} />
-          {layout ? <ColumnsForm layout={layout} guesses={preview.head?.guesses ?? []} choice={choice ?? understood} why={why} onChoice={setChoice} onSplit={split} /> : null}
+          {layout ? (
+            <ColumnsForm
+              layout={layout}
+              guesses={preview.head?.guesses ?? []}
+              choice={choice ?? understood}
+              why={why}
+              onChoice={setChoice}
+              onSplit={split}
+            />
+          ) : null}
         </View>
         <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
           <Heading style={{ marginBottom: 10 }}>What was played</Heading>
           <FactsFields form={form} isNew />
-          <Keep file={file} form={form} link={link} preview={preview} reading={layout && (choice ?? understood) ? { layout, choice: (choice ?? understood)! } : null} />
+          <Keep
+            file={file}
+            form={form}
+            link={link}
+            preview={preview}
+            reading={layout && (choice ?? understood) ? { layout, choice: (choice ?? understood)! } : null}
+          />
         </View>
       </View>
     </>
@@ -139,12 +203,26 @@ function useFactsOfFile(form: UseFormReturn<RunFactsInput>, figures: PreviewFigu
 function Understood({ preview, onCancel }: { preview: Preview; onCancel: () => void }): ReactNode {
   const { action, track, sheet, line } = usePalette();
   const { figures, refused, progress } = preview;
-  if (refused) return <Refused title="This file cannot become a run as it is" message={refused.message} remedy={refused.remedy} rows={refused.rows} />;
+  if (refused)
+    return (
+      <Refused
+        title="This file cannot become a run as it is"
+        message={refused.message}
+        remedy={refused.remedy}
+        rows={refused.rows}
+      />
+    );
   if (!figures) {
     return (
       <View style={{ gap: 8 }}>
         <Body role="status">{`Reading the file, ${Math.round(progress * 100)} %`}</Body>
-        <LinearProgress value={progress} variant="determinate" color={action} trackColor={track} aria-label="Reading the file" />
+        <LinearProgress
+          value={progress}
+          variant="determinate"
+          color={action}
+          trackColor={track}
+          aria-label="Reading the file"
+        />
         <View style={{ flexDirection: 'row' }}>
           <Button type="outline" title="Cancel" onPress={onCancel} />
         </View>
@@ -153,7 +231,20 @@ function Understood({ preview, onCancel }: { preview: Preview; onCancel: () => v
   }
   return (
     <View style={{ gap: 10 }}>
-      <View role="status" style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 26, rowGap: 8, backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 6, padding: 12 }}>
+      <View
+        role="status"
+        style={{
+          flexDirection: 'row',
+          flexWrap: 'wrap',
+          columnGap: 26,
+          rowGap: 8,
+          backgroundColor: sheet,
+          borderWidth: 1,
+          borderColor: line,
+          borderRadius: 6,
+          padding: 12,
+        }}
+      >
         <Big figure={figures.frames.toLocaleString('en-GB')} label="frames" />
         <Big figure={clock(figures.seconds)} label="long" />
         <Big figure={fps(figures.average)} label="fps, average" />
@@ -204,20 +295,48 @@ function Keep({ file, form, link, preview, reading }: KeepProps): ReactNode {
       store.mutate(
         {
           file,
-          details: { fileName: file.name, name: null, facts, reading: layout && choice ? { layout: { delimiter: layout.delimiter, decimalMark: layout.decimalMark, firstLine: layout.firstLine }, choice: { column: choice.column, kind: choice.kind, unit: choice.unit } } : null, again },
+          details: {
+            fileName: file.name,
+            name: null,
+            facts,
+            reading:
+              layout && choice
+                ? {
+                    layout: {
+                      delimiter: layout.delimiter,
+                      decimalMark: layout.decimalMark,
+                      firstLine: layout.firstLine,
+                    },
+                    choice: { column: choice.column, kind: choice.kind, unit: choice.unit },
+                  }
+                : null,
+            again,
+          },
           onSent: setSent,
           signal: cancel.current.signal,
         },
         // the run is kept whether or not it can be linked; the card says so where it is not
-        { onSuccess: (run) => void link(run.id).catch(() => undefined).then(() => router.navigate(`/runs/${run.id}`)) },
+        {
+          onSuccess: (run) =>
+            void link(run.id)
+              .catch(() => undefined)
+              .then(() => router.navigate(`/runs/${run.id}`)),
+        },
       );
     })();
 
   if (store.isPending) {
     return (
       <View style={{ gap: 8 }}>
-        <Body role="status">{sent < 1 ? `Sending, ${Math.round(sent * 100)} %` : 'Sent. The server reads and analyses it …'}</Body>
-        <LinearProgress {...(sent < 1 ? { value: sent, variant: 'determinate' } : { variant: 'indeterminate' })} color={action} trackColor={track} aria-label="Sending the file" />
+        <Body role="status">
+          {sent < 1 ? `Sending, ${Math.round(sent * 100)} %` : 'Sent. The server reads and analyses it …'}
+        </Body>
+        <LinearProgress
+          {...(sent < 1 ? { value: sent, variant: 'determinate' } : { variant: 'indeterminate' })}
+          color={action}
+          trackColor={track}
+          aria-label="Sending the file"
+        />
         <View style={{ flexDirection: 'row' }}>
           <Button type="outline" title="Cancel" onPress={() => cancel.current?.abort()} />
         </View>
@@ -228,7 +347,11 @@ function Keep({ file, form, link, preview, reading }: KeepProps): ReactNode {
     <View style={{ gap: 12 }}>
       <Outcome error={store.error} onAgain={() => void send(true)} />
       <View style={{ flexDirection: 'row' }}>
-        <Button title="Import this run" disabled={preview.figures === null || file.size > LARGEST_LOG_BYTES} onPress={() => void send(false)} />
+        <Button
+          title="Import this run"
+          disabled={preview.figures === null || file.size > LARGEST_LOG_BYTES}
+          onPress={() => void send(false)}
+        />
       </View>
     </View>
   );
@@ -238,7 +361,8 @@ function Outcome({ error, onAgain }: { error: Error | null; onAgain: () => void 
   const router = useRouter();
   if (error === null) return null;
   if (error.name === 'AbortError') return <Body role="status">Cancelled; nothing was stored.</Body>;
-  if (!(error instanceof ApiFailure)) return <Refused title="Not imported" message={error.message} remedy="Try again." />;
+  if (!(error instanceof ApiFailure))
+    return <Refused title="Not imported" message={error.message} remedy="Try again." />;
   const { problem } = error;
   if (problem.code === 'same-file' && problem.runId) {
     return (
@@ -250,5 +374,12 @@ function Outcome({ error, onAgain }: { error: Error | null; onAgain: () => void 
       </Refused>
     );
   }
-  return <Refused title="Not imported; nothing was stored" message={problem.message} remedy={problem.remedy} rows={problem.rows} />;
+  return (
+    <Refused
+      title="Not imported; nothing was stored"
+      message={problem.message}
+      remedy={problem.remedy}
+      rows={problem.rows}
+    />
+  );
 }

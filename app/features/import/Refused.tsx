@@ -7,10 +7,32 @@ import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 const SHOWN = 8;
 
 /** Why a file is not taken: what, where, and what to do. */
-export function Refused({ title, message, remedy, rows = [], children }: { title: string; message: string; remedy: string; rows?: UnreadableRow[] | undefined; children?: ReactNode }): ReactNode {
+export function Refused({
+  title,
+  message,
+  remedy,
+  rows = [],
+  children,
+}: {
+  title: string;
+  message: string;
+  remedy: string;
+  rows?: UnreadableRow[] | undefined;
+  children?: ReactNode;
+}): ReactNode {
   const { action, sheet } = usePalette();
   return (
-    <View role="alert" style={{ backgroundColor: sheet, borderLeftWidth: 4, borderColor: action, borderRadius: 6, padding: 16, gap: 8 }}>
+    <View
+      role="alert"
+      style={{
+        backgroundColor: sheet,
+        borderLeftWidth: 4,
+        borderColor: action,
+        borderRadius: 6,
+        padding: 16,
+        gap: 8,
+      }}
+    >
       <Heading level={3}>{title}</Heading>
       <Body>{message}</Body>
       <Body>{remedy}</Body>

@@ -37,4 +37,5 @@ export interface PreviewRefusal {
 }
 
 /** What the worker says, in this order: progress now and then, the head, then figures or a refusal. */
-export type PreviewMessage = { progress: number } | { head: PreviewHead } | { figures: PreviewFigures } | { refused: PreviewRefusal };
+export type PreviewMessage =
+  { progress: number } | { head: PreviewHead } | { figures: PreviewFigures } | { refused: PreviewRefusal };

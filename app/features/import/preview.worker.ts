@@ -1,5 +1,16 @@
 import { checkRunLine, LARGEST_LOG_BYTES } from '@pace-check/contract';
-import { averagePace, frameStartsUs, HEAD_BYTES, isGzip, lastLineMs, LogRefused, noUsableColumn, readRun, tooLarge, viewHead } from '@pace-check/core';
+import {
+  averagePace,
+  frameStartsUs,
+  HEAD_BYTES,
+  isGzip,
+  lastLineMs,
+  LogRefused,
+  noUsableColumn,
+  readRun,
+  tooLarge,
+  viewHead,
+} from '@pace-check/core';
 import type { PreviewFigures, PreviewHead, PreviewMessage, PreviewRequest } from './preview';
 
 /** Reads a chosen file off the main thread, with the same core that the server uses. */
@@ -7,8 +18,26 @@ const post = (message: PreviewMessage): void => self.postMessage(message);
 
 self.onmessage = (event: MessageEvent<PreviewRequest>): void => {
   void preview(event.data).catch((error: unknown) => {
-    if (error instanceof LogRefused) post({ refused: { code: error.code, message: error.message, remedy: error.remedy, line: error.line, rows: error.rows } });
-    else post({ refused: { code: 'unreadable', message: `The file cannot be read (${error instanceof Error ? error.message : String(error)}).`, remedy: 'Check that it still exists and that you may read it, then choose it again.', line: null, rows: [] } });
+    if (error instanceof LogRefused)
+      post({
+        refused: {
+          code: error.code,
+          message: error.message,
+          remedy: error.remedy,
+          line: error.line,
+          rows: error.rows,
+        },
+      });
+    else
+      post({
+        refused: {
+          code: 'unreadable',
+          message: `The file cannot be read (${error instanceof Error ? error.message : String(error)}).`,
+          remedy: 'Check that it still exists and that you may read it, then choose it again.',
+          line: null,
+          rows: [],
+        },
+      });
   });
 };
 
@@ -27,14 +56,22 @@ async function preview({ file, given, choice }: PreviewRequest): Promise<void> {
   post({ figures: await read(file, gzip, { layout: view.layout, choice: chosen }) });
 }
 
-async function read(file: Blob, gzip: boolean, reading: { layout: NonNullable<PreviewHead['layout']>; choice: NonNullable<PreviewHead['choice']> } | null): Promise<PreviewFigures> {
-  const run = await readRun(bytesOf(file, gzip, (bytes) => post({ progress: bytes / Math.max(1, file.size) })), { reading, checkLine: checkRunLine, largest: LARGEST_LOG_BYTES });
+async function read(
+  file: Blob,
+  gzip: boolean,
+  reading: { layout: NonNullable<PreviewHead['layout']>; choice: NonNullable<PreviewHead['choice']> } | null,
+): Promise<PreviewFigures> {
+  const run = await readRun(
+    bytesOf(file, gzip, (bytes) => post({ progress: bytes / Math.max(1, file.size) })),
+    { reading, checkLine: checkRunLine, largest: LARGEST_LOG_BYTES },
+  );
   const { frameUs } = run.track;
   const framesUs = frameUs.reduce((sum, us) => sum + us, 0);
   return {
     header: run.header,
     frames: frameUs.length,
-    seconds: (frameUs.length > 0 ? frameStartsUs(run.track)[frameUs.length]! : lastLineMs(run.entries) * 1000) / 1e6,
+    seconds:
+      (frameUs.length > 0 ? frameStartsUs(run.track)[frameUs.length]! : lastLineMs(run.entries) * 1000) / 1e6,
     average: averagePace(frameUs.length, framesUs),
     dropped: run.tally.unreadable,
     rows: run.tally.listed.slice(0, 20),
@@ -43,7 +80,11 @@ async function read(file: Blob, gzip: boolean, reading: { layout: NonNullable<Pr
 }
 
 /** The file's bytes, unpacked; `onRead` is told how many of the file's own bytes are through. */
-async function* bytesOf(file: Blob, gzip: boolean, onRead: (bytes: number) => void): AsyncGenerator<Uint8Array> {
+async function* bytesOf(
+  file: Blob,
+  gzip: boolean,
+  onRead: (bytes: number) => void,
+): AsyncGenerator<Uint8Array> {
   let through = 0;
   const counted = file.stream().pipeThrough(
     new TransformStream<Uint8Array<ArrayBuffer>, Uint8Array<ArrayBuffer>>({
@@ -63,7 +104,11 @@ async function* bytesOf(file: Blob, gzip: boolean, onRead: (bytes: number) => vo
     }
   } catch (error) {
     if (!gzip) throw error;
-    throw new LogRefused('broken-archive', 'The gzip archive cannot be unpacked to its end.', 'It was probably cut off when it was copied: copy it again, or choose the unpacked file.');
+    throw new LogRefused(
+      'broken-archive',
+      'The gzip archive cannot be unpacked to its end.',
+      'It was probably cut off when it was copied: copy it again, or choose the unpacked file.',
+    );
   } finally {
     void reader.cancel().catch(() => undefined);
   }

@@ -18,7 +18,10 @@ interface Told {
 }
 
 /** What earlier words on the same file say of its head stands until this reading says otherwise: nothing jumps. */
-const upTo = (told: Told, request: PreviewRequest | null): Preview => (told.of === request ? told.now : { ...START, head: told.of && told.of.file === request?.file ? told.now.head : null });
+const upTo = (told: Told, request: PreviewRequest | null): Preview =>
+  told.of === request
+    ? told.now
+    : { ...START, head: told.of && told.of.file === request?.file ? told.now.head : null };
 
 /** Reads a file in a worker, anew whenever the question changes; the old reading is dropped. */
 export function usePreview(request: PreviewRequest | null): Preview {
@@ -26,9 +29,19 @@ export function usePreview(request: PreviewRequest | null): Preview {
   useEffect(() => {
     if (!request) return;
     const worker = new Worker(new URL('./preview.worker', import.meta.url));
-    const hear = (message: Partial<Preview>): void => setTold((before) => ({ of: request, now: { ...upTo(before, request), ...message } }));
+    const hear = (message: Partial<Preview>): void =>
+      setTold((before) => ({ of: request, now: { ...upTo(before, request), ...message } }));
     worker.onmessage = (event: MessageEvent<PreviewMessage>) => hear(event.data);
-    worker.onerror = (event) => hear({ refused: { code: 'unreadable', message: `The file could not be read (${event.message}).`, remedy: 'Reload the page and choose it again.', line: null, rows: [] } });
+    worker.onerror = (event) =>
+      hear({
+        refused: {
+          code: 'unreadable',
+          message: `The file could not be read (${event.message}).`,
+          remedy: 'Reload the page and choose it again.',
+          line: null,
+          rows: [],
+        },
+      });
     worker.postMessage(request);
     return () => worker.terminate();
   }, [request]);

@@ -11,13 +11,24 @@ import { Body, Heading, Quiet } from '../../ui/words';
 import type { FieldGroup, FieldSpec } from './fields';
 
 /** Facts of a record, group by group; short ones side by side. */
-export function FactGroups({ control, groups, prefix = 'facts' }: { control: Control<FieldValues>; groups: FieldGroup[]; prefix?: string }): ReactNode {
+export function FactGroups({
+  control,
+  groups,
+  prefix = 'facts',
+}: {
+  control: Control<FieldValues>;
+  groups: FieldGroup[];
+  prefix?: string;
+}): ReactNode {
   return groups.map((group) => (
     <View key={group.title} style={{ gap: 6, marginBottom: 12 }}>
       {group.fields.length > 1 || groups.length > 1 ? <Heading level={3}>{group.title}</Heading> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 12 }}>
         {group.fields.map((spec) => (
-          <View key={spec.field} style={{ flexGrow: 1, flexBasis: spec.as === 'number' ? 104 : spec.as === 'text' ? 160 : '100%' }}>
+          <View
+            key={spec.field}
+            style={{ flexGrow: 1, flexBasis: spec.as === 'number' ? 104 : spec.as === 'text' ? 160 : '100%' }}
+          >
             <Fact control={control} name={`${prefix}.${spec.field}`} spec={spec} />
           </View>
         ))}
@@ -26,7 +37,15 @@ export function FactGroups({ control, groups, prefix = 'facts' }: { control: Con
   ));
 }
 
-function Fact({ control, name, spec }: { control: Control<FieldValues>; name: string; spec: FieldSpec }): ReactNode {
+function Fact({
+  control,
+  name,
+  spec,
+}: {
+  control: Control<FieldValues>;
+  name: string;
+  spec: FieldSpec;
+}): ReactNode {
   switch (spec.as) {
     case 'number':
       return <NumberField control={control} name={name} label={spec.label} />;
@@ -43,7 +62,15 @@ function Fact({ control, name, spec }: { control: Control<FieldValues>; name: st
   }
 }
 
-function ChoiceFact({ control, name, spec }: { control: Control<FieldValues>; name: string; spec: Extract<FieldSpec, { as: 'choice' }> }): ReactNode {
+function ChoiceFact({
+  control,
+  name,
+  spec,
+}: {
+  control: Control<FieldValues>;
+  name: string;
+  spec: Extract<FieldSpec, { as: 'choice' }>;
+}): ReactNode {
   return (
     <Controller
       control={control}
@@ -52,34 +79,135 @@ function ChoiceFact({ control, name, spec }: { control: Control<FieldValues>; na
         <View style={{ gap: 2, marginBottom: 14 }}>
           <Quiet style={{ fontFamily: FONTS.head, fontSize: 15 }}>{spec.label}</Quiet>
           {/* a second tap takes the answer back: nobody should have to know */}
-          <Choices label={spec.label} options={spec.options.map((value) => ({ value, text: spec.words?.[value] ?? value }))} selected={field.value ?? null} onSelect={(value) => field.onChange(value === field.value ? null : value)} />
+          <Choices
+            label={spec.label}
+            options={spec.options.map((value) => ({ value, text: spec.words?.[value] ?? value }))}
+            selected={field.value ?? null}
+            onSelect={(value) => field.onChange(value === field.value ? null : value)}
+          />
         </View>
       )}
     />
   );
 }
 
-function FlagFact({ control, name, label }: { control: Control<FieldValues>; name: string; label: string }): ReactNode {
-  return <Controller control={control} name={name} render={({ field }) => <Flag label={label} value={field.value ?? false} onChange={field.onChange} />} />;
+function FlagFact({
+  control,
+  name,
+  label,
+}: {
+  control: Control<FieldValues>;
+  name: string;
+  label: string;
+}): ReactNode {
+  return (
+    <Controller
+      control={control}
+      name={name}
+      render={({ field }) => <Flag label={label} value={field.value ?? false} onChange={field.onChange} />}
+    />
+  );
 }
 
 /** Yes or no. */
-export function Flag({ label, value, onChange }: { label: string; value: boolean; onChange: (value: boolean) => void }): ReactNode {
+export function Flag({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: boolean;
+  onChange: (value: boolean) => void;
+}): ReactNode {
   const { action, quiet, ink } = usePalette();
-  return <CheckBox title={label} checked={value} role="checkbox" aria-checked={value} aria-label={label} onPress={() => onChange(!value)} checkedIcon={<Box filled color={action} />} uncheckedIcon={<Box filled={false} color={quiet} />} containerStyle={{ backgroundColor: 'transparent', borderWidth: 0, paddingHorizontal: 0, marginLeft: 0, minHeight: 44, justifyContent: 'center' }} textStyle={{ fontFamily: FONTS.text, fontWeight: 'normal', fontSize: 16, color: ink }} />;
+  return (
+    <CheckBox
+      title={label}
+      checked={value}
+      role="checkbox"
+      aria-checked={value}
+      aria-label={label}
+      onPress={() => onChange(!value)}
+      checkedIcon={<Box filled color={action} />}
+      uncheckedIcon={<Box filled={false} color={quiet} />}
+      containerStyle={{
+        backgroundColor: 'transparent',
+        borderWidth: 0,
+        paddingHorizontal: 0,
+        marginLeft: 0,
+        minHeight: 44,
+        justifyContent: 'center',
+      }}
+      textStyle={{ fontFamily: FONTS.text, fontWeight: 'normal', fontSize: 16, color: ink }}
+    />
+  );
 }
 
 function Box({ filled, color }: { filled: boolean; color: string }): ReactNode {
   const { onAction } = usePalette();
-  return <View style={{ width: 24, height: 24, borderRadius: 4, borderWidth: 2, borderColor: color, backgroundColor: filled ? color : 'transparent', alignItems: 'center', justifyContent: 'center' }}>{filled ? <Body style={{ color: onAction, fontSize: 16, lineHeight: 19 }}>✓</Body> : null}</View>;
+  return (
+    <View
+      style={{
+        width: 24,
+        height: 24,
+        borderRadius: 4,
+        borderWidth: 2,
+        borderColor: color,
+        backgroundColor: filled ? color : 'transparent',
+        alignItems: 'center',
+        justifyContent: 'center',
+      }}
+    >
+      {filled ? <Body style={{ color: onAction, fontSize: 16, lineHeight: 19 }}>✓</Body> : null}
+    </View>
+  );
 }
 
-function ListFact({ control, name, label, numbers }: { control: Control<FieldValues>; name: string; label: string; numbers: boolean }): ReactNode {
-  return <Controller control={control} name={name} render={({ field, fieldState }) => <ListInput label={label} numbers={numbers} value={field.value ?? []} onChange={field.onChange} error={fieldState.error?.message ?? (Array.isArray(fieldState.error) ? fieldState.error.find(Boolean)?.message : undefined)} />} />;
+function ListFact({
+  control,
+  name,
+  label,
+  numbers,
+}: {
+  control: Control<FieldValues>;
+  name: string;
+  label: string;
+  numbers: boolean;
+}): ReactNode {
+  return (
+    <Controller
+      control={control}
+      name={name}
+      render={({ field, fieldState }) => (
+        <ListInput
+          label={label}
+          numbers={numbers}
+          value={field.value ?? []}
+          onChange={field.onChange}
+          error={
+            fieldState.error?.message ??
+            (Array.isArray(fieldState.error) ? fieldState.error.find(Boolean)?.message : undefined)
+          }
+        />
+      )}
+    />
+  );
 }
 
 /** Several values in one line, with commas between. */
-export function ListInput({ label, numbers, value, onChange, error }: { label: string; numbers: boolean; value: unknown[]; onChange: (value: unknown[]) => void; error?: string | undefined }): ReactNode {
+export function ListInput({
+  label,
+  numbers,
+  value,
+  onChange,
+  error,
+}: {
+  label: string;
+  numbers: boolean;
+  value: unknown[];
+  onChange: (value: unknown[]) => void;
+  error?: string | undefined;
+}): ReactNode {
   const [text, setText] = useState(value.join(', '));
   const read = (typed: string): unknown[] =>
     typed

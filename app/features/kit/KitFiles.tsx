@@ -20,26 +20,52 @@ const TABLES: { kind: KitKind; text: string }[] = [
 export function KitFiles({ shelf }: { shelf: KitKind }): ReactNode {
   const { sheet, line } = usePalette();
   const bring = useImportKit();
-  const { getRootProps, getInputProps, open } = useDropzone({ onDrop: ([file]) => void file?.text().then((text) => bring.mutate(text)), multiple: false, noClick: true, noKeyboard: true });
+  const { getRootProps, getInputProps, open } = useDropzone({
+    onDrop: ([file]) => void file?.text().then((text) => bring.mutate(text)),
+    multiple: false,
+    noClick: true,
+    noKeyboard: true,
+  });
   const problem = bring.error instanceof ApiFailure ? bring.error.problem : null;
   return (
     <div {...getRootProps()}>
       <input {...getInputProps()} aria-label="A file of the kit" />
-      <View style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 14, gap: 8 }}>
+      <View
+        style={{
+          backgroundColor: sheet,
+          borderWidth: 1,
+          borderColor: line,
+          borderRadius: 8,
+          padding: 14,
+          gap: 8,
+        }}
+      >
         <Heading level={3}>Save</Heading>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
           <Button type="outline" title="All, as JSON" onPress={() => void Linking.openURL('/api/kit/file')} />
           {TABLES.map(({ kind, text }) => (
-            <Button key={kind} type={kind === shelf ? 'outline' : 'clear'} title={`${text}, CSV`} onPress={() => void Linking.openURL(`/api/kit/file?kind=${kind}`)} />
+            <Button
+              key={kind}
+              type={kind === shelf ? 'outline' : 'clear'}
+              title={`${text}, CSV`}
+              onPress={() => void Linking.openURL(`/api/kit/file?kind=${kind}`)}
+            />
           ))}
         </View>
         <Heading level={3}>Bring in</Heading>
-        <Quiet>A JSON or CSV file of the kit. Records are known by their names: what is here is brought up to date, never doubled.</Quiet>
+        <Quiet>
+          A JSON or CSV file of the kit. Records are known by their names: what is here is brought up to date,
+          never doubled.
+        </Quiet>
         <View style={{ flexDirection: 'row' }}>
           <Button title="Choose a file" loading={bring.isPending} onPress={open} />
         </View>
-        {bring.data ? <Body role="status">{`${bring.data.added} added, ${bring.data.updated} brought up to date, ${bring.data.unchanged} as they were.`}</Body> : null}
-        {bring.error ? <Body role="alert">{`${bring.error.message} ${problem?.remedy ?? ''} Nothing was stored.`}</Body> : null}
+        {bring.data ? (
+          <Body role="status">{`${bring.data.added} added, ${bring.data.updated} brought up to date, ${bring.data.unchanged} as they were.`}</Body>
+        ) : null}
+        {bring.error ? (
+          <Body role="alert">{`${bring.error.message} ${problem?.remedy ?? ''} Nothing was stored.`}</Body>
+        ) : null}
       </View>
     </div>
   );

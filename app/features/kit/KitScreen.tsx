@@ -22,7 +22,12 @@ const SHELVES: { value: Shelf; text: string }[] = [
   { value: 'accessory', text: 'Extras' },
   { value: 'instrument', text: 'Instruments' },
 ];
-const ONE: Record<Shelf, string> = { device: 'device', title: 'title', accessory: 'extra', instrument: 'instrument' };
+const ONE: Record<Shelf, string> = {
+  device: 'device',
+  title: 'title',
+  accessory: 'extra',
+  instrument: 'instrument',
+};
 
 interface Row extends NamedItem {
   says: string;
@@ -49,7 +54,13 @@ export function KitScreen(): ReactNode {
         <View style={{ gap: 12, marginBottom: 8 }}>
           <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
             <Heading level={1}>Kit</Heading>
-            <Button type="clear" title="Files" aria-label="Kit as files" aria-expanded={files} onPress={() => setFiles(!files)} />
+            <Button
+              type="clear"
+              title="Files"
+              aria-label="Kit as files"
+              aria-expanded={files}
+              onPress={() => setFiles(!files)}
+            />
           </View>
           {files ? <KitFiles shelf={shelf} /> : null}
           <Choices label="Shelf" options={SHELVES} selected={shelf} onSelect={setShelf} maxWidth={560} />
@@ -67,10 +78,22 @@ export function found<T extends { name: string; says: string }>(rows: T[], typed
   const words = typed.trim().toLowerCase().split(/\s+/).filter(Boolean);
   if (words.length === 0) return rows;
   const rank = (row: T): number => (row.name.toLowerCase().startsWith(words[0]!) ? 0 : 1);
-  return rows.filter((row) => words.every((word) => `${row.name} ${row.says}`.toLowerCase().includes(word))).sort((a, b) => rank(a) - rank(b));
+  return rows
+    .filter((row) => words.every((word) => `${row.name} ${row.says}`.toLowerCase().includes(word)))
+    .sort((a, b) => rank(a) - rank(b));
 }
 
-function FindOrAdd({ shelf, typed, onTyped, rows }: { shelf: Shelf; typed: string; onTyped: (typed: string) => void; rows: Row[] }): ReactNode {
+function FindOrAdd({
+  shelf,
+  typed,
+  onTyped,
+  rows,
+}: {
+  shelf: Shelf;
+  typed: string;
+  onTyped: (typed: string) => void;
+  rows: Row[];
+}): ReactNode {
   const add = useAddRecord();
   const toast = useToast();
   const router = useRouter();
@@ -89,7 +112,14 @@ function FindOrAdd({ shelf, typed, onTyped, rows }: { shelf: Shelf; typed: strin
     );
   return (
     <View>
-      <Input aria-label={`Find a ${ONE[shelf]}, or add one by name`} placeholder={`Find a ${ONE[shelf]}, or add one by name`} value={typed} onChangeText={onTyped} onSubmitEditing={() => isNew && onAdd()} renderErrorMessage={false} />
+      <Input
+        aria-label={`Find a ${ONE[shelf]}, or add one by name`}
+        placeholder={`Find a ${ONE[shelf]}, or add one by name`}
+        value={typed}
+        onChangeText={onTyped}
+        onSubmitEditing={() => isNew && onAdd()}
+        renderErrorMessage={false}
+      />
       {isNew ? (
         <View style={{ flexDirection: 'row', marginTop: 8 }}>
           <Button title={`Add “${name}”`} loading={add.isPending} onPress={onAdd} />
@@ -103,7 +133,17 @@ function KitRow({ row, shelf }: { row: Row; shelf: Shelf }): ReactNode {
   const { line, quiet } = usePalette();
   return (
     <Link href={`/kit/${shelf}/${row.id}`} asChild>
-      <Pressable style={{ borderTopWidth: 1, borderColor: line, minHeight: TARGET + 12, paddingVertical: 8, flexDirection: 'row', alignItems: 'center', gap: 10 }}>
+      <Pressable
+        style={{
+          borderTopWidth: 1,
+          borderColor: line,
+          minHeight: TARGET + 12,
+          paddingVertical: 8,
+          flexDirection: 'row',
+          alignItems: 'center',
+          gap: 10,
+        }}
+      >
         <View style={{ flex: 1 }}>
           <Body style={{ fontFamily: FONTS.head, fontSize: 18 }}>{row.name}</Body>
           <Quiet>{[row.says, row.lacks].filter(Boolean).join(' · ') || 'only its name is known'}</Quiet>
@@ -114,14 +154,23 @@ function KitRow({ row, shelf }: { row: Row; shelf: Shelf }): ReactNode {
   );
 }
 
-function Nothing({ kit, shelf, typed }: { kit: ReturnType<typeof useKit>; shelf: Shelf; typed: string }): ReactNode {
+function Nothing({
+  kit,
+  shelf,
+  typed,
+}: {
+  kit: ReturnType<typeof useKit>;
+  shelf: Shelf;
+  typed: string;
+}): ReactNode {
   if (kit.isPending) return <Loading rows={5} height={52} label="Loading the kit" />;
   if (kit.error) return <Failed error={kit.error} retry={() => void kit.refetch()} />;
   if (typed !== '') return <Quiet>{`No ${ONE[shelf]} like that yet.`}</Quiet>;
   return <Notice title={`No ${ONE[shelf]} yet`}>Type a name above; the full record can come later.</Notice>;
 }
 
-const joined = (...parts: (string | number | null | undefined | false)[]): string => parts.filter(Boolean).join(', ');
+const joined = (...parts: (string | number | null | undefined | false)[]): string =>
+  parts.filter(Boolean).join(', ');
 const word = (value: string | undefined): string | undefined => value && (KIND_WORDS[value] ?? value);
 
 function rowsOf(kit: Kit, shelf: Shelf): Row[] {
@@ -129,13 +178,50 @@ function rowsOf(kit: Kit, shelf: Shelf): Row[] {
     case 'device':
       return kit.devices.map(({ id, name, facts, runs }) => {
         const wh = batteryWhOf(facts);
-        return { id, name, says: joined(word(facts.kind), facts.chip, wh !== null && `${wh.toFixed(1)} Wh`, runs > 0 && count(runs, 'run')), lacks: facts.kind === undefined ? 'kind unknown' : wh === null ? 'battery unknown' : null };
+        return {
+          id,
+          name,
+          says: joined(
+            word(facts.kind),
+            facts.chip,
+            wh !== null && `${wh.toFixed(1)} Wh`,
+            runs > 0 && count(runs, 'run'),
+          ),
+          lacks: facts.kind === undefined ? 'kind unknown' : wh === null ? 'battery unknown' : null,
+        };
       });
     case 'title':
-      return kit.titles.map(({ id, name, facts, runs }) => ({ id, name, says: joined(facts.kind, facts.demand, facts.system, facts.nativeFps && `native ${facts.nativeFps}`, count(kit.setups.filter((setup) => setup.titleId === id).length, 'setup'), runs > 0 && count(runs, 'run')), lacks: facts.demand === undefined ? 'demand unknown' : null }));
+      return kit.titles.map(({ id, name, facts, runs }) => ({
+        id,
+        name,
+        says: joined(
+          facts.kind,
+          facts.demand,
+          facts.system,
+          facts.nativeFps && `native ${facts.nativeFps}`,
+          count(kit.setups.filter((setup) => setup.titleId === id).length, 'setup'),
+          runs > 0 && count(runs, 'run'),
+        ),
+        lacks: facts.demand === undefined ? 'demand unknown' : null,
+      }));
     case 'accessory':
-      return kit.accessories.map(({ id, name, facts }) => ({ id, name, says: joined(facts.kind, facts.contactSpot && `on ${facts.contactSpot}`, facts.watts && `${facts.watts} W`, facts.fits && `fits ${facts.fits.join(', ')}`), lacks: null }));
+      return kit.accessories.map(({ id, name, facts }) => ({
+        id,
+        name,
+        says: joined(
+          facts.kind,
+          facts.contactSpot && `on ${facts.contactSpot}`,
+          facts.watts && `${facts.watts} W`,
+          facts.fits && `fits ${facts.fits.join(', ')}`,
+        ),
+        lacks: null,
+      }));
     case 'instrument':
-      return kit.instruments.map(({ id, name, facts }) => ({ id, name, says: joined(word(facts.kind), facts.emissivity && `emissivity ${facts.emissivity}`), lacks: null }));
+      return kit.instruments.map(({ id, name, facts }) => ({
+        id,
+        name,
+        says: joined(word(facts.kind), facts.emissivity && `emissivity ${facts.emissivity}`),
+        lacks: null,
+      }));
   }
 }

@@ -1,5 +1,14 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { newRecord, USUAL_CELL_V, type Kit, type KitDevice, type KitKind, type KitTitle, type NamedItem, type NewRecord } from '@pace-check/contract';
+import {
+  newRecord,
+  USUAL_CELL_V,
+  type Kit,
+  type KitDevice,
+  type KitKind,
+  type KitTitle,
+  type NamedItem,
+  type NewRecord,
+} from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
@@ -20,18 +29,36 @@ import { Setups } from './Setups';
 import { Spots } from './Spots';
 
 type Shelf = Exclude<KitKind, 'setup'>;
-const LISTS = { device: 'devices', accessory: 'accessories', instrument: 'instruments', title: 'titles' } as const;
+const LISTS = {
+  device: 'devices',
+  accessory: 'accessories',
+  instrument: 'instruments',
+  title: 'titles',
+} as const;
 
 /** The full record of one thing of the kit. */
 export function RecordScreen({ kind, id }: { kind: Shelf; id: string }): ReactNode {
   const kit = useKit();
   const wide = useWide();
-  const record: (NamedItem & { facts: object }) | undefined = kit.data?.[LISTS[kind]].find((one) => one.id === id);
+  const record: (NamedItem & { facts: object }) | undefined = kit.data?.[LISTS[kind]].find(
+    (one) => one.id === id,
+  );
   return (
-    <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 760, width: '100%' }}>
+    <ScrollView
+      keyboardShouldPersistTaps="handled"
+      contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 760, width: '100%' }}
+    >
       <BackTo href="/kit" title="Kit" />
       <Answered query={kit} loading={{ rows: 4, height: 90, label: 'Loading the record' }}>
-        {(known) => (record ? <Whole kit={known} kind={kind} record={record} /> : <Notice title="Not in the kit">This record is no longer there. Go back to the kit and look for it by its name.</Notice>)}
+        {(known) =>
+          record ? (
+            <Whole kit={known} kind={kind} record={record} />
+          ) : (
+            <Notice title="Not in the kit">
+              This record is no longer there. Go back to the kit and look for it by its name.
+            </Notice>
+          )
+        }
       </Answered>
     </ScrollView>
   );
@@ -41,16 +68,39 @@ export function RecordScreen({ kind, id }: { kind: Shelf; id: string }): ReactNo
 export const prunedResolver =
   (kind: KitKind): Resolver<FieldValues> =>
   (values, context, options) =>
-    (zodResolver(newRecord[kind] as never) as unknown as Resolver<FieldValues>)({ facts: {}, ...(pruned(values) as FieldValues) }, context, options);
+    (zodResolver(newRecord[kind] as never) as unknown as Resolver<FieldValues>)(
+      { facts: {}, ...(pruned(values) as FieldValues) },
+      context,
+      options,
+    );
 
-function Whole({ kit, kind, record }: { kit: Kit; kind: Shelf; record: NamedItem & { facts: object } }): ReactNode {
+function Whole({
+  kit,
+  kind,
+  record,
+}: {
+  kit: Kit;
+  kind: Shelf;
+  record: NamedItem & { facts: object };
+}): ReactNode {
   const save = useReplaceRecord();
   const toast = useToast();
   const spots = kind === 'device' ? (record as KitDevice).spots : undefined;
-  const form = useForm<FieldValues>({ resolver: prunedResolver(kind), defaultValues: { name: record.name, facts: record.facts, ...(spots ? { spots } : {}) } });
+  const form = useForm<FieldValues>({
+    resolver: prunedResolver(kind),
+    defaultValues: { name: record.name, facts: record.facts, ...(spots ? { spots } : {}) },
+  });
   const control = form.control as Control<FieldValues>;
   const store = form.handleSubmit((values) =>
-    save.mutate({ kind, id: record.id, record: values as NewRecord }, { onSuccess: () => (form.reset(form.getValues()), toast({ text: `“${String(values['name'])}” is kept.` })) }),
+    save.mutate(
+      { kind, id: record.id, record: values as NewRecord },
+      {
+        onSuccess: () => (
+          form.reset(form.getValues()),
+          toast({ text: `“${String(values['name'])}” is kept.` })
+        ),
+      },
+    ),
   );
   const wrong = Object.keys(form.formState.errors).length > 0;
   return (
@@ -61,13 +111,17 @@ function Whole({ kit, kind, record }: { kit: Kit; kind: Shelf; record: NamedItem
         <FactGroups control={control} groups={GROUPS[kind]} />
         {kind === 'device' ? (
           <>
-            <Quiet style={{ marginTop: -10, marginBottom: 12 }}>{`Without a voltage, ${USUAL_CELL_V} V is taken. A swollen, leaking, hissing or very hot battery: stop, do not charge it, move away, have it handled by a professional.`}</Quiet>
+            <Quiet
+              style={{ marginTop: -10, marginBottom: 12 }}
+            >{`Without a voltage, ${USUAL_CELL_V} V is taken. A swollen, leaking, hissing or very hot battery: stop, do not charge it, move away, have it handled by a professional.`}</Quiet>
             <Screens control={control} />
             <Spots control={control} form={form} />
           </>
         ) : null}
         {wrong ? <Body role="alert">Something above is not right yet; it says what.</Body> : null}
-        {save.error ? <Body role="alert">{`Not kept: ${save.error.message} What you typed stays.`}</Body> : null}
+        {save.error ? (
+          <Body role="alert">{`Not kept: ${save.error.message} What you typed stays.`}</Body>
+        ) : null}
         <View style={{ flexDirection: 'row', gap: 8, marginTop: 6 }}>
           <Button title="Keep" loading={save.isPending} onPress={() => void store()} />
           <DeleteRecord kind={kind} record={record} />
@@ -88,7 +142,15 @@ function DeleteRecord({ kind, record }: { kind: Shelf; record: NamedItem }): Rea
       type="clear"
       title="Delete"
       loading={remove.isPending}
-      onPress={() => remove.mutate({ kind, id: record.id }, { onSuccess: () => (router.navigate('/kit'), toast({ text: `“${record.name}” is deleted.` })), onError: (error) => toast({ text: error.message }) })}
+      onPress={() =>
+        remove.mutate(
+          { kind, id: record.id },
+          {
+            onSuccess: () => (router.navigate('/kit'), toast({ text: `“${record.name}” is deleted.` })),
+            onError: (error) => toast({ text: error.message }),
+          },
+        )
+      }
     />
   );
 }

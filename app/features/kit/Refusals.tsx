@@ -14,10 +14,15 @@ export function Refusals({ kit, of, name }: { kit: Kit; of: 'device' | 'title'; 
   const takeBack = useTakeRefusalBack();
   const [open, setOpen] = useState(false);
   return (
-    <Section title={of === 'device' ? 'Refused on this device' : 'Devices that refused it'} aside={<Button type="clear" title={open ? 'Close' : 'Note one'} onPress={() => setOpen(!open)} />}>
+    <Section
+      title={of === 'device' ? 'Refused on this device' : 'Devices that refused it'}
+      aside={<Button type="clear" title={open ? 'Close' : 'Note one'} onPress={() => setOpen(!open)} />}
+    >
       {refused.map((one) => (
         <View key={one.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-          <Body style={{ flex: 1 }}>{[of === 'device' ? one.title : one.device, one.setup, one.says].filter(Boolean).join(' · ')}</Body>
+          <Body style={{ flex: 1 }}>
+            {[of === 'device' ? one.title : one.device, one.setup, one.says].filter(Boolean).join(' · ')}
+          </Body>
           <Button type="clear" title="Take back" onPress={() => takeBack.mutate(one.id)} />
         </View>
       ))}
@@ -27,7 +32,17 @@ export function Refusals({ kit, of, name }: { kit: Kit; of: 'device' | 'title'; 
   );
 }
 
-function NoteRefusal({ kit, of, name, onDone }: { kit: Kit; of: 'device' | 'title'; name: string; onDone: () => void }): ReactNode {
+function NoteRefusal({
+  kit,
+  of,
+  name,
+  onDone,
+}: {
+  kit: Kit;
+  of: 'device' | 'title';
+  name: string;
+  onDone: () => void;
+}): ReactNode {
   const refuse = useRefuse();
   const toast = useToast();
   const [other, setOther] = useState('');
@@ -37,11 +52,39 @@ function NoteRefusal({ kit, of, name, onDone }: { kit: Kit; of: 'device' | 'titl
   const titleId = kit.titles.find((one) => one.name.toLowerCase() === title.toLowerCase())?.id;
   return (
     <View>
-      <NamePicker label={of === 'device' ? 'Title' : 'Device'} what={of === 'device' ? 'title' : 'device'} known={(of === 'device' ? kit.titles : kit.devices).map((one) => one.name)} value={other} onChange={setOther} />
-      <NamePicker label="Setup (empty: the whole title)" what="setup" known={kit.setups.filter((one) => one.titleId === titleId).map((one) => one.name)} value={setup} onChange={setSetup} />
-      <Input label="What it said" aria-label="What it said" placeholder="greyed out, closed at the start, …" value={says} onChangeText={setSays} />
+      <NamePicker
+        label={of === 'device' ? 'Title' : 'Device'}
+        what={of === 'device' ? 'title' : 'device'}
+        known={(of === 'device' ? kit.titles : kit.devices).map((one) => one.name)}
+        value={other}
+        onChange={setOther}
+      />
+      <NamePicker
+        label="Setup (empty: the whole title)"
+        what="setup"
+        known={kit.setups.filter((one) => one.titleId === titleId).map((one) => one.name)}
+        value={setup}
+        onChange={setSetup}
+      />
+      <Input
+        label="What it said"
+        aria-label="What it said"
+        placeholder="greyed out, closed at the start, …"
+        value={says}
+        onChangeText={setSays}
+      />
       <View style={{ flexDirection: 'row' }}>
-        <Button title="Note it" disabled={other.trim() === ''} loading={refuse.isPending} onPress={() => refuse.mutate({ device, title, setup: setup.trim() === '' ? null : setup.trim(), says }, { onSuccess: onDone, onError: (error) => toast({ text: error.message }) })} />
+        <Button
+          title="Note it"
+          disabled={other.trim() === ''}
+          loading={refuse.isPending}
+          onPress={() =>
+            refuse.mutate(
+              { device, title, setup: setup.trim() === '' ? null : setup.trim(), says },
+              { onSuccess: onDone, onError: (error) => toast({ text: error.message }) },
+            )
+          }
+        />
       </View>
     </View>
   );

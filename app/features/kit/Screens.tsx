@@ -15,25 +15,78 @@ export function Screens({ control }: { control: Control<FieldValues> }): ReactNo
     <View style={{ gap: 8, marginBottom: 14 }}>
       <Heading level={3}>Screens</Heading>
       {fields.map((screen, i) => (
-        <View key={screen.id} role="group" aria-label={`Screen ${i + 1}`} style={{ borderLeftWidth: 2, borderColor: line, paddingLeft: 12 }}>
+        <View
+          key={screen.id}
+          role="group"
+          aria-label={`Screen ${i + 1}`}
+          style={{ borderLeftWidth: 2, borderColor: line, paddingLeft: 12 }}
+        >
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 12 }}>
-            <Cell><TextField control={control} name={`facts.screens.${i}.name`} label="Which" placeholder={fields.length > 1 ? 'inner, outer' : ''} /></Cell>
-            <Cell><NumberField control={control} name={`facts.screens.${i}.inches`} label="Inches" /></Cell>
-            <Cell><NumberField control={control} name={`facts.screens.${i}.widthPx`} label="Width, px" /></Cell>
-            <Cell><NumberField control={control} name={`facts.screens.${i}.heightPx`} label="Height, px" /></Cell>
+            <Cell>
+              <TextField
+                control={control}
+                name={`facts.screens.${i}.name`}
+                label="Which"
+                placeholder={fields.length > 1 ? 'inner, outer' : ''}
+              />
+            </Cell>
+            <Cell>
+              <NumberField control={control} name={`facts.screens.${i}.inches`} label="Inches" />
+            </Cell>
+            <Cell>
+              <NumberField control={control} name={`facts.screens.${i}.widthPx`} label="Width, px" />
+            </Cell>
+            <Cell>
+              <NumberField control={control} name={`facts.screens.${i}.heightPx`} label="Height, px" />
+            </Cell>
           </View>
-          <Controller control={control} name={`facts.screens.${i}.refreshHz`} render={({ field }) => <ListInput label="Refresh rates, Hz (with commas between)" numbers value={field.value ?? []} onChange={field.onChange} />} />
-          <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center', marginTop: -12 }}>
-            <Controller control={control} name={`facts.screens.${i}.adaptive`} render={({ field }) => <Flag label="Adaptive" value={field.value ?? false} onChange={field.onChange} />} />
-            <Button type="clear" title="Take away" aria-label={`Take screen ${i + 1} away`} onPress={() => remove(i)} />
+          <Controller
+            control={control}
+            name={`facts.screens.${i}.refreshHz`}
+            render={({ field }) => (
+              <ListInput
+                label="Refresh rates, Hz (with commas between)"
+                numbers
+                value={field.value ?? []}
+                onChange={field.onChange}
+              />
+            )}
+          />
+          <View
+            style={{
+              flexDirection: 'row',
+              justifyContent: 'space-between',
+              alignItems: 'center',
+              marginTop: -12,
+            }}
+          >
+            <Controller
+              control={control}
+              name={`facts.screens.${i}.adaptive`}
+              render={({ field }) => (
+                <Flag label="Adaptive" value={field.value ?? false} onChange={field.onChange} />
+              )}
+            />
+            <Button
+              type="clear"
+              title="Take away"
+              aria-label={`Take screen ${i + 1} away`}
+              onPress={() => remove(i)}
+            />
           </View>
         </View>
       ))}
       <View style={{ flexDirection: 'row' }}>
-        <Button type="outline" title={fields.length === 0 ? 'Add a screen' : 'Add another screen'} onPress={() => append({})} />
+        <Button
+          type="outline"
+          title={fields.length === 0 ? 'Add a screen' : 'Add another screen'}
+          onPress={() => append({})}
+        />
       </View>
     </View>
   );
 }
 
-const Cell = ({ children }: { children: ReactNode }): ReactNode => <View style={{ flexGrow: 1, flexBasis: 100 }}>{children}</View>;
+const Cell = ({ children }: { children: ReactNode }): ReactNode => (
+  <View style={{ flexGrow: 1, flexBasis: 100 }}>{children}</View>
+);

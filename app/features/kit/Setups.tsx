@@ -23,24 +23,59 @@ export function Setups({ kit, title }: { kit: Kit; title: KitTitle }): ReactNode
   const toast = useToast();
   const onAdd = (): void => {
     if (name.trim() === '') return;
-    add.mutate({ kind: 'setup', record: { name: name.trim(), title: title.name, facts: {} } }, { onSuccess: ({ id }) => (setName(''), setOpen(id)), onError: (error) => toast({ text: error.message }) });
+    add.mutate(
+      { kind: 'setup', record: { name: name.trim(), title: title.name, facts: {} } },
+      {
+        onSuccess: ({ id }) => (setName(''), setOpen(id)),
+        onError: (error) => toast({ text: error.message }),
+      },
+    );
   };
   return (
     <Section title="Setups">
       {setups.map((setup) => (
-        <SetupRow key={setup.id} setup={setup} title={title} open={open === setup.id} onOpen={() => setOpen(open === setup.id ? null : setup.id)} />
+        <SetupRow
+          key={setup.id}
+          setup={setup}
+          title={title}
+          open={open === setup.id}
+          onOpen={() => setOpen(open === setup.id ? null : setup.id)}
+        />
       ))}
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
         <View style={{ flex: 1 }}>
-          <Input aria-label="A new setup" placeholder="Highest, cap 60" value={name} onChangeText={setName} onSubmitEditing={onAdd} renderErrorMessage={false} />
+          <Input
+            aria-label="A new setup"
+            placeholder="Highest, cap 60"
+            value={name}
+            onChangeText={setName}
+            onSubmitEditing={onAdd}
+            renderErrorMessage={false}
+          />
         </View>
-        <Button type="outline" title="Add setup" disabled={name.trim() === ''} loading={add.isPending} onPress={onAdd} />
+        <Button
+          type="outline"
+          title="Add setup"
+          disabled={name.trim() === ''}
+          loading={add.isPending}
+          onPress={onAdd}
+        />
       </View>
     </Section>
   );
 }
 
-function SetupRow({ setup, title, open, onOpen }: { setup: KitSetup; title: KitTitle; open: boolean; onOpen: () => void }): ReactNode {
+function SetupRow({
+  setup,
+  title,
+  open,
+  onOpen,
+}: {
+  setup: KitSetup;
+  title: KitTitle;
+  open: boolean;
+  onOpen: () => void;
+}): ReactNode {
   const { line, sheet } = usePalette();
   const says = Object.entries(setup.facts)
     .filter(([field]) => field !== 'notes')
@@ -48,7 +83,12 @@ function SetupRow({ setup, title, open, onOpen }: { setup: KitSetup; title: KitT
     .join(', ');
   return (
     <View style={{ borderWidth: 1, borderColor: line, borderRadius: 6, backgroundColor: sheet }}>
-      <Pressable role="button" aria-expanded={open} onPress={onOpen} style={{ padding: 10, minHeight: TARGET }}>
+      <Pressable
+        role="button"
+        aria-expanded={open}
+        onPress={onOpen}
+        style={{ padding: 10, minHeight: TARGET }}
+      >
         <Body>{setup.name}</Body>
         {says === '' ? null : <Quiet>{says}</Quiet>}
       </Pressable>
@@ -57,20 +97,47 @@ function SetupRow({ setup, title, open, onOpen }: { setup: KitSetup; title: KitT
   );
 }
 
-function SetupForm({ setup, title, onDone }: { setup: KitSetup; title: KitTitle; onDone: () => void }): ReactNode {
+function SetupForm({
+  setup,
+  title,
+  onDone,
+}: {
+  setup: KitSetup;
+  title: KitTitle;
+  onDone: () => void;
+}): ReactNode {
   const save = useReplaceRecord();
   const remove = useDeleteRecord();
-  const form = useForm<FieldValues>({ resolver: prunedResolver('setup'), defaultValues: { name: setup.name, title: title.name, facts: setup.facts } });
+  const form = useForm<FieldValues>({
+    resolver: prunedResolver('setup'),
+    defaultValues: { name: setup.name, title: title.name, facts: setup.facts },
+  });
   const error = save.error ?? remove.error;
   return (
     <View style={{ padding: 12 }}>
       <TextField control={form.control} name="name" label="Name of the setup" />
       <FactGroups control={form.control} groups={setupGroups(title.facts.kind)} />
-      {title.facts.kind === 'translated' ? <Quiet>Layers and packages from outside a store can cost security, warranty or an account: mind the maker’s and the title’s terms, and keep account logins out of other people’s layers.</Quiet> : null}
+      {title.facts.kind === 'translated' ? (
+        <Quiet>
+          Layers and packages from outside a store can cost security, warranty or an account: mind the maker’s
+          and the title’s terms, and keep account logins out of other people’s layers.
+        </Quiet>
+      ) : null}
       {error ? <Body role="alert">{`Not done: ${error.message}`}</Body> : null}
       <View style={{ flexDirection: 'row', gap: 8, marginTop: 8 }}>
-        <Button title="Keep setup" loading={save.isPending} onPress={form.handleSubmit((record) => save.mutate({ kind: 'setup', id: setup.id, record: record as NewRecord }, { onSuccess: onDone }))} />
-        <Button type="clear" title="Delete setup" loading={remove.isPending} onPress={() => remove.mutate({ kind: 'setup', id: setup.id })} />
+        <Button
+          title="Keep setup"
+          loading={save.isPending}
+          onPress={form.handleSubmit((record) =>
+            save.mutate({ kind: 'setup', id: setup.id, record: record as NewRecord }, { onSuccess: onDone }),
+          )}
+        />
+        <Button
+          type="clear"
+          title="Delete setup"
+          loading={remove.isPending}
+          onPress={() => remove.mutate({ kind: 'setup', id: setup.id })}
+        />
       </View>
     </View>
   );

@@ -1,6 +1,12 @@
 import { Button } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
-import { Controller, useFieldArray, type Control, type FieldValues, type UseFormReturn } from 'react-hook-form';
+import {
+  Controller,
+  useFieldArray,
+  type Control,
+  type FieldValues,
+  type UseFormReturn,
+} from 'react-hook-form';
 import { View } from 'react-native';
 import { Choices } from '../../ui/Choices';
 import { Body, Heading, Quiet } from '../../ui/words';
@@ -13,7 +19,13 @@ const SIDES = [
 ];
 
 /** Where a device's skin is read, and which spot lies over the chip. */
-export function Spots({ control, form }: { control: Control<FieldValues>; form: UseFormReturn<FieldValues> }): ReactNode {
+export function Spots({
+  control,
+  form,
+}: {
+  control: Control<FieldValues>;
+  form: UseFormReturn<FieldValues>;
+}): ReactNode {
   const { fields, append, remove } = useFieldArray({ control, name: 'spots' });
   const [name, setName] = useState('');
   const chip = form.watch('facts.chipSpot') as string | undefined;
@@ -30,17 +42,46 @@ export function Spots({ control, form }: { control: Control<FieldValues>; form: 
       {fields.map((field, i) => {
         const spot = (field as unknown as { spot: string }).spot;
         return (
-          <View key={field.id} style={{ flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', gap: 8 }}>
+          <View
+            key={field.id}
+            style={{ flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', gap: 8 }}
+          >
             <Body style={{ flexGrow: 1, flexBasis: 120 }}>{spot}</Body>
-            <Controller control={control} name={`spots.${i}.side`} render={({ field: side }) => <Choices label={`Side of ${spot}`} options={SIDES} selected={side.value} onSelect={side.onChange} />} />
-            <Button type={chip === spot ? 'solid' : 'outline'} title="chip" aria-label={`${spot} lies over the chip`} aria-pressed={chip === spot} onPress={() => form.setValue('facts.chipSpot', chip === spot ? null : spot, { shouldDirty: true })} />
+            <Controller
+              control={control}
+              name={`spots.${i}.side`}
+              render={({ field: side }) => (
+                <Choices
+                  label={`Side of ${spot}`}
+                  options={SIDES}
+                  selected={side.value}
+                  onSelect={side.onChange}
+                />
+              )}
+            />
+            <Button
+              type={chip === spot ? 'solid' : 'outline'}
+              title="chip"
+              aria-label={`${spot} lies over the chip`}
+              aria-pressed={chip === spot}
+              onPress={() =>
+                form.setValue('facts.chipSpot', chip === spot ? null : spot, { shouldDirty: true })
+              }
+            />
             <Button type="clear" title="×" aria-label={`Take ${spot} away`} onPress={() => remove(i)} />
           </View>
         );
       })}
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
         <View style={{ flex: 1 }}>
-          <Input aria-label="A new skin spot" placeholder="back by the camera" value={name} onChangeText={setName} onSubmitEditing={add} renderErrorMessage={false} />
+          <Input
+            aria-label="A new skin spot"
+            placeholder="back by the camera"
+            value={name}
+            onChangeText={setName}
+            onSubmitEditing={add}
+            renderErrorMessage={false}
+          />
         </View>
         <Button type="outline" title="Add spot" disabled={name.trim() === ''} onPress={add} />
       </View>

@@ -3,7 +3,16 @@ import { Button, Input } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
-import { toInput, useCard, useChangeCard, useCreateCard, useDeleteCard, useKit, useRequests, type CardChanger } from '../../api/queries';
+import {
+  toInput,
+  useCard,
+  useChangeCard,
+  useCreateCard,
+  useDeleteCard,
+  useKit,
+  useRequests,
+  type CardChanger,
+} from '../../api/queries';
 import { BackTo } from '../../ui/BackTo';
 import { Choices } from '../../ui/Choices';
 import { count, span } from '../../ui/figures';
@@ -44,20 +53,37 @@ function Whole({ card, wide }: { card: Card; wide: boolean }): ReactNode {
   const changer = useChangeCard(card.id);
   const [tab, setTab] = useState<Tab>(card.plan ? 'day' : 'steps');
   const [wrong, setWrong] = useState<string | null>(null);
-  const change = (edit: Parameters<CardChanger['change']>[0]): void => void changer.change(edit).catch(() => undefined); // `changer.error` says it
+  const change = (edit: Parameters<CardChanger['change']>[0]): void =>
+    void changer.change(edit).catch(() => undefined); // `changer.error` says it
   const steps = (
     <View style={{ gap: 14 }}>
       <StepsHead card={card} />
       <View style={{ gap: 2 }}>
         <Quiet>Settings tested, printed with the results</Quiet>
-        <Choices label="Policy" options={POLICIES.map((value) => ({ value, text: value }))} selected={card.policy} onSelect={(policy) => change((before) => ({ ...before, policy }))} maxWidth={420} />
+        <Choices
+          label="Policy"
+          options={POLICIES.map((value) => ({ value, text: value }))}
+          selected={card.policy}
+          onSelect={(policy) => change((before) => ({ ...before, policy }))}
+          maxWidth={420}
+        />
       </View>
-      <StepList steps={card.steps} kit={kit} wrong={wrong} onSteps={(next) => change((before) => ({ ...before, steps: next }))} />
-      <AddStep card={card} onAdd={(step) => change((before) => ({ ...before, steps: [...before.steps, step] }))} />
+      <StepList
+        steps={card.steps}
+        kit={kit}
+        wrong={wrong}
+        onSteps={(next) => change((before) => ({ ...before, steps: next }))}
+      />
+      <AddStep
+        card={card}
+        onAdd={(step) => change((before) => ({ ...before, steps: [...before.steps, step] }))}
+      />
     </View>
   );
   const day = card.template ? (
-    <Notice title="A template of your own">It is laid out on other devices from “New card”, and has no day of its own.</Notice>
+    <Notice title="A template of your own">
+      It is laid out on other devices from “New card”, and has no day of its own.
+    </Notice>
   ) : (
     <DayView
       card={card}
@@ -75,7 +101,9 @@ function Whole({ card, wide }: { card: Card; wide: boolean }): ReactNode {
       <Head card={card} change={change} />
       {changer.error ? (
         <View role="alert" style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 10 }}>
-          <Body style={{ flexShrink: 1 }}>{`Not kept yet: ${changer.error.message} What you see stays here.`}</Body>
+          <Body
+            style={{ flexShrink: 1 }}
+          >{`Not kept yet: ${changer.error.message} What you see stays here.`}</Body>
           <Button title="Try again" loading={changer.saving} onPress={changer.retry} />
         </View>
       ) : null}
@@ -94,16 +122,46 @@ function Whole({ card, wide }: { card: Card; wide: boolean }): ReactNode {
   );
 }
 
-function Head({ card, change }: { card: Card; change: (edit: Parameters<CardChanger['change']>[0]) => void }): ReactNode {
+function Head({
+  card,
+  change,
+}: {
+  card: Card;
+  change: (edit: Parameters<CardChanger['change']>[0]) => void;
+}): ReactNode {
   const router = useRouter();
   const toast = useToast();
   const remove = useDeleteCard();
   const create = useCreateCard();
   const [renaming, setRenaming] = useState<string | null>(null);
   const onDelete = (): void =>
-    remove.mutate({ id: card.id }, { onSuccess: () => (router.navigate('/cards'), toast({ text: `“${card.name}” is deleted.`, undo: () => remove.mutate({ id: card.id, restore: true }) })), onError: (error) => toast({ text: `It could not be deleted: ${error.message}` }) });
+    remove.mutate(
+      { id: card.id },
+      {
+        onSuccess: () => (
+          router.navigate('/cards'),
+          toast({
+            text: `“${card.name}” is deleted.`,
+            undo: () => remove.mutate({ id: card.id, restore: true }),
+          })
+        ),
+        onError: (error) => toast({ text: `It could not be deleted: ${error.message}` }),
+      },
+    );
   const onTemplate = (): void =>
-    create.mutate({ ...toInput(card), name: `${card.name} (template)`.slice(0, 120), template: true, steps: copied(card.steps, []), day: { ...card.day, date: null, devices: [] } }, { onSuccess: () => toast({ text: 'Kept as a template: “New card” offers it.' }), onError: (error) => toast({ text: `Not kept: ${error.message}` }) });
+    create.mutate(
+      {
+        ...toInput(card),
+        name: `${card.name} (template)`.slice(0, 120),
+        template: true,
+        steps: copied(card.steps, []),
+        day: { ...card.day, date: null, devices: [] },
+      },
+      {
+        onSuccess: () => toast({ text: 'Kept as a template: “New card” offers it.' }),
+        onError: (error) => toast({ text: `Not kept: ${error.message}` }),
+      },
+    );
   const keepName = (): void => {
     const name = renaming?.trim();
     if (name) change((before) => ({ ...before, name }));
@@ -111,20 +169,57 @@ function Head({ card, change }: { card: Card; change: (edit: Parameters<CardChan
   };
   return (
     <View style={{ gap: 2 }}>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'space-between', alignItems: 'center' }}>
+      <View
+        style={{
+          flexDirection: 'row',
+          flexWrap: 'wrap',
+          justifyContent: 'space-between',
+          alignItems: 'center',
+        }}
+      >
         <BackTo href="/cards" title="Cards" />
         <View style={{ flexDirection: 'row' }}>
-          <Tight title={renaming === null ? 'Rename' : 'Keep the name'} onPress={() => (renaming === null ? setRenaming(card.name) : keepName())} />
+          <Tight
+            title={renaming === null ? 'Rename' : 'Keep the name'}
+            onPress={() => (renaming === null ? setRenaming(card.name) : keepName())}
+          />
           {card.template ? null : <Tight title="To template" label="Save as template" onPress={onTemplate} />}
           <Tight title="Delete" onPress={onDelete} />
         </View>
       </View>
-      {renaming === null ? <Heading level={1}>{card.name}</Heading> : <Input aria-label="Name of the card" value={renaming} onChangeText={setRenaming} onSubmitEditing={keepName} autoFocus renderErrorMessage={false} />}
+      {renaming === null ? (
+        <Heading level={1}>{card.name}</Heading>
+      ) : (
+        <Input
+          aria-label="Name of the card"
+          value={renaming}
+          onChangeText={setRenaming}
+          onSubmitEditing={keepName}
+          autoFocus
+          renderErrorMessage={false}
+        />
+      )}
     </View>
   );
 }
 
-const Tight = ({ title, label = title, onPress }: { title: string; label?: string; onPress: () => void }): ReactNode => <Button type="clear" title={title} aria-label={label} onPress={onPress} buttonStyle={{ paddingHorizontal: 8 }} />;
+const Tight = ({
+  title,
+  label = title,
+  onPress,
+}: {
+  title: string;
+  label?: string;
+  onPress: () => void;
+}): ReactNode => (
+  <Button
+    type="clear"
+    title={title}
+    aria-label={label}
+    onPress={onPress}
+    buttonStyle={{ paddingHorizontal: 8 }}
+  />
+);
 
 function StepsHead({ card }: { card: Card }): ReactNode {
   const runs = card.steps.reduce((sum, step) => sum + step.repeats, 0);
@@ -138,12 +233,20 @@ function StepsHead({ card }: { card: Card }): ReactNode {
   );
 }
 
-function AddStep({ card, onAdd }: { card: Card; onAdd: (step: ReturnType<typeof newStep>) => void }): ReactNode {
+function AddStep({
+  card,
+  onAdd,
+}: {
+  card: Card;
+  onAdd: (step: ReturnType<typeof newStep>) => void;
+}): ReactNode {
   const kit = useKit().data;
   const requests = useRequests().data ?? [];
   const [title, setTitle] = useState('');
   const devices = [...new Set(card.steps.flatMap((step) => step.device ?? []))];
-  const wanted = requests.filter((request) => !request.answeredBy && !card.steps.some((step) => step.requestId === request.id));
+  const wanted = requests.filter(
+    (request) => !request.answeredBy && !card.steps.some((step) => step.requestId === request.id),
+  );
   // a wish for no device in particular goes to the card's first
   const ofRequest = (request: ViewerRequest): ReturnType<typeof newStep> => {
     const step = stepOf(request);
@@ -151,16 +254,32 @@ function AddStep({ card, onAdd }: { card: Card; onAdd: (step: ReturnType<typeof 
   };
   return (
     <View style={{ gap: 8 }}>
-      <NamePicker label="Add a step: title" what="title" known={kit?.titles.map((one) => one.name) ?? []} value={title} onChange={setTitle} />
+      <NamePicker
+        label="Add a step: title"
+        what="title"
+        known={kit?.titles.map((one) => one.name) ?? []}
+        value={title}
+        onChange={setTitle}
+      />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8, marginTop: -10 }}>
-        <Button title="Add step" disabled={title.trim() === ''} onPress={() => (onAdd(newStep(title.trim(), { device: devices[0] ?? null })), setTitle(''))} />
+        <Button
+          title="Add step"
+          disabled={title.trim() === ''}
+          onPress={() => (onAdd(newStep(title.trim(), { device: devices[0] ?? null })), setTitle(''))}
+        />
       </View>
       {wanted.length > 0 ? (
         <View style={{ gap: 6 }}>
           <Quiet>Asked for by viewers</Quiet>
           <View style={{ alignItems: 'flex-start', gap: 6 }}>
             {wanted.slice(0, 5).map((request) => (
-              <Button key={request.id} type="outline" title={`${request.asked} × ${request.title}${request.device ? ` on ${request.device}` : ''}`} aria-label={`Add the request for ${request.title}`} onPress={() => onAdd(ofRequest(request))} />
+              <Button
+                key={request.id}
+                type="outline"
+                title={`${request.asked} × ${request.title}${request.device ? ` on ${request.device}` : ''}`}
+                aria-label={`Add the request for ${request.title}`}
+                onPress={() => onAdd(ofRequest(request))}
+              />
             ))}
           </View>
         </View>

@@ -19,18 +19,31 @@ export function CardsScreen(): ReactNode {
   const days = cards.data?.filter((card) => !card.template) ?? [];
   const templates = cards.data?.filter((card) => card.template) ?? [];
   return (
-    <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}>
+    <ScrollView
+      keyboardShouldPersistTaps="handled"
+      contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}
+    >
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
         <Heading level={1}>Test cards</Heading>
         <Button title="New card" onPress={() => router.navigate('/cards/new')} />
       </View>
-      <View style={{ flexDirection: wide ? 'row' : 'column', gap: wide ? 32 : 20, alignItems: wide ? 'flex-start' : 'stretch' }}>
+      <View
+        style={{
+          flexDirection: wide ? 'row' : 'column',
+          gap: wide ? 32 : 20,
+          alignItems: wide ? 'flex-start' : 'stretch',
+        }}
+      >
         <View style={{ flex: wide ? 1.3 : undefined, gap: 10, minWidth: 0 }}>
           <Answered query={cards} loading={{ rows: 3, height: 86, label: 'Loading the cards' }}>
             {() =>
               days.length === 0 ? (
-                <Notice title="No test card yet" action={<Button title="Make one" onPress={() => router.navigate('/cards/new')} />}>
-                  A card says what to run on which device, and how. Pace Check lays the day out: what runs when, and when each device is cool and charged enough.
+                <Notice
+                  title="No test card yet"
+                  action={<Button title="Make one" onPress={() => router.navigate('/cards/new')} />}
+                >
+                  A card says what to run on which device, and how. Pace Check lays the day out: what runs
+                  when, and when each device is cool and charged enough.
                 </Notice>
               ) : (
                 days.map((card) => <CardRow key={card.id} card={card} />)
@@ -58,11 +71,30 @@ function CardRow({ card }: { card: CardSummary }): ReactNode {
   const { sheet, line } = usePalette();
   return (
     <Link href={`/cards/${card.id}`} asChild>
-      <Pressable style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 12, flexDirection: 'row', gap: 12 }}>
+      <Pressable
+        style={{
+          backgroundColor: sheet,
+          borderWidth: 1,
+          borderColor: line,
+          borderRadius: 8,
+          padding: 12,
+          flexDirection: 'row',
+          gap: 12,
+        }}
+      >
         <View style={{ flex: 1, gap: 2 }}>
           <Body style={{ fontFamily: FONTS.head, fontSize: 19 }}>{card.name}</Body>
           <Quiet>{card.devices.join(', ') || 'no device yet'}</Quiet>
-          <Quiet>{[card.date && !card.template ? day(`${card.date}T12:00`) : null, count(card.runs, 'run'), card.ended > 0 ? `${card.ended} over` : null, card.dropped > 0 ? `${card.dropped} left out` : null].filter(Boolean).join(' · ')}</Quiet>
+          <Quiet>
+            {[
+              card.date && !card.template ? day(`${card.date}T12:00`) : null,
+              count(card.runs, 'run'),
+              card.ended > 0 ? `${card.ended} over` : null,
+              card.dropped > 0 ? `${card.dropped} left out` : null,
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </Quiet>
         </View>
         {card.finishMin === null || card.template ? null : (
           <View style={{ alignItems: 'flex-end' }}>

@@ -18,10 +18,34 @@ export interface DayInput {
 }
 
 /** When the day is, who is there, and how the devices stand at its start. */
-export function DayForm({ card, busy, onLay }: { card: Card; busy: boolean; onLay: (input: DayInput) => void }): ReactNode {
+export function DayForm({
+  card,
+  busy,
+  onLay,
+}: {
+  card: Card;
+  busy: boolean;
+  onLay: (input: DayInput) => void;
+}): ReactNode {
   const devices = [...new Set(card.steps.flatMap((step) => step.device ?? []))];
   const [rules, setRules] = useState(false);
-  const { control: typed, handleSubmit, formState } = useForm<DayInput>({ resolver: zodResolver(form), defaultValues: { rules: card.rules, day: { ...card.day, devices: devices.map((device) => card.day.devices.find((one) => one.device === device) ?? { device, skinC: null, percent: null }) } } });
+  const {
+    control: typed,
+    handleSubmit,
+    formState,
+  } = useForm<DayInput>({
+    resolver: zodResolver(form),
+    defaultValues: {
+      rules: card.rules,
+      day: {
+        ...card.day,
+        devices: devices.map(
+          (device) =>
+            card.day.devices.find((one) => one.device === device) ?? { device, skinC: null, percent: null },
+        ),
+      },
+    },
+  });
   const roomC = useWatch({ control: typed, name: 'day.roomC' });
   const control = typed as unknown as Control<FieldValues>;
   return (
@@ -31,19 +55,65 @@ export function DayForm({ card, busy, onLay }: { card: Card; busy: boolean; onLa
           <TextField control={control} name="day.date" label="Date" placeholder="2026-05-16" />
         </Part>
         <Part>
-          <Controller control={control} name="day.startMin" render={({ field, fieldState }) => <TimeInput label="Start" value={field.value} onChange={field.onChange} error={fieldState.error?.message} />} />
+          <Controller
+            control={control}
+            name="day.startMin"
+            render={({ field, fieldState }) => (
+              <TimeInput
+                label="Start"
+                value={field.value}
+                onChange={field.onChange}
+                error={fieldState.error?.message}
+              />
+            )}
+          />
         </Part>
         <Part>
-          <Controller control={control} name="day.finishByMin" render={({ field, fieldState }) => <TimeInput label="Finish by" placeholder="open" value={field.value} onChange={field.onChange} error={fieldState.error?.message} />} />
+          <Controller
+            control={control}
+            name="day.finishByMin"
+            render={({ field, fieldState }) => (
+              <TimeInput
+                label="Finish by"
+                placeholder="open"
+                value={field.value}
+                onChange={field.onChange}
+                error={fieldState.error?.message}
+              />
+            )}
+          />
         </Part>
       </Row>
       <Ask label="Hands">
-        <Controller control={control} name="day.hands" render={({ field }) => <Choices label="Hands" options={HANDS} selected={field.value} onSelect={field.onChange} />} />
+        <Controller
+          control={control}
+          name="day.hands"
+          render={({ field }) => (
+            <Choices label="Hands" options={HANDS} selected={field.value} onSelect={field.onChange} />
+          )}
+        />
       </Ask>
       <Ask label="Order on each device">
-        <Controller control={control} name="day.order" render={({ field }) => <Choices label="Order on each device" options={ORDERS} selected={field.value} onSelect={field.onChange} />} />
+        <Controller
+          control={control}
+          name="day.order"
+          render={({ field }) => (
+            <Choices
+              label="Order on each device"
+              options={ORDERS}
+              selected={field.value}
+              onSelect={field.onChange}
+            />
+          )}
+        />
       </Ask>
-      <Controller control={control} name="day.parallel" render={({ field }) => <Flag label="Runs on different devices may overlap" value={field.value} onChange={field.onChange} />} />
+      <Controller
+        control={control}
+        name="day.parallel"
+        render={({ field }) => (
+          <Flag label="Runs on different devices may overlap" value={field.value} onChange={field.onChange} />
+        )}
+      />
       <Row>
         <Part>
           <NumberField control={control} name="day.roomC" label="Room, °C" placeholder="unknown" />
@@ -58,38 +128,82 @@ export function DayForm({ card, busy, onLay }: { card: Card; busy: boolean; onLa
             <Body style={{ fontFamily: FONTS.head }}>{device}</Body>
           </View>
           <Part>
-            <NumberField control={control} name={`day.devices.${i}.skinC`} label="Skin, °C" placeholder="as the room" />
+            <NumberField
+              control={control}
+              name={`day.devices.${i}.skinC`}
+              label="Skin, °C"
+              placeholder="as the room"
+            />
           </Part>
           <Part>
-            <NumberField control={control} name={`day.devices.${i}.percent`} label="Battery, %" placeholder="100" />
+            <NumberField
+              control={control}
+              name={`day.devices.${i}.percent`}
+              label="Battery, %"
+              placeholder="100"
+            />
           </Part>
         </Row>
       ))}
       <View style={{ flexDirection: 'row' }}>
-        <Button type="clear" title={rules ? 'Hide the rules' : 'Rules of the day'} aria-expanded={rules} onPress={() => setRules(!rules)} buttonStyle={{ paddingHorizontal: 0 }} />
+        <Button
+          type="clear"
+          title={rules ? 'Hide the rules' : 'Rules of the day'}
+          aria-expanded={rules}
+          onPress={() => setRules(!rules)}
+          buttonStyle={{ paddingHorizontal: 0 }}
+        />
       </View>
       {rules ? (
         <View>
           <Heading level={3}>Rules</Heading>
           <Row>
-            <Part><NumberField control={control} name="rules.startOverRoomC" label="Start, °C over room" /></Part>
-            <Part><NumberField control={control} name="rules.startPercent" label="Start, at least %" /></Part>
-            <Part><NumberField control={control} name="rules.floorPercent" label="End, at least %" /></Part>
+            <Part>
+              <NumberField control={control} name="rules.startOverRoomC" label="Start, °C over room" />
+            </Part>
+            <Part>
+              <NumberField control={control} name="rules.startPercent" label="Start, at least %" />
+            </Part>
+            <Part>
+              <NumberField control={control} name="rules.floorPercent" label="End, at least %" />
+            </Part>
           </Row>
           <Row>
-            <Part><NumberField control={control} name="rules.chargeBelowC" label="Charge below, °C" /></Part>
-            <Part><NumberField control={control} name="rules.prepareMin" label="Setting up, min" /></Part>
+            <Part>
+              <NumberField control={control} name="rules.chargeBelowC" label="Charge below, °C" />
+            </Part>
+            <Part>
+              <NumberField control={control} name="rules.prepareMin" label="Setting up, min" />
+            </Part>
           </Row>
-          <Controller control={control} name="rules.handsRest" render={({ field }) => <Flag label="Hands rest" value={field.value} onChange={field.onChange} />} />
+          <Controller
+            control={control}
+            name="rules.handsRest"
+            render={({ field }) => <Flag label="Hands rest" value={field.value} onChange={field.onChange} />}
+          />
           <Row>
-            <Part><NumberField control={control} name="rules.restMin" label="Rest, min" /></Part>
-            <Part><NumberField control={control} name="rules.stretchMin" label="in every, min" /></Part>
+            <Part>
+              <NumberField control={control} name="rules.restMin" label="Rest, min" />
+            </Part>
+            <Part>
+              <NumberField control={control} name="rules.stretchMin" label="in every, min" />
+            </Part>
           </Row>
         </View>
       ) : null}
-      {Object.keys(formState.errors).length > 0 ? <Body role="alert">Something above is not right yet; it says what.</Body> : null}
+      {Object.keys(formState.errors).length > 0 ? (
+        <Body role="alert">Something above is not right yet; it says what.</Body>
+      ) : null}
       <View style={{ flexDirection: 'row' }}>
-        <Button title="Lay out the day" loading={busy} onPress={() => void handleSubmit((input) => onLay({ rules: input.rules, day: { ...input.day, date: input.day.date || null } }))()} />
+        <Button
+          title="Lay out the day"
+          loading={busy}
+          onPress={() =>
+            void handleSubmit((input) =>
+              onLay({ rules: input.rules, day: { ...input.day, date: input.day.date || null } }),
+            )()
+          }
+        />
       </View>
     </View>
   );
@@ -104,8 +218,12 @@ const ORDERS: { value: CardDay['order']; text: string }[] = [
   { value: 'as-listed', text: 'as listed' },
 ];
 
-const Row = ({ children }: { children: ReactNode }): ReactNode => <View style={{ flexDirection: 'row', gap: 12 }}>{children}</View>;
-const Part = ({ children }: { children: ReactNode }): ReactNode => <View style={{ flex: 1, minWidth: 0 }}>{children}</View>;
+const Row = ({ children }: { children: ReactNode }): ReactNode => (
+  <View style={{ flexDirection: 'row', gap: 12 }}>{children}</View>
+);
+const Part = ({ children }: { children: ReactNode }): ReactNode => (
+  <View style={{ flex: 1, minWidth: 0 }}>{children}</View>
+);
 
 function Ask({ label, children }: { label: string; children: ReactNode }): ReactNode {
   return (

@@ -36,10 +36,15 @@ export function DayView({ card, kit, changer, wide, onWrong }: Props): ReactNode
   const happened = useHappened(card.id);
   const takeBack = useTakeBack(card.id);
   const [form, setForm] = useState(card.plan === null);
-  const [told, setTold] = useState<{ says: string; changes: PlanChanges | null; events: string[] } | null>(null);
+  const [told, setTold] = useState<{ says: string; changes: PlanChanges | null; events: string[] } | null>(
+    null,
+  );
   const busy = planner.looking !== null || store.isPending || happened.isPending || takeBack.isPending;
 
-  const layOut = async (of: Card, options?: { rounds?: number; keepOrder?: boolean }): Promise<DayPlan | null> => {
+  const layOut = async (
+    of: Card,
+    options?: { rounds?: number; keepOrder?: boolean },
+  ): Promise<DayPlan | null> => {
     onWrong(null);
     const plan = await planner.lay(of, options);
     if (plan) await store.mutateAsync({ plan, ofRevision: of.revision });
@@ -59,13 +64,20 @@ export function DayView({ card, kit, changer, wide, onWrong }: Props): ReactNode
       .mutateAsync(events)
       .then(async (stored) => {
         const after = await layOut(stored, { keepOrder: true });
-        setTold({ says, changes: before && after ? planChanges(before, after) : null, events: events.map((event) => event.id) });
+        setTold({
+          says,
+          changes: before && after ? planChanges(before, after) : null,
+          events: events.map((event) => event.id),
+        });
       })
       .catch(() => undefined); // `happened.error` says it
   };
   const onUndo = (events: string[]): void => {
     setTold(null);
-    void takeBack.mutateAsync(events).then((stored) => layOut(stored, { keepOrder: true }), () => undefined);
+    void takeBack.mutateAsync(events).then(
+      (stored) => layOut(stored, { keepOrder: true }),
+      () => undefined,
+    );
   };
 
   const rows = dayRows(card);
@@ -79,27 +91,68 @@ export function DayView({ card, kit, changer, wide, onWrong }: Props): ReactNode
       {error ? <Body role="alert">{`Not done: ${error.message}`}</Body> : null}
       {(card.planIsOld || behind(card, rows)) && !form && !busy ? (
         <View role="status" style={{ flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', gap: 10 }}>
-          <Body style={{ flexShrink: 1 }}>{card.planIsOld ? 'The card has changed since this plan was made.' : 'The plan does not know yet what happened.'}</Body>
-          <Button title="Lay it out again" onPress={() => void layOut(card, { keepOrder: !card.planIsOld }).catch(() => undefined)} />
+          <Body style={{ flexShrink: 1 }}>
+            {card.planIsOld
+              ? 'The card has changed since this plan was made.'
+              : 'The plan does not know yet what happened.'}
+          </Body>
+          <Button
+            title="Lay it out again"
+            onPress={() => void layOut(card, { keepOrder: !card.planIsOld }).catch(() => undefined)}
+          />
         </View>
       ) : null}
       {told ? <Told told={told} card={card} onUndo={onUndo} onClose={() => setTold(null)} /> : null}
       {wide && rows.length > 0 ? <Lanes card={card} rows={rows} wide /> : null}
-      {next ? <NowCard key={`${next.taskId} ${next.state} ${next.startMin}`} card={card} row={next} busy={busy} onHappened={onHappened} /> : null}
+      {next ? (
+        <NowCard
+          key={`${next.taskId} ${next.state} ${next.startMin}`}
+          card={card}
+          row={next}
+          busy={busy}
+          onHappened={onHappened}
+        />
+      ) : null}
       {!wide && rows.length > 0 ? <Lanes card={card} rows={rows} wide={false} /> : null}
       {card.plan ? <Dropped card={card} plan={card.plan} /> : null}
       {rows.length > 0 ? <Schedule card={card} rows={rows} /> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-        {card.plan ? <Button type={form ? 'solid' : 'outline'} title={form ? 'Close' : 'Start, end, who is there'} aria-expanded={form} onPress={() => setForm(!form)} /> : null}
-        {card.plan && !card.plan.proven && !busy ? <Button type="outline" title="Look longer for a better one" onPress={() => void layOut(card, { rounds: THOROUGH }).catch(() => undefined)} /> : null}
-        {card.plan ? <Button type="clear" title="Calendar" aria-label="Save the day as a calendar" onPress={() => void Linking.openURL(`/api/cards/${card.id}/day.ics`)} disabled={card.day.date === null} /> : null}
         {card.plan ? (
-          <Link href={`/cards/${card.id}/print`} style={{ minHeight: TARGET, paddingHorizontal: 12, paddingVertical: 10 }}>
+          <Button
+            type={form ? 'solid' : 'outline'}
+            title={form ? 'Close' : 'Start, end, who is there'}
+            aria-expanded={form}
+            onPress={() => setForm(!form)}
+          />
+        ) : null}
+        {card.plan && !card.plan.proven && !busy ? (
+          <Button
+            type="outline"
+            title="Look longer for a better one"
+            onPress={() => void layOut(card, { rounds: THOROUGH }).catch(() => undefined)}
+          />
+        ) : null}
+        {card.plan ? (
+          <Button
+            type="clear"
+            title="Calendar"
+            aria-label="Save the day as a calendar"
+            onPress={() => void Linking.openURL(`/api/cards/${card.id}/day.ics`)}
+            disabled={card.day.date === null}
+          />
+        ) : null}
+        {card.plan ? (
+          <Link
+            href={`/cards/${card.id}/print`}
+            style={{ minHeight: TARGET, paddingHorizontal: 12, paddingVertical: 10 }}
+          >
             <Body style={{ fontFamily: FONTS.head, fontSize: 17 }}>Print</Body>
           </Link>
         ) : null}
       </View>
-      {form ? <DayForm key={card.steps.map((step) => step.device).join()} card={card} busy={busy} onLay={onLay} /> : null}
+      {form ? (
+        <DayForm key={card.steps.map((step) => step.device).join()} card={card} busy={busy} onLay={onLay} />
+      ) : null}
       {card.plan ? <Reckoning card={card} kit={kit} /> : null}
     </View>
   );
@@ -107,7 +160,13 @@ export function DayView({ card, kit, changer, wide, onWrong }: Props): ReactNode
 
 /** Whether a run that the plan still lays out began or ended otherwise: the plan could not be made anew when that was told. */
 function behind({ plan }: Card, rows: DayRow[]): boolean {
-  return rows.some((row) => row.state !== 'open' && plan?.runs.some((run) => run.taskId === row.taskId && (run.startMin !== row.startMin || run.endMin !== row.endMin)));
+  return rows.some(
+    (row) =>
+      row.state !== 'open' &&
+      plan?.runs.some(
+        (run) => run.taskId === row.taskId && (run.startMin !== row.startMin || run.endMin !== row.endMin),
+      ),
+  );
 }
 
 function Summary({ card, rows }: { card: Card; rows: DayRow[] }): ReactNode {
@@ -119,7 +178,9 @@ function Summary({ card, rows }: { card: Card; rows: DayRow[] }): ReactNode {
   const from = plan.boundFrom === 'hands' ? 'for the hands' : `for ${plan.boundFrom}`;
   return (
     <View style={{ gap: 6 }}>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 18, rowGap: 6, alignItems: 'flex-end' }}>
+      <View
+        style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 18, rowGap: 6, alignItems: 'flex-end' }}
+      >
         <View>
           <FigureText size={48} style={{ lineHeight: 52 }}>
             {timeOfDay(plan.finishMin)}
@@ -131,7 +192,11 @@ function Summary({ card, rows }: { card: Card; rows: DayRow[] }): ReactNode {
         <Small figure={`${over} of ${rows.length}`} label="runs over" />
       </View>
       {plan.runs.length > 0 ? (
-        <Quiet role="status">{plan.proven ? `No plan of these runs ends earlier: proved. The bound ${from} is ${timeOfDay(plan.boundMin)}.` : `No plan of these runs can end before ${timeOfDay(plan.boundMin)} (the bound ${from}): at most ${span(gap)} could be gained.`}</Quiet>
+        <Quiet role="status">
+          {plan.proven
+            ? `No plan of these runs ends earlier: proved. The bound ${from} is ${timeOfDay(plan.boundMin)}.`
+            : `No plan of these runs can end before ${timeOfDay(plan.boundMin)} (the bound ${from}): at most ${span(gap)} could be gained.`}
+        </Quiet>
       ) : null}
     </View>
   );
@@ -150,8 +215,17 @@ function Looking({ best, onStop }: { best: DayPlan | null; onStop: (take: boolea
   const { action, track } = usePalette();
   return (
     <View style={{ gap: 8 }}>
-      <Body role="status">{best ? `Laying out: best so far ends ${timeOfDay(best.finishMin)}${best.dropped.length > 0 ? `, ${count(best.dropped.length, 'run')} left out` : ''}.` : 'Laying out the day …'}</Body>
-      <LinearProgress variant="indeterminate" color={action} trackColor={track} aria-label="Laying out the day" />
+      <Body role="status">
+        {best
+          ? `Laying out: best so far ends ${timeOfDay(best.finishMin)}${best.dropped.length > 0 ? `, ${count(best.dropped.length, 'run')} left out` : ''}.`
+          : 'Laying out the day …'}
+      </Body>
+      <LinearProgress
+        variant="indeterminate"
+        color={action}
+        trackColor={track}
+        aria-label="Laying out the day"
+      />
       <View style={{ flexDirection: 'row', gap: 8 }}>
         <Button title="Take this one" disabled={best === null} onPress={() => onStop(true)} />
         <Button type="outline" title="Cancel" onPress={() => onStop(false)} />
@@ -160,16 +234,31 @@ function Looking({ best, onStop }: { best: DayPlan | null; onStop: (take: boolea
   );
 }
 
-function RefusedDay({ refused, card, onWrong }: { refused: Refused; card: Card; onWrong: (stepId: string | null) => void }): ReactNode {
+function RefusedDay({
+  refused,
+  card,
+  onWrong,
+}: {
+  refused: Refused;
+  card: Card;
+  onWrong: (stepId: string | null) => void;
+}): ReactNode {
   const { action, sheet } = usePalette();
   const step = card.steps.find((one) => refused.place === one.id || refused.place.startsWith(`${one.id}#`));
   return (
-    <View role="alert" style={{ borderLeftWidth: 4, borderColor: action, backgroundColor: sheet, padding: 12, gap: 6 }}>
+    <View
+      role="alert"
+      style={{ borderLeftWidth: 4, borderColor: action, backgroundColor: sheet, padding: 12, gap: 6 }}
+    >
       <Heading level={3}>This day cannot be laid out</Heading>
       <Body>{`${refused.message} ${refused.remedy}`}</Body>
       {step ? (
         <View style={{ flexDirection: 'row' }}>
-          <Button type="outline" title={`Show step ${card.steps.indexOf(step) + 1}`} onPress={() => onWrong(step.id)} />
+          <Button
+            type="outline"
+            title={`Show step ${card.steps.indexOf(step) + 1}`}
+            onPress={() => onWrong(step.id)}
+          />
         </View>
       ) : null}
     </View>
@@ -190,14 +279,29 @@ function Dropped({ card, plan }: { card: Card; plan: DayPlan }): ReactNode {
       <View role="list" aria-label="Left out">
         {plan.dropped.map(({ taskId, why }) => {
           const found = stepOfTask(card.steps, taskId);
-          return found ? <Body key={taskId} role="listitem">{`${nameOf(found)}: ${WHY[why]} (wanted ${found.step.wanted}).`}</Body> : null;
+          return found ? (
+            <Body
+              key={taskId}
+              role="listitem"
+            >{`${nameOf(found)}: ${WHY[why]} (wanted ${found.step.wanted}).`}</Body>
+          ) : null;
         })}
       </View>
     </View>
   );
 }
 
-function Told({ told, card, onUndo, onClose }: { told: { says: string; changes: PlanChanges | null; events: string[] }; card: Card; onUndo: (events: string[]) => void; onClose: () => void }): ReactNode {
+function Told({
+  told,
+  card,
+  onUndo,
+  onClose,
+}: {
+  told: { says: string; changes: PlanChanges | null; events: string[] };
+  card: Card;
+  onUndo: (events: string[]) => void;
+  onClose: () => void;
+}): ReactNode {
   const { ink, sheet } = usePalette();
   return (
     <View role="status" style={{ backgroundColor: ink, borderRadius: 8, padding: 14, gap: 4 }}>
@@ -208,7 +312,12 @@ function Told({ told, card, onUndo, onClose }: { told: { says: string; changes: 
         </Body>
       ))}
       <View style={{ flexDirection: 'row', gap: 8 }}>
-        <Button type="clear" title="Undo" titleStyle={{ color: sheet, textDecorationLine: 'underline' }} onPress={() => onUndo(told.events)} />
+        <Button
+          type="clear"
+          title="Undo"
+          titleStyle={{ color: sheet, textDecorationLine: 'underline' }}
+          onPress={() => onUndo(told.events)}
+        />
         <Button type="clear" title="Close" titleStyle={{ color: sheet }} onPress={onClose} />
       </View>
     </View>
@@ -225,42 +334,85 @@ export function sayChanges(changes: PlanChanges | null, card: Pick<Card, 'steps'
     const found = stepOfTask(card.steps, id);
     return found ? nameOf(found) : id;
   };
-  const signed = (minutes: number): string => `${span(Math.abs(minutes))} ${minutes > 0 ? 'later' : 'earlier'}`;
-  const finish = changes.finishByMin === 0 ? 'The finish stays.' : `The finish is ${signed(changes.finishByMin)}.`;
+  const signed = (minutes: number): string =>
+    `${span(Math.abs(minutes))} ${minutes > 0 ? 'later' : 'earlier'}`;
+  const finish =
+    changes.finishByMin === 0 ? 'The finish stays.' : `The finish is ${signed(changes.finishByMin)}.`;
   const [first] = changes.moved;
   const same = first && changes.moved.every((move) => move.byMin === first.byMin);
   const shown = changes.moved.slice(0, MOVES_SAID);
   const moved = !first
     ? []
     : same
-      ? [`${changes.moved.length === 1 ? name(first.taskId) : `${changes.moved.length} runs`} ${changes.moved.length === 1 ? 'starts' : 'start'} ${signed(first.byMin)}.`]
-      : [...shown.map((move) => `${name(move.taskId)}: ${timeOfDay(move.startMin)}, ${signed(move.byMin)}.`), ...(changes.moved.length > shown.length ? [`${count(changes.moved.length - shown.length, 'more run')} moved: the list below has them.`] : [])];
-  return [finish, ...changes.dropped.map((id) => `${name(id)} is left out now.`), ...changes.back.map((id) => `${name(id)} fits again.`), ...(changes.reordered ? ['The order has changed.'] : []), ...moved];
+      ? [
+          `${changes.moved.length === 1 ? name(first.taskId) : `${changes.moved.length} runs`} ${changes.moved.length === 1 ? 'starts' : 'start'} ${signed(first.byMin)}.`,
+        ]
+      : [
+          ...shown.map((move) => `${name(move.taskId)}: ${timeOfDay(move.startMin)}, ${signed(move.byMin)}.`),
+          ...(changes.moved.length > shown.length
+            ? [`${count(changes.moved.length - shown.length, 'more run')} moved: the list below has them.`]
+            : []),
+        ];
+  return [
+    finish,
+    ...changes.dropped.map((id) => `${name(id)} is left out now.`),
+    ...changes.back.map((id) => `${name(id)} fits again.`),
+    ...(changes.reordered ? ['The order has changed.'] : []),
+    ...moved,
+  ];
 }
 
 /** The day as a list, by its times. */
 function Schedule({ card, rows }: { card: Card; rows: DayRow[] }): ReactNode {
   const { line } = usePalette();
   const rests = card.plan?.rests ?? [];
-  const items = [...rows.map((row) => ({ atMin: row.startMin, row, rest: null })), ...rests.map((rest) => ({ atMin: rest.fromMin, row: null, rest }))].sort((a, b) => a.atMin - b.atMin);
+  const items = [
+    ...rows.map((row) => ({ atMin: row.startMin, row, rest: null })),
+    ...rests.map((rest) => ({ atMin: rest.fromMin, row: null, rest })),
+  ].sort((a, b) => a.atMin - b.atMin);
   return (
     <View role="list" aria-label="The day in its order">
       {items.map(({ row, rest }) =>
         row ? (
-          <View key={row.taskId} role="listitem" style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 8 }}>
+          <View
+            key={row.taskId}
+            role="listitem"
+            style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 8 }}
+          >
             <View style={{ flexDirection: 'row', gap: 12 }}>
               <FigureText size={20} style={{ width: 56 }}>
                 {timeOfDay(row.startMin)}
               </FigureText>
               <View style={{ flex: 1 }}>
                 <Body style={{ fontFamily: FONTS.head, fontSize: 17 }}>{nameOf(row)}</Body>
-                <Quiet>{[`to ${timeOfDay(row.endMin)}`, row.step.setup, row.step.attended ? null : 'unattended', row.state === 'open' && row.planned ? `from ${Math.floor(row.planned.startPercent)} %` : STATE_WORDS[row.state]].filter(Boolean).join(' · ')}</Quiet>
+                <Quiet>
+                  {[
+                    `to ${timeOfDay(row.endMin)}`,
+                    row.step.setup,
+                    row.step.attended ? null : 'unattended',
+                    row.state === 'open' && row.planned
+                      ? `from ${Math.floor(row.planned.startPercent)} %`
+                      : STATE_WORDS[row.state],
+                  ]
+                    .filter(Boolean)
+                    .join(' · ')}
+                </Quiet>
                 {row.state === 'done' || row.state === 'crashed' ? <LinkRun card={card} row={row} /> : null}
               </View>
             </View>
           </View>
         ) : (
-          <View key={`rest ${rest!.hand} ${rest!.fromMin}`} role="listitem" style={{ flexDirection: 'row', gap: 12, borderTopWidth: 1, borderColor: line, paddingVertical: 8 }}>
+          <View
+            key={`rest ${rest!.hand} ${rest!.fromMin}`}
+            role="listitem"
+            style={{
+              flexDirection: 'row',
+              gap: 12,
+              borderTopWidth: 1,
+              borderColor: line,
+              paddingVertical: 8,
+            }}
+          >
             <FigureText size={20} style={{ width: 56 }}>
               {timeOfDay(rest!.fromMin)}
             </FigureText>
@@ -272,4 +424,10 @@ function Schedule({ card, rows }: { card: Card; rows: DayRow[] }): ReactNode {
   );
 }
 
-const STATE_WORDS: Record<DayRow['state'], string> = { open: '', running: 'going on', done: 'done', crashed: 'DNF: crashed', skipped: 'left out' };
+const STATE_WORDS: Record<DayRow['state'], string> = {
+  open: '',
+  running: 'going on',
+  done: 'done',
+  crashed: 'DNF: crashed',
+  skipped: 'left out',
+};

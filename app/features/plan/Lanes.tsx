@@ -21,17 +21,36 @@ export function Lanes({ card, rows, wide }: { card: Card; rows: DayRow[]; wide: 
     <View role="group" aria-label="The day in lanes" style={{ gap: wide ? 6 : 8 }}>
       {devices.map((device) => (
         <Lane key={device} name={device} wide={wide} height={height} says={saysOf(device, rows)}>
-          {plan.pauses.filter((pause) => pause.deviceId === device).map((pause) => (
-            <Pause key={`${pause.kind} ${pause.fromMin}`} scale={scale} {...pause} />
-          ))}
-          {rows.filter((row) => row.step.device === device).map((row) => (
-            <Run key={row.taskId} row={row} scale={scale} />
-          ))}
+          {plan.pauses
+            .filter((pause) => pause.deviceId === device)
+            .map((pause) => (
+              <Pause key={`${pause.kind} ${pause.fromMin}`} scale={scale} {...pause} />
+            ))}
+          {rows
+            .filter((row) => row.step.device === device)
+            .map((row) => (
+              <Run key={row.taskId} row={row} scale={scale} />
+            ))}
         </Lane>
       ))}
       {hands.map((hand) => (
-        <Lane key={hand} name={hands.length > 1 ? `Hands ${hand + 1}` : 'Hands'} wide={wide} height={14} says={`Hands: ${plan.rests.filter((rest) => rest.hand === hand).map((rest) => `rest ${timeOfDay(rest.fromMin)} to ${timeOfDay(rest.toMin)}`).join(', ') || 'no rest needed'}`}>
-          <Work rows={rows.filter((row) => row.hand === hand)} rests={plan.rests.filter((rest) => rest.hand === hand)} scale={scale} />
+        <Lane
+          key={hand}
+          name={hands.length > 1 ? `Hands ${hand + 1}` : 'Hands'}
+          wide={wide}
+          height={14}
+          says={`Hands: ${
+            plan.rests
+              .filter((rest) => rest.hand === hand)
+              .map((rest) => `rest ${timeOfDay(rest.fromMin)} to ${timeOfDay(rest.toMin)}`)
+              .join(', ') || 'no rest needed'
+          }`}
+        >
+          <Work
+            rows={rows.filter((row) => row.hand === hand)}
+            rests={plan.rests.filter((rest) => rest.hand === hand)}
+            scale={scale}
+          />
         </Lane>
       ))}
       <Hours scale={scale} wide={wide} />
@@ -48,22 +67,53 @@ class Scale {
   ) {}
 
   at = (minute: number): number => ((minute - this.fromMin) / Math.max(1, this.toMin - this.fromMin)) * 100;
-  place = (fromMin: number, toMin: number): { position: 'absolute'; left: `${number}%`; width: `${number}%` } => ({ position: 'absolute', left: `${this.at(Math.max(fromMin, this.fromMin))}%`, width: `${Math.max(0, this.at(toMin) - this.at(Math.max(fromMin, this.fromMin)))}%` });
+  place = (
+    fromMin: number,
+    toMin: number,
+  ): { position: 'absolute'; left: `${number}%`; width: `${number}%` } => ({
+    position: 'absolute',
+    left: `${this.at(Math.max(fromMin, this.fromMin))}%`,
+    width: `${Math.max(0, this.at(toMin) - this.at(Math.max(fromMin, this.fromMin)))}%`,
+  });
 }
 
 const NAME_WIDTH = 116;
 
-function Lane({ name, wide, height, says, children }: { name: string; wide: boolean; height: number; says: string; children: ReactNode }): ReactNode {
+function Lane({
+  name,
+  wide,
+  height,
+  says,
+  children,
+}: {
+  name: string;
+  wide: boolean;
+  height: number;
+  says: string;
+  children: ReactNode;
+}): ReactNode {
   const { track } = usePalette();
   return (
-    <View role="img" aria-label={says} style={{ flexDirection: wide ? 'row' : 'column', alignItems: wide ? 'center' : 'stretch' }}>
-      <Quiet style={{ width: wide ? NAME_WIDTH : undefined, fontFamily: FONTS.head, fontSize: 15 }}>{name}</Quiet>
-      <View style={{ flexGrow: 1, height, backgroundColor: track, borderRadius: 4, overflow: 'hidden' }}>{children}</View>
+    <View
+      role="img"
+      aria-label={says}
+      style={{ flexDirection: wide ? 'row' : 'column', alignItems: wide ? 'center' : 'stretch' }}
+    >
+      <Quiet style={{ width: wide ? NAME_WIDTH : undefined, fontFamily: FONTS.head, fontSize: 15 }}>
+        {name}
+      </Quiet>
+      <View style={{ flexGrow: 1, height, backgroundColor: track, borderRadius: 4, overflow: 'hidden' }}>
+        {children}
+      </View>
     </View>
   );
 }
 
-const saysOf = (device: string, rows: DayRow[]): string => `${device}: ${rows.filter((row) => row.step.device === device).map((row) => `${row.step.title} ${timeOfDay(row.startMin)} to ${timeOfDay(row.endMin)}`).join(', ')}`;
+const saysOf = (device: string, rows: DayRow[]): string =>
+  `${device}: ${rows
+    .filter((row) => row.step.device === device)
+    .map((row) => `${row.step.title} ${timeOfDay(row.startMin)} to ${timeOfDay(row.endMin)}`)
+    .join(', ')}`;
 
 function Run({ row, scale }: { row: DayRow; scale: Scale }): ReactNode {
   const { pace, sheet, quiet, action, onAction } = usePalette();
@@ -73,8 +123,27 @@ function Run({ row, scale }: { row: DayRow; scale: Scale }): ReactNode {
   return (
     <View style={{ ...scale.place(row.startMin, row.endMin), top: 0, bottom: 0, padding: 1 }}>
       {/* unattended runs are drawn hollow: nobody's hands are on them */}
-      <View style={{ flex: 1, borderRadius: 3, backgroundColor: row.step.attended ? color : sheet, borderWidth: 2, borderColor: color, paddingHorizontal: 3, justifyContent: 'center', overflow: 'hidden' }}>
-        <Body numberOfLines={1} style={{ fontFamily: FONTS.head, fontSize: 13, lineHeight: 16, color: row.step.attended ? front : color }}>
+      <View
+        style={{
+          flex: 1,
+          borderRadius: 3,
+          backgroundColor: row.step.attended ? color : sheet,
+          borderWidth: 2,
+          borderColor: color,
+          paddingHorizontal: 3,
+          justifyContent: 'center',
+          overflow: 'hidden',
+        }}
+      >
+        <Body
+          numberOfLines={1}
+          style={{
+            fontFamily: FONTS.head,
+            fontSize: 13,
+            lineHeight: 16,
+            color: row.step.attended ? front : color,
+          }}
+        >
           {`${row.state === 'crashed' ? '✕ ' : over ? '✓ ' : ''}${row.step.title}`}
         </Body>
       </View>
@@ -82,21 +151,63 @@ function Run({ row, scale }: { row: DayRow; scale: Scale }): ReactNode {
   );
 }
 
-function Pause({ kind, fromMin, toMin, scale }: { kind: 'cool' | 'charge'; fromMin: number; toMin: number; scale: Scale }): ReactNode {
+function Pause({
+  kind,
+  fromMin,
+  toMin,
+  scale,
+}: {
+  kind: 'cool' | 'charge';
+  fromMin: number;
+  toMin: number;
+  scale: Scale;
+}): ReactNode {
   const { warmth, drain } = usePalette();
   // cooling lies low, charging stands halfway up: told apart without their colours
-  return <View style={{ ...scale.place(fromMin, toMin), bottom: 0, height: kind === 'charge' ? '55%' : '22%', backgroundColor: kind === 'charge' ? drain : warmth[2], opacity: 0.85 }} />;
+  return (
+    <View
+      style={{
+        ...scale.place(fromMin, toMin),
+        bottom: 0,
+        height: kind === 'charge' ? '55%' : '22%',
+        backgroundColor: kind === 'charge' ? drain : warmth[2],
+        opacity: 0.85,
+      }}
+    />
+  );
 }
 
-function Work({ rows, rests, scale }: { rows: DayRow[]; rests: { fromMin: number; toMin: number }[]; scale: Scale }): ReactNode {
+function Work({
+  rows,
+  rests,
+  scale,
+}: {
+  rows: DayRow[];
+  rests: { fromMin: number; toMin: number }[];
+  scale: Scale;
+}): ReactNode {
   const { ink, line } = usePalette();
   return (
     <>
       {rows.map((row) => (
-        <View key={row.taskId} style={{ ...scale.place(row.startMin - (row.planned?.prepareMin ?? 0), row.step.attended ? row.endMin : row.startMin), top: 3, bottom: 3, backgroundColor: ink }} />
+        <View
+          key={row.taskId}
+          style={{
+            ...scale.place(
+              row.startMin - (row.planned?.prepareMin ?? 0),
+              row.step.attended ? row.endMin : row.startMin,
+            ),
+            top: 3,
+            bottom: 3,
+            backgroundColor: ink,
+          }}
+        />
       ))}
       {rests.map((rest) => (
-        <View key={rest.fromMin} style={{ ...scale.place(rest.fromMin, rest.toMin), top: 6, bottom: 6, backgroundColor: line }} />
+        <View
+          key={rest.fromMin}
+          style={{ ...scale.place(rest.fromMin, rest.toMin), top: 6, bottom: 6, backgroundColor: line }}
+        />
       ))}
     </>
   );
@@ -107,13 +218,23 @@ const MARKS = { phone: 5, wide: 10 };
 
 function Hours({ scale, wide }: { scale: Scale; wide: boolean }): ReactNode {
   const span = scale.toMin - scale.fromMin;
-  const step = [15, 30, 60, 120, 180, 240].find((minutes) => span / minutes <= (wide ? MARKS.wide : MARKS.phone)) ?? 360;
+  const step =
+    [15, 30, 60, 120, 180, 240].find((minutes) => span / minutes <= (wide ? MARKS.wide : MARKS.phone)) ?? 360;
   const marks: number[] = [];
-  for (let minute = Math.ceil(scale.fromMin / step) * step; minute <= scale.toMin; minute += step) marks.push(minute);
+  for (let minute = Math.ceil(scale.fromMin / step) * step; minute <= scale.toMin; minute += step)
+    marks.push(minute);
   return (
     <View aria-hidden style={{ height: 18, marginLeft: wide ? NAME_WIDTH : 0 }}>
       {marks.map((minute) => (
-        <Quiet key={minute} style={{ position: 'absolute', left: `${Math.min(scale.at(minute), 94)}%`, fontSize: 12, lineHeight: 16 }}>
+        <Quiet
+          key={minute}
+          style={{
+            position: 'absolute',
+            left: `${Math.min(scale.at(minute), 94)}%`,
+            fontSize: 12,
+            lineHeight: 16,
+          }}
+        >
           {timeOfDay(minute)}
         </Quiet>
       ))}
@@ -125,7 +246,10 @@ function Key(): ReactNode {
   const { pace, warmth, drain, ink, sheet } = usePalette();
   const entries: { text: string; style: object }[] = [
     { text: 'runs', style: { height: 14, backgroundColor: pace } },
-    { text: 'runs by itself', style: { height: 14, backgroundColor: sheet, borderWidth: 2, borderColor: pace } },
+    {
+      text: 'runs by itself',
+      style: { height: 14, backgroundColor: sheet, borderWidth: 2, borderColor: pace },
+    },
     { text: 'cools', style: { height: 4, backgroundColor: warmth[2] } },
     { text: 'charges', style: { height: 9, backgroundColor: drain } },
     { text: 'hands', style: { height: 6, backgroundColor: ink } },

@@ -34,13 +34,22 @@ export function LinkRun({ card, row }: { card: Card; row: DayRow }): ReactNode {
   );
 }
 
-const Tight = ({ title, onPress }: { title: string; onPress: () => void }): ReactNode => <Button type="clear" title={title} onPress={onPress} buttonStyle={{ paddingHorizontal: 0, marginRight: 14 }} titleStyle={{ fontSize: 15 }} />;
+const Tight = ({ title, onPress }: { title: string; onPress: () => void }): ReactNode => (
+  <Button
+    type="clear"
+    title={title}
+    onPress={onPress}
+    buttonStyle={{ paddingHorizontal: 0, marginRight: 14 }}
+    titleStyle={{ fontSize: 15 }}
+  />
+);
 
 function Pick({ card, row }: { card: Card; row: DayRow }): ReactNode {
   const runs = useRuns().data ?? [];
   const happened = useHappened(card.id);
   const fitting = runs.filter((run) => run.device === row.step.device && run.title === row.step.title);
-  if (fitting.length === 0) return <Quiet>{`No run of ${row.step.title} on ${row.step.device} is here yet.`}</Quiet>;
+  if (fitting.length === 0)
+    return <Quiet>{`No run of ${row.step.title} on ${row.step.device} is here yet.`}</Quiet>;
   return (
     <View style={{ alignItems: 'flex-start' }}>
       {fitting.map((run) => (
@@ -49,7 +58,18 @@ function Pick({ card, row }: { card: Card; row: DayRow }): ReactNode {
           type="outline"
           title={`${run.name}, ${dayAndTime(run.startedAt ?? run.importedAt)}`}
           loading={happened.isPending}
-          onPress={() => happened.mutate([{ id: uuid(), kind: 'linked', stepId: row.step.id, repeat: row.repeat, atMin: row.endMin, runId: run.id }])}
+          onPress={() =>
+            happened.mutate([
+              {
+                id: uuid(),
+                kind: 'linked',
+                stepId: row.step.id,
+                repeat: row.repeat,
+                atMin: row.endMin,
+                runId: run.id,
+              },
+            ])
+          }
           containerStyle={{ marginTop: 6 }}
         />
       ))}

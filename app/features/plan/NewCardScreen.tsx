@@ -19,7 +19,10 @@ export function NewCardScreen(): ReactNode {
   const kit = useKit();
   const wide = useWide();
   return (
-    <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 18, maxWidth: 760, width: '100%' }}>
+    <ScrollView
+      keyboardShouldPersistTaps="handled"
+      contentContainerStyle={{ padding: wide ? 24 : 14, gap: 18, maxWidth: 760, width: '100%' }}
+    >
       <Heading level={1}>New test card</Heading>
       <Answered query={kit} loading={{ rows: 4, height: 70, label: 'Loading the kit' }}>
         {(known) => <Choose kit={known} />}
@@ -41,31 +44,86 @@ function Choose({ kit }: { kit: Kit }): ReactNode {
         <Heading>Template</Heading>
         <View role="radiogroup" aria-label="Template" style={{ gap: 8 }}>
           {TEMPLATES.map((template) => (
-            <Option key={template.key} name={template.name} says={template.says} chosen={source !== null && 'of' in source && source.of === template} onPress={() => setSource({ of: template })} />
+            <Option
+              key={template.key}
+              name={template.name}
+              says={template.says}
+              chosen={source !== null && 'of' in source && source.of === template}
+              onPress={() => setSource({ of: template })}
+            />
           ))}
           {own.map((card) => (
-            <Option key={card.id} name={card.name} says={`Your own: ${card.steps} steps on ${card.devices.join(', ') || 'no device'}.`} chosen={source !== null && 'own' in source && source.own === card.id} onPress={() => setSource({ own: card.id })} />
+            <Option
+              key={card.id}
+              name={card.name}
+              says={`Your own: ${card.steps} steps on ${card.devices.join(', ') || 'no device'}.`}
+              chosen={source !== null && 'own' in source && source.own === card.id}
+              onPress={() => setSource({ own: card.id })}
+            />
           ))}
-          <Option name="Empty" says="Add the steps yourself." chosen={source === null} onPress={() => setSource(null)} />
+          <Option
+            name="Empty"
+            says="Add the steps yourself."
+            chosen={source === null}
+            onPress={() => setSource(null)}
+          />
         </View>
       </View>
       <Devices kit={kit} devices={devices} onDevices={setDevices} />
-      {source === null ? <Make name="Empty card" devices={devices} steps={() => []} /> : 'of' in source ? <Roles key={source.of.key} kit={kit} template={source.of} devices={devices} /> : <Own key={source.own} id={source.own} devices={devices} />}
+      {source === null ? (
+        <Make name="Empty card" devices={devices} steps={() => []} />
+      ) : 'of' in source ? (
+        <Roles key={source.of.key} kit={kit} template={source.of} devices={devices} />
+      ) : (
+        <Own key={source.own} id={source.own} devices={devices} />
+      )}
     </>
   );
 }
 
-function Option({ name, says, chosen, onPress }: { name: string; says: string; chosen: boolean; onPress: () => void }): ReactNode {
+function Option({
+  name,
+  says,
+  chosen,
+  onPress,
+}: {
+  name: string;
+  says: string;
+  chosen: boolean;
+  onPress: () => void;
+}): ReactNode {
   const { sheet, line, action, ink } = usePalette();
   return (
-    <Pressable role="radio" aria-checked={chosen} aria-label={name} onPress={onPress} style={{ backgroundColor: sheet, borderWidth: chosen ? 2 : 1, borderColor: chosen ? action : line, borderRadius: 8, paddingHorizontal: chosen ? 11 : 12, paddingVertical: chosen ? 7 : 8, minHeight: TARGET }}>
+    <Pressable
+      role="radio"
+      aria-checked={chosen}
+      aria-label={name}
+      onPress={onPress}
+      style={{
+        backgroundColor: sheet,
+        borderWidth: chosen ? 2 : 1,
+        borderColor: chosen ? action : line,
+        borderRadius: 8,
+        paddingHorizontal: chosen ? 11 : 12,
+        paddingVertical: chosen ? 7 : 8,
+        minHeight: TARGET,
+      }}
+    >
       <Body style={{ fontFamily: FONTS.head, fontSize: 17, color: chosen ? action : ink }}>{name}</Body>
       <Quiet>{says}</Quiet>
     </Pressable>
   );
 }
 
-function Devices({ kit, devices, onDevices }: { kit: Kit; devices: string[]; onDevices: (devices: string[]) => void }): ReactNode {
+function Devices({
+  kit,
+  devices,
+  onDevices,
+}: {
+  kit: Kit;
+  devices: string[];
+  onDevices: (devices: string[]) => void;
+}): ReactNode {
   const add = useAddRecord();
   const toast = useToast();
   const [typed, setTyped] = useState('');
@@ -80,7 +138,11 @@ function Devices({ kit, devices, onDevices }: { kit: Kit; devices: string[]; onD
       setTyped('');
     };
     if (there) take();
-    else add.mutate({ kind: 'device', record: { name, facts: {} } }, { onSuccess: take, onError: (error) => toast({ text: `“${name}” was not added: ${error.message}` }) });
+    else
+      add.mutate(
+        { kind: 'device', record: { name, facts: {} } },
+        { onSuccess: take, onError: (error) => toast({ text: `“${name}” was not added: ${error.message}` }) },
+      );
   };
   return (
     <View style={{ gap: 8 }}>
@@ -88,19 +150,48 @@ function Devices({ kit, devices, onDevices }: { kit: Kit; devices: string[]; onD
       <Chips label="Devices" options={options} selected={devices} onChange={onDevices} />
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
         <View style={{ flex: 1 }}>
-          <Input aria-label="A new device" placeholder="A new device, by its name" value={typed} onChangeText={setTyped} onSubmitEditing={onAdd} renderErrorMessage={false} />
+          <Input
+            aria-label="A new device"
+            placeholder="A new device, by its name"
+            value={typed}
+            onChangeText={setTyped}
+            onSubmitEditing={onAdd}
+            renderErrorMessage={false}
+          />
         </View>
-        <Button type="outline" title="Add" aria-label="Add the device" disabled={typed.trim() === ''} loading={add.isPending} onPress={onAdd} />
+        <Button
+          type="outline"
+          title="Add"
+          aria-label="Add the device"
+          disabled={typed.trim() === ''}
+          loading={add.isPending}
+          onPress={onAdd}
+        />
       </View>
     </View>
   );
 }
 
 /** Which title plays which part of the template. */
-function Roles({ kit, template, devices }: { kit: Kit; template: CardTemplate; devices: string[] }): ReactNode {
+function Roles({
+  kit,
+  template,
+  devices,
+}: {
+  kit: Kit;
+  template: CardTemplate;
+  devices: string[];
+}): ReactNode {
   const titles = knownTitles(kit);
   const fitting = fittingTitles(template, titles);
-  const [chosen, setChosen] = useState<Record<string, string[]>>(() => Object.fromEntries(template.roles.map((role) => [role.key, role.many ? fitting[role.key]! : fitting[role.key]!.slice(0, 1)])));
+  const [chosen, setChosen] = useState<Record<string, string[]>>(() =>
+    Object.fromEntries(
+      template.roles.map((role) => [
+        role.key,
+        role.many ? fitting[role.key]! : fitting[role.key]!.slice(0, 1),
+      ]),
+    ),
+  );
   const steps = layTemplate(template, devices, chosen, titles);
   return (
     <>
@@ -112,8 +203,23 @@ function Roles({ kit, template, devices }: { kit: Kit; template: CardTemplate; d
           return (
             <View key={role.key} style={{ gap: 6 }}>
               <Quiet>{`${role.says[0]!.toUpperCase()}${role.says.slice(1)}${known.length === 0 ? ': none in the kit fits, name one' : ''}`}</Quiet>
-              {known.length > 0 ? <Chips label={role.says} options={[...new Set([...known, ...taken])]} selected={taken} onChange={(next) => setChosen({ ...chosen, [role.key]: role.many ? next : next.slice(-1) })} /> : null}
-              {known.length === 0 ? <NamePicker label={role.says} what="title" known={titles.map((one) => one.name)} value={taken[0] ?? ''} onChange={(name) => setChosen({ ...chosen, [role.key]: name === '' ? [] : [name] })} /> : null}
+              {known.length > 0 ? (
+                <Chips
+                  label={role.says}
+                  options={[...new Set([...known, ...taken])]}
+                  selected={taken}
+                  onChange={(next) => setChosen({ ...chosen, [role.key]: role.many ? next : next.slice(-1) })}
+                />
+              ) : null}
+              {known.length === 0 ? (
+                <NamePicker
+                  label={role.says}
+                  what="title"
+                  known={titles.map((one) => one.name)}
+                  value={taken[0] ?? ''}
+                  onChange={(name) => setChosen({ ...chosen, [role.key]: name === '' ? [] : [name] })}
+                />
+              ) : null}
             </View>
           );
         })}
@@ -123,7 +229,13 @@ function Roles({ kit, template, devices }: { kit: Kit; template: CardTemplate; d
         order={template.order}
         devices={devices}
         steps={() => stepsOf(steps)}
-        lacks={template.devices !== null && devices.length > 0 && devices.length !== template.devices ? `“${template.name}” is made for ${template.devices === 1 ? 'one device' : `${template.devices} devices`}.` : devices.length > 0 && steps.length === 0 ? 'No title is chosen for any of its parts.' : null}
+        lacks={
+          template.devices !== null && devices.length > 0 && devices.length !== template.devices
+            ? `“${template.name}” is made for ${template.devices === 1 ? 'one device' : `${template.devices} devices`}.`
+            : devices.length > 0 && steps.length === 0
+              ? 'No title is chosen for any of its parts.'
+              : null
+        }
       />
     </>
   );
@@ -133,7 +245,14 @@ function Own({ id, devices }: { id: string; devices: string[] }): ReactNode {
   const card = useCard(id);
   if (card.isPending) return <Loading rows={1} height={60} label="Loading the template" />;
   if (card.error) return <Failed error={card.error} retry={() => void card.refetch()} />;
-  return <Make name={card.data.name} devices={devices} from={card.data} steps={() => copied(card.data.steps, devices)} />;
+  return (
+    <Make
+      name={card.data.name}
+      devices={devices}
+      from={card.data}
+      steps={() => copied(card.data.steps, devices)}
+    />
+  );
 }
 
 interface MakeProps {
@@ -152,18 +271,39 @@ function Make({ name, devices, steps, order, from, lacks = null }: MakeProps): R
   const onMake = (): void => {
     const card = emptyCard((typed ?? name).trim().slice(0, 120) || name);
     create.mutate(
-      { ...card, ...(from ? { policy: from.policy, rules: from.rules } : {}), steps: steps(), day: { ...card.day, ...(from ? { ...from.day, date: card.day.date } : {}), ...(order ? { order } : {}), devices: devices.map((device) => ({ device, skinC: null, percent: null })) } },
+      {
+        ...card,
+        ...(from ? { policy: from.policy, rules: from.rules } : {}),
+        steps: steps(),
+        day: {
+          ...card.day,
+          ...(from ? { ...from.day, date: card.day.date } : {}),
+          ...(order ? { order } : {}),
+          devices: devices.map((device) => ({ device, skinC: null, percent: null })),
+        },
+      },
       { onSuccess: ({ id }) => router.replace(`/cards/${id}`) },
     );
   };
   return (
     <View style={{ gap: 8 }}>
-      <Input label="Name of the card" aria-label="Name of the card" value={typed ?? name} onChangeText={setTyped} renderErrorMessage={false} />
+      <Input
+        label="Name of the card"
+        aria-label="Name of the card"
+        value={typed ?? name}
+        onChangeText={setTyped}
+        renderErrorMessage={false}
+      />
       {devices.length === 0 ? <Quiet>Choose at least one device first.</Quiet> : null}
       {lacks ? <Body role="alert">{lacks}</Body> : null}
       {create.error ? <Body role="alert">{`Not made: ${create.error.message}`}</Body> : null}
       <View style={{ flexDirection: 'row' }}>
-        <Button title="Make the card" disabled={devices.length === 0} loading={create.isPending} onPress={onMake} />
+        <Button
+          title="Make the card"
+          disabled={devices.length === 0}
+          loading={create.isPending}
+          onPress={onMake}
+        />
       </View>
     </View>
   );

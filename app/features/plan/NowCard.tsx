@@ -33,13 +33,30 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
   const running = row.state === 'running';
   const of = { stepId: row.step.id, repeat: row.repeat };
   const started = (atMin: number): StoredDayEvent => ({ id: uuid(), kind: 'started', ...of, atMin });
-  const ended = (atMin: number, how: 'done' | 'crashed' | 'skipped'): StoredDayEvent => ({ id: uuid(), kind: 'ended', ...of, atMin, how });
+  const ended = (atMin: number, how: 'done' | 'crashed' | 'skipped'): StoredDayEvent => ({
+    id: uuid(),
+    kind: 'ended',
+    ...of,
+    atMin,
+    how,
+  });
   // whoever tells of a run's end need not have told of its start
   const begun = running ? [] : [started(row.startMin)];
   const [minutes, setMinutes] = useState<unknown>(usualMinutes(card, row));
   const late = typeof minutes === 'number' && minutes > 0 ? Math.round(minutes) : null;
   return (
-    <View role="group" aria-label={running ? 'Going on' : 'Next'} style={{ backgroundColor: sheet, borderWidth: 2, borderColor: action, borderRadius: 8, padding: 14, gap: 8 }}>
+    <View
+      role="group"
+      aria-label={running ? 'Going on' : 'Next'}
+      style={{
+        backgroundColor: sheet,
+        borderWidth: 2,
+        borderColor: action,
+        borderRadius: 8,
+        padding: 14,
+        gap: 8,
+      }}
+    >
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
         <View style={{ flex: 1 }}>
           <Quiet>{running ? 'Going on' : 'Next'}</Quiet>
@@ -48,36 +65,113 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
         </View>
         <View style={{ alignItems: 'flex-end' }}>
           <FigureText size={36}>{timeOfDay(running ? row.endMin : row.startMin)}</FigureText>
-          <Quiet>{running ? `ends; began ${timeOfDay(row.startMin)}` : `starts; ends ${timeOfDay(row.endMin)}`}</Quiet>
+          <Quiet>
+            {running ? `ends; began ${timeOfDay(row.startMin)}` : `starts; ends ${timeOfDay(row.endMin)}`}
+          </Quiet>
         </View>
       </View>
       {row.planned && !running ? <StartState row={row} card={card} /> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-        {running ? null : <Button title="Preflight and start" disabled={busy} onPress={() => router.navigate(`/cards/${card.id}/preflight?step=${row.step.id}&repeat=${row.repeat}&at=${row.startMin}`)} />}
-        <Button type={running ? 'solid' : 'outline'} title="Done as planned" disabled={busy} onPress={() => onHappened([...begun, ended(row.endMin, 'done')], `${row.step.title} is done.`)} />
+        {running ? null : (
+          <Button
+            title="Preflight and start"
+            disabled={busy}
+            onPress={() =>
+              router.navigate(
+                `/cards/${card.id}/preflight?step=${row.step.id}&repeat=${row.repeat}&at=${row.startMin}`,
+              )
+            }
+          />
+        )}
+        <Button
+          type={running ? 'solid' : 'outline'}
+          title="Done as planned"
+          disabled={busy}
+          onPress={() => onHappened([...begun, ended(row.endMin, 'done')], `${row.step.title} is done.`)}
+        />
       </View>
       <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-start' }}>
         <View style={{ width: 92, marginBottom: -18 }}>
-          <NumberInput label="Minutes" value={minutes} onChange={setMinutes} error={late === null ? 'above zero' : undefined} />
+          <NumberInput
+            label="Minutes"
+            value={minutes}
+            onChange={setMinutes}
+            error={late === null ? 'above zero' : undefined}
+          />
         </View>
         <View style={{ flex: 1, flexDirection: 'row', flexWrap: 'wrap', gap: 6, paddingTop: 22 }}>
-          {running ? null : <Tap title={`Started ${late ?? '…'} min late`} disabled={busy || late === null} onPress={() => onHappened([started(row.startMin + late!)], `Started ${late} min late.`)} />}
-          <Tap title={`Ran over by ${late ?? '…'} min`} disabled={busy || late === null} onPress={() => onHappened([...begun, ended(row.endMin + late!, 'done')], `Ran over by ${late} min.`)} />
-          <Tap title={`Crashed after ${late ?? '…'} min`} disabled={busy || late === null} onPress={() => onHappened([...begun, ended(row.startMin + late!, 'crashed')], `Crashed after ${late} min: that is a result.`)} />
+          {running ? null : (
+            <Tap
+              title={`Started ${late ?? '…'} min late`}
+              disabled={busy || late === null}
+              onPress={() => onHappened([started(row.startMin + late!)], `Started ${late} min late.`)}
+            />
+          )}
+          <Tap
+            title={`Ran over by ${late ?? '…'} min`}
+            disabled={busy || late === null}
+            onPress={() =>
+              onHappened([...begun, ended(row.endMin + late!, 'done')], `Ran over by ${late} min.`)
+            }
+          />
+          <Tap
+            title={`Crashed after ${late ?? '…'} min`}
+            disabled={busy || late === null}
+            onPress={() =>
+              onHappened(
+                [...begun, ended(row.startMin + late!, 'crashed')],
+                `Crashed after ${late} min: that is a result.`,
+              )
+            }
+          />
         </View>
       </View>
       {running ? null : <StillWarm card={card} row={row} busy={busy} onHappened={onHappened} />}
       {running ? null : (
         <View style={{ flexDirection: 'row' }}>
-          <Button type="clear" title="Leave this run out" disabled={busy} buttonStyle={{ paddingHorizontal: 0 }} onPress={() => onHappened([ended(Math.max(row.startMin - (row.planned?.prepareMin ?? 0), card.day.startMin), 'skipped')], `${row.step.title} is left out.`)} />
+          <Button
+            type="clear"
+            title="Leave this run out"
+            disabled={busy}
+            buttonStyle={{ paddingHorizontal: 0 }}
+            onPress={() =>
+              onHappened(
+                [
+                  ended(
+                    Math.max(row.startMin - (row.planned?.prepareMin ?? 0), card.day.startMin),
+                    'skipped',
+                  ),
+                ],
+                `${row.step.title} is left out.`,
+              )
+            }
+          />
         </View>
       )}
     </View>
   );
 }
 
-function Tap({ title, disabled, onPress }: { title: string; disabled: boolean; onPress: () => void }): ReactNode {
-  return <Button type="outline" title={title} disabled={disabled} onPress={onPress} buttonStyle={{ paddingHorizontal: 10 }} containerStyle={{ flexGrow: 1 }} titleStyle={{ fontSize: 15 }} />;
+function Tap({
+  title,
+  disabled,
+  onPress,
+}: {
+  title: string;
+  disabled: boolean;
+  onPress: () => void;
+}): ReactNode {
+  return (
+    <Button
+      type="outline"
+      title={title}
+      disabled={disabled}
+      onPress={onPress}
+      buttonStyle={{ paddingHorizontal: 10 }}
+      containerStyle={{ flexGrow: 1 }}
+      titleStyle={{ fontSize: 15 }}
+    />
+  );
 }
 
 /** How late it is by the clock, where the day is today; else a usual number. */
@@ -90,20 +184,31 @@ function usualMinutes({ day }: Card, row: DayRow): number {
 function StartState({ row, card }: { row: DayRow; card: Card }): ReactNode {
   const { temperature } = useVoice();
   const { startOverRoomC, startPercent } = row.planned!;
-  return <Body style={{ fontSize: 15 }}>{`By then ${row.step.device} should be at ${card.day.roomC === null ? `${startOverRoomC.toFixed(1)} °C over the room` : temperature(card.day.roomC + startOverRoomC)} with ${Math.floor(startPercent)} %.`}</Body>;
+  return (
+    <Body
+      style={{ fontSize: 15 }}
+    >{`By then ${row.step.device} should be at ${card.day.roomC === null ? `${startOverRoomC.toFixed(1)} °C over the room` : temperature(card.day.roomC + startOverRoomC)} with ${Math.floor(startPercent)} %.`}</Body>
+  );
 }
 
 /** Someone held the thermometer on it, and it is not there yet. */
 function StillWarm({ card, row, busy, onHappened }: Props): ReactNode {
   const { unit, temperature } = useVoice();
-  const [typed, setTyped] = useState<unknown>(unit === 'F' ? Math.round(toFahrenheit(USUAL_WARM_C)) : USUAL_WARM_C);
+  const [typed, setTyped] = useState<unknown>(
+    unit === 'F' ? Math.round(toFahrenheit(USUAL_WARM_C)) : USUAL_WARM_C,
+  );
   const skinC = typeof typed === 'number' ? (unit === 'F' ? (typed - 32) / 1.8 : typed) : null;
   const beginMin = Math.max(card.day.startMin, row.startMin - (row.planned?.prepareMin ?? 0));
   const device = row.step.device;
   return (
     <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-start' }}>
       <View style={{ width: 92, marginBottom: -18 }}>
-        <NumberInput label={`Skin, °${unit}`} value={typed} onChange={setTyped} error={skinC === null ? 'a number' : undefined} />
+        <NumberInput
+          label={`Skin, °${unit}`}
+          value={typed}
+          onChange={setTyped}
+          error={skinC === null ? 'a number' : undefined}
+        />
       </View>
       <View style={{ flex: 1, paddingTop: 22, flexDirection: 'row' }}>
         <Button
@@ -112,7 +217,21 @@ function StillWarm({ card, row, busy, onHappened }: Props): ReactNode {
           disabled={busy || skinC === null || device === null}
           buttonStyle={{ paddingHorizontal: 10 }}
           titleStyle={{ fontSize: 15, fontFamily: FONTS.head }}
-          onPress={() => onHappened([{ id: uuid(), kind: 'reading', device: device!, atMin: beginMin, skinC: skinC!, percent: null }], `${device} is still at ${temperature(skinC!)}.`)}
+          onPress={() =>
+            onHappened(
+              [
+                {
+                  id: uuid(),
+                  kind: 'reading',
+                  device: device!,
+                  atMin: beginMin,
+                  skinC: skinC!,
+                  percent: null,
+                },
+              ],
+              `${device} is still at ${temperature(skinC!)}.`,
+            )
+          }
         />
       </View>
     </View>

@@ -1,5 +1,12 @@
 import { v4 as uuid } from 'uuid';
-import { preflight, type Card, type CardStep, type Preflight, type PreflightField, type StoredDayEvent } from '@pace-check/contract';
+import {
+  preflight,
+  type Card,
+  type CardStep,
+  type Preflight,
+  type PreflightField,
+  type StoredDayEvent,
+} from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useEffect, useState, type ReactNode } from 'react';
@@ -15,18 +22,36 @@ import { FONTS } from '../../ui/theme';
 import { Body, Heading, Quiet } from '../../ui/words';
 
 /** What is asked before a run, in its order. */
-const QUESTIONS: { field: PreflightField; asks: string; options?: readonly string[]; /** Shorter words, for a button. */ short?: Record<string, string>; yes?: string; no?: string; unit?: string }[] = [
+const QUESTIONS: {
+  field: PreflightField;
+  asks: string;
+  options?: readonly string[];
+  /** Shorter words, for a button. */ short?: Record<string, string>;
+  yes?: string;
+  no?: string;
+  unit?: string;
+}[] = [
   { field: 'roomC', asks: 'Room', unit: '°C' },
   { field: 'brightness', asks: 'Brightness', unit: '%' },
   { field: 'charging', asks: 'Power', options: preflight.shape.charging.unwrap().options },
-  { field: 'performanceMode', asks: 'Mode', options: preflight.shape.performanceMode.unwrap().options, short: { 'as delivered': 'usual', performance: 'fast' } },
+  {
+    field: 'performanceMode',
+    asks: 'Mode',
+    options: preflight.shape.performanceMode.unwrap().options,
+    short: { 'as delivered': 'usual', performance: 'fast' },
+  },
   { field: 'refreshMode', asks: 'Refresh', options: preflight.shape.refreshMode.unwrap().options },
   { field: 'case', asks: 'Case', options: preflight.shape.case.unwrap().options },
   { field: 'cooler', asks: 'Cooler', options: preflight.shape.cooler.unwrap().options },
   { field: 'network', asks: 'Network', options: preflight.shape.network.unwrap().options },
   { field: 'quiet', asks: 'Alerts', yes: 'off', no: 'on' },
   { field: 'orientation', asks: 'Turned', options: preflight.shape.orientation.unwrap().options },
-  { field: 'hold', asks: 'Held', options: preflight.shape.hold.unwrap().options, short: { 'in the hands': 'hands', 'on a stand': 'stand', 'with a controller': 'controller' } },
+  {
+    field: 'hold',
+    asks: 'Held',
+    options: preflight.shape.hold.unwrap().options,
+    short: { 'in the hands': 'hands', 'on a stand': 'stand', 'with a controller': 'controller' },
+  },
   { field: 'firstPlay', asks: 'First play', yes: 'yes', no: 'no' },
 ];
 type Question = (typeof QUESTIONS)[number];
@@ -37,10 +62,23 @@ export function sayAnswer(field: PreflightField, value: Preflight[PreflightField
   if (typeof value === 'boolean') return value ? yes! : no!;
   return unit ? `${value} ${unit}` : String(value);
 }
-export const preflightAnswers = (answers: Preflight): { asks: string; says: string }[] => QUESTIONS.flatMap(({ field, asks }) => (answers[field] === undefined ? [] : [{ asks, says: sayAnswer(field, answers[field]) }]));
+export const preflightAnswers = (answers: Preflight): { asks: string; says: string }[] =>
+  QUESTIONS.flatMap(({ field, asks }) =>
+    answers[field] === undefined ? [] : [{ asks, says: sayAnswer(field, answers[field]) }],
+  );
 
 /** Asks, before a run, what is not known from the last one. */
-export function PreflightScreen({ cardId, stepId, repeat, atMin }: { cardId: string; stepId: string; repeat: number; atMin: number | null }): ReactNode {
+export function PreflightScreen({
+  cardId,
+  stepId,
+  repeat,
+  atMin,
+}: {
+  cardId: string;
+  stepId: string;
+  repeat: number;
+  atMin: number | null;
+}): ReactNode {
   const card = useCard(cardId);
   const known = usePreflight(cardId, stepId);
   const step = card.data?.steps.find((one) => one.id === stepId);
@@ -49,7 +87,20 @@ export function PreflightScreen({ cardId, stepId, repeat, atMin }: { cardId: str
     <Answered query={card} loading={loading}>
       {(ofDay) => (
         <Answered query={known} loading={loading}>
-          {(told) => (step ? <Ask card={ofDay} step={step} repeat={repeat} atMin={atMin} known={told.known} from={told.from} /> : <Notice title="No such step">It may have been taken out of the card.</Notice>)}
+          {(told) =>
+            step ? (
+              <Ask
+                card={ofDay}
+                step={step}
+                repeat={repeat}
+                atMin={atMin}
+                known={told.known}
+                from={told.from}
+              />
+            ) : (
+              <Notice title="No such step">It may have been taken out of the card.</Notice>
+            )
+          }
         </Answered>
       )}
     </Answered>
@@ -74,7 +125,10 @@ function Ask({ card, step, repeat, atMin, known, from }: AskProps): ReactNode {
   const [open, setOpen] = useState(0);
   const of = { stepId: step.id, repeat, atMin: atMin ?? card.day.startMin };
   const told: StoredDayEvent = { id: uuid(), kind: 'preflight', ...of, preflight: answers };
-  const onStart = (): void => happened.mutate([told, { id: uuid(), kind: 'started', ...of }], { onSuccess: () => router.navigate(`/cards/${card.id}`) });
+  const onStart = (): void =>
+    happened.mutate([told, { id: uuid(), kind: 'started', ...of }], {
+      onSuccess: () => router.navigate(`/cards/${card.id}`),
+    });
   // on the bench the run starts when its clock does, and all goes by the outbox: with a server or without
   const onBench = async (): Promise<void> => {
     await outbox.add(`/cards/${card.id}/events`, 'events', [told]);
@@ -86,16 +140,35 @@ function Ask({ card, step, repeat, atMin, known, from }: AskProps): ReactNode {
       <ScrollView contentContainerStyle={{ padding: 14, gap: 14, maxWidth: 620, width: '100%' }}>
         <View>
           <Heading level={1}>Preflight</Heading>
-          <Body>{[`${step.title} on ${step.device ?? 'no device'}`, step.setup, `${step.minutes} min`].filter(Boolean).join(' · ')}</Body>
+          <Body>
+            {[`${step.title} on ${step.device ?? 'no device'}`, step.setup, `${step.minutes} min`]
+              .filter(Boolean)
+              .join(' · ')}
+          </Body>
         </View>
         <PreflightForm known={known} from={from} answers={answers} onAnswers={setAnswers} onOpen={setOpen} />
       </ScrollView>
       <View style={{ borderTopWidth: 1, borderColor: line, backgroundColor: paper, padding: 12, gap: 6 }}>
         {happened.error ? <Body role="alert">{`Not started: ${happened.error.message}`}</Body> : null}
-        <Quiet>{open === 0 ? 'Everything is said.' : `${open} not said: the run will be marked where it counts.`}</Quiet>
+        <Quiet>
+          {open === 0 ? 'Everything is said.' : `${open} not said: the run will be marked where it counts.`}
+        </Quiet>
         <View style={{ flexDirection: 'row', gap: 8 }}>
-          <Button title="To the bench" disabled={step.device === null} onPress={() => void onBench()} buttonStyle={{ minHeight: 56 }} containerStyle={{ flex: 1.2 }} />
-          <Button type="outline" title={`Start at ${timeOfDay(of.atMin)}`} loading={happened.isPending} onPress={onStart} buttonStyle={{ minHeight: 56 }} containerStyle={{ flex: 1 }} />
+          <Button
+            title="To the bench"
+            disabled={step.device === null}
+            onPress={() => void onBench()}
+            buttonStyle={{ minHeight: 56 }}
+            containerStyle={{ flex: 1.2 }}
+          />
+          <Button
+            type="outline"
+            title={`Start at ${timeOfDay(of.atMin)}`}
+            loading={happened.isPending}
+            onPress={onStart}
+            buttonStyle={{ minHeight: 56 }}
+            containerStyle={{ flex: 1 }}
+          />
         </View>
       </View>
     </View>
@@ -115,7 +188,9 @@ interface PreflightFormProps {
 /** The conditions of a run: what is known in short, what is not as questions. */
 export function PreflightForm({ known, from, answers, onAnswers, onOpen }: PreflightFormProps): ReactNode {
   // a remembered answer that is to be changed is asked anew; it stays on the screen when answered
-  const [asked, setAsked] = useState<PreflightField[]>(() => QUESTIONS.filter(({ field }) => known[field] === undefined).map(({ field }) => field));
+  const [asked, setAsked] = useState<PreflightField[]>(() =>
+    QUESTIONS.filter(({ field }) => known[field] === undefined).map(({ field }) => field),
+  );
   const [wrong, setWrong] = useState<Partial<Record<PreflightField, string>>>({});
   const open = asked.filter((field) => answers[field] === undefined).length;
   useEffect(() => onOpen?.(open), [onOpen, open]);
@@ -130,17 +205,38 @@ export function PreflightForm({ known, from, answers, onAnswers, onOpen }: Prefl
     <>
       {remembered.length > 0 ? (
         <View style={{ gap: 6 }}>
-          <Quiet>{from ? `As at the last run on this device (${from}). Tap what is different today.` : 'Known already. Tap what is different today.'}</Quiet>
-          <View role="group" aria-label="Known already" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+          <Quiet>
+            {from
+              ? `As at the last run on this device (${from}). Tap what is different today.`
+              : 'Known already. Tap what is different today.'}
+          </Quiet>
+          <View
+            role="group"
+            aria-label="Known already"
+            style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}
+          >
             {remembered.map(({ field, asks }) => (
-              <Button key={field} type="outline" title={`${asks}: ${sayAnswer(field, answers[field])}`} onPress={() => setAsked([...asked, field])} titleStyle={{ fontSize: 15 }} buttonStyle={{ paddingHorizontal: 10 }} />
+              <Button
+                key={field}
+                type="outline"
+                title={`${asks}: ${sayAnswer(field, answers[field])}`}
+                onPress={() => setAsked([...asked, field])}
+                titleStyle={{ fontSize: 15 }}
+                buttonStyle={{ paddingHorizontal: 10 }}
+              />
             ))}
           </View>
         </View>
       ) : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 14, rowGap: 7 }}>
         {QUESTIONS.filter(({ field }) => asked.includes(field)).map((question) => (
-          <QuestionRow key={question.field} question={question} value={answers[question.field]} wrong={wrong[question.field]} onAnswer={(value) => answer(question.field, value)} />
+          <QuestionRow
+            key={question.field}
+            question={question}
+            value={answers[question.field]}
+            wrong={wrong[question.field]}
+            onAnswer={(value) => answer(question.field, value)}
+          />
         ))}
       </View>
       <Cautions answers={answers} />
@@ -148,22 +244,49 @@ export function PreflightForm({ known, from, answers, onAnswers, onOpen }: Prefl
   );
 }
 
-function QuestionRow({ question, value, wrong, onAnswer }: { question: Question; value: Preflight[PreflightField]; wrong: string | undefined; onAnswer: (value: unknown) => void }): ReactNode {
+function QuestionRow({
+  question,
+  value,
+  wrong,
+  onAnswer,
+}: {
+  question: Question;
+  value: Preflight[PreflightField];
+  wrong: string | undefined;
+  onAnswer: (value: unknown) => void;
+}): ReactNode {
   const { asks, options, short, unit, yes, no } = question;
   if (unit) {
     return (
       <View style={{ flexGrow: 1, flexBasis: 130, marginBottom: -6 }}>
-        <NumberInput label={`${asks}, ${unit}`} value={value ?? null} onChange={onAnswer} error={wrong} placeholder="unknown" />
+        <NumberInput
+          label={`${asks}, ${unit}`}
+          value={value ?? null}
+          onChange={onAnswer}
+          error={wrong}
+          placeholder="unknown"
+        />
       </View>
     );
   }
-  const choices = options ? options.map((option) => ({ value: option, text: short?.[option] ?? option, spoken: option })) : [{ value: 'yes', text: yes! }, { value: 'no', text: no! }];
-  const selected = typeof value === 'boolean' ? (value ? 'yes' : 'no') : ((value as string | undefined) ?? null);
+  const choices = options
+    ? options.map((option) => ({ value: option, text: short?.[option] ?? option, spoken: option }))
+    : [
+        { value: 'yes', text: yes! },
+        { value: 'no', text: no! },
+      ];
+  const selected =
+    typeof value === 'boolean' ? (value ? 'yes' : 'no') : ((value as string | undefined) ?? null);
   return (
     <View style={{ width: '100%', flexDirection: 'row', alignItems: 'center', gap: 8 }}>
       <Quiet style={{ fontFamily: FONTS.head, fontSize: 15, width: 72 }}>{asks}</Quiet>
       <View style={{ flex: 1 }}>
-        <Choices label={asks} options={choices} selected={selected} onSelect={(chosen) => onAnswer(options ? chosen : chosen === 'yes')} />
+        <Choices
+          label={asks}
+          options={choices}
+          selected={selected}
+          onSelect={(chosen) => onAnswer(options ? chosen : chosen === 'yes')}
+        />
       </View>
     </View>
   );
@@ -172,10 +295,18 @@ function QuestionRow({ question, value, wrong, onAnswer }: { question: Question;
 /** Where the answers bring something that can hurt. */
 function Cautions({ answers }: { answers: Preflight }): ReactNode {
   const cautions = [
-    answers.charging === 'plugged in' ? 'Charging while playing adds about 5 °C on the back. Stop if it gets too hot to hold; a swollen, leaking, hissing or very hot battery is not charged, not punctured, and handled by a professional.' : null,
-    answers.cooler === 'with' ? 'A cold plate collects water from the air: keep it from ports, and do not block vents.' : null,
-    answers.hold === 'in the hands' ? 'From 43 °C hold it only for a while; from 48 °C put it down. Rest hands and eyes ten minutes in ninety.' : null,
-    answers.performanceMode === 'boost' ? 'Boost is for as long as the maker’s instructions allow it, with the vents free.' : null,
+    answers.charging === 'plugged in'
+      ? 'Charging while playing adds about 5 °C on the back. Stop if it gets too hot to hold; a swollen, leaking, hissing or very hot battery is not charged, not punctured, and handled by a professional.'
+      : null,
+    answers.cooler === 'with'
+      ? 'A cold plate collects water from the air: keep it from ports, and do not block vents.'
+      : null,
+    answers.hold === 'in the hands'
+      ? 'From 43 °C hold it only for a while; from 48 °C put it down. Rest hands and eyes ten minutes in ninety.'
+      : null,
+    answers.performanceMode === 'boost'
+      ? 'Boost is for as long as the maker’s instructions allow it, with the vents free.'
+      : null,
   ].filter((caution) => caution !== null);
   return cautions.map((caution) => (
     <Quiet key={caution} role="note">

@@ -15,48 +15,109 @@ export function PrintScreen({ id }: { id: string }): ReactNode {
   const router = useRouter();
   if (error) return <Failed error={error} retry={() => void refetch()} />;
   if (!card) return <Loading rows={6} height={40} label="Loading the card" />;
-  if (!card.plan) return <Notice title="Not laid out yet">Lay the day out first; then it can be printed.</Notice>;
+  if (!card.plan)
+    return <Notice title="Not laid out yet">Lay the day out first; then it can be printed.</Notice>;
   const { plan } = card;
   const rows = dayRows(card);
-  const cell = { borderColor: DAY.line, borderBottomWidth: 1, paddingVertical: rows.length > 24 ? 1 : 4, color: INK, fontSize: 13, lineHeight: 17 } as const;
+  const cell = {
+    borderColor: DAY.line,
+    borderBottomWidth: 1,
+    paddingVertical: rows.length > 24 ? 1 : 4,
+    color: INK,
+    fontSize: 13,
+    lineHeight: 17,
+  } as const;
   return (
-    <ScrollView style={{ backgroundColor: '#ffffff' }} contentContainerStyle={{ padding: 24, maxWidth: 820, width: '100%', gap: 10 }}>
+    <ScrollView
+      style={{ backgroundColor: '#ffffff' }}
+      contentContainerStyle={{ padding: 24, maxWidth: 820, width: '100%', gap: 10 }}
+    >
       <div className="screen-only" style={{ display: 'flex', gap: 8 }}>
         <Button title="Print" onPress={() => window.print()} />
-        <Button type="outline" title="Back" titleStyle={{ color: DAY.action }} onPress={() => router.navigate(`/cards/${id}`)} />
+        <Button
+          type="outline"
+          title="Back"
+          titleStyle={{ color: DAY.action }}
+          onPress={() => router.navigate(`/cards/${id}`)}
+        />
       </div>
-      <style>{'@media print { .screen-only { display: none !important } @page { size: A4; margin: 12mm } html, body, #root, #root * { overflow: visible !important; } #root, #root > div { height: auto !important; position: static !important } }'}</style>
+      <style>
+        {
+          '@media print { .screen-only { display: none !important } @page { size: A4; margin: 12mm } html, body, #root, #root * { overflow: visible !important; } #root, #root > div { height: auto !important; position: static !important } }'
+        }
+      </style>
       <Heading level={1} style={{ color: INK }}>
         {card.name}
       </Heading>
       <Quiet style={{ color: INK }}>
-        {[card.day.date ? day(`${card.day.date}T12:00`) : null, `settings: ${card.policy}`, `${timeOfDay(card.day.startMin)} to ${timeOfDay(plan.finishMin)}`, `${span(plan.handsOnMin)} hands on`, card.day.roomC === null ? 'room: ____ °C' : `room ${card.day.roomC} °C`, `start at most ${card.rules.startOverRoomC} °C over the room`].filter(Boolean).join(' · ')}
+        {[
+          card.day.date ? day(`${card.day.date}T12:00`) : null,
+          `settings: ${card.policy}`,
+          `${timeOfDay(card.day.startMin)} to ${timeOfDay(plan.finishMin)}`,
+          `${span(plan.handsOnMin)} hands on`,
+          card.day.roomC === null ? 'room: ____ °C' : `room ${card.day.roomC} °C`,
+          `start at most ${card.rules.startOverRoomC} °C over the room`,
+        ]
+          .filter(Boolean)
+          .join(' · ')}
       </Quiet>
       <div tabIndex={0} style={{ overflowX: 'auto' }}>
-      <View role="table" aria-label="The day" style={{ minWidth: 640 }}>
-        <View role="row" style={{ flexDirection: 'row', gap: 8 }}>
-          {COLUMNS.map(({ text, width }) => (
-            <Body key={text} role="columnheader" style={[cell, { fontFamily: FONTS.head, ...width }]}>
-              {text}
-            </Body>
+        <View role="table" aria-label="The day" style={{ minWidth: 640 }}>
+          <View role="row" style={{ flexDirection: 'row', gap: 8 }}>
+            {COLUMNS.map(({ text, width }) => (
+              <Body key={text} role="columnheader" style={[cell, { fontFamily: FONTS.head, ...width }]}>
+                {text}
+              </Body>
+            ))}
+          </View>
+          {rows.map((row) => (
+            <View key={row.taskId} role="row" style={{ flexDirection: 'row', gap: 8 }}>
+              <FigureText
+                role="cell"
+                style={[cell, COLUMNS[0]!.width]}
+              >{`${timeOfDay(row.startMin)}–${timeOfDay(row.endMin)}`}</FigureText>
+              <Body role="cell" style={[cell, COLUMNS[1]!.width]}>
+                {[nameOf(row), row.step.setup, row.step.note].filter(Boolean).join(', ')}
+              </Body>
+              {/* to be written in by hand */}
+              <Body role="cell" style={[cell, COLUMNS[2]!.width]}>
+                {'\u00a0'}
+              </Body>
+              <Body role="cell" style={[cell, COLUMNS[3]!.width]}>
+                {'\u00a0'}
+              </Body>
+              <Body role="cell" style={[cell, COLUMNS[4]!.width]}>
+                {'\u00a0'}
+              </Body>
+            </View>
           ))}
         </View>
-        {rows.map((row) => (
-          <View key={row.taskId} role="row" style={{ flexDirection: 'row', gap: 8 }}>
-            <FigureText role="cell" style={[cell, COLUMNS[0]!.width]}>{`${timeOfDay(row.startMin)}–${timeOfDay(row.endMin)}`}</FigureText>
-            <Body role="cell" style={[cell, COLUMNS[1]!.width]}>{[nameOf(row), row.step.setup, row.step.note].filter(Boolean).join(', ')}</Body>
-            {/* to be written in by hand */}
-            <Body role="cell" style={[cell, COLUMNS[2]!.width]}>{'\u00a0'}</Body>
-            <Body role="cell" style={[cell, COLUMNS[3]!.width]}>{'\u00a0'}</Body>
-            <Body role="cell" style={[cell, COLUMNS[4]!.width]}>{'\u00a0'}</Body>
-          </View>
-        ))}
-      </View>
       </div>
-      {plan.rests.length > 0 ? <Body style={{ color: INK, fontSize: 13 }}>{`Rest: ${plan.rests.map((rest) => `${timeOfDay(rest.fromMin)}–${timeOfDay(rest.toMin)}`).join(', ')}.`}</Body> : null}
-      {plan.pauses.some((pause) => pause.kind === 'charge') ? <Body style={{ color: INK, fontSize: 13 }}>{`Charge (below ${card.rules.chargeBelowC} °C): ${plan.pauses.filter((pause) => pause.kind === 'charge').map((pause) => `${pause.deviceId} ${timeOfDay(pause.fromMin)}–${timeOfDay(pause.toMin)}`).join(', ')}.`}</Body> : null}
-      {plan.dropped.length > 0 ? <Body style={{ color: INK, fontSize: 13 }}>{`Left out: ${plan.dropped.flatMap(({ taskId }) => { const found = stepOfTask(card.steps, taskId); return found ? nameOf(found) : []; }).join(', ')}.`}</Body> : null}
-      <Quiet style={{ color: INK, fontSize: 12 }}>Put a device down at 48 °C. A swollen, leaking, hissing or very hot battery: stop, do not charge, move away, have it handled by a professional.</Quiet>
+      {plan.rests.length > 0 ? (
+        <Body
+          style={{ color: INK, fontSize: 13 }}
+        >{`Rest: ${plan.rests.map((rest) => `${timeOfDay(rest.fromMin)}–${timeOfDay(rest.toMin)}`).join(', ')}.`}</Body>
+      ) : null}
+      {plan.pauses.some((pause) => pause.kind === 'charge') ? (
+        <Body
+          style={{ color: INK, fontSize: 13 }}
+        >{`Charge (below ${card.rules.chargeBelowC} °C): ${plan.pauses
+          .filter((pause) => pause.kind === 'charge')
+          .map((pause) => `${pause.deviceId} ${timeOfDay(pause.fromMin)}–${timeOfDay(pause.toMin)}`)
+          .join(', ')}.`}</Body>
+      ) : null}
+      {plan.dropped.length > 0 ? (
+        <Body style={{ color: INK, fontSize: 13 }}>{`Left out: ${plan.dropped
+          .flatMap(({ taskId }) => {
+            const found = stepOfTask(card.steps, taskId);
+            return found ? nameOf(found) : [];
+          })
+          .join(', ')}.`}</Body>
+      ) : null}
+      <Quiet style={{ color: INK, fontSize: 12 }}>
+        Put a device down at 48 °C. A swollen, leaking, hissing or very hot battery: stop, do not charge, move
+        away, have it handled by a professional.
+      </Quiet>
     </ScrollView>
   );
 }

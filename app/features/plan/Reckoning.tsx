@@ -13,9 +13,14 @@ export function Reckoning({ card, kit }: { card: Card; kit: Kit | undefined }): 
   return (
     <Section title="How it is reckoned">
       {day.devices.map((device) => (
-        <Body key={device.name} style={{ fontSize: 15 }}>{`${device.name} cools with a time constant of ${device.coolTauMin.toFixed(1)} min, ${COOLING[device.coolingFrom](device.coolingOf)}. ${charging(device)} ${ofTitles(day, card, device.name)}`}</Body>
+        <Body
+          key={device.name}
+          style={{ fontSize: 15 }}
+        >{`${device.name} cools with a time constant of ${device.coolTauMin.toFixed(1)} min, ${COOLING[device.coolingFrom](device.coolingOf)}. ${charging(device)} ${ofTitles(day, card, device.name)}`}</Body>
       ))}
-      {day.roomKnown ? null : <Body style={{ fontSize: 15 }}>{`The room is unknown: ${ASSUMED_ROOM_C} °C is assumed.`}</Body>}
+      {day.roomKnown ? null : (
+        <Body style={{ fontSize: 15 }}>{`The room is unknown: ${ASSUMED_ROOM_C} °C is assumed.`}</Body>
+      )}
       <Quiet>
         {`Charge only below ${card.rules.chargeBelowC} °C on the skin, by the maker’s own charger and instructions, and not unwatched. A swollen, leaking, hissing or very hot battery: stop, do not charge, do not puncture, move away, and have it handled by a professional. Rest hands and eyes when the plan says so, and sooner when they ask.`}
       </Quiet>
@@ -29,15 +34,21 @@ const COOLING: Record<CoolingFrom, (of: number) => string> = {
   class: () => 'usual for its class (it has no runs of its own yet)',
 };
 
-const charging = ({ chargePercentPerMin, batteryWh }: PosedDay['devices'][number]): string => `It charges ${(chargePercentPerMin * 10).toFixed(0)} % in ten minutes up to 80 % (${batteryWh.toFixed(1)} Wh), half of that above.`;
+const charging = ({ chargePercentPerMin, batteryWh }: PosedDay['devices'][number]): string =>
+  `It charges ${(chargePercentPerMin * 10).toFixed(0)} % in ten minutes up to 80 % (${batteryWh.toFixed(1)} Wh), half of that above.`;
 
 function ofTitles(day: PosedDay, card: Card, device: string): string {
-  const words = { 'own-title': 'its own runs of the title', 'own-demand': 'its own runs that ask as much', class: 'its class' };
+  const words = {
+    'own-title': 'its own runs of the title',
+    'own-demand': 'its own runs that ask as much',
+    class: 'its class',
+  };
   const said = new Map<string, Set<string>>();
   for (const task of day.tasks) {
     const step = card.steps.find((one) => task.taskId.startsWith(`${one.id}#`));
     if (step?.device !== device) continue;
-    for (const from of [words[task.riseFrom], words[task.drainFrom]]) said.set(from, (said.get(from) ?? new Set()).add(step.title));
+    for (const from of [words[task.riseFrom], words[task.drainFrom]])
+      said.set(from, (said.get(from) ?? new Set()).add(step.title));
   }
   return `Warmth and drain: ${[...said].map(([from, titles]) => `${[...titles].join(', ')} from ${from}`).join('; ')}.`;
 }

@@ -37,17 +37,33 @@ function List({ requests }: { requests: ViewerRequest[] }): ReactNode {
   const { line } = usePalette();
   const remove = useDeleteRequest();
   const toast = useToast();
-  if (requests.length === 0) return <Quiet>Nobody asked for anything yet. The same wish from several sides is counted as one.</Quiet>;
+  if (requests.length === 0)
+    return <Quiet>Nobody asked for anything yet. The same wish from several sides is counted as one.</Quiet>;
   return (
     <View role="list" aria-label="Requests">
       {requests.map((request) => (
-        <View key={request.id} role="listitem" style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 8, flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+        <View
+          key={request.id}
+          role="listitem"
+          style={{
+            borderTopWidth: 1,
+            borderColor: line,
+            paddingVertical: 8,
+            flexDirection: 'row',
+            alignItems: 'center',
+            gap: 12,
+          }}
+        >
           <FigureText size={24} style={{ width: 46, textAlign: 'right' }}>
             {String(request.asked)}
           </FigureText>
           <View style={{ flex: 1 }}>
-            <Body style={{ fontFamily: FONTS.head, fontSize: 17 }}>{`${request.title}${request.device ? ` on ${request.device}` : ''}`}</Body>
-            <Quiet>{request.sources.map((one) => `${one.asked} ${one.source || 'somewhere'}`).join(', ')}</Quiet>
+            <Body
+              style={{ fontFamily: FONTS.head, fontSize: 17 }}
+            >{`${request.title}${request.device ? ` on ${request.device}` : ''}`}</Body>
+            <Quiet>
+              {request.sources.map((one) => `${one.asked} ${one.source || 'somewhere'}`).join(', ')}
+            </Quiet>
           </View>
           {request.answeredBy ? (
             <Link href={`/runs/${request.answeredBy.id}`} style={{ paddingVertical: 12 }}>
@@ -58,7 +74,14 @@ function List({ requests }: { requests: ViewerRequest[] }): ReactNode {
               <Quiet>{`on “${request.onCard.name}”`}</Quiet>
             </Link>
           ) : (
-            <Button type="clear" title="×" aria-label={`Take the request for ${request.title} away`} onPress={() => remove.mutate(request.id, { onError: (error) => toast({ text: error.message }) })} />
+            <Button
+              type="clear"
+              title="×"
+              aria-label={`Take the request for ${request.title} away`}
+              onPress={() =>
+                remove.mutate(request.id, { onError: (error) => toast({ text: error.message }) })
+              }
+            />
           )}
         </View>
       ))}
@@ -70,12 +93,28 @@ function RequestForm(): ReactNode {
   const { sheet, line } = usePalette();
   const kit = useKit().data;
   const add = useAddRequest();
-  const form = useForm<z.input<typeof newRequest>, unknown, NewRequest>({ resolver: zodResolver(newRequest), defaultValues: { title: '', device: null, asked: 1, source: '' } });
+  const form = useForm<z.input<typeof newRequest>, unknown, NewRequest>({
+    resolver: zodResolver(newRequest),
+    defaultValues: { title: '', device: null, asked: 1, source: '' },
+  });
   const control = form.control as unknown as Control<FieldValues>;
   return (
     <View style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 12 }}>
-      <PickOrAdd control={control} name="title" label="Title" what="title" known={kit?.titles.map((one) => one.name) ?? []} />
-      <PickOrAdd control={control} name="device" label="Device (may stay open)" what="device" known={kit?.devices.map((one) => one.name) ?? []} optional />
+      <PickOrAdd
+        control={control}
+        name="title"
+        label="Title"
+        what="title"
+        known={kit?.titles.map((one) => one.name) ?? []}
+      />
+      <PickOrAdd
+        control={control}
+        name="device"
+        label="Device (may stay open)"
+        what="device"
+        known={kit?.devices.map((one) => one.name) ?? []}
+        optional
+      />
       <View style={{ flexDirection: 'row', gap: 12 }}>
         <View style={{ width: 110 }}>
           <NumberField control={control} name="asked" label="How many asked" />
@@ -86,7 +125,11 @@ function RequestForm(): ReactNode {
       </View>
       {add.error ? <Body role="alert">{`Not added: ${add.error.message}`}</Body> : null}
       <View style={{ flexDirection: 'row' }}>
-        <Button title="Add" loading={add.isPending} onPress={form.handleSubmit((request) => add.mutate(request, { onSuccess: () => form.reset() }))} />
+        <Button
+          title="Add"
+          loading={add.isPending}
+          onPress={form.handleSubmit((request) => add.mutate(request, { onSuccess: () => form.reset() }))}
+        />
       </View>
     </View>
   );

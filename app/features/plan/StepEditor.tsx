@@ -33,42 +33,108 @@ export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactN
   };
   return (
     <View style={{ padding: 12, gap: 4 }}>
-      <PickOrAdd control={control} name="device" label="Device" what="device" known={kit?.devices.map((one) => one.name) ?? []} optional />
-      <PickOrAdd control={control} name="title" label="Title" what="title" known={kit?.titles.map((one) => one.name) ?? []} />
-      <PickOrAdd control={control} name="setup" label="Setup (may stay empty)" what="setup" known={kit?.setups.filter((one) => one.titleId === title?.id).map((one) => one.name) ?? []} optional />
+      <PickOrAdd
+        control={control}
+        name="device"
+        label="Device"
+        what="device"
+        known={kit?.devices.map((one) => one.name) ?? []}
+        optional
+      />
+      <PickOrAdd
+        control={control}
+        name="title"
+        label="Title"
+        what="title"
+        known={kit?.titles.map((one) => one.name) ?? []}
+      />
+      <PickOrAdd
+        control={control}
+        name="setup"
+        label="Setup (may stay empty)"
+        what="setup"
+        known={kit?.setups.filter((one) => one.titleId === title?.id).map((one) => one.name) ?? []}
+        optional
+      />
       <View style={{ flexDirection: 'row', gap: 12 }}>
-        <Third><NumberField control={control} name="minutes" label="Minutes" /></Third>
-        <Third><NumberField control={control} name="repeats" label="Repeats" /></Third>
-        <Third><NumberField control={control} name="wanted" label="Wanted, 0 up" /></Third>
+        <Third>
+          <NumberField control={control} name="minutes" label="Minutes" />
+        </Third>
+        <Third>
+          <NumberField control={control} name="repeats" label="Repeats" />
+        </Third>
+        <Third>
+          <NumberField control={control} name="wanted" label="Wanted, 0 up" />
+        </Third>
       </View>
-      <Controller control={control} name="attended" render={({ field }) => <Flag label="Hands on it all the while" value={field.value} onChange={field.onChange} />} />
+      <Controller
+        control={control}
+        name="attended"
+        render={({ field }) => (
+          <Flag label="Hands on it all the while" value={field.value} onChange={field.onChange} />
+        )}
+      />
       <Condition control={control} field="charging" />
       <Condition control={control} field="cooler" />
       <Condition control={control} field="performanceMode" />
       {others.length > 0 ? (
         <View style={{ gap: 4, marginBottom: 10 }}>
           <Quiet>Only after</Quiet>
-          <Controller control={control} name="after" render={({ field }) => <Chips label="Only after" options={others.map((one) => one.id)} words={label} selected={field.value} onChange={field.onChange} />} />
+          <Controller
+            control={control}
+            name="after"
+            render={({ field }) => (
+              <Chips
+                label="Only after"
+                options={others.map((one) => one.id)}
+                words={label}
+                selected={field.value}
+                onChange={field.onChange}
+              />
+            )}
+          />
         </View>
       ) : null}
       <TextField control={control} name="note" label="Note" />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-        <Button title="Keep step" onPress={form.handleSubmit((kept) => (onSteps(steps.map((one) => (one.id === step.id ? kept : one))), onDone()))} />
+        <Button
+          title="Keep step"
+          onPress={form.handleSubmit(
+            (kept) => (onSteps(steps.map((one) => (one.id === step.id ? kept : one))), onDone()),
+          )}
+        />
         <Button type="clear" title="Leave as it was" onPress={onDone} />
-        <Button type="clear" title="Take out" onPress={() => onSteps(others.map((one) => ({ ...one, after: one.after.filter((id) => id !== step.id) })))} />
+        <Button
+          type="clear"
+          title="Take out"
+          onPress={() =>
+            onSteps(others.map((one) => ({ ...one, after: one.after.filter((id) => id !== step.id) })))
+          }
+        />
       </View>
       <Duplicate step={step} steps={steps} kit={kit} onSteps={onSteps} onDone={onDone} />
     </View>
   );
 }
 
-const Third = ({ children }: { children: ReactNode }): ReactNode => <View style={{ flex: 1 }}>{children}</View>;
+const Third = ({ children }: { children: ReactNode }): ReactNode => (
+  <View style={{ flex: 1 }}>{children}</View>
+);
 
 const CONDITION_WORDS = { charging: 'Power', cooler: 'Cooler', performanceMode: 'Mode' } as const;
 
 /** A condition that belongs to the step; a second tap leaves it to the preflight. */
-function Condition({ control, field: name }: { control: Control<FieldValues>; field: keyof typeof CONDITION_WORDS }): ReactNode {
-  const options = (preflight.shape[name].unwrap().options as string[]).map((value) => ({ value, text: value }));
+function Condition({
+  control,
+  field: name,
+}: {
+  control: Control<FieldValues>;
+  field: keyof typeof CONDITION_WORDS;
+}): ReactNode {
+  const options = (preflight.shape[name].unwrap().options as string[]).map((value) => ({
+    value,
+    text: value,
+  }));
   return (
     <Controller
       control={control}

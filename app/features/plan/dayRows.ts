@@ -17,10 +17,18 @@ export interface DayRow {
 
 /** The day's runs in the order of their starts: what has begun as it was, the rest as it is planned. */
 export function dayRows(card: Card): DayRow[] {
-  const events = card.events.flatMap((event) => (event.kind === 'started' || event.kind === 'ended' ? [event] : []));
+  const events = card.events.flatMap((event) =>
+    event.kind === 'started' || event.kind === 'ended' ? [event] : [],
+  );
   const states = new Map(runStates(card.steps, events).map((state) => [state.taskId, state]));
-  const planned = new Map([...(card.plan?.past ?? []), ...(card.plan?.runs ?? [])].map((run) => [run.taskId, run]));
-  const links = new Map(card.events.flatMap((event) => (event.kind === 'linked' ? [[taskId(event.stepId, event.repeat), event.runId]] : [])));
+  const planned = new Map(
+    [...(card.plan?.past ?? []), ...(card.plan?.runs ?? [])].map((run) => [run.taskId, run]),
+  );
+  const links = new Map(
+    card.events.flatMap((event) =>
+      event.kind === 'linked' ? [[taskId(event.stepId, event.repeat), event.runId]] : [],
+    ),
+  );
   const rows = card.steps.flatMap((step) =>
     Array.from({ length: step.repeats }, (_, i): DayRow[] => {
       const id = taskId(step.id, i + 1);
@@ -28,20 +36,36 @@ export function dayRows(card: Card): DayRow[] {
       const plan = planned.get(id) ?? null;
       if (state.state === 'skipped' || (plan === null && state.startMin === null)) return [];
       const startMin = state.startMin ?? plan!.startMin;
-      return [{ taskId: id, step, repeat: i + 1, state: state.state, startMin, endMin: state.endMin ?? (state.startMin === null ? plan!.endMin : startMin + step.minutes), hand: plan?.hand ?? 0, planned: plan, runId: links.get(id) ?? null }];
+      return [
+        {
+          taskId: id,
+          step,
+          repeat: i + 1,
+          state: state.state,
+          startMin,
+          endMin: state.endMin ?? (state.startMin === null ? plan!.endMin : startMin + step.minutes),
+          hand: plan?.hand ?? 0,
+          planned: plan,
+          runId: links.get(id) ?? null,
+        },
+      ];
     }).flat(),
   );
   return rows.sort((a, b) => a.startMin - b.startMin);
 }
 
 /** What is next: the run that goes on, else the first that is still open. */
-export const nextRow = (rows: DayRow[]): DayRow | null => rows.find((row) => row.state === 'running') ?? rows.find((row) => row.state === 'open') ?? null;
+export const nextRow = (rows: DayRow[]): DayRow | null =>
+  rows.find((row) => row.state === 'running') ?? rows.find((row) => row.state === 'open') ?? null;
 
 /** A step in a few words, with its repeat where it has several. */
-export const nameOf = ({ step, repeat }: Pick<DayRow, 'step' | 'repeat'>): string => `${step.title} on ${step.device ?? 'no device'}${step.repeats > 1 ? `, ${repeat} of ${step.repeats}` : ''}`;
+export const nameOf = ({ step, repeat }: Pick<DayRow, 'step' | 'repeat'>): string =>
+  `${step.title} on ${step.device ?? 'no device'}${step.repeats > 1 ? `, ${repeat} of ${step.repeats}` : ''}`;
 
 /** The step and repeat that a task's id stands for. */
 export function stepOfTask(steps: CardStep[], id: string): { step: CardStep; repeat: number } | null {
-  for (const step of steps) for (let repeat = 1; repeat <= step.repeats; repeat++) if (taskId(step.id, repeat) === id) return { step, repeat };
+  for (const step of steps)
+    for (let repeat = 1; repeat <= step.repeats; repeat++)
+      if (taskId(step.id, repeat) === id) return { step, repeat };
   return null;
 }

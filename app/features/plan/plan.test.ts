@@ -10,11 +10,34 @@ import { copied, emptyCard, newStep, stepOf, stepsOf } from './newCard';
 import { preflightAnswers } from './PreflightScreen';
 import { posed } from './usePlanner';
 
-jest.mock('expo-router', () => ({ Link: () => null, useRouter: () => ({}), useLocalSearchParams: () => ({}) }));
+jest.mock('expo-router', () => ({
+  Link: () => null,
+  useRouter: () => ({}),
+  useLocalSearchParams: () => ({}),
+}));
 
 const id = (n: number): string => `00000000-0000-4000-8000-00000000000${n}`;
-const step = (n: number, more: Partial<CardStep> = {}): CardStep => newStep('Aurelune', { id: id(n), device: 'Velm 5', minutes: 20, ...more });
-const card = (steps: CardStep[], more: Partial<Card> = {}): Card => ({ ...emptyCard('Crossing'), id: id(9), revision: 0, steps, rules: USUAL_RULES, plan: null, planIsOld: false, events: [], linked: [], known: ['Velm 5', 'Kitto Mini'].map((name) => ({ name, kind: 'phone', batteryWh: 18, chargerW: 25, own: { coolTauMin: [], runs: [] } })), ...more });
+const step = (n: number, more: Partial<CardStep> = {}): CardStep =>
+  newStep('Aurelune', { id: id(n), device: 'Velm 5', minutes: 20, ...more });
+const card = (steps: CardStep[], more: Partial<Card> = {}): Card => ({
+  ...emptyCard('Crossing'),
+  id: id(9),
+  revision: 0,
+  steps,
+  rules: USUAL_RULES,
+  plan: null,
+  planIsOld: false,
+  events: [],
+  linked: [],
+  known: ['Velm 5', 'Kitto Mini'].map((name) => ({
+    name,
+    kind: 'phone',
+    batteryWh: 18,
+    chargerW: 25,
+    own: { coolTauMin: [], runs: [] },
+  })),
+  ...more,
+});
 function planned(of: Card): Card {
   const day = posed(of, () => 'medium');
   if (!('problem' in day)) throw new Error(day.message);
@@ -22,24 +45,59 @@ function planned(of: Card): Card {
 }
 
 describe('times of day', () => {
-  it.each([['9:30', 570], ['0930', 570], ['9', 540], ['23.59', 1439], ['', null], ['soon', 'soon'], ['12:75', '12:75'], ['99', '99']])('“%s” is read as %s', (text, minutes) => expect(minutesOf(text)).toBe(minutes));
-  it('are said, also past midnight', () => expect([timeOfDay(545), timeOfDay(1445), span(59), span(125)]).toEqual(['09:05', '00:05 +1', '59 min', '2 h 05']));
+  it.each([
+    ['9:30', 570],
+    ['0930', 570],
+    ['9', 540],
+    ['23.59', 1439],
+    ['', null],
+    ['soon', 'soon'],
+    ['12:75', '12:75'],
+    ['99', '99'],
+  ])('“%s” is read as %s', (text, minutes) => expect(minutesOf(text)).toBe(minutes));
+  it('are said, also past midnight', () =>
+    expect([timeOfDay(545), timeOfDay(1445), span(59), span(125)]).toEqual([
+      '09:05',
+      '00:05 +1',
+      '59 min',
+      '2 h 05',
+    ]));
 });
 
 describe('finding in the kit', () => {
-  const rows = Array.from({ length: 500 }, (_, i) => ({ name: `Ferry Game ${i}`, says: i % 2 ? 'light' : 'heavy' }));
+  const rows = Array.from({ length: 500 }, (_, i) => ({
+    name: `Ferry Game ${i}`,
+    says: i % 2 ? 'light' : 'heavy',
+  }));
   it('takes words in any order, from name and facts', () => {
     expect(found(rows, 'game 437')).toHaveLength(1);
-    expect(found(rows, 'HEAVY ferry 4').every((row) => row.says === 'heavy' && row.name.includes('4'))).toBe(true);
+    expect(found(rows, 'HEAVY ferry 4').every((row) => row.says === 'heavy' && row.name.includes('4'))).toBe(
+      true,
+    );
     expect(found(rows, ' ')).toBe(rows);
   });
-  it('puts names that begin so first', () => expect(found([{ name: 'Night Ferry', says: '' }, ...rows], 'ferry')[0]!.name).toBe('Ferry Game 0'));
+  it('puts names that begin so first', () =>
+    expect(found([{ name: 'Night Ferry', says: '' }, ...rows], 'ferry')[0]!.name).toBe('Ferry Game 0'));
 });
 
 describe('records', () => {
-  it('are checked without what stands empty', () => expect(pruned({ name: 'V', facts: { chip: '', batteryMah: null, screens: [{ inches: 6, name: '' }], caps: [] } })).toEqual({ name: 'V', facts: { screens: [{ inches: 6 }] } }));
+  it('are checked without what stands empty', () =>
+    expect(
+      pruned({
+        name: 'V',
+        facts: { chip: '', batteryMah: null, screens: [{ inches: 6, name: '' }], caps: [] },
+      }),
+    ).toEqual({ name: 'V', facts: { screens: [{ inches: 6 }] } }));
   it('of setups ask by the title’s kind', () => {
-    expect(setupGroups('emulated')[0]!.fields.map((field) => field.field)).toEqual(['emulator', 'version', 'backend', 'internalResolution', 'hacks', 'capFps', 'notes']);
+    expect(setupGroups('emulated')[0]!.fields.map((field) => field.field)).toEqual([
+      'emulator',
+      'version',
+      'backend',
+      'internalResolution',
+      'hacks',
+      'capFps',
+      'notes',
+    ]);
     const all = setupGroups(undefined)[0]!.fields.map((field) => field.field);
     expect(new Set(all).size).toBe(all.length);
   });
@@ -47,7 +105,14 @@ describe('records', () => {
 
 describe('steps', () => {
   it('of a template keep what they come after', () => {
-    const steps = stepsOf(layTemplate(TEMPLATES.find((one) => one.key === 'cooler-pair')!, ['Velm 5'], { heavy: ['Aurelune'] }, []));
+    const steps = stepsOf(
+      layTemplate(
+        TEMPLATES.find((one) => one.key === 'cooler-pair')!,
+        ['Velm 5'],
+        { heavy: ['Aurelune'] },
+        [],
+      ),
+    );
     expect(steps[1]).toMatchObject({ after: [steps[0]!.id], conditions: { cooler: 'with' } });
   });
   it('are copied to other devices with ids of their own', () => {
@@ -59,7 +124,18 @@ describe('steps', () => {
     // one device for a template of two
     expect(copied([a, b], ['Oru Fold']).map((one) => one.device)).toEqual(['Oru Fold', 'Oru Fold']);
   });
-  it('of a wish are wanted by how many asked', () => expect(stepOf({ id: id(5), title: 'Rook Tower', device: null, asked: 20, sources: [], answeredBy: null, onCard: null })).toMatchObject({ title: 'Rook Tower', requestId: id(5), wanted: 25 }));
+  it('of a wish are wanted by how many asked', () =>
+    expect(
+      stepOf({
+        id: id(5),
+        title: 'Rook Tower',
+        device: null,
+        asked: 20,
+        sources: [],
+        answeredBy: null,
+        onCard: null,
+      }),
+    ).toMatchObject({ title: 'Rook Tower', requestId: id(5), wanted: 25 }));
 });
 
 describe('the day’s rows', () => {
@@ -69,16 +145,35 @@ describe('the day’s rows', () => {
     const before = planned(card(steps));
     expect(dayRows(before).map((row) => row.state)).toEqual(['open', 'open', 'open']);
     const first = dayRows(before).find((row) => row.step.id === id(1))!;
-    const running = { ...before, events: [{ id: id(6), kind: 'started' as const, ...of, atMin: first.startMin + 7 }] };
-    expect(nextRow(dayRows(running))).toMatchObject({ taskId: first.taskId, state: 'running', startMin: first.startMin + 7, endMin: first.startMin + 27 });
-    const crashed = { ...before, events: [...running.events, { id: id(7), kind: 'ended' as const, ...of, atMin: first.startMin + 15, how: 'crashed' as const }] };
-    expect(dayRows(crashed).find((row) => row.taskId === first.taskId)).toMatchObject({ state: 'crashed', endMin: first.startMin + 15 });
+    const running = {
+      ...before,
+      events: [{ id: id(6), kind: 'started' as const, ...of, atMin: first.startMin + 7 }],
+    };
+    expect(nextRow(dayRows(running))).toMatchObject({
+      taskId: first.taskId,
+      state: 'running',
+      startMin: first.startMin + 7,
+      endMin: first.startMin + 27,
+    });
+    const crashed = {
+      ...before,
+      events: [
+        ...running.events,
+        { id: id(7), kind: 'ended' as const, ...of, atMin: first.startMin + 15, how: 'crashed' as const },
+      ],
+    };
+    expect(dayRows(crashed).find((row) => row.taskId === first.taskId)).toMatchObject({
+      state: 'crashed',
+      endMin: first.startMin + 15,
+    });
     expect(nextRow(dayRows(crashed))!.step.id).toBe(id(2));
     const skipped = { ...before, events: [{ ...crashed.events[1]!, how: 'skipped' as const }] } as Card;
     expect(dayRows(skipped).map((row) => row.step.id)).toEqual([id(2), id(2)]);
   });
   it('are called by title, device and repeat', () => {
-    expect(dayRows(planned(card(steps))).map(nameOf)).toEqual(expect.arrayContaining(['Aurelune on Velm 5', 'Aurelune on Kitto Mini, 2 of 2']));
+    expect(dayRows(planned(card(steps))).map(nameOf)).toEqual(
+      expect.arrayContaining(['Aurelune on Velm 5', 'Aurelune on Kitto Mini, 2 of 2']),
+    );
     expect(stepOfTask(steps, `${id(2)}#2`)).toMatchObject({ repeat: 2 });
     expect(stepOfTask(steps, `${id(2)}#3`)).toBeNull();
   });
@@ -90,8 +185,34 @@ describe('what changed', () => {
   const t = (n: number): string => `${id(n)}#1`;
   it('is said in a few lines', () => {
     expect(sayChanges(none, of)).toEqual(['The finish stays.']);
-    expect(sayChanges({ ...none, finishByMin: 12, moved: [{ taskId: t(1), byMin: 12, startMin: 600 }, { taskId: t(2), byMin: 12, startMin: 700 }] }, of)).toEqual(['The finish is 12 min later.', '2 runs start 12 min later.']);
-    expect(sayChanges({ ...none, finishByMin: -5, moved: [{ taskId: t(1), byMin: -5, startMin: 600 }, { taskId: t(2), byMin: 3, startMin: 700 }], dropped: [t(2)], reordered: true }, of)).toEqual([
+    expect(
+      sayChanges(
+        {
+          ...none,
+          finishByMin: 12,
+          moved: [
+            { taskId: t(1), byMin: 12, startMin: 600 },
+            { taskId: t(2), byMin: 12, startMin: 700 },
+          ],
+        },
+        of,
+      ),
+    ).toEqual(['The finish is 12 min later.', '2 runs start 12 min later.']);
+    expect(
+      sayChanges(
+        {
+          ...none,
+          finishByMin: -5,
+          moved: [
+            { taskId: t(1), byMin: -5, startMin: 600 },
+            { taskId: t(2), byMin: 3, startMin: 700 },
+          ],
+          dropped: [t(2)],
+          reordered: true,
+        },
+        of,
+      ),
+    ).toEqual([
       'The finish is 5 min earlier.',
       'Aurelune on Velm 5 is left out now.',
       'The order has changed.',
@@ -99,21 +220,57 @@ describe('what changed', () => {
       'Aurelune on Velm 5: 11:40, 3 min later.',
     ]);
     const many = Array.from({ length: 5 }, (_, i) => ({ taskId: t(1), byMin: i + 1, startMin: 600 + i }));
-    expect(sayChanges({ ...none, moved: many }, of).at(-1)).toBe('2 more runs moved: the list below has them.');
+    expect(sayChanges({ ...none, moved: many }, of).at(-1)).toBe(
+      '2 more runs moved: the list below has them.',
+    );
     expect(sayChanges(null, of)).toEqual(['The day could not be laid out anew.']);
   });
 });
 
 describe('posing a day', () => {
   it('says what is wrong with it, and where', () => {
-    expect(posed(card([step(1, { device: null })]), () => null)).toEqual({ place: id(1), message: 'The step “Aurelune” has no device.', remedy: 'Choose a device for the step.' });
+    expect(posed(card([step(1, { device: null })]), () => null)).toEqual({
+      place: id(1),
+      message: 'The step “Aurelune” has no device.',
+      remedy: 'Choose a device for the step.',
+    });
   });
   it('knows what earlier plans assumed of runs that are over', () => {
     const before = planned(card([step(1), step(2)]));
-    const plan: DayPlan = { ...before.plan!, runs: before.plan!.runs.slice(1), past: [{ ...before.plan!.runs[0]!, startPercent: 71 }] };
+    const plan: DayPlan = {
+      ...before.plan!,
+      runs: before.plan!.runs.slice(1),
+      past: [{ ...before.plan!.runs[0]!, startPercent: 71 }],
+    };
     const first = before.plan!.runs[0]!;
-    const day = posed({ ...before, plan, events: [{ id: id(6), kind: 'started', stepId: first.taskId.split('#')[0]!, repeat: 1, atMin: first.startMin }, { id: id(7), kind: 'ended', stepId: first.taskId.split('#')[0]!, repeat: 1, atMin: first.endMin, how: 'done' }] }, () => 'medium');
-    expect('problem' in day && day.problem.devices[0]!.percent).toBeCloseTo(71 - (4.5 / 18 / 60) * 100 * 20, 6);
+    const day = posed(
+      {
+        ...before,
+        plan,
+        events: [
+          {
+            id: id(6),
+            kind: 'started',
+            stepId: first.taskId.split('#')[0]!,
+            repeat: 1,
+            atMin: first.startMin,
+          },
+          {
+            id: id(7),
+            kind: 'ended',
+            stepId: first.taskId.split('#')[0]!,
+            repeat: 1,
+            atMin: first.endMin,
+            how: 'done',
+          },
+        ],
+      },
+      () => 'medium',
+    );
+    expect('problem' in day && day.problem.devices[0]!.percent).toBeCloseTo(
+      71 - (4.5 / 18 / 60) * 100 * 20,
+      6,
+    );
   });
 });
 

@@ -4,7 +4,8 @@ export interface PlannerRequest {
   problem: DayProblem;
   options: PlanOptions;
 }
-export type PlannerMessage = { best: DayPlan } | { done: DayPlan } | { refused: { place: string; message: string; remedy: string } };
+export type PlannerMessage =
+  { best: DayPlan } | { done: DayPlan } | { refused: { place: string; message: string; remedy: string } };
 
 /** Lays the day out off the main thread; every better plan is told as it is found. */
 self.onmessage = (event: MessageEvent<PlannerRequest>): void => {

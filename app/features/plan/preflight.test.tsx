@@ -11,7 +11,23 @@ jest.mock('expo-router', () => ({ useRouter: () => ({ navigate: mockNavigate }) 
 
 const CARD = '22222222-2222-4222-8222-222222222222';
 const STEP = '33333333-3333-4333-8333-333333333333';
-const card = { id: CARD, name: 'Crossing', steps: [{ id: STEP, device: 'Velm 5', title: 'Aurelune', setup: 'Highest', minutes: 30, repeats: 1, conditions: {} }], day: { startMin: 540 }, events: [] } as unknown as Card;
+const card = {
+  id: CARD,
+  name: 'Crossing',
+  steps: [
+    {
+      id: STEP,
+      device: 'Velm 5',
+      title: 'Aurelune',
+      setup: 'Highest',
+      minutes: 30,
+      repeats: 1,
+      conditions: {},
+    },
+  ],
+  day: { startMin: 540 },
+  events: [],
+} as unknown as Card;
 let known: PreflightKnown;
 let reached: boolean;
 beforeEach(async () => {
@@ -21,7 +37,14 @@ beforeEach(async () => {
   reached = true;
   mockNavigate.mockClear();
   global.fetch = jest.fn((path: string, init?: RequestInit) =>
-    !reached || init?.method === 'POST' ? Promise.reject(new TypeError('Failed to fetch')) : Promise.resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(path.includes('preflight') ? known : card) }),
+    !reached || init?.method === 'POST'
+      ? Promise.reject(new TypeError('Failed to fetch'))
+      : Promise.resolve({
+          ok: true,
+          status: 200,
+          headers: new Headers(),
+          json: () => Promise.resolve(path.includes('preflight') ? known : card),
+        }),
   ) as never;
 });
 afterEach(async () => {
@@ -30,18 +53,29 @@ afterEach(async () => {
 
 async function preflight(stepId = STEP): Promise<void> {
   await show(<PreflightScreen cardId={CARD} stepId={stepId} repeat={1} atMin={551} />);
-  await until(() => screen.queryByRole('heading', { name: 'Preflight' }) !== null || screen.queryByText('No such step') !== null);
+  await until(
+    () =>
+      screen.queryByRole('heading', { name: 'Preflight' }) !== null ||
+      screen.queryByText('No such step') !== null,
+  );
 }
-const choose = (question: string, answer: string): void => void fireEvent.click(within(screen.getByRole('radiogroup', { name: question })).getByRole('radio', { name: answer }));
+const choose = (question: string, answer: string): void =>
+  void fireEvent.click(
+    within(screen.getByRole('radiogroup', { name: question })).getByRole('radio', { name: answer }),
+  );
 
 describe('preflight', () => {
   it('asks what is not known, shows what is, and asks that anew where it is different today', async () => {
     await preflight();
-    expect(screen.getByText('As at the last run on this device (Saltmarsh Drift). Tap what is different today.')).toBeTruthy();
+    expect(
+      screen.getByText('As at the last run on this device (Saltmarsh Drift). Tap what is different today.'),
+    ).toBeTruthy();
     expect(screen.queryByRole('radiogroup', { name: 'Case' })).toBeNull();
     fireEvent.click(screen.getByRole('button', { name: 'Case: off' }));
     choose('Case', 'on');
-    const open = Number(/^(\d+) not said/.exec(screen.getByText(/not said: the run will be marked/).textContent!)![1]);
+    const open = Number(
+      /^(\d+) not said/.exec(screen.getByText(/not said: the run will be marked/).textContent!)![1],
+    );
     choose('Power', 'on battery');
     expect(screen.getByText(`${open - 1} not said: the run will be marked where it counts.`)).toBeTruthy();
   });
@@ -53,7 +87,11 @@ describe('preflight', () => {
     expect(screen.getByText(/Charging while playing adds about 5 °C/)).toBeTruthy();
     fireEvent.change(screen.getByLabelText('Brightness, %'), { target: { value: '120' } });
     expect(screen.getByText('at most 100')).toBeTruthy();
-    expect(within(screen.getByRole('radiogroup', { name: 'Power' })).getByRole('radio', { name: 'plugged in' }).getAttribute('aria-checked')).toBe('true');
+    expect(
+      within(screen.getByRole('radiogroup', { name: 'Power' }))
+        .getByRole('radio', { name: 'plugged in' })
+        .getAttribute('aria-checked'),
+    ).toBe('true');
   });
 
   it('goes to the bench while nobody answers: what was said is kept and on its way', async () => {
@@ -63,7 +101,17 @@ describe('preflight', () => {
     fireEvent.click(screen.getByRole('button', { name: 'To the bench' }));
     await until(() => mockNavigate.mock.calls.length === 1);
     expect(mockNavigate).toHaveBeenCalledWith(`/bench/new?card=${CARD}&step=${STEP}&repeat=1&at=551`);
-    expect(outbox.snapshot().waiting).toEqual([expect.objectContaining({ path: `/cards/${CARD}/events`, field: 'events', change: expect.objectContaining({ kind: 'preflight', stepId: STEP, preflight: { roomC: 18, case: 'off', charging: 'plugged in' } }) })]);
+    expect(outbox.snapshot().waiting).toEqual([
+      expect.objectContaining({
+        path: `/cards/${CARD}/events`,
+        field: 'events',
+        change: expect.objectContaining({
+          kind: 'preflight',
+          stepId: STEP,
+          preflight: { roomC: 18, case: 'off', charging: 'plugged in' },
+        }),
+      }),
+    ]);
   });
 
   it('that is to start the run at once says so when nobody answers, and stays', async () => {
@@ -72,9 +120,15 @@ describe('preflight', () => {
     choose('Power', 'on battery');
     fireEvent.click(screen.getByRole('button', { name: /^Start at 09:11/ }));
     await until(() => screen.queryByRole('alert') !== null);
-    expect(screen.getByRole('alert').textContent).toContain('Not started: Pace Check’s server does not answer.');
+    expect(screen.getByRole('alert').textContent).toContain(
+      'Not started: Pace Check’s server does not answer.',
+    );
     expect(mockNavigate).not.toHaveBeenCalled();
-    expect(within(screen.getByRole('radiogroup', { name: 'Power' })).getByRole('radio', { name: 'on battery' }).getAttribute('aria-checked')).toBe('true');
+    expect(
+      within(screen.getByRole('radiogroup', { name: 'Power' }))
+        .getByRole('radio', { name: 'on battery' })
+        .getAttribute('aria-checked'),
+    ).toBe('true');
   });
 
   it('for a step that is gone says so', async () => {

@@ -1,5 +1,12 @@
 import type { Card, Kit } from '@pace-check/contract';
-import { carriedOver, PlanRefused, poseDay, type DayPlan, type Demand, type PosedDay } from '@pace-check/core';
+import {
+  carriedOver,
+  PlanRefused,
+  poseDay,
+  type DayPlan,
+  type Demand,
+  type PosedDay,
+} from '@pace-check/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { PlannerMessage, PlannerRequest } from './planner.worker';
 
@@ -22,10 +29,21 @@ export interface Planner {
 
 /** The problem that a card poses; what is wrong with it where it poses none. */
 export function posed(card: Card, demandOf: (title: string) => Demand | null): PosedDay | Refused {
-  const steps = card.steps.map(({ conditions, ...step }) => ({ ...step, pluggedIn: conditions.charging === 'plugged in' }));
-  const events = card.events.flatMap((event) => (event.kind === 'started' || event.kind === 'ended' || event.kind === 'reading' ? [event] : []));
+  const steps = card.steps.map(({ conditions, ...step }) => ({
+    ...step,
+    pluggedIn: conditions.charging === 'plugged in',
+  }));
+  const events = card.events.flatMap((event) =>
+    event.kind === 'started' || event.kind === 'ended' || event.kind === 'reading' ? [event] : [],
+  );
   try {
-    return poseDay({ ...card, steps }, card.known, demandOf, events, card.plan ? [...card.plan.past, ...card.plan.runs] : []);
+    return poseDay(
+      { ...card, steps },
+      card.known,
+      demandOf,
+      events,
+      card.plan ? [...card.plan.past, ...card.plan.runs] : [],
+    );
   } catch (error) {
     if (!(error instanceof PlanRefused)) throw error;
     return { place: error.place, message: error.message, remedy: error.remedy };
@@ -41,7 +59,11 @@ export const demandIn =
 export function usePlanner(kit: Kit | undefined): Planner {
   const [looking, setLooking] = useState<Planner['looking']>(null);
   const [refused, setRefused] = useState<Refused | null>(null);
-  const running = useRef<{ worker: Worker; end: (plan: DayPlan | null) => void; best: DayPlan | null } | null>(null);
+  const running = useRef<{
+    worker: Worker;
+    end: (plan: DayPlan | null) => void;
+    best: DayPlan | null;
+  } | null>(null);
   useEffect(() => () => running.current?.worker.terminate(), []);
 
   const lay = useCallback<Planner['lay']>(
@@ -54,7 +76,22 @@ export function usePlanner(kit: Kit | undefined): Planner {
         return Promise.resolve(null);
       }
       // a day whose runs are all over is a plan of nothing more
-      if (day.problem.tasks.length === 0 && day.states.length > 0 && card.plan) return Promise.resolve(carriedOver(card.plan, { ...card.plan, runs: [], pauses: [], rests: [], dropped: [], past: [], finishMin: day.problem.fromMin, fromMin: day.problem.fromMin, boundMin: day.problem.fromMin, waitingMin: 0, handsOnMin: 0 }));
+      if (day.problem.tasks.length === 0 && day.states.length > 0 && card.plan)
+        return Promise.resolve(
+          carriedOver(card.plan, {
+            ...card.plan,
+            runs: [],
+            pauses: [],
+            rests: [],
+            dropped: [],
+            past: [],
+            finishMin: day.problem.fromMin,
+            fromMin: day.problem.fromMin,
+            boundMin: day.problem.fromMin,
+            waitingMin: 0,
+            handsOnMin: 0,
+          }),
+        );
       setLooking({ best: null });
       return new Promise<DayPlan | null>((resolve) => {
         const worker = new Worker(new URL('./planner.worker', import.meta.url));
@@ -77,10 +114,20 @@ export function usePlanner(kit: Kit | undefined): Planner {
           }
         };
         worker.onerror = (event) => {
-          setRefused({ place: 'planner', message: `The planner stopped (${event.message}).`, remedy: 'Reload the page and lay the day out again.' });
+          setRefused({
+            place: 'planner',
+            message: `The planner stopped (${event.message}).`,
+            remedy: 'Reload the page and lay the day out again.',
+          });
           end(null);
         };
-        const request: PlannerRequest = { problem: day.problem, options: { ...(rounds === undefined ? {} : { rounds }), ...(keepOrder && card.plan ? { previous: card.plan.order } : {}) } };
+        const request: PlannerRequest = {
+          problem: day.problem,
+          options: {
+            ...(rounds === undefined ? {} : { rounds }),
+            ...(keepOrder && card.plan ? { previous: card.plan.order } : {}),
+          },
+        };
         worker.postMessage(request);
       });
     },

@@ -16,13 +16,28 @@ export function AddReadings({ run, onDone }: { run: RunDetail; onDone: () => voi
   const entries = lines.flatMap((one) => one.entries);
   const ready = entries.length > 0 && lines.every((one) => one.problem === null);
   return (
-    <View style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 16, gap: 10, maxWidth: 620 }}>
+    <View
+      style={{
+        backgroundColor: sheet,
+        borderWidth: 1,
+        borderColor: line,
+        borderRadius: 8,
+        padding: 16,
+        gap: 10,
+        maxWidth: 620,
+      }}
+    >
       <Heading>Readings on paper</Heading>
       <PaperNotes text={text} onText={setText} lines={lines} />
       <PaperCount lines={lines} />
       {add.error ? <Body role="alert">{`Not added: ${add.error.message} What you typed stays.`}</Body> : null}
       <View style={{ flexDirection: 'row', gap: 8 }}>
-        <Button title="Add them" disabled={!ready} loading={add.isPending} onPress={() => add.mutate(entries, { onSuccess: onDone })} />
+        <Button
+          title="Add them"
+          disabled={!ready}
+          loading={add.isPending}
+          onPress={() => add.mutate(entries, { onSuccess: onDone })}
+        />
         <Button type="clear" title="Leave it" onPress={onDone} />
       </View>
     </View>

@@ -24,7 +24,10 @@ export function ByHandScreen(): ReactNode {
   const [text, setText] = useState('');
   const lines = usePaper(text);
   const create = useCreateRun();
-  const form = useForm<Facts>({ resolver: zodResolver(facts), defaultValues: { device: '', title: '', setup: null, target: null, refresh: null, roomC: null } });
+  const form = useForm<Facts>({
+    resolver: zodResolver(facts),
+    defaultValues: { device: '', title: '', setup: null, target: null, refresh: null, roomC: null },
+  });
   const { step, link } = useForStep();
   useEffect(() => {
     if (!step) return;
@@ -32,11 +35,30 @@ export function ByHandScreen(): ReactNode {
   }, [form, step]);
   const entries = lines.flatMap((line) => line.entries);
   const ready = entries.length > 0 && lines.every((line) => line.problem === null);
-  const save = form.handleSubmit((known) => create.mutate({ name: null, facts: known, entries }, { onSuccess: (run) => void link(run.id).catch(() => undefined).then(() => router.navigate(`/runs/${run.id}`)) }));
+  const save = form.handleSubmit((known) =>
+    create.mutate(
+      { name: null, facts: known, entries },
+      {
+        onSuccess: (run) =>
+          void link(run.id)
+            .catch(() => undefined)
+            .then(() => router.navigate(`/runs/${run.id}`)),
+      },
+    ),
+  );
   return (
-    <ScrollView keyboardShouldPersistTaps="handled" contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1100, width: '100%' }}>
+    <ScrollView
+      keyboardShouldPersistTaps="handled"
+      contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1100, width: '100%' }}
+    >
       <Heading level={1}>A run from the notebook</Heading>
-      <View style={{ flexDirection: wide ? 'row' : 'column', gap: wide ? 32 : 18, alignItems: wide ? 'flex-start' : 'stretch' }}>
+      <View
+        style={{
+          flexDirection: wide ? 'row' : 'column',
+          gap: wide ? 32 : 18,
+          alignItems: wide ? 'flex-start' : 'stretch',
+        }}
+      >
         <View style={{ flex: wide ? 1.2 : undefined, gap: 10, minWidth: 0 }}>
           <Heading>What was read</Heading>
           <PaperNotes text={text} onText={setText} lines={lines} />
@@ -46,9 +68,16 @@ export function ByHandScreen(): ReactNode {
           <Heading style={{ marginBottom: 10 }}>What was played</Heading>
           <FactsFields form={form} isNew />
           <NumberField control={form.control} name="roomC" label="Room, °C" placeholder="unknown" />
-          {create.error ? <Body role="alert">{`Not kept: ${create.error.message} What you typed stays.`}</Body> : null}
+          {create.error ? (
+            <Body role="alert">{`Not kept: ${create.error.message} What you typed stays.`}</Body>
+          ) : null}
           <View style={{ flexDirection: 'row' }}>
-            <Button title="Keep this run" disabled={!ready} loading={create.isPending} onPress={() => void save()} />
+            <Button
+              title="Keep this run"
+              disabled={!ready}
+              loading={create.isPending}
+              onPress={() => void save()}
+            />
           </View>
         </View>
       </View>

@@ -13,7 +13,15 @@ export function usePaper(text: string): PaperLine[] {
 }
 
 /** A page of the notebook, typed or pasted, and how each of its lines is understood. */
-export function PaperNotes({ text, onText, lines }: { text: string; onText: (text: string) => void; lines: PaperLine[] }): ReactNode {
+export function PaperNotes({
+  text,
+  onText,
+  lines,
+}: {
+  text: string;
+  onText: (text: string) => void;
+  lines: PaperLine[];
+}): ReactNode {
   const { unit } = useVoice();
   return (
     <View>
@@ -24,9 +32,19 @@ export function PaperNotes({ text, onText, lines }: { text: string; onText: (tex
         numberOfLines={7}
         value={text}
         onChangeText={onText}
-        placeholder={unit === 'F' ? '8:00 back 97.7\n13 min front 106 F\n100% 0:00\n5:00 about 40 fps' : '8:00 back 36.5\n13 min front 106 F\n100% 0:00\n5:00 about 40 fps'}
+        placeholder={
+          unit === 'F'
+            ? '8:00 back 97.7\n13 min front 106 F\n100% 0:00\n5:00 about 40 fps'
+            : '8:00 back 36.5\n13 min front 106 F\n100% 0:00\n5:00 about 40 fps'
+        }
         inputContainerStyle={{ paddingHorizontal: 0 }}
-        inputStyle={{ minHeight: 160, paddingHorizontal: 10, textAlignVertical: 'top', paddingVertical: 10, lineHeight: 23 }}
+        inputStyle={{
+          minHeight: 160,
+          paddingHorizontal: 10,
+          textAlignVertical: 'top',
+          paddingVertical: 10,
+          lineHeight: 23,
+        }}
         renderErrorMessage={false}
       />
       <View role="list" aria-label="How each line is understood" style={{ gap: 2, marginTop: 8 }}>
@@ -42,13 +60,25 @@ function UnderstoodLine({ line }: { line: PaperLine }): ReactNode {
   const { action } = usePalette();
   const clear = line.problem === null;
   return (
-    <View role="listitem" style={{ flexDirection: 'row', gap: 10, borderLeftWidth: 3, borderColor: clear ? 'transparent' : action, paddingLeft: 8, paddingVertical: 2 }}>
+    <View
+      role="listitem"
+      style={{
+        flexDirection: 'row',
+        gap: 10,
+        borderLeftWidth: 3,
+        borderColor: clear ? 'transparent' : action,
+        paddingLeft: 8,
+        paddingVertical: 2,
+      }}
+    >
       <FigureText size={16} style={{ minWidth: 22 }}>
         {line.line}
       </FigureText>
       <View style={{ flex: 1 }}>
         {clear ? <Body style={{ fontSize: 15, lineHeight: 21 }}>{line.understood}</Body> : null}
-        {clear ? null : <Body style={{ fontSize: 15, lineHeight: 21 }}>{`“${line.text}” is unclear. ${line.problem}`}</Body>}
+        {clear ? null : (
+          <Body style={{ fontSize: 15, lineHeight: 21 }}>{`“${line.text}” is unclear. ${line.problem}`}</Body>
+        )}
       </View>
     </View>
   );
@@ -58,5 +88,11 @@ function UnderstoodLine({ line }: { line: PaperLine }): ReactNode {
 export function PaperCount({ lines }: { lines: PaperLine[] }): ReactNode {
   const unclear = lines.filter((line) => line.problem !== null).length;
   if (lines.length === 0) return null;
-  return <Quiet role="status">{unclear === 0 ? `${lines.length} of ${lines.length} lines are clear.` : `${unclear} of ${lines.length} lines ${unclear === 1 ? 'is' : 'are'} unclear: mend ${unclear === 1 ? 'it' : 'them'} above, or put a # in front to keep ${unclear === 1 ? 'it' : 'them'} as a note.`}</Quiet>;
+  return (
+    <Quiet role="status">
+      {unclear === 0
+        ? `${lines.length} of ${lines.length} lines are clear.`
+        : `${unclear} of ${lines.length} lines ${unclear === 1 ? 'is' : 'are'} unclear: mend ${unclear === 1 ? 'it' : 'them'} above, or put a # in front to keep ${unclear === 1 ? 'it' : 'them'} as a note.`}
+    </Quiet>
+  );
 }

@@ -15,8 +15,12 @@ function Sheet(): ReactNode {
   );
 }
 
-const write = (text: string): void => void fireEvent.change(screen.getByLabelText('Readings, a line each'), { target: { value: text } });
-const understood = (): (string | null)[] => within(screen.getByRole('list', { name: 'How each line is understood' })).queryAllByRole('listitem').map((item) => item.textContent);
+const write = (text: string): void =>
+  void fireEvent.change(screen.getByLabelText('Readings, a line each'), { target: { value: text } });
+const understood = (): (string | null)[] =>
+  within(screen.getByRole('list', { name: 'How each line is understood' }))
+    .queryAllByRole('listitem')
+    .map((item) => item.textContent);
 
 beforeEach(() => AsyncStorage.clear());
 

@@ -17,7 +17,10 @@ const { name, roomC, native, need, batteryWh } = runCorrection.required().shape;
 const correction = runFacts.extend({ name, roomC, native, need, batteryWh });
 type Correction = z.infer<typeof correction>;
 
-const NEED_OPTIONS: { value: Need | 'none'; text: string }[] = [...(Object.keys(NEEDS) as Need[]).map((value) => ({ value, text: value })), { value: 'none', text: 'not said' }];
+const NEED_OPTIONS: { value: Need | 'none'; text: string }[] = [
+  ...(Object.keys(NEEDS) as Need[]).map((value) => ({ value, text: value })),
+  { value: 'none', text: 'not said' },
+];
 
 /** Rename a run, or correct what it was run on and held against. */
 export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void }): ReactNode {
@@ -25,10 +28,30 @@ export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void
   const save = useCorrectRun(run.id);
   const form = useForm<Correction>({
     resolver: zodResolver(correction),
-    defaultValues: { name: run.name, device: run.device, title: run.title, setup: run.setup, target: run.target, refresh: run.refresh, roomC: run.roomC, native: run.native, need: run.need, batteryWh: run.batteryWh },
+    defaultValues: {
+      name: run.name,
+      device: run.device,
+      title: run.title,
+      setup: run.setup,
+      target: run.target,
+      refresh: run.refresh,
+      roomC: run.roomC,
+      native: run.native,
+      need: run.need,
+      batteryWh: run.batteryWh,
+    },
   });
   return (
-    <View style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 16, maxWidth: 620 }}>
+    <View
+      style={{
+        backgroundColor: sheet,
+        borderWidth: 1,
+        borderColor: line,
+        borderRadius: 8,
+        padding: 16,
+        maxWidth: 620,
+      }}
+    >
       <Heading style={{ marginBottom: 10 }}>Rename or correct</Heading>
       <TextField control={form.control} name="name" label="Name of the run" />
       <FactsFields form={form} />
@@ -49,13 +72,22 @@ export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void
         render={({ field }) => (
           <View style={{ marginBottom: 14, gap: 2 }}>
             <Quiet>What the title asks for</Quiet>
-            <Choices label="What the title asks for" options={NEED_OPTIONS} selected={field.value ?? 'none'} onSelect={(chosen) => field.onChange(chosen === 'none' ? null : chosen)} />
+            <Choices
+              label="What the title asks for"
+              options={NEED_OPTIONS}
+              selected={field.value ?? 'none'}
+              onSelect={(chosen) => field.onChange(chosen === 'none' ? null : chosen)}
+            />
           </View>
         )}
       />
       {save.error ? <Body role="alert">{`Not saved: ${save.error.message}`}</Body> : null}
       <View style={{ flexDirection: 'row', gap: 8 }}>
-        <Button title="Save" loading={save.isPending} onPress={form.handleSubmit((values) => save.mutate(values, { onSuccess: onDone }))} />
+        <Button
+          title="Save"
+          loading={save.isPending}
+          onPress={form.handleSubmit((values) => save.mutate(values, { onSuccess: onDone }))}
+        />
         <Button type="clear" title="Leave as it was" onPress={onDone} />
       </View>
     </View>

@@ -8,19 +8,46 @@ import { PickOrAdd } from '../../ui/PickOrAdd';
 import { useKitFacts } from './useKitFacts';
 
 /** What a run was run on, and what its pace is held against; of a new run the kit fills in what it knows. */
-export function FactsFields<T extends RunFactsInput>({ form, isNew = false }: { form: UseFormReturn<T>; isNew?: boolean }): ReactNode {
+export function FactsFields<T extends RunFactsInput>({
+  form,
+  isNew = false,
+}: {
+  form: UseFormReturn<T>;
+  isNew?: boolean;
+}): ReactNode {
   // the fields are those of RunFactsInput, whatever else the form holds
   const facts = form as unknown as UseFormReturn<RunFactsInput>;
   const control: Control<RunFactsInput> = facts.control;
   const kit = useKit().data;
   useKitFacts(facts, kit, isNew);
-  const title = kit?.titles.find((one) => one.name.toLowerCase() === facts.watch('title')?.trim().toLowerCase());
+  const title = kit?.titles.find(
+    (one) => one.name.toLowerCase() === facts.watch('title')?.trim().toLowerCase(),
+  );
   const setups = kit?.setups.filter((setup) => setup.titleId === title?.id).map((setup) => setup.name) ?? [];
   return (
     <>
-      <PickOrAdd control={control} name="device" label="Device" what="device" known={kit?.devices.map((one) => one.name) ?? []} />
-      <PickOrAdd control={control} name="title" label="Title" what="title" known={kit?.titles.map((one) => one.name) ?? []} />
-      <PickOrAdd control={control} name="setup" label="Setup (settings, cap; may stay empty)" what="setup" known={setups} optional />
+      <PickOrAdd
+        control={control}
+        name="device"
+        label="Device"
+        what="device"
+        known={kit?.devices.map((one) => one.name) ?? []}
+      />
+      <PickOrAdd
+        control={control}
+        name="title"
+        label="Title"
+        what="title"
+        known={kit?.titles.map((one) => one.name) ?? []}
+      />
+      <PickOrAdd
+        control={control}
+        name="setup"
+        label="Setup (settings, cap; may stay empty)"
+        what="setup"
+        known={setups}
+        optional
+      />
       <View style={{ flexDirection: 'row', gap: 12 }}>
         <View style={{ flex: 1 }}>
           <NumberField control={control} name="target" label="Target, fps" placeholder="none" />

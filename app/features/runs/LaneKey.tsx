@@ -9,7 +9,11 @@ export function LaneKey({ withoutTarget = false }: { withoutTarget?: boolean }):
   const { pace, track, drain, ink, action, warmth } = usePalette();
   return (
     <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 18, rowGap: 4 }}>
-      <Item label={withoutTarget ? 'share of seconds near the median (no target set)' : 'share of the target held'}>
+      <Item
+        label={
+          withoutTarget ? 'share of seconds near the median (no target set)' : 'share of the target held'
+        }
+      >
         <Rect x={2} y={1} width={10} height={12} fill={track} />
         <Rect x={2} y={5} width={10} height={8} fill={pace} />
       </Item>

@@ -29,7 +29,12 @@ export function Lows(lows: { onePercent: Low; tenthPercent: Low }): ReactNode {
         ))}
       </View>
       {rows.map(({ name, low }) => (
-        <View key={name} role="row" aria-label={name} style={{ flexDirection: 'row', alignItems: 'baseline' }}>
+        <View
+          key={name}
+          role="row"
+          aria-label={name}
+          style={{ flexDirection: 'row', alignItems: 'baseline' }}
+        >
           <Quiet role="rowheader" style={{ flex: 1 }}>
             {name}
           </Quiet>

@@ -31,13 +31,21 @@ export function MeasureBlock({ measure }: { measure: Measure }): ReactNode {
   const [open, setOpen] = useState(false);
   return (
     <View style={{ borderTopWidth: 1, borderColor: line, paddingTop: 4 }}>
-      <Pressable role="button" aria-expanded={open} aria-label={`${measure.name}: how it is defined`} onPress={() => setOpen(!open)} style={{ flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: TARGET }}>
+      <Pressable
+        role="button"
+        aria-expanded={open}
+        aria-label={`${measure.name}: how it is defined`}
+        onPress={() => setOpen(!open)}
+        style={{ flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: TARGET }}
+      >
         <Heading style={{ width: 86 }}>{measure.name}</Heading>
         <FigureText size={28}>{measure.figure}</FigureText>
         <Quiet style={{ flex: 1 }}>{measure.unit}</Quiet>
         <Feather name={open ? 'chevron-up' : 'help-circle'} size={18} color={quiet} />
       </Pressable>
-      {open ? <Body style={{ fontSize: 15, lineHeight: 21, marginBottom: 8 }}>{measure.definition}</Body> : null}
+      {open ? (
+        <Body style={{ fontSize: 15, lineHeight: 21, marginBottom: 8 }}>{measure.definition}</Body>
+      ) : null}
       <Parts parts={measure.parts} />
       {measure.picture}
       {measure.below}
@@ -51,7 +59,17 @@ function Parts({ parts }: { parts: Part[] }): ReactNode {
   return (
     <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 28, rowGap: 3, paddingBottom: 6 }}>
       {parts.map((part) => (
-        <View key={part.name} style={{ flexDirection: 'row', alignItems: 'baseline', justifyContent: 'space-between', gap: 8, flexBasis: part.name.length + part.value.length > 24 ? '100%' : '42%', flexGrow: 1 }}>
+        <View
+          key={part.name}
+          style={{
+            flexDirection: 'row',
+            alignItems: 'baseline',
+            justifyContent: 'space-between',
+            gap: 8,
+            flexBasis: part.name.length + part.value.length > 24 ? '100%' : '42%',
+            flexGrow: 1,
+          }}
+        >
           <Quiet>{part.name}</Quiet>
           <FigureText size={17}>{part.value}</FigureText>
         </View>

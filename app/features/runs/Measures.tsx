@@ -1,5 +1,14 @@
 import type { RunDetail } from '@pace-check/contract';
-import { CAUTION_C, clock, hoursAndMinutes, STOP_C, WARMTH_BANDS, warmthBand, type Cadence, type SpotWarmth } from '@pace-check/core';
+import {
+  CAUTION_C,
+  clock,
+  hoursAndMinutes,
+  STOP_C,
+  WARMTH_BANDS,
+  warmthBand,
+  type Cadence,
+  type SpotWarmth,
+} from '@pace-check/core';
 import type { ReactNode } from 'react';
 import { count, fps, ms, percent } from '../../ui/figures';
 import { useVoice } from '../../ui/Voice';
@@ -26,18 +35,34 @@ function pace({ figures, native }: RunDetail, { school }: Speaker): Measure {
   const medianLeads = school === 'median-and-hold';
   const { pace: figure, lows, cap, emulation } = figures;
   if (figure.source === 'read' || figure.source === 'eye') {
-    return { name: 'Pace', figure: fps(figure.average), unit: figure.source === 'eye' ? 'fps, estimated by eye' : 'fps, read off a counter', parts: [], definition: 'Mean of the rates that were read off; no frames were logged, so there is no median, hold or low.' };
+    return {
+      name: 'Pace',
+      figure: fps(figure.average),
+      unit: figure.source === 'eye' ? 'fps, estimated by eye' : 'fps, read off a counter',
+      parts: [],
+      definition:
+        'Mean of the rates that were read off; no frames were logged, so there is no median, hold or low.',
+    };
   }
   return {
     name: 'Pace',
     figure: fps(medianLeads ? figure.median : figure.average),
     unit: medianLeads ? 'fps, median' : 'fps, average',
     parts: [
-      medianLeads ? { name: 'average', value: `${fps(figure.average)} fps` } : { name: 'median', value: `${fps(figure.median)} fps` },
+      medianLeads
+        ? { name: 'average', value: `${fps(figure.average)} fps` }
+        : { name: 'median', value: `${fps(figure.median)} fps` },
       { name: 'hold', value: percent(figure.hold) },
       { name: 'slow seconds', value: figure.slow === null ? '–' : String(figure.slow) },
       { name: 'frame cap', value: cap === null ? 'none seen' : `${cap}; headroom unknown` },
-      ...(emulation ? [{ name: `speed (native ${fps(native)})`, value: `${percent(emulation.speed)}${emulation.fullSpeed ? ', full speed' : ', not full speed'}` }] : []),
+      ...(emulation
+        ? [
+            {
+              name: `speed (native ${fps(native)})`,
+              value: `${percent(emulation.speed)}${emulation.fullSpeed ? ', full speed' : ', not full speed'}`,
+            },
+          ]
+        : []),
     ],
     picture: <FrameTimes figures={figures} />,
     below: <Lows onePercent={lows.onePercent} tenthPercent={lows.tenthPercent} />,
@@ -46,17 +71,34 @@ function pace({ figures, native }: RunDetail, { school }: Speaker): Measure {
   };
 }
 
-const CADENCE_WORDS: Record<NonNullable<Cadence['kind']>, string> = { even: 'even', alternating: 'alternating', mixed: 'mixed', variable: 'variable' };
+const CADENCE_WORDS: Record<NonNullable<Cadence['kind']>, string> = {
+  even: 'even',
+  alternating: 'alternating',
+  mixed: 'mixed',
+  variable: 'variable',
+};
 
 function evenness({ figures }: RunDetail): Measure {
   const { evenness: figure, breaks, cadence, refreshHz } = figures;
-  if (figure.stutters === null) return { name: 'Evenness', figure: '–', unit: 'no frames were logged', parts: [], definition: 'It takes logged frames to say how evenly they came.' };
+  if (figure.stutters === null)
+    return {
+      name: 'Evenness',
+      figure: '–',
+      unit: 'no frames were logged',
+      parts: [],
+      definition: 'It takes logged frames to say how evenly they came.',
+    };
   const all = figure.stutters + (figure.stalls ?? 0) + (figure.freezes ?? 0);
   const longest = Math.max(0, ...breaks.map((found) => found.lengthUs)) / 1e6;
   return {
     name: 'Evenness',
     figure: String(all),
-    unit: all === 1 ? `break, of ${longest.toFixed(2)} s` : all === 0 ? 'breaks' : `breaks, the longest ${longest.toFixed(2)} s`,
+    unit:
+      all === 1
+        ? `break, of ${longest.toFixed(2)} s`
+        : all === 0
+          ? 'breaks'
+          : `breaks, the longest ${longest.toFixed(2)} s`,
     parts: [
       { name: 'stutters', value: String(figure.stutters) },
       { name: 'stalls', value: String(figure.stalls) },
@@ -65,7 +107,10 @@ function evenness({ figures }: RunDetail): Measure {
       { name: 'deviation', value: ms(figure.sdMs) },
       { name: 'frame to frame', value: ms(figure.successiveMs) },
       ...(figure.late === null ? [] : [{ name: 'late', value: percent(figure.late) }]),
-      { name: refreshHz === null ? 'cadence' : `cadence at ${refreshHz} Hz`, value: cadence.kind === null ? 'panel unknown' : CADENCE_WORDS[cadence.kind] },
+      {
+        name: refreshHz === null ? 'cadence' : `cadence at ${refreshHz} Hz`,
+        value: cadence.kind === null ? 'panel unknown' : CADENCE_WORDS[cadence.kind],
+      },
     ],
     picture: <Beat cadence={cadence} />,
     definition:
@@ -81,11 +126,25 @@ function stamina({ figures, target }: RunDetail): Measure {
   return {
     name: 'Stamina',
     figure: sustained ? percent(figure.retention) : (figure.word ?? '–'),
-    unit: sustained ? `of the opening is left: ${figure.word}` : figure.word === 'DNF' ? 'did not finish' : figure.word === 'DNS' ? 'did not start' : figures.pace.source === 'frames' ? 'too short: it takes a quarter of an hour' : 'no frames were logged',
+    unit: sustained
+      ? `of the opening is left: ${figure.word}`
+      : figure.word === 'DNF'
+        ? 'did not finish'
+        : figure.word === 'DNS'
+          ? 'did not start'
+          : figures.pace.source === 'frames'
+            ? 'too short: it takes a quarter of an hour'
+            : 'no frames were logged',
     parts: [
       { name: 'opening', value: `${fps(figure.opening)} fps` },
       { name: 'closing', value: figure.closing === null ? '–' : `${fps(figure.closing)} fps` },
-      { name: 'throttles from', value: figure.onsetS === null ? 'not seen' : `${clock(figure.onsetS)}${figure.sawtooth ? ', sawtooth' : ''}` },
+      {
+        name: 'throttles from',
+        value:
+          figure.onsetS === null
+            ? 'not seen'
+            : `${clock(figure.onsetS)}${figure.sawtooth ? ', sawtooth' : ''}`,
+      },
       ...(target === null ? [] : [{ name: `on target (${fps(target)})`, value: percent(figure.onTarget) }]),
     ],
     definition,
@@ -96,26 +155,54 @@ function warmth(run: RunDetail, { temperature, unit }: Speaker): Measure {
   const { figures, roomC } = run;
   const { warmth: figure, doubtful } = figures;
   const hottest = figure.spots.find((spot) => spot.spot === figure.hottest);
-  if (!hottest) return { name: 'Warmth', figure: '–', unit: 'no skin readings', parts: [], definition: 'Skin temperature by spot and instrument. This run has no readings.' };
+  if (!hottest)
+    return {
+      name: 'Warmth',
+      figure: '–',
+      unit: 'no skin readings',
+      parts: [],
+      definition: 'Skin temperature by spot and instrument. This run has no readings.',
+    };
   const peak = hottest.readings.find((reading) => reading.c === hottest.peakC)!;
   return {
     name: 'Warmth',
     figure: temperature(hottest.peakC),
     unit: `${WARMTH_BANDS[warmthBand(hottest.peakC)]!.word}; ${hottest.by}, ${hottest.spot}, at ${clock(peak.atMs / 1000)}`,
     parts: [
-      { name: 'over the room', value: roomC === null ? 'room unknown' : `${((hottest.peakC - roomC) * (unit === 'F' ? 1.8 : 1)).toFixed(1)} °${unit}` },
+      {
+        name: 'over the room',
+        value:
+          roomC === null
+            ? 'room unknown'
+            : `${((hottest.peakC - roomC) * (unit === 'F' ? 1.8 : 1)).toFixed(1)} °${unit}`,
+      },
       { name: `in a room of ${temperature(25)}`, value: temperature(figure.normalisedPeakC) },
       ...figure.spots.map((spot) => ({ name: spot.spot, value: temperature(spot.peakC) })),
-      ...figure.spots.filter((spot) => spot.fit?.forecast).map((spot) => ({ name: `settles, ${spot.spot}`, value: `${temperature(spot.fit!.finalC)} ± ${(spot.fit!.finalHalfC * (unit === 'F' ? 1.8 : 1)).toFixed(1)}` })),
+      ...figure.spots
+        .filter((spot) => spot.fit?.forecast)
+        .map((spot) => ({
+          name: `settles, ${spot.spot}`,
+          value: `${temperature(spot.fit!.finalC)} ± ${(spot.fit!.finalHalfC * (unit === 'F' ? 1.8 : 1)).toFixed(1)}`,
+        })),
     ],
     picture: <SkinOverTime run={run} />,
     below: (
       <>
         {touch(hottest, temperature)}
-        {doubtful.skin.length > 0 ? <Body style={{ fontSize: 15 }}>{`Doubtful and left out: ${doubtful.skin.map((reading) => `${temperature(reading.c)} at ${reading.spot}, ${clock(reading.atMs / 1000)}`).join('; ')}.`}</Body> : null}
+        {doubtful.skin.length > 0 ? (
+          <Body
+            style={{ fontSize: 15 }}
+          >{`Doubtful and left out: ${doubtful.skin.map((reading) => `${temperature(reading.c)} at ${reading.spot}, ${clock(reading.atMs / 1000)}`).join('; ')}.`}</Body>
+        ) : null}
       </>
     ),
-    definition: `The hottest reading, and the hottest of each spot; where a spot was read with several instruments, the one with the most readings. ${WARMTH_BANDS.slice(1).map((band, i) => `${WARMTH_BANDS[i]!.word} is below ${temperature(band.fromC)}`).join(', ')}; from there on it is ${WARMTH_BANDS.at(-1)!.word}. Where it settles: an exponential approach fitted to the readings of a spot, with the 95 % interval; shown only where the readings carry a forecast.`,
+    definition: `The hottest reading, and the hottest of each spot; where a spot was read with several instruments, the one with the most readings. ${WARMTH_BANDS.slice(
+      1,
+    )
+      .map((band, i) => `${WARMTH_BANDS[i]!.word} is below ${temperature(band.fromC)}`)
+      .join(
+        ', ',
+      )}; from there on it is ${WARMTH_BANDS.at(-1)!.word}. Where it settles: an exponential approach fitted to the readings of a spot, with the 95 % interval; shown only where the readings carry a forecast.`,
   };
 }
 
@@ -136,7 +223,9 @@ function touch({ peakC }: SpotWarmth, temperature: Speaker['temperature']): Reac
 function ChargingCaution(): ReactNode {
   return (
     <Body role="note" style={{ fontSize: 15, lineHeight: 21 }}>
-      It was charged while it played, which warms it further: charge a device after it has cooled, with the maker’s charger. A battery that swells, leaks, hisses or grows very hot: stop, do not charge or puncture it, move away, and leave it to qualified service.
+      It was charged while it played, which warms it further: charge a device after it has cooled, with the
+      maker’s charger. A battery that swells, leaks, hisses or grows very hot: stop, do not charge or puncture
+      it, move away, and leave it to qualified service.
     </Body>
   );
 }
@@ -147,17 +236,46 @@ function drain({ figures, batteryWh }: RunDetail): Measure {
     'Percent per hour: slope through the first readings of each percent, charging left out, with its 95 % interval (or the range that whole percents allow). From full: 100 over that. Watts: from power samples, else from the slope and the battery’s energy. Two devices are compared in watts and hours, not in percent.';
   const first = battery[0];
   const last = battery.at(-1);
-  const readings = first && last && first !== last ? [{ name: count(battery.length, 'reading'), value: `${first.percent} to ${last.percent} %` }] : [];
-  if (!figure) return { name: 'Drain', figure: '–', unit: battery.length > 0 ? 'too few readings of the battery' : 'no readings of the battery', parts: readings, definition };
+  const readings =
+    first && last && first !== last
+      ? [{ name: count(battery.length, 'reading'), value: `${first.percent} to ${last.percent} %` }]
+      : [];
+  if (!figure)
+    return {
+      name: 'Drain',
+      figure: '–',
+      unit: battery.length > 0 ? 'too few readings of the battery' : 'no readings of the battery',
+      parts: readings,
+      definition,
+    };
   const hours = figure.hoursFromFull;
   return {
     name: 'Drain',
     figure: hours === null ? `${figure.watts?.toFixed(1) ?? '–'} W` : hoursAndMinutes(hours),
     unit: hours === null ? 'drawn' : 'from full, at this rate',
     parts: [
-      { name: 'percent per hour', value: figure.percentPerHour === null ? '–' : figure.range ? `${figure.percentPerHour.toFixed(1)} (${figure.range[0].toFixed(1)} to ${figure.range[1].toFixed(1)})` : figure.percentPerHour.toFixed(1) },
-      { name: figure.from === 'power' ? 'watts, measured' : 'watts, from percent', value: figure.watts === null ? (batteryWh === null ? 'battery’s Wh unknown' : '–') : figure.watts.toFixed(1) },
-      { name: 'a frame', value: figure.joulesPerFrame === null ? '–' : `${(figure.joulesPerFrame * 1000).toFixed(0)} mJ` },
+      {
+        name: 'percent per hour',
+        value:
+          figure.percentPerHour === null
+            ? '–'
+            : figure.range
+              ? `${figure.percentPerHour.toFixed(1)} (${figure.range[0].toFixed(1)} to ${figure.range[1].toFixed(1)})`
+              : figure.percentPerHour.toFixed(1),
+      },
+      {
+        name: figure.from === 'power' ? 'watts, measured' : 'watts, from percent',
+        value:
+          figure.watts === null
+            ? batteryWh === null
+              ? 'battery’s Wh unknown'
+              : '–'
+            : figure.watts.toFixed(1),
+      },
+      {
+        name: 'a frame',
+        value: figure.joulesPerFrame === null ? '–' : `${(figure.joulesPerFrame * 1000).toFixed(0)} mJ`,
+      },
       ...readings,
     ],
     picture: <PercentOverTime figures={figures} />,

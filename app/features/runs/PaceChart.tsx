@@ -17,7 +17,15 @@ const HEIGHT = 190;
 const BREAK_STRIP = 14;
 
 /** Pace over time: the least and the greatest second of every stretch, so that no freeze is smoothed away. */
-export function PaceChart({ run, drawn, onDraw }: { run: RunDetail; drawn: Stretch | null; onDraw: (stretch: Stretch) => void }): ReactNode {
+export function PaceChart({
+  run,
+  drawn,
+  onDraw,
+}: {
+  run: RunDetail;
+  drawn: Stretch | null;
+  onDraw: (stretch: Stretch) => void;
+}): ReactNode {
   const { pace, quiet, line, ink } = usePalette();
   const [width, setWidth] = useState(0);
   const plot = Math.max(0, width - AXIS - 4);
@@ -31,7 +39,13 @@ export function PaceChart({ run, drawn, onDraw }: { run: RunDetail; drawn: Stret
   const x = (at: number): number => AXIS + (at / seconds) * plot;
   return (
     <Section title="Pace over time" aside={target === null ? null : <Quiet>{`target ${fps(target)}`}</Quiet>}>
-      <View role="img" aria-label={describe(run)} onLayout={(event) => setWidth(event.nativeEvent.layout.width)} {...drag} style={{ userSelect: 'none' } as object}>
+      <View
+        role="img"
+        aria-label={describe(run)}
+        onLayout={(event) => setWidth(event.nativeEvent.layout.width)}
+        {...drag}
+        style={{ userSelect: 'none' } as object}
+      >
         {width > 0 ? (
           <>
             <LineChart
@@ -64,12 +78,26 @@ export function PaceChart({ run, drawn, onDraw }: { run: RunDetail; drawn: Stret
             <Steps run={run} x={x} y={(value) => HEIGHT + 10 - (value / maxValue) * HEIGHT} width={width} />
             <Svg width={width} height={BREAK_STRIP}>
               {figures.breaks.slice(0, 500).map((found) => (
-                <Line key={found.atUs} x1={x(found.atUs / 1e6)} x2={x(found.atUs / 1e6)} y1={2} y2={found.kind === 'freeze' ? BREAK_STRIP : BREAK_STRIP / 2} stroke={ink} strokeWidth={found.kind === 'freeze' ? 3 : 1.5} />
+                <Line
+                  key={found.atUs}
+                  x1={x(found.atUs / 1e6)}
+                  x2={x(found.atUs / 1e6)}
+                  y1={2}
+                  y2={found.kind === 'freeze' ? BREAK_STRIP : BREAK_STRIP / 2}
+                  stroke={ink}
+                  strokeWidth={found.kind === 'freeze' ? 3 : 1.5}
+                />
               ))}
             </Svg>
             <View style={{ height: 18 }}>
               {timeMarks(seconds).map((at, i, all) => (
-                <Quiet key={at} style={{ position: 'absolute', left: x(at) - (i === all.length - 1 ? 28 : i === 0 ? 0 : 12) }}>
+                <Quiet
+                  key={at}
+                  style={{
+                    position: 'absolute',
+                    left: x(at) - (i === all.length - 1 ? 28 : i === 0 ? 0 : 12),
+                  }}
+                >
                   {clock(at)}
                 </Quiet>
               ))}
@@ -78,39 +106,105 @@ export function PaceChart({ run, drawn, onDraw }: { run: RunDetail; drawn: Stret
         ) : null}
       </View>
       <Quiet>
-        {figures.breaks.length === 0 ? 'Frames per second, second by second, and its steps; no breaks.' : `Frames per second, second by second, and its steps. Ticks below: ${count(figures.breaks.length, 'break')}${(figures.evenness.freezes ?? 0) > 0 ? ', the long ones are freezes' : ''}.`}
+        {figures.breaks.length === 0
+          ? 'Frames per second, second by second, and its steps; no breaks.'
+          : `Frames per second, second by second, and its steps. Ticks below: ${count(figures.breaks.length, 'break')}${(figures.evenness.freezes ?? 0) > 0 ? ', the long ones are freezes' : ''}.`}
       </Quiet>
     </Section>
   );
 }
 
 /** What is left out, and what is being drawn over. */
-function LeftOut({ run, x, width, drawn }: { run: RunDetail; x: (at: number) => number; width: number; drawn: Stretch | null }): ReactNode {
+function LeftOut({
+  run,
+  x,
+  width,
+  drawn,
+}: {
+  run: RunDetail;
+  x: (at: number) => number;
+  width: number;
+  drawn: Stretch | null;
+}): ReactNode {
   const { quiet, action } = usePalette();
-  const spans = run.entries.flatMap(({ line }) => (line.type === 'span' && line.kind !== 'charging' ? [line] : []));
+  const spans = run.entries.flatMap(({ line }) =>
+    line.type === 'span' && line.kind !== 'charging' ? [line] : [],
+  );
   const within = (at: number): number => x(Math.min(Math.max(at, 0), run.figures.frames.seconds));
   return (
-    <Svg width={width} height={HEIGHT + 10} style={{ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' }}>
+    <Svg
+      width={width}
+      height={HEIGHT + 10}
+      style={{ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' }}
+    >
       {spans.map((span) => (
-        <Rect key={`${span.fromMs} ${span.toMs} ${span.kind}`} x={within(span.fromMs / 1000)} width={Math.max(2, within(span.toMs / 1000) - within(span.fromMs / 1000))} y={10} height={HEIGHT} fill={quiet} fillOpacity={0.3} />
+        <Rect
+          key={`${span.fromMs} ${span.toMs} ${span.kind}`}
+          x={within(span.fromMs / 1000)}
+          width={Math.max(2, within(span.toMs / 1000) - within(span.fromMs / 1000))}
+          y={10}
+          height={HEIGHT}
+          fill={quiet}
+          fillOpacity={0.3}
+        />
       ))}
-      {drawn ? <Rect x={within(drawn.fromS)} width={Math.max(1, within(drawn.toS) - within(drawn.fromS))} y={10} height={HEIGHT} fill={action} fillOpacity={0.25} stroke={action} /> : null}
+      {drawn ? (
+        <Rect
+          x={within(drawn.fromS)}
+          width={Math.max(1, within(drawn.toS) - within(drawn.fromS))}
+          y={10}
+          height={HEIGHT}
+          fill={action}
+          fillOpacity={0.25}
+          stroke={action}
+        />
+      ) : null}
     </Svg>
   );
 }
 
 /** The steps of the pace and the onset of throttling, drawn over the chart. */
-function Steps({ run, x, y, width }: { run: RunDetail; x: (at: number) => number; y: (value: number) => number; width: number }): ReactNode {
+function Steps({
+  run,
+  x,
+  y,
+  width,
+}: {
+  run: RunDetail;
+  x: (at: number) => number;
+  y: (value: number) => number;
+  width: number;
+}): ReactNode {
   const { ink, action } = usePalette();
   const { segments, onsetS } = run.figures.stamina;
   return (
-    <Svg width={width} height={HEIGHT + 10} style={{ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' }}>
+    <Svg
+      width={width}
+      height={HEIGHT + 10}
+      style={{ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' }}
+    >
       {segments.map((segment) => (
-        <Line key={segment.fromS} x1={x(segment.fromS)} x2={x(segment.toS)} y1={y(segment.mean)} y2={y(segment.mean)} stroke={ink} strokeWidth={2} />
+        <Line
+          key={segment.fromS}
+          x1={x(segment.fromS)}
+          x2={x(segment.toS)}
+          y1={y(segment.mean)}
+          y2={y(segment.mean)}
+          stroke={ink}
+          strokeWidth={2}
+        />
       ))}
       {onsetS === null ? null : (
         <>
-          <Line x1={x(onsetS)} x2={x(onsetS)} y1={10} y2={HEIGHT + 10} stroke={action} strokeWidth={1.5} strokeDasharray="5 4" />
+          <Line
+            x1={x(onsetS)}
+            x2={x(onsetS)}
+            y1={10}
+            y2={HEIGHT + 10}
+            stroke={action}
+            strokeWidth={1.5}
+            strokeDasharray="5 4"
+          />
           <Text x={x(onsetS) + 5} y={HEIGHT - 2} fill={action} fontFamily={FONTS.head} fontSize={14}>
             {`throttles from ${clock(onsetS)}`}
           </Text>

@@ -10,10 +10,23 @@ import { useVoice } from '../../ui/Voice';
 import { Quiet } from '../../ui/words';
 
 /** A drawing as wide as there is room; `label` says in words what it shows. */
-function Canvas({ height, label, children }: { height: number; label: string; children: (width: number) => ReactNode }): ReactNode {
+function Canvas({
+  height,
+  label,
+  children,
+}: {
+  height: number;
+  label: string;
+  children: (width: number) => ReactNode;
+}): ReactNode {
   const [width, setWidth] = useState(0);
   return (
-    <View role="img" aria-label={label} onLayout={(event) => setWidth(event.nativeEvent.layout.width)} style={{ height, marginBottom: 6 }}>
+    <View
+      role="img"
+      aria-label={label}
+      onLayout={(event) => setWidth(event.nativeEvent.layout.width)}
+      style={{ height, marginBottom: 6 }}
+    >
       {width > 0 ? (
         <Svg width={width} height={height}>
           {children(width)}
@@ -23,7 +36,19 @@ function Canvas({ height, label, children }: { height: number; label: string; ch
   );
 }
 
-function Label({ x, y, children, anchor = 'start', color }: { x: number; y: number; children: string; anchor?: 'start' | 'middle' | 'end'; color?: string }): ReactNode {
+function Label({
+  x,
+  y,
+  children,
+  anchor = 'start',
+  color,
+}: {
+  x: number;
+  y: number;
+  children: string;
+  anchor?: 'start' | 'middle' | 'end';
+  color?: string;
+}): ReactNode {
   const { quiet } = usePalette();
   return (
     <Text x={x} y={y} textAnchor={anchor} fill={color ?? quiet} fontFamily={FONTS.figure} fontSize={13}>
@@ -49,25 +74,55 @@ export function FrameTimes({ figures }: { figures: Figures }): ReactNode {
   const base = height - 18;
   return (
     <>
-      <Canvas height={height} label={`Frame times, most often about ${((counts.indexOf(Math.max(...counts)) + 0.5) * stepMs).toFixed(1)} ms; 1 % low ${fps(lows.onePercent.quantile)} fps`}>
+      <Canvas
+        height={height}
+        label={`Frame times, most often about ${((counts.indexOf(Math.max(...counts)) + 0.5) * stepMs).toFixed(1)} ms; 1 % low ${fps(lows.onePercent.quantile)} fps`}
+      >
         {(width) => {
           const x = (ms: number): number => ((ms / stepMs - first) / shown.length) * width;
           return (
             <>
-              {shown.map((count, i) => (count === 0 ? null : <Rect key={i} x={(i / shown.length) * width} width={Math.max(1, width / shown.length - 1)} y={base - (Math.sqrt(count) / most) * (base - 20)} height={(Math.sqrt(count) / most) * (base - 20)} fill={pace} />))}
+              {shown.map((count, i) =>
+                count === 0 ? null : (
+                  <Rect
+                    key={i}
+                    x={(i / shown.length) * width}
+                    width={Math.max(1, width / shown.length - 1)}
+                    y={base - (Math.sqrt(count) / most) * (base - 20)}
+                    height={(Math.sqrt(count) / most) * (base - 20)}
+                    fill={pace}
+                  />
+                ),
+              )}
               <Line x1={0} x2={width} y1={base} y2={base} stroke={line} />
               {marks.map(({ name, low }, i) =>
                 low === null ? null : (
                   <G key={name}>
-                    <Line x1={Math.min(width - 1, x(1000 / low))} x2={Math.min(width - 1, x(1000 / low))} y1={6 + i * 13} y2={base} stroke={action} strokeWidth={1.5} />
-                    <Label x={Math.min(width - 4, x(1000 / low) - 4)} y={12 + i * 13} anchor="end" color={ink}>
+                    <Line
+                      x1={Math.min(width - 1, x(1000 / low))}
+                      x2={Math.min(width - 1, x(1000 / low))}
+                      y1={6 + i * 13}
+                      y2={base}
+                      stroke={action}
+                      strokeWidth={1.5}
+                    />
+                    <Label
+                      x={Math.min(width - 4, x(1000 / low) - 4)}
+                      y={12 + i * 13}
+                      anchor="end"
+                      color={ink}
+                    >
                       {name}
                     </Label>
                   </G>
                 ),
               )}
               <Label x={0} y={height - 3}>{`${(first * stepMs).toFixed(0)} ms`}</Label>
-              <Label x={width} y={height - 3} anchor="end">{`${(counts.length * stepMs).toFixed(0)} ms`}</Label>
+              <Label
+                x={width}
+                y={height - 3}
+                anchor="end"
+              >{`${(counts.length * stepMs).toFixed(0)} ms`}</Label>
             </>
           );
         }}
@@ -83,17 +138,38 @@ export function Beat({ cadence }: { cadence: Cadence }): ReactNode {
   if (cadence.kind === null || cadence.sample.length === 0) return null;
   const all = cadence.sample.reduce((sum, refreshes) => sum + refreshes, 0);
   const ticks = Math.min(80, Math.floor(all));
-  const starts = cadence.sample.map((_, i) => cadence.sample.slice(0, i).reduce((sum, refreshes) => sum + refreshes, 0));
+  const starts = cadence.sample.map((_, i) =>
+    cadence.sample.slice(0, i).reduce((sum, refreshes) => sum + refreshes, 0),
+  );
   return (
     <>
-      <Canvas height={30} label={`Sixteen frames in a row stood for ${cadence.sample.map((refreshes) => refreshes.toFixed(1)).join(', ')} refreshes`}>
+      <Canvas
+        height={30}
+        label={`Sixteen frames in a row stood for ${cadence.sample.map((refreshes) => refreshes.toFixed(1)).join(', ')} refreshes`}
+      >
         {(width) => (
           <>
             {cadence.sample.map((refreshes, i) => (
-              <Rect key={i} x={(starts[i]! / all) * width + 0.75} width={Math.max(1, (refreshes / all) * width - 1.5)} y={4} height={14} fill={i % 2 === 0 ? pace : line} stroke={pace} />
+              <Rect
+                key={i}
+                x={(starts[i]! / all) * width + 0.75}
+                width={Math.max(1, (refreshes / all) * width - 1.5)}
+                y={4}
+                height={14}
+                fill={i % 2 === 0 ? pace : line}
+                stroke={pace}
+              />
             ))}
             {Array.from({ length: ticks + 1 }, (_, i) => (
-              <Line key={i} x1={(i / all) * width} x2={(i / all) * width} y1={21} y2={28} stroke={ink} strokeWidth={1} />
+              <Line
+                key={i}
+                x1={(i / all) * width}
+                x2={(i / all) * width}
+                y1={21}
+                y2={28}
+                stroke={ink}
+                strokeWidth={1}
+              />
             ))}
           </>
         )}
@@ -107,7 +183,13 @@ const LEFT = 34;
 const BOTTOM = 18;
 
 /** Scale of a drawing over the run's time. */
-function overTime(width: number, height: number, seconds: number, low: number, high: number): { x: (s: number) => number; y: (value: number) => number } {
+function overTime(
+  width: number,
+  height: number,
+  seconds: number,
+  low: number,
+  high: number,
+): { x: (s: number) => number; y: (value: number) => number } {
   return {
     x: (s) => LEFT + (s / Math.max(1, seconds)) * (width - LEFT - 6),
     y: (value) => height - BOTTOM - ((value - low) / (high - low)) * (height - BOTTOM - 8),
@@ -128,14 +210,29 @@ export function SkinOverTime({ run }: { run: RunDetail }): ReactNode {
   const height = 170;
   return (
     <>
-      <Canvas height={height} label={spots.map((spot) => `${spot.spot}: ${spot.readings.map((reading) => `${temperature(reading.c)} at ${clock(reading.atMs / 1000)}`).join(', ')}`).join('; ')}>
+      <Canvas
+        height={height}
+        label={spots
+          .map(
+            (spot) =>
+              `${spot.spot}: ${spot.readings.map((reading) => `${temperature(reading.c)} at ${clock(reading.atMs / 1000)}`).join(', ')}`,
+          )
+          .join('; ')}
+      >
         {(width) => {
           const { x, y } = overTime(width, height, seconds, low, high);
           return (
             <>
               {[low, Math.round((low + Math.min(high, CAUTION_C)) / 2)].map((value) => (
                 <G key={value}>
-                  <Line x1={LEFT} x2={width - 6} y1={y(value)} y2={y(value)} stroke={line} strokeDasharray="2 4" />
+                  <Line
+                    x1={LEFT}
+                    x2={width - 6}
+                    y1={y(value)}
+                    y2={y(value)}
+                    stroke={line}
+                    strokeDasharray="2 4"
+                  />
                   <Label x={LEFT - 5} y={y(value) + 4} anchor="end">
                     {degrees(value).toFixed(0)}
                   </Label>
@@ -143,7 +240,14 @@ export function SkinOverTime({ run }: { run: RunDetail }): ReactNode {
               ))}
               {TOUCH_LINES.filter((touch) => touch.c <= high).map((touch) => (
                 <G key={touch.c}>
-                  <Line x1={LEFT} x2={width - 6} y1={y(touch.c)} y2={y(touch.c)} stroke={action} strokeDasharray="6 4" />
+                  <Line
+                    x1={LEFT}
+                    x2={width - 6}
+                    y1={y(touch.c)}
+                    y2={y(touch.c)}
+                    stroke={action}
+                    strokeDasharray="6 4"
+                  />
                   <Label x={LEFT - 5} y={y(touch.c) + 4} anchor="end" color={action}>
                     {degrees(touch.c).toFixed(0)}
                   </Label>
@@ -153,7 +257,15 @@ export function SkinOverTime({ run }: { run: RunDetail }): ReactNode {
                 </G>
               ))}
               {spots.map((spot, i) => (
-                <SpotCurve key={spot.spot} spot={spot} shape={i} seconds={seconds} x={x} y={y} color={[warmth[3], ink, quiet][i % 3]!} />
+                <SpotCurve
+                  key={spot.spot}
+                  spot={spot}
+                  shape={i}
+                  seconds={seconds}
+                  x={x}
+                  y={y}
+                  color={[warmth[3], ink, quiet][i % 3]!}
+                />
               ))}
               <Label x={LEFT} y={height - 3}>
                 0:00
@@ -186,17 +298,55 @@ const TOUCH_LINES = [
   { c: STOP_C, says: 'burns after ten minutes' },
 ];
 
-function SpotCurve({ spot, shape, seconds, x, y, color }: { spot: SpotWarmth; shape: number; seconds: number; x: (s: number) => number; y: (c: number) => number; color: string }): ReactNode {
+function SpotCurve({
+  spot,
+  shape,
+  seconds,
+  x,
+  y,
+  color,
+}: {
+  spot: SpotWarmth;
+  shape: number;
+  seconds: number;
+  x: (s: number) => number;
+  y: (c: number) => number;
+  color: string;
+}): ReactNode {
   const { fit, readings } = spot;
-  const at = (s: number): number => (fit ? fit.finalC - (fit.finalC - fit.startC) * Math.exp(-s / fit.tauS) : 0);
+  const at = (s: number): number =>
+    fit ? fit.finalC - (fit.finalC - fit.startC) * Math.exp(-s / fit.tauS) : 0;
   const firstS = readings[0]!.atMs / 1000;
   const points = Array.from({ length: 40 }, (_, i) => firstS + ((seconds - firstS) * i) / 39);
   return (
     <>
-      {fit ? <Path d={points.map((s, i) => `${i === 0 ? 'M' : 'L'}${x(s).toFixed(1)} ${y(at(s)).toFixed(1)}`).join('')} stroke={color} strokeWidth={1.5} strokeDasharray="4 3" fill="none" /> : null}
-      {fit?.forecast ? <Line x1={x(seconds) + 2 * shape} x2={x(seconds) + 2 * shape} y1={y(fit.finalC - fit.finalHalfC)} y2={y(fit.finalC + fit.finalHalfC)} stroke={color} strokeWidth={3} /> : null}
+      {fit ? (
+        <Path
+          d={points.map((s, i) => `${i === 0 ? 'M' : 'L'}${x(s).toFixed(1)} ${y(at(s)).toFixed(1)}`).join('')}
+          stroke={color}
+          strokeWidth={1.5}
+          strokeDasharray="4 3"
+          fill="none"
+        />
+      ) : null}
+      {fit?.forecast ? (
+        <Line
+          x1={x(seconds) + 2 * shape}
+          x2={x(seconds) + 2 * shape}
+          y1={y(fit.finalC - fit.finalHalfC)}
+          y2={y(fit.finalC + fit.finalHalfC)}
+          stroke={color}
+          strokeWidth={3}
+        />
+      ) : null}
       {readings.map((reading) => (
-        <Marker key={`${reading.atMs} ${reading.c}`} shape={shape} x={x(reading.atMs / 1000)} y={y(reading.c)} color={color} />
+        <Marker
+          key={`${reading.atMs} ${reading.c}`}
+          shape={shape}
+          x={x(reading.atMs / 1000)}
+          y={y(reading.c)}
+          color={color}
+        />
       ))}
     </>
   );
@@ -219,27 +369,67 @@ export function PercentOverTime({ figures }: { figures: Figures }): ReactNode {
   const high = Math.min(100, Math.max(...battery.map((reading) => reading.percent)) + 1);
   const height = 110;
   const first = battery.find((reading) => !reading.charging);
-  const slope = charging.length === 0 && !battery.some((reading) => reading.charging) ? (drain?.percentPerHour ?? null) : null;
-  const middle = { s: battery.reduce((sum, reading) => sum + reading.atMs / 1000, 0) / battery.length, percent: battery.reduce((sum, reading) => sum + reading.percent, 0) / battery.length };
+  const slope =
+    charging.length === 0 && !battery.some((reading) => reading.charging)
+      ? (drain?.percentPerHour ?? null)
+      : null;
+  const middle = {
+    s: battery.reduce((sum, reading) => sum + reading.atMs / 1000, 0) / battery.length,
+    percent: battery.reduce((sum, reading) => sum + reading.percent, 0) / battery.length,
+  };
   return (
-    <Canvas height={height} label={`Battery from ${first?.percent ?? battery[0]!.percent} to ${battery.at(-1)!.percent} percent in ${clock(seconds)}`}>
+    <Canvas
+      height={height}
+      label={`Battery from ${first?.percent ?? battery[0]!.percent} to ${battery.at(-1)!.percent} percent in ${clock(seconds)}`}
+    >
       {(width) => {
         const { x, y } = overTime(width, height, seconds, low, high);
         const onSlope = (s: number): number => middle.percent - ((s - middle.s) / 3600) * (slope ?? 0);
         return (
           <>
             {charging.map((span) => (
-              <Rect key={span.fromS} x={x(span.fromS)} width={Math.max(1, x(span.toS) - x(span.fromS))} y={4} height={height - BOTTOM - 4} fill={track} />
+              <Rect
+                key={span.fromS}
+                x={x(span.fromS)}
+                width={Math.max(1, x(span.toS) - x(span.fromS))}
+                y={4}
+                height={height - BOTTOM - 4}
+                fill={track}
+              />
             ))}
             {[low, high].map((value) => (
               <G key={value}>
-                <Line x1={LEFT} x2={width - 6} y1={y(value)} y2={y(value)} stroke={line} strokeDasharray="2 4" />
+                <Line
+                  x1={LEFT}
+                  x2={width - 6}
+                  y1={y(value)}
+                  y2={y(value)}
+                  stroke={line}
+                  strokeDasharray="2 4"
+                />
                 <Label x={LEFT - 5} y={y(value) + 4} anchor="end">{`${value.toFixed(0)}`}</Label>
               </G>
             ))}
-            {slope === null ? null : <Line x1={x(0)} x2={x(seconds)} y1={y(onSlope(0))} y2={y(onSlope(seconds))} stroke={violet} strokeWidth={1.5} strokeDasharray="4 3" />}
+            {slope === null ? null : (
+              <Line
+                x1={x(0)}
+                x2={x(seconds)}
+                y1={y(onSlope(0))}
+                y2={y(onSlope(seconds))}
+                stroke={violet}
+                strokeWidth={1.5}
+                strokeDasharray="4 3"
+              />
+            )}
             {battery.map((reading) => (
-              <Circle key={reading.atMs} cx={x(reading.atMs / 1000)} cy={y(reading.percent)} r={2.5} fill={reading.charging ? 'none' : violet} stroke={violet} />
+              <Circle
+                key={reading.atMs}
+                cx={x(reading.atMs / 1000)}
+                cy={y(reading.percent)}
+                r={2.5}
+                fill={reading.charging ? 'none' : violet}
+                stroke={violet}
+              />
             ))}
             <Label x={LEFT} y={height - 3}>
               0:00

@@ -70,8 +70,28 @@ function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
       </View>
       <View style={{ gap: 6, marginTop: -10 }}>
         <Heading level={1}>{run.name}</Heading>
-        <Quiet style={{ fontSize: 15 }}>{[run.device, run.title, run.setup, clock(run.figures.frames.seconds), run.startedAt ? dayAndTime(run.startedAt) : null].filter(Boolean).join(' · ')}</Quiet>
-        <Body style={{ fontFamily: FONTS.head, fontSize: wide ? 24 : 21, lineHeight: wide ? 31 : 28, marginTop: 6, maxWidth: 820 }}>{run.headline ? headline(run.headline, voice) : null}</Body>
+        <Quiet style={{ fontSize: 15 }}>
+          {[
+            run.device,
+            run.title,
+            run.setup,
+            clock(run.figures.frames.seconds),
+            run.startedAt ? dayAndTime(run.startedAt) : null,
+          ]
+            .filter(Boolean)
+            .join(' · ')}
+        </Quiet>
+        <Body
+          style={{
+            fontFamily: FONTS.head,
+            fontSize: wide ? 24 : 21,
+            lineHeight: wide ? 31 : 28,
+            marginTop: 6,
+            maxWidth: 820,
+          }}
+        >
+          {run.headline ? headline(run.headline, voice) : null}
+        </Body>
       </View>
       {open === 'correct' ? <CorrectRun run={run} onDone={() => setOpen(null)} /> : null}
       {open === 'readings' ? <AddReadings run={run} onDone={() => setOpen(null)} /> : null}
@@ -100,7 +120,13 @@ function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
   );
 }
 
-function Actions({ run, onOpen }: { run: RunDetail; onOpen: (what: 'correct' | 'readings') => void }): ReactNode {
+function Actions({
+  run,
+  onOpen,
+}: {
+  run: RunDetail;
+  onOpen: (what: 'correct' | 'readings') => void;
+}): ReactNode {
   const router = useRouter();
   const toast = useToast();
   const remove = useDeleteRun();
@@ -109,15 +135,39 @@ function Actions({ run, onOpen }: { run: RunDetail; onOpen: (what: 'correct' | '
     remove.mutate(run.id, {
       onSuccess: () => {
         router.navigate('/');
-        toast({ text: `“${run.name}” is deleted.`, undo: () => restore.mutate(run.id, { onError: (error) => toast({ text: `It could not be brought back: ${error.message}` }) }) });
+        toast({
+          text: `“${run.name}” is deleted.`,
+          undo: () =>
+            restore.mutate(run.id, {
+              onError: (error) => toast({ text: `It could not be brought back: ${error.message}` }),
+            }),
+        });
       },
       onError: (error) => toast({ text: `It could not be deleted: ${error.message}` }),
     });
   return (
     <View style={{ flexDirection: 'row' }}>
-      <Button type="clear" title="Readings" aria-label="Add readings from paper" buttonStyle={TIGHT} onPress={() => onOpen('readings')} />
-      <Button type="clear" title="Correct" aria-label="Rename or correct" buttonStyle={TIGHT} onPress={() => onOpen('correct')} />
-      <Button type="clear" title="File" aria-label="Save the run as a file" buttonStyle={TIGHT} onPress={() => void Linking.openURL(`/api/runs/${run.id}/file`)} />
+      <Button
+        type="clear"
+        title="Readings"
+        aria-label="Add readings from paper"
+        buttonStyle={TIGHT}
+        onPress={() => onOpen('readings')}
+      />
+      <Button
+        type="clear"
+        title="Correct"
+        aria-label="Rename or correct"
+        buttonStyle={TIGHT}
+        onPress={() => onOpen('correct')}
+      />
+      <Button
+        type="clear"
+        title="File"
+        aria-label="Save the run as a file"
+        buttonStyle={TIGHT}
+        onPress={() => void Linking.openURL(`/api/runs/${run.id}/file`)}
+      />
       <Button type="clear" title="Delete" buttonStyle={TIGHT} loading={remove.isPending} onPress={onDelete} />
     </View>
   );
@@ -137,7 +187,11 @@ function HowItWasRun({ run }: { run: RunDetail }): ReactNode {
           <Body>{`, settings: ${run.onCard.policy}`}</Body>
         </Link>
       ) : null}
-      <View role="list" aria-label="Conditions" style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 18, rowGap: 4 }}>
+      <View
+        role="list"
+        aria-label="Conditions"
+        style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 18, rowGap: 4 }}
+      >
         {answers.map(({ asks, says }) => (
           <Body key={asks} role="listitem" style={{ fontSize: 15 }}>{`${asks}: ${says}`}</Body>
         ))}
@@ -169,7 +223,9 @@ function Source({ run }: { run: RunDetail }): ReactNode {
             .join('; ')}${dropped > 5 ? '; …' : '.'}`}
         </Body>
       ) : null}
-      {upload.passedOver > 0 ? <Body>{`${count(upload.passedOver, 'line')} of a kind that this version does not know ${upload.passedOver === 1 ? 'was' : 'were'} passed over.`}</Body> : null}
+      {upload.passedOver > 0 ? (
+        <Body>{`${count(upload.passedOver, 'line')} of a kind that this version does not know ${upload.passedOver === 1 ? 'was' : 'were'} passed over.`}</Body>
+      ) : null}
       {upload.cutOff ? <Body>The last line of the file was cut off, and dropped.</Body> : null}
     </Section>
   );

@@ -35,7 +35,9 @@ export function RunsScreen(): ReactNode {
       contentContainerStyle={{ padding: wide ? 24 : 14, gap: wide ? 0 : 10, maxWidth: 1240, width: '100%' }}
       ListHeaderComponent={
         <View style={{ gap: 10, marginBottom: wide ? 12 : 4 }}>
-          <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center', gap: 12 }}>
+          <View
+            style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center', gap: 12 }}
+          >
             <Heading level={1}>Runs</Heading>
             {all.length >= MANY ? <Search value={wanted} onChange={setWanted} /> : null}
           </View>
@@ -43,7 +45,9 @@ export function RunsScreen(): ReactNode {
           {wide && shown.length > 0 ? <ColumnHeads scaleS={scaleS} /> : null}
         </View>
       }
-      renderItem={({ item }) => (wide ? <WideRow run={item} scaleS={scaleS} /> : <Card run={item} scaleS={scaleS} />)}
+      renderItem={({ item }) =>
+        wide ? <WideRow run={item} scaleS={scaleS} /> : <Card run={item} scaleS={scaleS} />
+      }
       ListEmptyComponent={<Nothing runs={runs} wanted={wanted} clear={() => setWanted('')} />}
     />
   );
@@ -53,7 +57,10 @@ const NO_RUNS: RunSummary[] = [];
 
 function matches(run: RunSummary, wanted: string): boolean {
   const text = [run.name, run.device, run.title, run.setup].join(' ').toLowerCase();
-  return wanted.toLowerCase().split(/\s+/).every((word) => text.includes(word));
+  return wanted
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.includes(word));
 }
 
 function Search({ value, onChange }: { value: string; onChange: (value: string) => void }): ReactNode {
@@ -65,16 +72,50 @@ function Search({ value, onChange }: { value: string; onChange: (value: string) 
       placeholder="Device or title"
       aria-label="Find a run by device or title"
       searchIcon={<Feather name="search" size={18} color={quiet} />}
-      clearIcon={value === '' ? <View /> : <Button type="clear" title="×" aria-label="Clear the search" onPress={() => onChange('')} buttonStyle={{ minWidth: TARGET, paddingHorizontal: 0 }} />}
-      containerStyle={{ backgroundColor: 'transparent', borderTopWidth: 0, borderBottomWidth: 0, padding: 0, flex: 1, maxWidth: 280 }}
-      inputContainerStyle={{ backgroundColor: sheet, borderWidth: 1, borderBottomWidth: 1, borderColor: quiet, borderRadius: 6, height: TARGET }}
+      clearIcon={
+        value === '' ? (
+          <View />
+        ) : (
+          <Button
+            type="clear"
+            title="×"
+            aria-label="Clear the search"
+            onPress={() => onChange('')}
+            buttonStyle={{ minWidth: TARGET, paddingHorizontal: 0 }}
+          />
+        )
+      }
+      containerStyle={{
+        backgroundColor: 'transparent',
+        borderTopWidth: 0,
+        borderBottomWidth: 0,
+        padding: 0,
+        flex: 1,
+        maxWidth: 280,
+      }}
+      inputContainerStyle={{
+        backgroundColor: sheet,
+        borderWidth: 1,
+        borderBottomWidth: 1,
+        borderColor: quiet,
+        borderRadius: 6,
+        height: TARGET,
+      }}
       inputStyle={{ fontFamily: FONTS.text, fontSize: 16, color: ink, minHeight: TARGET - 4 }}
       placeholderTextColor={quiet}
     />
   );
 }
 
-function Nothing({ runs, wanted, clear }: { runs: ReturnType<typeof useRuns>; wanted: string; clear: () => void }): ReactNode {
+function Nothing({
+  runs,
+  wanted,
+  clear,
+}: {
+  runs: ReturnType<typeof useRuns>;
+  wanted: string;
+  clear: () => void;
+}): ReactNode {
   const router = useRouter();
   if (runs.isPending) return <Loading rows={5} height={110} label="Loading the runs" />;
   if (runs.error) return <Failed error={runs.error} retry={() => void runs.refetch()} />;
@@ -86,8 +127,12 @@ function Nothing({ runs, wanted, clear }: { runs: ReturnType<typeof useRuns>; wa
     );
   }
   return (
-    <Notice title="No runs yet" action={<Button title="Import a frame log" onPress={() => router.navigate('/import')} />}>
-      Bring a log with a frame time or a timestamp per row, and see how the run held up from its first split to its last.
+    <Notice
+      title="No runs yet"
+      action={<Button title="Import a frame log" onPress={() => router.navigate('/import')} />}
+    >
+      Bring a log with a frame time or a timestamp per row, and see how the run held up from its first split
+      to its last.
     </Notice>
   );
 }
@@ -95,37 +140,73 @@ function Nothing({ runs, wanted, clear }: { runs: ReturnType<typeof useRuns>; wa
 const PENDING = 'Its figures are being computed anew. Open it to have them at once.';
 
 /** What a row says, as the reader's school and scale have it. */
-function useSaid(run: RunSummary): { headline: string; lead: string; leadColumn: string; leadUnit: string; second: string; peak: string; word: string } {
+function useSaid(run: RunSummary): {
+  headline: string;
+  lead: string;
+  leadColumn: string;
+  leadUnit: string;
+  second: string;
+  peak: string;
+  word: string;
+} {
   const voice = useVoice();
   const facts = run.recording ? null : run.headline;
   const medianLeads = voice.school === 'median-and-hold' && facts?.pace.source === 'frames';
   const lead = (medianLeads ? facts?.pace.median : facts?.pace.average) ?? null;
   return {
-    headline: run.recording ? (run.recording === 'running' ? 'Being recorded at the bench.' : 'At the bench, not started.') : facts ? headline(facts, voice) : PENDING,
+    headline: run.recording
+      ? run.recording === 'running'
+        ? 'Being recorded at the bench.'
+        : 'At the bench, not started.'
+      : facts
+        ? headline(facts, voice)
+        : PENDING,
     lead: `${facts?.pace.source === 'eye' ? '~' : ''}${fps(lead)}`,
     leadColumn: `${facts?.pace.source === 'eye' ? '~' : ''}${fpsColumn(lead)}`,
-    leadUnit: facts?.pace.source === 'eye' ? 'fps, by eye' : facts?.pace.source === 'read' ? 'fps, read off' : medianLeads ? 'fps median' : 'fps average',
-    second: voice.school === 'median-and-hold' ? percent(facts?.pace.hold ?? null) : fpsColumn(facts?.onePercentLow ?? null),
+    leadUnit:
+      facts?.pace.source === 'eye'
+        ? 'fps, by eye'
+        : facts?.pace.source === 'read'
+          ? 'fps, read off'
+          : medianLeads
+            ? 'fps median'
+            : 'fps average',
+    second:
+      voice.school === 'median-and-hold'
+        ? percent(facts?.pace.hold ?? null)
+        : fpsColumn(facts?.onePercentLow ?? null),
     peak: voice.temperature(facts?.peakC ?? null),
     word: facts?.stamina.word ?? NONE,
   };
 }
 
 /** A run that is recorded is opened at the bench. */
-const hrefOf = (run: RunSummary): `/runs/${string}` | `/bench/${string}` => (run.recording ? `/bench/${run.id}` : `/runs/${run.id}`);
+const hrefOf = (run: RunSummary): `/runs/${string}` | `/bench/${string}` =>
+  run.recording ? `/bench/${run.id}` : `/runs/${run.id}`;
 
 function Card({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
   const { sheet, line } = usePalette();
   const said = useSaid(run);
   return (
     <Link href={hrefOf(run)} asChild>
-      <Pressable style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 12, gap: 8 }}>
+      <Pressable
+        style={{
+          backgroundColor: sheet,
+          borderWidth: 1,
+          borderColor: line,
+          borderRadius: 8,
+          padding: 12,
+          gap: 8,
+        }}
+      >
         <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
           <View style={{ flex: 1 }}>
             <Heading level={2} style={{ fontSize: 19 }}>
               {run.name}
             </Heading>
-            <Quiet>{[run.setup, clock(run.lane.seconds), run.headline?.stamina.word].filter(Boolean).join(' · ')}</Quiet>
+            <Quiet>
+              {[run.setup, clock(run.lane.seconds), run.headline?.stamina.word].filter(Boolean).join(' · ')}
+            </Quiet>
           </View>
           <View style={{ alignItems: 'flex-end' }}>
             <FigureText size={30}>{said.lead}</FigureText>
@@ -148,7 +229,9 @@ const COLUMNS = { name: 270, word: 64, average: 84, low: 66, peak: 76 };
 function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
   const medianLeads = useVoice().school === 'median-and-hold';
   const step = STEPS_S.find((seconds) => scaleS / seconds <= MOST_HEADS) ?? scaleS;
-  const marks = Array.from({ length: Math.floor(scaleS / step) + 1 }, (_, i) => i * step).filter((at) => at < 0.96 * scaleS);
+  const marks = Array.from({ length: Math.floor(scaleS / step) + 1 }, (_, i) => i * step).filter(
+    (at) => at < 0.96 * scaleS,
+  );
   return (
     <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-end', paddingHorizontal: 8 }}>
       <Quiet style={{ width: COLUMNS.name }}>title on device</Quiet>
@@ -160,7 +243,9 @@ function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
         ))}
       </View>
       <Quiet style={{ width: COLUMNS.word }}>stamina</Quiet>
-      <Quiet style={{ width: COLUMNS.average, textAlign: 'right' }}>{medianLeads ? 'median fps' : 'average fps'}</Quiet>
+      <Quiet style={{ width: COLUMNS.average, textAlign: 'right' }}>
+        {medianLeads ? 'median fps' : 'average fps'}
+      </Quiet>
       <Quiet style={{ width: COLUMNS.low, textAlign: 'right' }}>{medianLeads ? 'hold' : '1 % low'}</Quiet>
       <Quiet style={{ width: COLUMNS.peak, textAlign: 'right' }}>hottest</Quiet>
     </View>
@@ -178,7 +263,9 @@ function WideRow({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNod
             <Heading level={2} style={{ fontSize: 18 }}>
               {run.name}
             </Heading>
-            <Quiet>{[run.setup, run.startedAt ? day(run.startedAt) : null].filter(Boolean).join(' · ')}</Quiet>
+            <Quiet>
+              {[run.setup, run.startedAt ? day(run.startedAt) : null].filter(Boolean).join(' · ')}
+            </Quiet>
           </View>
           <View style={{ flex: 1 }}>
             <Lane lane={run.lane} scaleS={scaleS} height={46} />
@@ -186,7 +273,9 @@ function WideRow({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNod
           <FigureText size={18} style={{ width: COLUMNS.word }}>
             {said.word}
           </FigureText>
-          <FigureText size={24} style={{ width: COLUMNS.average, textAlign: 'right' }}>{said.leadColumn}</FigureText>
+          <FigureText size={24} style={{ width: COLUMNS.average, textAlign: 'right' }}>
+            {said.leadColumn}
+          </FigureText>
           <FigureText size={18} style={{ width: COLUMNS.low, textAlign: 'right' }}>
             {said.second}
           </FigureText>

@@ -4,7 +4,15 @@ import { usePalette } from '../../ui/Look';
 import { Heading } from '../../ui/words';
 
 /** A part of the run's page. */
-export function Section({ title, children, aside }: { title: string; children: ReactNode; aside?: ReactNode }): ReactNode {
+export function Section({
+  title,
+  children,
+  aside,
+}: {
+  title: string;
+  children: ReactNode;
+  aside?: ReactNode;
+}): ReactNode {
   const { line } = usePalette();
   return (
     <View style={{ borderTopWidth: 1, borderColor: line, paddingTop: 12, gap: 8 }}>

@@ -26,7 +26,9 @@ export interface Stretch {
 export function Spans({ run, drawn }: { run: RunDetail; drawn: Stretch | null }): ReactNode {
   return (
     <View style={{ gap: 10 }}>
-      {run.figures.frames.count > 0 || run.series.length > 0 ? <LeaveOut key={drawn ? `${drawn.fromS} ${drawn.toS}` : 'typed'} run={run} drawn={drawn} /> : null}
+      {run.figures.frames.count > 0 || run.series.length > 0 ? (
+        <LeaveOut key={drawn ? `${drawn.fromS} ${drawn.toS}` : 'typed'} run={run} drawn={drawn} />
+      ) : null}
       {run.entries.length > 0 ? (
         <View role="list" aria-label="Added by hand, and left out">
           {run.entries.map((entry) => (
@@ -44,27 +46,61 @@ function LeaveOut({ run, drawn }: { run: RunDetail; drawn: Stretch | null }): Re
   const [to, setTo] = useState(drawn ? clock(drawn.toS) : '');
   const [kind, setKind] = useState('menu');
   const [fromS, toS] = [readTime(from), readTime(to)];
-  const problem = fromS !== null && toS !== null && toS <= fromS ? 'The end lies before the start.' : fromS !== null && fromS >= run.figures.frames.seconds ? 'The run is over by then.' : null;
+  const problem =
+    fromS !== null && toS !== null && toS <= fromS
+      ? 'The end lies before the start.'
+      : fromS !== null && fromS >= run.figures.frames.seconds
+        ? 'The run is over by then.'
+        : null;
   const ready = fromS !== null && toS !== null && problem === null;
   return (
     <View style={{ gap: 6 }}>
       <Heading level={3}>Leave a stretch out</Heading>
-      <Quiet>Drag over the chart, or type the times. The frames stay; the figures are computed without them.</Quiet>
+      <Quiet>
+        Drag over the chart, or type the times. The frames stay; the figures are computed without them.
+      </Quiet>
       <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap', alignItems: 'flex-end' }}>
         <TimeInput label="From" value={from} onChange={setFrom} />
         <TimeInput label="To" value={to} onChange={setTo} />
         <Choices label="What it is" options={KINDS} selected={kind} onSelect={setKind} />
-        <Button title="Leave out" disabled={!ready} loading={add.isPending} onPress={() => ready && add.mutate([{ type: 'span', fromMs: fromS * 1000, toMs: toS * 1000, kind }], { onSuccess: () => [setFrom, setTo].forEach((set) => set('')) })} />
+        <Button
+          title="Leave out"
+          disabled={!ready}
+          loading={add.isPending}
+          onPress={() =>
+            ready &&
+            add.mutate([{ type: 'span', fromMs: fromS * 1000, toMs: toS * 1000, kind }], {
+              onSuccess: () => [setFrom, setTo].forEach((set) => set('')),
+            })
+          }
+        />
       </View>
-      {problem || add.error ? <Body role="alert">{problem ?? `Not left out: ${add.error!.message}`}</Body> : null}
+      {problem || add.error ? (
+        <Body role="alert">{problem ?? `Not left out: ${add.error!.message}`}</Body>
+      ) : null}
     </View>
   );
 }
 
-function TimeInput({ label, value, onChange }: { label: string; value: string; onChange: (text: string) => void }): ReactNode {
+function TimeInput({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (text: string) => void;
+}): ReactNode {
   return (
     <View style={{ width: 96 }}>
-      <Input label={label} aria-label={`${label}, minutes and seconds`} value={value} onChangeText={onChange} placeholder="0:00" renderErrorMessage={false} />
+      <Input
+        label={label}
+        aria-label={`${label}, minutes and seconds`}
+        value={value}
+        onChangeText={onChange}
+        placeholder="0:00"
+        renderErrorMessage={false}
+      />
     </View>
   );
 }
@@ -75,18 +111,29 @@ function OwnLine({ run, entry }: { run: RunDetail; entry: StoredEntry }): ReactN
   const toast = useToast();
   const { temperature } = useVoice();
   const text = sayLine(entry.line, temperature);
-  const onRemove = (): void => remove.mutate(entry.id, { onSuccess: () => toast({ text: `Taken back: ${text}.`, undo: () => add.mutate([entry.line]) }), onError: (error) => toast({ text: `It stays: ${error.message}` }) });
+  const onRemove = (): void =>
+    remove.mutate(entry.id, {
+      onSuccess: () => toast({ text: `Taken back: ${text}.`, undo: () => add.mutate([entry.line]) }),
+      onError: (error) => toast({ text: `It stays: ${error.message}` }),
+    });
   return (
     <View role="listitem" style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
       <Body style={{ flex: 1, fontSize: 15 }}>{text}</Body>
-      <Button type="clear" title="Take back" aria-label={`Take back ${text}`} loading={remove.isPending} onPress={onRemove} />
+      <Button
+        type="clear"
+        title="Take back"
+        aria-label={`Take back ${text}`}
+        loading={remove.isPending}
+        onPress={onRemove}
+      />
     </View>
   );
 }
 
 /** A line of a run in words. */
 function sayLine(line: EntryLine, temperature: (celsius: number) => string): string {
-  if (line.type === 'span') return `${line.kind}, ${clock(line.fromMs / 1000)} to ${clock(line.toMs / 1000)}${line.kind === 'charging' ? '' : ', left out'}`;
+  if (line.type === 'span')
+    return `${line.kind}, ${clock(line.fromMs / 1000)} to ${clock(line.toMs / 1000)}${line.kind === 'charging' ? '' : ', left out'}`;
   const at = clock(line.atMs / 1000);
   switch (line.type) {
     case 'skin':

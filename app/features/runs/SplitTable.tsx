@@ -29,19 +29,50 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
   const width = columns.reduce((sum, column) => sum + column.width, 0);
   return (
     <Section title="Splits" aside={<Lengths run={run} />}>
-      <ScrollView horizontal tabIndex={0} aria-label="Split table" contentContainerStyle={{ flexGrow: 1 }} showsHorizontalScrollIndicator>
+      <ScrollView
+        horizontal
+        tabIndex={0}
+        aria-label="Split table"
+        contentContainerStyle={{ flexGrow: 1 }}
+        showsHorizontalScrollIndicator
+      >
         <View role="table" aria-label="Splits" style={{ minWidth: width, flexGrow: 1 }}>
-          <View role="row" style={{ flexDirection: 'row', borderBottomWidth: 1, borderColor: line, paddingBottom: 4 }}>
+          <View
+            role="row"
+            style={{ flexDirection: 'row', borderBottomWidth: 1, borderColor: line, paddingBottom: 4 }}
+          >
             {columns.map((column, i) => (
-              <Quiet key={column.head} role="columnheader" style={{ width: column.width, flexGrow: 1, textAlign: i === 0 ? 'left' : 'right' }}>
+              <Quiet
+                key={column.head}
+                role="columnheader"
+                style={{ width: column.width, flexGrow: 1, textAlign: i === 0 ? 'left' : 'right' }}
+              >
                 {column.head}
               </Quiet>
             ))}
           </View>
           {splits.map((split, row) => (
-            <View key={split.fromS} role="row" style={{ flexDirection: 'row', paddingVertical: 6, backgroundColor: row % 2 === 1 ? `${track}66` : 'transparent' }}>
+            <View
+              key={split.fromS}
+              role="row"
+              style={{
+                flexDirection: 'row',
+                paddingVertical: 6,
+                backgroundColor: row % 2 === 1 ? `${track}66` : 'transparent',
+              }}
+            >
               {columns.map((column, i) => (
-                <FigureText key={column.head} role="cell" size={(column.leads ? 20 : 17) - (wide ? 0 : 1)} style={{ width: column.width, flexGrow: 1, textAlign: i === 0 ? 'left' : 'right', alignSelf: 'center' }}>
+                <FigureText
+                  key={column.head}
+                  role="cell"
+                  size={(column.leads ? 20 : 17) - (wide ? 0 : 1)}
+                  style={{
+                    width: column.width,
+                    flexGrow: 1,
+                    textAlign: i === 0 ? 'left' : 'right',
+                    alignSelf: 'center',
+                  }}
+                >
                   {column.cell(split)}
                 </FigureText>
               ))}
@@ -55,22 +86,59 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
 }
 
 /** What a row shows; on a phone as narrow as the figures allow, so that warmth is still in view. */
-function columnsFor({ target, figures }: RunDetail, wide: boolean, voice: ReturnType<typeof useVoice>): Column[] {
+function columnsFor(
+  { target, figures }: RunDetail,
+  wide: boolean,
+  voice: ReturnType<typeof useVoice>,
+): Column[] {
   const any = (has: (split: Split) => boolean): boolean => figures.splits.some(has);
   return [
     { head: 'from', width: wide ? 56 : 46, cell: (split) => clock(split.fromS) },
-    voice.school === 'median-and-hold' ? { head: 'median', leads: true, width: wide ? 66 : 58, cell: (split) => fpsColumn(split.median) } : { head: 'average', leads: true, width: wide ? 66 : 58, cell: (split) => fpsColumn(split.average) },
-    { head: wide ? '1 % low' : 'low', width: wide ? 62 : 50, cell: (split) => fpsColumn(split.onePercentLow) },
+    voice.school === 'median-and-hold'
+      ? { head: 'median', leads: true, width: wide ? 66 : 58, cell: (split) => fpsColumn(split.median) }
+      : { head: 'average', leads: true, width: wide ? 66 : 58, cell: (split) => fpsColumn(split.average) },
+    {
+      head: wide ? '1 % low' : 'low',
+      width: wide ? 62 : 50,
+      cell: (split) => fpsColumn(split.onePercentLow),
+    },
     { head: 'hold', width: wide ? 62 : 50, cell: (split) => percent(split.hold) },
-    ...(target === null ? [] : [{ head: wide ? 'on target' : 'target', width: wide ? 72 : 52, cell: (split: Split) => percent(split.onTarget) }]),
+    ...(target === null
+      ? []
+      : [
+          {
+            head: wide ? 'on target' : 'target',
+            width: wide ? 72 : 52,
+            cell: (split: Split) => percent(split.onTarget),
+          },
+        ]),
     { head: 'breaks', width: wide ? 56 : 46, cell: (split) => breaks(split) },
-    ...(any((split) => hottest(split) !== null) ? [{ head: `°${voice.unit}`, width: wide ? 54 : 44, cell: (split: Split) => inDegrees(hottest(split), voice) }] : []),
-    ...(any((split) => split.percentUsed !== null) ? [{ head: '% used', width: wide ? 58 : 50, cell: (split: Split) => split.percentUsed?.toFixed(1) ?? NONE }] : []),
-    ...(any((split) => split.watts !== null) ? [{ head: 'watts', width: wide ? 54 : 46, cell: (split: Split) => split.watts?.toFixed(1) ?? NONE }] : []),
+    ...(any((split) => hottest(split) !== null)
+      ? [
+          {
+            head: `°${voice.unit}`,
+            width: wide ? 54 : 44,
+            cell: (split: Split) => inDegrees(hottest(split), voice),
+          },
+        ]
+      : []),
+    ...(any((split) => split.percentUsed !== null)
+      ? [
+          {
+            head: '% used',
+            width: wide ? 58 : 50,
+            cell: (split: Split) => split.percentUsed?.toFixed(1) ?? NONE,
+          },
+        ]
+      : []),
+    ...(any((split) => split.watts !== null)
+      ? [{ head: 'watts', width: wide ? 54 : 46, cell: (split: Split) => split.watts?.toFixed(1) ?? NONE }]
+      : []),
   ];
 }
 
-const inDegrees = (celsius: number | null, { degrees }: ReturnType<typeof useVoice>): string => (celsius === null ? NONE : degrees(celsius).toFixed(1));
+const inDegrees = (celsius: number | null, { degrees }: ReturnType<typeof useVoice>): string =>
+  celsius === null ? NONE : degrees(celsius).toFixed(1);
 
 function breaks({ stutters, stalls, freezes }: Split): string {
   const all = stutters + stalls + freezes;
@@ -94,7 +162,12 @@ function Lengths({ run }: { run: RunDetail }): ReactNode {
         options={SPLIT_MINUTES.map((minutes) => ({ value: minutes, text: String(minutes) }))}
         selected={run.figures.splitMinutes}
         disabled={correct.isPending}
-        onSelect={(splitMinutes) => correct.mutate({ splitMinutes }, { onError: (error) => toast({ text: `The splits stay as they are: ${error.message}` }) })}
+        onSelect={(splitMinutes) =>
+          correct.mutate(
+            { splitMinutes },
+            { onError: (error) => toast({ text: `The splits stay as they are: ${error.message}` }) },
+          )
+        }
       />
     </View>
   );

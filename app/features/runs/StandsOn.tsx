@@ -7,7 +7,13 @@ import { count, fps } from '../../ui/figures';
 import { Notice } from '../../ui/states';
 import { Body, Quiet } from '../../ui/words';
 
-const MEASURES: Record<SourceUse['measure'], string> = { frames: 'Frames', battery: 'Battery', power: 'Power', load: 'Load', refresh: 'Panel' };
+const MEASURES: Record<SourceUse['measure'], string> = {
+  frames: 'Frames',
+  battery: 'Battery',
+  power: 'Power',
+  load: 'Load',
+  refresh: 'Panel',
+};
 
 /** Which sources the figures stand on, where there is more to say than one file. */
 export function StandsOn({ run }: { run: RunDetail }): ReactNode {
@@ -15,7 +21,14 @@ export function StandsOn({ run }: { run: RunDetail }): ReactNode {
   const { coverage } = run.figures;
   if (run.recording) {
     return (
-      <Notice title="It is still being recorded" action={<Link href={`/bench/${run.id}`}><Body style={{ textDecorationLine: 'underline' }}>Open it at the bench</Body></Link>}>
+      <Notice
+        title="It is still being recorded"
+        action={
+          <Link href={`/bench/${run.id}`}>
+            <Body style={{ textDecorationLine: 'underline' }}>Open it at the bench</Body>
+          </Link>
+        }
+      >
         Its figures are computed when it has ended.
       </Notice>
     );
@@ -23,11 +36,17 @@ export function StandsOn({ run }: { run: RunDetail }): ReactNode {
   const parts = coverage.length > 1 ? coverage : [];
   const uses = recorded?.used ?? [];
   if (parts.length === 0 && uses.length === 0) return null;
-  const nameOf = (source: string): string => (source === BY_HAND ? 'typed by hand' : (recorded?.sources.find((one) => one.id === source)?.name ?? 'a source'));
+  const nameOf = (source: string): string =>
+    source === BY_HAND
+      ? 'typed by hand'
+      : (recorded?.sources.find((one) => one.id === source)?.name ?? 'a source');
   return (
     <View role="region" aria-label="What the figures stand on" style={{ gap: 2 }}>
       {parts.map((part) => (
-        <Body key={part.fromS} style={{ fontSize: 15, lineHeight: 21 }}>{`${clock(part.fromS)} to ${clock(part.toS)}: ${sayCovered(part)}`}</Body>
+        <Body
+          key={part.fromS}
+          style={{ fontSize: 15, lineHeight: 21 }}
+        >{`${clock(part.fromS)} to ${clock(part.toS)}: ${sayCovered(part)}`}</Body>
       ))}
       {uses.length > 0 ? <Quiet>{saySources(uses, nameOf)}</Quiet> : null}
     </View>
@@ -43,6 +62,9 @@ function sayCovered({ from, average, readings }: Covered): string {
 /** "Frames: logger, capture. Battery: typed by hand." */
 function saySources(uses: SourceUse[], nameOf: (source: string) => string): string {
   const byMeasure = new Map<SourceUse['measure'], string[]>();
-  for (const { measure, source } of uses) byMeasure.set(measure, [...new Set([...(byMeasure.get(measure) ?? []), nameOf(source)])]);
-  return [...byMeasure].map(([measure, names]) => `${MEASURES[measure]}: ${names.join(', then ')}.`).join(' ');
+  for (const { measure, source } of uses)
+    byMeasure.set(measure, [...new Set([...(byMeasure.get(measure) ?? []), nameOf(source)])]);
+  return [...byMeasure]
+    .map(([measure, names]) => `${MEASURES[measure]}: ${names.join(', then ')}.`)
+    .join(' ');
 }

@@ -5,7 +5,12 @@ import { usePalette } from '../../ui/Look';
 import { FONTS } from '../../ui/theme';
 import { Body, FigureText, Quiet } from '../../ui/words';
 
-const TRUST: Record<string, string> = { A: 'little speaks against it', B: 'mind the caveats', C: 'much speaks against it', D: 'not to be relied on' };
+const TRUST: Record<string, string> = {
+  A: 'little speaks against it',
+  B: 'mind the caveats',
+  C: 'much speaks against it',
+  D: 'not to be relied on',
+};
 
 /** What the run is called, whether it plays, how far it may be trusted and why. */
 export function Verdict({ run }: { run: RunDetail }): ReactNode {

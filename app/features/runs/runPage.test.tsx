@@ -6,14 +6,30 @@ import { Measures } from './Measures';
 import { SplitTable } from './SplitTable';
 import { Verdict } from './Verdict';
 
-const skin = (c: number, minute: number, spot = 'back'): { type: 'skin'; atMs: number; spot: string; c: number; by: string } => ({ type: 'skin', atMs: minute * 60_000, spot, c, by: 'infrared' });
+const skin = (
+  c: number,
+  minute: number,
+  spot = 'back',
+): { type: 'skin'; atMs: number; spot: string; c: number; by: string } => ({
+  type: 'skin',
+  atMs: minute * 60_000,
+  spot,
+  c,
+  by: 'infrared',
+});
 
 beforeEach(() => AsyncStorage.clear());
 
 describe('the five measures', () => {
   it('come in their order, each with its figure and what it is', async () => {
     await show(<Measures run={runWith({ frames: at(52, 1000), facts: { target: 60 } })} />);
-    expect(screen.getAllByRole('heading').map((heading) => heading.textContent)).toEqual(['Pace', 'Evenness', 'Stamina', 'Warmth', 'Drain']);
+    expect(screen.getAllByRole('heading').map((heading) => heading.textContent)).toEqual([
+      'Pace',
+      'Evenness',
+      'Stamina',
+      'Warmth',
+      'Drain',
+    ]);
     expect(screen.getByText('fps, average')).toBeTruthy();
     expect(screen.getByText('of the opening is left: holds')).toBeTruthy();
     expect(screen.getByText('no skin readings')).toBeTruthy();
@@ -46,7 +62,12 @@ describe('the five measures', () => {
   it('give all three definitions of a low, or say that the frames are too few', async () => {
     const { unmount } = await show(<Measures run={runWith({ frames: at(60, 100) })} />);
     const rows = within(screen.getByRole('table', { name: 'Lows by definition' }));
-    expect(rows.getAllByRole('columnheader').map((head) => head.textContent)).toEqual(['lows, fps', 'quantile', 'worst mean', 'time share']);
+    expect(rows.getAllByRole('columnheader').map((head) => head.textContent)).toEqual([
+      'lows, fps',
+      'quantile',
+      'worst mean',
+      'time share',
+    ]);
     expect(within(rows.getByRole('row', { name: '1 % low' })).getAllByRole('cell')).toHaveLength(3);
     expect(rows.getByRole('row', { name: '0.1 % low' }).textContent).toContain('too few frames');
     unmount();
@@ -63,7 +84,18 @@ describe('the five measures', () => {
   });
 
   it('warn of charging while playing', async () => {
-    await show(<Measures run={runWith({ entries: [{ type: 'battery', atMs: 0, percent: 50 }, { type: 'battery', atMs: 600_000, percent: 52, charging: true }, { type: 'battery', atMs: 1_200_000, percent: 51 }, { type: 'battery', atMs: 1_800_000, percent: 49 }] })} />);
+    await show(
+      <Measures
+        run={runWith({
+          entries: [
+            { type: 'battery', atMs: 0, percent: 50 },
+            { type: 'battery', atMs: 600_000, percent: 52, charging: true },
+            { type: 'battery', atMs: 1_200_000, percent: 51 },
+            { type: 'battery', atMs: 1_800_000, percent: 49 },
+          ],
+        })}
+      />,
+    );
     expect(screen.getByRole('note').textContent).toMatch(/charge a device after it has cooled/);
   });
 
@@ -73,7 +105,16 @@ describe('the five measures', () => {
   });
 
   it('give hours from full with the range that the readings allow', async () => {
-    await show(<Measures run={runWith({ entries: [{ type: 'battery', atMs: 0, percent: 100 }, { type: 'battery', atMs: 3_600_000, percent: 80 }] })} />);
+    await show(
+      <Measures
+        run={runWith({
+          entries: [
+            { type: 'battery', atMs: 0, percent: 100 },
+            { type: 'battery', atMs: 3_600_000, percent: 80 },
+          ],
+        })}
+      />,
+    );
     expect(screen.getByText(/^5\sh\s00$/)).toBeTruthy();
     expect(screen.getByText('20.0 (19.0 to 21.0)')).toBeTruthy();
     expect(screen.getByText('battery’s Wh unknown')).toBeTruthy();
@@ -82,9 +123,21 @@ describe('the five measures', () => {
 
 describe('the verdict', () => {
   it('names the word, whether it plays, the confidence and every caveat', async () => {
-    await show(<Verdict run={runWith({ frames: at(60, 400), entries: [{ type: 'end', atMs: 400_000, reason: 'crash' }], facts: { need: 'action', conditions: ['pre-release'] } })} />);
+    await show(
+      <Verdict
+        run={runWith({
+          frames: at(60, 400),
+          entries: [{ type: 'end', atMs: 400_000, reason: 'crash' }],
+          facts: { need: 'action', conditions: ['pre-release'] },
+        })}
+      />,
+    );
     for (const text of ['DNF', 'plays well', 'for action', 'D']) expect(screen.getByText(text)).toBeTruthy();
-    expect(within(screen.getByRole('list', { name: 'Caveats' })).getAllByRole('listitem').map((item) => item.textContent)).toEqual([
+    expect(
+      within(screen.getByRole('list', { name: 'Caveats' }))
+        .getAllByRole('listitem')
+        .map((item) => item.textContent),
+    ).toEqual([
       '–The run is shorter than a quarter of an hour: it shows how the device opens, not what it sustains.',
       '–The title crashed.',
       '–The pace sits at a frame cap: headroom unknown.',
@@ -94,12 +147,21 @@ describe('the verdict', () => {
 });
 
 describe('the split table', () => {
-  const cells = (row: HTMLElement): (string | null)[] => within(row).getAllByRole('cell').map((cell) => cell.textContent);
+  const cells = (row: HTMLElement): (string | null)[] =>
+    within(row)
+      .getAllByRole('cell')
+      .map((cell) => cell.textContent);
 
   it('has a row per split, in columns that the run fills', async () => {
-    await show(<SplitTable run={runWith({ frames: [...at(60, 60), ...at(40, 60)], facts: { target: 60 } })} />);
+    await show(
+      <SplitTable run={runWith({ frames: [...at(60, 60), ...at(40, 60)], facts: { target: 60 } })} />,
+    );
     const [head, ...rows] = screen.getAllByRole('row');
-    expect(within(head!).getAllByRole('columnheader').map((column) => column.textContent)).toEqual(['from', 'average', 'low', 'hold', 'target', 'breaks']);
+    expect(
+      within(head!)
+        .getAllByRole('columnheader')
+        .map((column) => column.textContent),
+    ).toEqual(['from', 'average', 'low', 'hold', 'target', 'breaks']);
     expect(rows.map(cells)).toEqual([
       ['0:00', '60.0', '60.0', '100 %', '100 %', '0'],
       ['1:00', '40.0', '40.0', '100 %', '0 %', '0'],
@@ -119,17 +181,24 @@ describe('the split table', () => {
     expect(cells(screen.getAllByRole('row')[1]!)).toContain('104.0');
   });
 
-  it('is nothing without splits', async () => expect((await show(<SplitTable run={runWith({})} />)).container.querySelector('[role=table]')).toBeNull());
+  it('is nothing without splits', async () =>
+    expect(
+      (await show(<SplitTable run={runWith({})} />)).container.querySelector('[role=table]'),
+    ).toBeNull());
 });
 
 describe('the lane', () => {
   it('says in words what it draws', async () => {
     const run = runWith({ frames: [...at(60, 60), ...at(30, 60)], facts: { target: 60 } });
     await show(<Lane lane={run.lane} scaleS={120} height={50} />);
-    expect(screen.getByRole('img').getAttribute('aria-label')).toBe('0:00: 100 % of the target of 60; 1:00: 50 % of the target of 60');
+    expect(screen.getByRole('img').getAttribute('aria-label')).toBe(
+      '0:00: 100 % of the target of 60; 1:00: 50 % of the target of 60',
+    );
   });
   it('says so when there is no target', async () => {
     await show(<Lane lane={runWith({ frames: at(60, 60) }).lane} scaleS={60} height={50} />);
-    expect(screen.getByRole('img').getAttribute('aria-label')).toBe('0:00: 100 % of the seconds near the median');
+    expect(screen.getByRole('img').getAttribute('aria-label')).toBe(
+      '0:00: 100 % of the seconds near the median',
+    );
   });
 });

@@ -5,15 +5,24 @@ import type { ReactNode } from 'react';
 import { at, runWith, show } from '../../testing/render';
 import { RunsScreen } from './RunsScreen';
 
-jest.mock('expo-router', () => ({ Link: ({ children }: { children: ReactNode }) => children, useRouter: () => ({ navigate: jest.fn() }) }));
+jest.mock('expo-router', () => ({
+  Link: ({ children }: { children: ReactNode }) => children,
+  useRouter: () => ({ navigate: jest.fn() }),
+}));
 
 const run = (name: string, frames: number[], end?: 'crash'): RunSummary => ({
-  ...runWith({ frames, entries: end ? [{ type: 'end', atMs: 100_000, reason: end }] : [], facts: { target: 60 } }),
+  ...runWith({
+    frames,
+    entries: end ? [{ type: 'end', atMs: 100_000, reason: end }] : [],
+    facts: { target: 60 },
+  }),
   id: name,
   name,
 });
 const answer = (runs: RunSummary[]): void => {
-  global.fetch = jest.fn().mockResolvedValue({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(runs) });
+  global.fetch = jest
+    .fn()
+    .mockResolvedValue({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(runs) });
 };
 
 beforeEach(() => AsyncStorage.clear());
@@ -43,7 +52,16 @@ describe('the list of runs', () => {
   });
 
   it('finds by every word typed, and says when nothing fits', async () => {
-    answer(['Aurelune on Velm 5', 'Aurelune on Velm 4', 'Skiff 120 on Brask', 'Hexgarden on Oru', 'Pico Harbour on Oru', 'Glass Canyon on Oru'].map((name) => run(name, at(60, 30))));
+    answer(
+      [
+        'Aurelune on Velm 5',
+        'Aurelune on Velm 4',
+        'Skiff 120 on Brask',
+        'Hexgarden on Oru',
+        'Pico Harbour on Oru',
+        'Glass Canyon on Oru',
+      ].map((name) => run(name, at(60, 30))),
+    );
     await show(<RunsScreen />);
     const search = await screen.findByLabelText('Find a run by device or title');
     fireEvent.change(search, { target: { value: 'velm 4' } });
@@ -87,7 +105,9 @@ describe('the list of runs', () => {
     global.fetch = jest.fn().mockRejectedValue(new TypeError('Failed to fetch'));
     await show(<RunsScreen />);
     // asked twice before it gives up
-    await waitFor(() => expect(screen.getByText('The server is not reached')).toBeTruthy(), { timeout: 5000 });
+    await waitFor(() => expect(screen.getByText('The server is not reached')).toBeTruthy(), {
+      timeout: 5000,
+    });
     answer([run('Aurelune on Velm 5', at(60, 30))]);
     fireEvent.click(screen.getByText('Try again'));
     expect(await screen.findByText('Aurelune on Velm 5')).toBeTruthy();

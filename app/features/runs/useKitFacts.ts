@@ -18,13 +18,15 @@ export function useKitFacts(form: UseFormReturn<RunFactsInput>, kit: Kit | undef
     for (const field of ['target', 'refresh'] as const) {
       const now = form.getValues(field) ?? null;
       if (now !== null && now !== filled.current[field]) continue;
-      if (now !== known[field]) form.setValue(field, known[field], { shouldValidate: form.formState.isSubmitted });
+      if (now !== known[field])
+        form.setValue(field, known[field], { shouldValidate: form.formState.isSubmitted });
       filled.current[field] = known[field];
     }
   }, [form, kit, wanted, device, title, setup]);
 }
 
-const same = (a: string, b: string | null | undefined): boolean => a.toLowerCase() === b?.trim().toLowerCase();
+const same = (a: string, b: string | null | undefined): boolean =>
+  a.toLowerCase() === b?.trim().toLowerCase();
 
 const panelOf = (kit: Kit, device: string): number | null => {
   const rates = kit.devices.find((one) => same(one.name, device))?.facts.screens?.[0]?.refreshHz ?? [];
@@ -33,5 +35,9 @@ const panelOf = (kit: Kit, device: string): number | null => {
 
 function targetOf(kit: Kit, titleName: string, setup: string | null): number | null {
   const title = kit.titles.find((one) => same(one.name, titleName));
-  return kit.setups.find((one) => one.titleId === title?.id && same(one.name, setup))?.facts.capFps ?? title?.facts.nativeFps ?? null;
+  return (
+    kit.setups.find((one) => one.titleId === title?.id && same(one.name, setup))?.facts.capFps ??
+    title?.facts.nativeFps ??
+    null
+  );
 }

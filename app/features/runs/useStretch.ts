@@ -28,7 +28,11 @@ class StretchDrag {
   private draw(event: GestureResponderEvent, moveX: number): void {
     // on the web the responder is the element itself
     const viewX = (event.currentTarget as unknown as HTMLElement).getBoundingClientRect().left;
-    const at = (pageX: number): number => Math.min(this.seconds, Math.max(0, ((pageX - viewX - this.left) / Math.max(1, this.width)) * this.seconds));
+    const at = (pageX: number): number =>
+      Math.min(
+        this.seconds,
+        Math.max(0, ((pageX - viewX - this.left) / Math.max(1, this.width)) * this.seconds),
+      );
     const [from, to] = [at(this.downX), at(moveX)];
     this.onDraw({ fromS: Math.floor(Math.min(from, to)), toS: Math.ceil(Math.max(from, to)) });
   }
@@ -40,6 +44,14 @@ class StretchDrag {
  * @param seconds of the whole chart
  * @param left where its time begins, and `width` how far it goes, in pixels of the view
  */
-export function useStretch(seconds: number, left: number, width: number, onDraw: (stretch: Stretch) => void): GestureResponderHandlers {
-  return useMemo(() => new StretchDrag(seconds, left, width, onDraw).handlers, [seconds, left, width, onDraw]);
+export function useStretch(
+  seconds: number,
+  left: number,
+  width: number,
+  onDraw: (stretch: Stretch) => void,
+): GestureResponderHandlers {
+  return useMemo(
+    () => new StretchDrag(seconds, left, width, onDraw).handlers,
+    [seconds, left, width, onDraw],
+  );
 }

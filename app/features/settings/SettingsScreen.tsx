@@ -28,11 +28,24 @@ export function SettingsScreen(): ReactNode {
   return (
     <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 22, maxWidth: 620, width: '100%' }}>
       <Heading level={1}>Settings</Heading>
-      <Setting title="Which figures lead" says="All are computed from the same frames and stand on the run’s page; this chooses what comes first, everywhere.">
-        <Choices label="Which figures lead" options={SCHOOLS} selected={voice.school} onSelect={(school) => voice.speak({ school })} />
+      <Setting
+        title="Which figures lead"
+        says="All are computed from the same frames and stand on the run’s page; this chooses what comes first, everywhere."
+      >
+        <Choices
+          label="Which figures lead"
+          options={SCHOOLS}
+          selected={voice.school}
+          onSelect={(school) => voice.speak({ school })}
+        />
       </Setting>
       <Setting title="Temperatures" says="Stored in °C, shown and typed as you like.">
-        <Choices label="Temperatures" options={UNITS} selected={voice.unit} onSelect={(unit) => voice.speak({ unit })} />
+        <Choices
+          label="Temperatures"
+          options={UNITS}
+          selected={voice.unit}
+          onSelect={(unit) => voice.speak({ unit })}
+        />
       </Setting>
       <Setting title="Look" says="Day or night.">
         <Choices label="Look" options={LOOKS} selected={look.choice} onSelect={look.choose} />

@@ -3,6 +3,19 @@ import type { ReactNode } from 'react';
 import { PreflightScreen } from '../../../features/plan/PreflightScreen';
 
 export default function PreflightRoute(): ReactNode {
-  const { id, step, repeat, at } = useLocalSearchParams<{ id: string; step: string; repeat?: string; at?: string }>();
-  return <PreflightScreen key={`${step} ${repeat}`} cardId={id} stepId={step} repeat={Number(repeat ?? 1)} atMin={at === undefined ? null : Number(at)} />;
+  const { id, step, repeat, at } = useLocalSearchParams<{
+    id: string;
+    step: string;
+    repeat?: string;
+    at?: string;
+  }>();
+  return (
+    <PreflightScreen
+      key={`${step} ${repeat}`}
+      cardId={id}
+      stepId={step}
+      repeat={Number(repeat ?? 1)}
+      atMin={at === undefined ? null : Number(at)}
+    />
+  );
 }

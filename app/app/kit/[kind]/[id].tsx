@@ -8,5 +8,9 @@ const KINDS = ['device', 'accessory', 'instrument', 'title'] as const;
 export default function Record(): ReactNode {
   const { kind, id } = useLocalSearchParams<{ kind: string; id: string }>();
   const known = KINDS.find((one) => one === kind);
-  return known ? <RecordScreen key={id} kind={known} id={id} /> : <Notice title="Not in the kit">There is no such kind of record.</Notice>;
+  return known ? (
+    <RecordScreen key={id} kind={known} id={id} />
+  ) : (
+    <Notice title="Not in the kit">There is no such kind of record.</Notice>
+  );
 }
