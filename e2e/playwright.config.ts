@@ -1,10 +1,9 @@
 import { defineConfig } from '@playwright/test';
 
-/** Journeys through the real interface, on the server that the test command has started. */
+/** Journeys through the real interface, on the server and the database of a real run. */
 export default defineConfig({
   testDir: '.',
-  // one server and one database for all: one journey after the other
-  workers: 1,
+  // a server and a database for each worker (test.ts); journeys of one file follow one another
   fullyParallel: false,
   retries: 0,
   // limits for what hangs, not for what is slow: machines are shared
@@ -12,7 +11,6 @@ export default defineConfig({
   expect: { timeout: 60_000 },
   reporter: [['list'], ['json', { outputFile: process.env['PACE_E2E_REPORT'] ?? 'test-results/e2e.json' }]],
   use: {
-    baseURL: process.env['PACE_E2E_ADDRESS'],
     // what never comes is told before the whole journey’s time is over
     actionTimeout: 60_000,
     viewport: { width: 390, height: 844 },

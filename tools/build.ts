@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { cp, mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { build, type BuildOptions, type Plugin } from 'esbuild';
+import { build, context, type BuildOptions, type Plugin } from 'esbuild';
 import { run } from './processes';
 import { exists } from './packages';
 import { BUILT, COMMAND, ROOT, SERVER_DIST, WEB_DIST } from './paths';
@@ -50,16 +50,46 @@ export async function buildServer(): Promise<void> {
   await unlessBuilt('server', ['server', 'core', 'contract'], join(SERVER_DIST, 'main.mjs'), bundleServer);
 }
 
+/** How the server is bundled. @param outdir where to; inside the room, so that its packages are found */
+const serverBundle = (outdir: string): BuildOptions => ({
+  ...forNode,
+  entryPoints: { main: 'server/main.ts', 'analysis.worker': 'server/workers/analysis.worker.ts' },
+  outdir,
+  outExtension: { '.js': '.mjs' },
+  plugins: [packagesStayOutside],
+});
+
+async function copyMigrations(outdir: string): Promise<void> {
+  await rm(join(outdir, 'migrations'), { recursive: true, force: true });
+  await cp(join(ROOT, 'server', 'migrations'), join(outdir, 'migrations'), { recursive: true });
+}
+
 async function bundleServer(): Promise<void> {
-  await build({
-    ...forNode,
-    entryPoints: { main: 'server/main.ts', 'analysis.worker': 'server/workers/analysis.worker.ts' },
-    outdir: SERVER_DIST,
-    outExtension: { '.js': '.mjs' },
-    plugins: [packagesStayOutside],
-  });
-  await rm(join(SERVER_DIST, 'migrations'), { recursive: true, force: true });
-  await cp(join(ROOT, 'server', 'migrations'), join(SERVER_DIST, 'migrations'), { recursive: true });
+  await build(serverBundle(SERVER_DIST));
+  await copyMigrations(SERVER_DIST);
+}
+
+/**
+ * Bundles the server beside the one that `npm start` runs, and again with every change of a source.
+ *
+ * @param onBuilt called with the file to run, each time it is there anew
+ * @returns ends the watching
+ */
+export async function watchServer(onBuilt: (file: string) => void): Promise<() => Promise<void>> {
+  const outdir = join(SERVER_DIST, 'dev');
+  const tell: Plugin = {
+    name: 'tell',
+    setup(builder) {
+      builder.onEnd(async ({ errors }) => {
+        if (errors.length > 0) return;
+        await copyMigrations(outdir);
+        onBuilt(join(outdir, 'main.mjs'));
+      });
+    },
+  };
+  const watched = await context({ ...serverBundle(outdir), plugins: [packagesStayOutside, tell] });
+  await watched.watch();
+  return () => watched.dispose();
 }
 
 /** The command line into cli/dist, in one file, so that it starts at once. */

@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process';
+import { ROOT } from './paths';
 
 /** A failure that the person at the keyboard can do something about: shown without a stack. */
 export class Advice extends Error {}
@@ -42,6 +43,20 @@ export async function run(command: string, args: string[], options: RunOptions =
         .join('\n'),
     );
   return text;
+}
+
+/** Runs a command in the project’s folder with its output shown; its exit status. */
+export function show(command: string, args: string[], env: Record<string, string> = {}): Promise<number> {
+  console.log(`\n— ${command} ${args.join(' ')}`);
+  return new Promise((resolve) => {
+    const child = spawn(command, args, {
+      cwd: ROOT,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'inherit', 'inherit'],
+    });
+    child.on('error', () => resolve(127));
+    child.on('close', (code) => resolve(code ?? 1));
+  });
 }
 
 /** Whether a command ends well; its output is nobody's business. */

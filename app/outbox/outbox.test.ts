@@ -75,7 +75,7 @@ describe('the outbox', () => {
   });
   it.each([
     [507, 'disk-full'],
-    [401, 'code-needed'],
+    [401, 'no-entry'],
     [429, 'slow-down'],
   ])('keeps what is answered with %i for as long as it takes, however often', async (status, code) => {
     let answers = 20;
