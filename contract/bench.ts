@@ -1,6 +1,8 @@
+import { END_REASONS } from '@pace-check/core';
 import type { EndReason, EntryLine, LiveFigures, SourceUse } from '@pace-check/core';
 import * as z from 'zod';
-import { name, runFacts } from './http';
+import { runFacts } from './http';
+import { name } from './names';
 import { preflight } from './kit';
 import { entryLine } from './runFile';
 import { momentMs, runMs, text } from './text';
@@ -83,7 +85,7 @@ export const benchChange = z.discriminatedUnion('kind', [
     kind: z.literal('end'),
     entry: z.uuid(),
     atMs: runMs,
-    reason: z.enum(['planned', 'crash', 'stopped', 'would-not-start']),
+    reason: z.enum(END_REASONS),
     writer: text(60),
   }),
 ]);

@@ -1,6 +1,6 @@
 import type { DayPlan, PlanDevice } from '@pace-check/core';
 import * as z from 'zod';
-import { name, type NamedItem } from './http';
+import { name, type NamedItem } from './names';
 import { preflight, type Preflight } from './kit';
 import { moment, text, trimmed } from './text';
 

@@ -1,12 +1,5 @@
-import {
-  importDetails,
-  LARGEST_LOG_BYTES,
-  newEntries,
-  newRun,
-  runCorrection,
-  runFacts,
-  spotPlaces,
-} from './http';
+import { importDetails, LARGEST_LOG_BYTES, newEntries, newRun, runCorrection, runFacts } from './http';
+import { spotPlaces } from './names';
 
 const facts = { device: 'Velm 5', title: 'Aurelune', setup: null, target: 60, refresh: null };
 const firstIssue = (result: {

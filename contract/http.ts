@@ -1,3 +1,4 @@
+import { NEED_WORDS, SPLIT_MINUTES } from '@pace-check/core';
 import type {
   Caveat,
   ColumnChoice,
@@ -17,12 +18,10 @@ import * as z from 'zod';
 import type { RunOnCard } from './cards';
 import type { Preflight } from './kit';
 import { entryLine } from './runFile';
-import { text, trimmed } from './text';
+import { name, type NamedItem, type SpotPlace } from './names';
+import { text } from './text';
 
 /** What crosses between app and server. Requests are checked by schemas; answers are types that both sides share. */
-
-/** A name as a person gives it: trimmed, composed, not empty, not endless. */
-export const name = trimmed(120).min(1, 'a name is needed');
 
 const optionalRate = z
   .number('a number is needed')
@@ -86,20 +85,10 @@ export const newRun = z.object({
 });
 export type NewRun = z.infer<typeof newRun>;
 
-/** Where a spot lies on a device, as shares of its width and height from the top left. */
-export const spotPlace = z.object({
-  spot: name,
-  side: z.enum(['front', 'back']),
-  x: z.number().min(0).max(1),
-  y: z.number().min(0).max(1),
-});
-export type SpotPlace = z.infer<typeof spotPlace>;
-export const spotPlaces = z.object({ places: z.array(spotPlace).max(60, 'at most 60 spots') });
-
 /** A correction to a run; what is left out stays. */
 export const runCorrection = runFacts.partial().extend({
   roomC: z.number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').nullable().optional(),
-  need: z.enum(['reaction', 'action', 'story']).nullable().optional(),
+  need: z.enum(NEED_WORDS).nullable().optional(),
   native: optionalRate.optional(),
   batteryWh: z
     .number('a number is needed')
@@ -108,20 +97,12 @@ export const runCorrection = runFacts.partial().extend({
     .nullable()
     .optional(),
   name: name.optional(),
-  splitMinutes: z
-    .union([z.literal(1), z.literal(2), z.literal(5), z.literal(10)])
-    .nullable()
-    .optional(),
+  splitMinutes: z.literal(SPLIT_MINUTES).nullable().optional(),
 });
 export type RunCorrection = z.infer<typeof runCorrection>;
 
 /** The largest file that is taken, unpacked. */
 export const LARGEST_LOG_BYTES = 256 * 1024 * 1024;
-
-export interface NamedItem {
-  id: string;
-  name: string;
-}
 
 /** One cell of a run's lane. */
 export interface LaneCell {

@@ -1,7 +1,7 @@
-import type { Demand, DeviceKind, Need, TitleKind } from '@pace-check/core';
+import { NEED_WORDS, type Demand, type DeviceKind, type Need, type TitleKind } from '@pace-check/core';
 import * as z from 'zod';
 import { trimmed } from './text';
-import { name, spotPlace, type NamedItem } from './http';
+import { name, spotPlace, type NamedItem } from './names';
 
 /**
  * The kit: devices, what goes with them, titles and their setups. A record is
@@ -74,7 +74,7 @@ export const titleFacts = z.strictObject({
   system: words.optional(),
   nativeFps: amount(1000, 'fps').optional(),
   demand: (z.enum(['light', 'medium', 'heavy', 'notorious']) satisfies z.ZodType<Demand>).optional(),
-  need: (z.enum(['reaction', 'action', 'story']) satisfies z.ZodType<Need>).optional(),
+  need: (z.enum(NEED_WORDS) satisfies z.ZodType<Need>).optional(),
   version: words.optional(),
   updateStage: z.enum(['updated', 'not-updated']).optional(),
   capsFps: z.array(amount(1000, 'fps')).max(12, 'at most 12 caps').optional(),

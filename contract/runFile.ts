@@ -1,4 +1,4 @@
-import type { RunLine } from '@pace-check/core';
+import { END_REASONS, NEED_WORDS, RATE_SOURCES, type RunLine } from '@pace-check/core';
 import * as z from 'zod';
 import { moment, runMs, text } from './text';
 
@@ -23,7 +23,7 @@ export const runHeader = z.object({
   target: positive.optional().describe('frames per second that the run should reach'),
   refresh: positive.optional().describe('refresh rate of the panel, Hz'),
   native: positive.optional().describe('native rate of an emulated title, frames per second'),
-  need: z.enum(['reaction', 'action', 'story']).optional(),
+  need: z.enum(NEED_WORDS).optional(),
   room: z.number().min(-60).max(80).optional().describe('room temperature, °C'),
   batteryWh: positive.optional(),
   conditions: z.array(text(LONGEST_NAME)).max(100).optional(),
@@ -57,7 +57,7 @@ export const entryLine = z.discriminatedUnion('type', [
     type: z.literal('rate'),
     atMs,
     fps: z.number().min(0),
-    by: z.enum(['overlay', 'in-title', 'eye']),
+    by: z.enum(RATE_SOURCES),
   }),
   z.object({ type: z.literal('mark'), atMs, kind: word, note: text(LONGEST_NOTE).optional() }),
   z
@@ -66,7 +66,7 @@ export const entryLine = z.discriminatedUnion('type', [
   z.object({
     type: z.literal('end'),
     atMs,
-    reason: z.enum(['planned', 'crash', 'stopped', 'would-not-start']),
+    reason: z.enum(END_REASONS),
   }),
 ]);
 

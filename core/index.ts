@@ -1,53 +1,114 @@
-export * from './analyse';
-export * from './breaks';
-export * from './cadence';
-export * from './caveats';
-export * from './coolDown';
-export * from './coverage';
-export * from './difference';
-export * from './distribution';
-export * from './drain';
-export * from './emissivity';
-export * from './evenness';
-export * from './fit';
-export * from './frames/fromRows';
-export * from './frames/track';
-export * from './frames/unreadable';
-export * from './headline';
-export * from './limits';
-export * from './live';
-export * from './log/delimited';
-export * from './log/guess';
-export * from './log/micros';
-export * from './log/readLog';
-export * from './log/readRun';
-export * from './log/refused';
-export * from './log/sniff';
-export * from './lows';
-export * from './methodVersion';
-export * from './pace';
-export * from './paper';
-export * from './partition';
-export * from './plan';
-export * from './platform/shellFile';
-export * from './platform/shellText';
-export * from './plausible';
-export * from './playable';
-export * from './quantile';
-export * from './random';
-export * from './rating';
-export * from './readings';
-export * from './reduce';
-export * from './rounds';
-export * from './run/batches';
-export * from './run/lines';
-export * from './run/readRunFile';
-export * from './run/runInput';
-export * from './run/sources';
-export * from './session';
-export * from './splits';
-export * from './stamina';
-export * from './temperature';
-export * from './thin';
-export * from './threshold';
-export * from './warmth';
+/** What other rooms may use of core, name by name. */
+export { differenceOf, runsNeeded } from './compare/difference';
+export { orderCertainty } from './compare/rating';
+export { analyse } from './figures/analyse';
+export { findBreaks } from './figures/breaks';
+export { cadence, frameCap, type Cadence } from './figures/cadence';
+export { caveatSentence, confidenceOf } from './figures/caveats';
+export { coverage, type Covered } from './figures/coverage';
+export { distributionOf } from './figures/distribution';
+export { drainOf } from './figures/drain';
+export { correctEmissivity } from './figures/emissivity';
+export { evenness } from './figures/evenness';
+export { lows, sortedFrames, type Low } from './figures/lows';
+export { METHOD_VERSION } from './figures/methodVersion';
+export { type Analysis, type Figures, type RunFacts } from './figures/model';
+export { averagePace, onTarget, perSecondPace, steadiness } from './figures/pace';
+export { dischargeStretches, siftSkin } from './figures/plausible';
+export { NEEDS, emulation, playable } from './figures/playable';
+export { meanWatts, percentUsed, spotSeries } from './figures/readings';
+export { reduceSeries, type SeriesPoint } from './figures/reduce';
+export { firstAtLeast, joinSpans, prepareSession, type SpanUs } from './figures/session';
+export { SUSTAINED_S, splitEnds, splitTable, type Split } from './figures/splits';
+export { stamina } from './figures/stamina';
+export { CAUTION_C, STOP_C, WARMTH_BANDS, warmthBand, warmthOf, type SpotWarmth } from './figures/warmth';
+export { coolDown } from './fit/coolDown';
+export { fitApproach, tWidth, timeToReach, type ApproachFit } from './fit/fit';
+export { EMPTY_TRACK, frameStartsUs, withinLongest, type FrameTrack, type Gap } from './frames/track';
+export { type UnreadableRow } from './frames/unreadable';
+export { LONGEST_RUN_MS, LONGEST_RUN_S, MOST_LINES } from './limits';
+export { splitLine } from './log/delimited';
+export { UNIT_NAMES, type ColumnChoice, type ColumnGuess } from './log/guess';
+export { parseMicros, type TimeUnit } from './log/micros';
+export { LogReader, type RowLayout } from './log/readLog';
+export { noUsableColumn, readRun, tooLarge, viewHead } from './log/readRun';
+export { LogRefused, type RefusalCode } from './log/refused';
+export { HEAD_BYTES, isGzip, sniffLayout, type TextLayout } from './log/sniff';
+export { optimalPartition } from './numbers/partition';
+export { median, quantile } from './numbers/quantile';
+export { SeededRandom } from './numbers/random';
+export { thin } from './numbers/thin';
+export { carriedOver, planChanges, type PlanChanges } from './plan/changes';
+export {
+  ASSUMED_ROOM_C,
+  poseDay,
+  runStates,
+  taskId,
+  type PlanDevice,
+  type PosedDay,
+  type RunState,
+} from './plan/dayProblem';
+export {
+  DEVICE_KINDS,
+  USUAL_DEMAND,
+  deviceHabits,
+  taskHabits,
+  type CoolingFrom,
+  type DeviceKind,
+} from './plan/habits';
+export { planDay, type DayPlan, type PlanOptions, type PlannedRun } from './plan/planDay';
+export {
+  DEMANDS,
+  PlanRefused,
+  type DayDevice,
+  type DayProblem,
+  type DayTask,
+  type Demand,
+} from './plan/problem';
+export {
+  TEMPLATES,
+  TITLE_KINDS,
+  fittingTitles,
+  layTemplate,
+  type CardTemplate,
+  type KnownTitle,
+  type LaidStep,
+  type TitleKind,
+} from './plan/templates';
+export { readPaper, readTime, type PaperLine } from './readOff/paper';
+export { LiveRun, type LiveFigures } from './recording/live';
+export { nextReading, type ReadingDue } from './recording/rounds';
+export { BY_HAND, joinSources, type SourceUse } from './recording/sources';
+export { FrameBatches } from './runFile/batches';
+export { lineTimeMs, type EntryLine, type FramesLine, type RunHeader, type RunLine } from './runFile/lines';
+export { lastLineMs } from './runFile/readRunFile';
+export { factsOf, runInput, type FileRemains } from './runFile/runInput';
+export { isShellText } from './shell/shellFile';
+export { readShellText, shellStampMs, type PresentAnchor } from './shell/shellText';
+export {
+  CONDITIONS,
+  END_REASONS,
+  EXCLUDING_SPANS,
+  NEED_WORDS,
+  RATE_SOURCES,
+  SPAN_KINDS,
+  SPLIT_MINUTES,
+  type Caveat,
+  type Confidence,
+  type EndReason,
+  type Need,
+  type SplitMinutes,
+} from './vocabulary';
+export {
+  USUAL_VOICE,
+  clock,
+  headline,
+  headlineFacts,
+  hoursAndMinutes,
+  rate,
+  sayTemperature,
+  type HeadlineFacts,
+  type School,
+  type Voice,
+} from './words/headline';
+export { toCelsius, toFahrenheit, type TemperatureUnit } from './words/temperature';

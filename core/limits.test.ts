@@ -1,6 +1,6 @@
 import { checkRunLine } from '@pace-check/contract';
 import fc from 'fast-check';
-import { analyse, LISTED_BREAKS } from './analyse';
+import { analyse, LISTED_BREAKS } from './figures/analyse';
 import { withinLongest } from './frames/track';
 import {
   LONGEST_LINE_BYTES,
@@ -15,12 +15,12 @@ import {
 import { LogReader } from './log/readLog';
 import { LogRefused } from './log/refused';
 import { readRun } from './log/readRun';
-import { chargesAt, chargesBetween } from './plausible';
-import { FrameBatches } from './run/batches';
-import { factsOf, runInput } from './run/runInput';
-import type { EntryLine } from './run/lines';
+import { chargesAt, chargesBetween } from './figures/plausible';
+import { FrameBatches } from './runFile/batches';
+import { factsOf, runInput } from './runFile/runInput';
+import type { EntryLine } from './runFile/lines';
 import { figuresOf } from './testing';
-import { greatest, thin } from './thin';
+import { greatest, thin } from './numbers/thin';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 async function* pieces(parts: Iterable<string>): AsyncGenerator<Uint8Array> {

@@ -1,6 +1,7 @@
-import { analyse, type Figures, type RunFacts } from './analyse';
-import type { EntryLine } from './run/lines';
-import { factsOf, runInput } from './run/runInput';
+import { analyse } from './figures/analyse';
+import type { Figures, RunFacts } from './figures/model';
+import type { EntryLine } from './runFile/lines';
+import { factsOf, runInput } from './runFile/runInput';
 import type { Gap } from './frames/track';
 
 /** Helpers for the tests of core alone. */

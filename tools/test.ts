@@ -9,7 +9,7 @@ import { ensureDebianPackage } from './packages';
 import { fail, show, succeeds } from './processes';
 import { startServer } from './serve';
 import { temporaryFolder } from './temporary';
-import { SERVER_ROOMS, UNIT_ROOMS, WORKERS } from './testParts';
+import { ROOMS, SERVER_ROOMS, UNIT_ROOMS, WORKERS } from './testParts';
 
 /**
  * Everything that must hold: types, layout, lint, unit tests, server tests on a
@@ -100,6 +100,8 @@ async function staticChecks(): Promise<void> {
   await check('npx', ['tsc', '-p', 'app/tsconfig.json']);
   await check('npx', ['prettier', '--check', '--log-level', 'warn', '.']);
   await check('npx', ['eslint', '.', '--max-warnings', '0']);
+  // no circles between files, of types neither
+  await check('npx', ['madge', '--circular', '--no-spinner', '--extensions', 'ts,tsx', ...ROOMS]);
 }
 
 async function test(): Promise<void> {

@@ -2,12 +2,13 @@ import { FrameTimeRows, TimestampRows, type FrameRows, type TooMuch } from '../f
 import type { FrameTrack } from '../frames/track';
 import type { RowTally } from '../frames/unreadable';
 import { LONGEST_RUN_S } from '../limits';
-import { tooManyFrames } from '../run/batches';
+import { tooManyFrames } from '../runFile/batches';
 import { ColumnScanner } from './delimited';
 import { UNIT_NAMES, UNIT_SECONDS, type ColumnChoice } from './guess';
 import { parseMicros } from './micros';
 import { LogRefused } from './refused';
-import { markLength, type TextLayout } from './sniff';
+import { markLength } from './byteOrderMark';
+import type { TextLayout } from './sniff';
 
 /** The run would be longer than any: most likely the unit is another. */
 function tooLong({ column, kind, unit }: ColumnChoice, line: number, lengthUs: number): LogRefused {

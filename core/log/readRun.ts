@@ -1,8 +1,8 @@
 import type { FrameTrack } from '../frames/track';
 import type { RowTally } from '../frames/unreadable';
-import type { EntryLine, RunHeader } from '../run/lines';
-import { ShellTextReader } from '../platform/shellFile';
-import { RunFileReader, type CheckLine } from '../run/readRunFile';
+import type { EntryLine, RunHeader } from '../runFile/lines';
+import { ShellTextReader } from '../shell/shellFile';
+import { RunFileReader, type CheckLine } from '../runFile/readRunFile';
 import { guessColumns, type ColumnChoice, type ColumnGuess } from './guess';
 import { LogReader, type RowLayout } from './readLog';
 import { LogRefused } from './refused';

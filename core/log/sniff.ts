@@ -1,4 +1,4 @@
-import { isShellText } from '../platform/shellFile';
+import { isShellText } from '../shell/shellFile';
 import { splitLine } from './delimited';
 import { LogRefused } from './refused';
 
@@ -89,10 +89,6 @@ function decodeHead(head: Uint8Array): string {
   const text = new TextDecoder().decode(head);
   return text.charCodeAt(0) === 0xfeff ? text.slice(1) : text;
 }
-
-/** Bytes of a UTF-8 byte order mark at the start, 0 or 3. */
-export const markLength = (head: Uint8Array): number =>
-  head[0] === 0xef && head[1] === 0xbb && head[2] === 0xbf ? 3 : 0;
 
 const NUMERIC: Record<'.' | ',', RegExp> = {
   '.': /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i,

@@ -1,4 +1,4 @@
-import { median } from '../quantile';
+import { median } from '../numbers/quantile';
 import { DEMANDS, type Demand } from './problem';
 
 export const DEVICE_KINDS = ['phone', 'foldable', 'tablet', 'pocket-pc'] as const;

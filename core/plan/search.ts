@@ -1,4 +1,4 @@
-import { SeededRandom } from '../random';
+import { SeededRandom } from '../numbers/random';
 import type { Bench, Move, Standing } from './bench';
 import { Bounds } from './bound';
 

@@ -1,4 +1,4 @@
-import { SeededRandom } from '../random';
+import { SeededRandom } from '../numbers/random';
 import {
   DEMANDS,
   type DayDevice,

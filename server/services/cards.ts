@@ -15,7 +15,7 @@ import {
   type TitleFacts,
   type ViewerRequest,
 } from '@pace-check/contract';
-import { coolDown, USUAL_DEMAND, type DeviceKind, type PlanDevice } from '@pace-check/core';
+import { SUSTAINED_S, coolDown, USUAL_DEMAND, type DeviceKind, type PlanDevice } from '@pace-check/core';
 import type pg from 'pg';
 import { readOwnRuns } from '../sql/analyses';
 import {
@@ -288,9 +288,6 @@ async function knownDevices(db: Queryable, names: string[]): Promise<PlanDevice[
   }
   return known;
 }
-
-/** From so long on a run says where the skin settles. */
-const SUSTAINED_S = 895;
 
 interface LastPreflight {
   preflight: Preflight;

@@ -1,6 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import type { Preflight, RunSummary } from '@pace-check/contract';
-import { CONDITIONS, type RunHeader, type SplitMinutes, type UnreadableRow } from '@pace-check/core';
+import {
+  CONDITIONS,
+  type Need,
+  type RunHeader,
+  type SplitMinutes,
+  type UnreadableRow,
+} from '@pace-check/core';
 import type { Queryable } from './database';
 
 /** A run as it is stored, without its frames and figures. */
@@ -13,7 +19,7 @@ export interface RunRow {
   target: number | null;
   refresh: number | null;
   native: number | null;
-  need: 'reaction' | 'action' | 'story' | null;
+  need: Need | null;
   roomC: number | null;
   batteryWh: number | null;
   conditions: string[];

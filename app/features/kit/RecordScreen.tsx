@@ -1,6 +1,4 @@
-import { zodResolver } from '@hookform/resolvers/zod';
 import {
-  newRecord,
   USUAL_CELL_V,
   type Kit,
   type KitDevice,
@@ -12,7 +10,7 @@ import {
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
-import { useForm, type Control, type FieldValues, type Resolver } from 'react-hook-form';
+import { useForm, type Control, type FieldValues } from 'react-hook-form';
 import { ScrollView, View } from 'react-native';
 import { useDeleteRecord, useKit, useReplaceRecord } from '../../api/queries';
 import { BackTo } from '../../ui/BackTo';
@@ -22,7 +20,8 @@ import { Answered, Notice } from '../../ui/states';
 import { useToast } from '../../ui/Toast';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { FactGroups } from './FactFields';
-import { GROUPS, pruned } from './fields';
+import { GROUPS } from './fields';
+import { prunedResolver } from './prunedResolver';
 import { Refusals } from './Refusals';
 import { Screens } from './Screens';
 import { Setups } from './Setups';
@@ -63,16 +62,6 @@ export function RecordScreen({ kind, id }: { kind: Shelf; id: string }): ReactNo
     </ScrollView>
   );
 }
-
-/** Checks what the form holds without what stands empty in it. */
-export const prunedResolver =
-  (kind: KitKind): Resolver<FieldValues> =>
-  (values, context, options) =>
-    (zodResolver(newRecord[kind] as never) as unknown as Resolver<FieldValues>)(
-      { facts: {}, ...(pruned(values) as FieldValues) },
-      context,
-      options,
-    );
 
 function Whole({
   kit,

@@ -12,7 +12,7 @@ import { Body, Quiet } from '../../ui/words';
 import { Section } from '../runs/Section';
 import { FactGroups } from './FactFields';
 import { setupGroups } from './fields';
-import { prunedResolver } from './RecordScreen';
+import { prunedResolver } from './prunedResolver';
 
 /** How a title is set up, each time the same. */
 export function Setups({ kit, title }: { kit: Kit; title: KitTitle }): ReactNode {

@@ -1,0 +1,129 @@
+import { tWidth } from '../fit/fit';
+import { chargesAt, chargesBetween, type Discharge } from './plausible';
+import type { BatteryReading, PowerReading } from './readings';
+import { firstAbove, type SpanUs } from './session';
+
+/** How fast the battery empties. */
+export interface Drain {
+  percentPerHour: number | null;
+  /** 95 % interval of percent per hour where readings allow one; else the range of readings that are whole percents. */
+  range: [number, number] | null;
+  hoursFromFull: number | null;
+  watts: number | null;
+  /** Where the watts come from; "percent" too where only percent per hour is known. */
+  from: 'percent' | 'power';
+  joulesPerFrame: number | null;
+}
+
+const HOUR_MS = 3_600_000;
+
+/**
+ * Drain of a run.
+ *
+ * Per stretch of discharge, the first reading that shows each percent; one line
+ * through all stretches with a common slope and an intercept each. Where there
+ * are fewer than three such points, or no two in one stretch: what fell over the time it
+ * took. Watts from power samples where there are two neighbours without
+ * charging, else from percent and the battery's energy.
+ *
+ * @param batteryWh energy of the full battery, or null
+ * @param averagePace frames per second, for the energy of a frame
+ * @returns null where neither percent nor power says anything
+ * @source docs/method.md, "Drain"; analysis of covariance with one slope; the trapezoid rule
+ * @example
+ * const falling = [100, 99, 98, 97].map((percent, i) => ({ atMs: i * 360_000, percent, charging: false }));
+ * drainOf({ stretches: [falling], doubtful: [] }, [], falling, [], 18, null)?.percentPerHour?.toFixed(6); // '10.000000'
+ */
+export function drainOf(
+  { stretches }: Discharge,
+  power: PowerReading[],
+  battery: BatteryReading[],
+  charging: SpanUs[],
+  batteryWh: number | null,
+  averagePace: number | null,
+): Drain | null {
+  const slope = slopeOf(stretches) ?? overall(stretches);
+  const percentPerHour = slope?.percentPerHour ?? null;
+  const measured = meanPower(power, battery, charging);
+  const watts =
+    measured ?? (percentPerHour === null || batteryWh === null ? null : (batteryWh * percentPerHour) / 100);
+  if (percentPerHour === null && watts === null) return null;
+  return {
+    percentPerHour,
+    range: slope?.range ?? null,
+    hoursFromFull: percentPerHour === null || percentPerHour <= 0 ? null : 100 / percentPerHour,
+    watts,
+    from: measured === null ? 'percent' : 'power',
+    joulesPerFrame: watts === null || averagePace === null || averagePace === 0 ? null : watts / averagePace,
+  };
+}
+
+interface Slope {
+  percentPerHour: number;
+  range: [number, number] | null;
+}
+
+/** Readings of a stretch that show a percent for the first time. */
+const newPercents = (stretch: BatteryReading[]): BatteryReading[] =>
+  stretch.filter((reading, i) => i === 0 || reading.percent !== stretch[i - 1]!.percent);
+
+function slopeOf(stretches: BatteryReading[][]): Slope | null {
+  const groups = stretches.map(newPercents).filter((points) => points.length > 0);
+  const count = groups.reduce((sum, points) => sum + points.length, 0);
+  if (count < 3 || !groups.some((points) => points.length > 1)) return null;
+  let tt = 0;
+  let ty = 0;
+  let yy = 0;
+  for (const points of groups) {
+    const meanT = points.reduce((sum, point) => sum + point.atMs, 0) / points.length;
+    const meanY = points.reduce((sum, point) => sum + point.percent, 0) / points.length;
+    for (const point of points) {
+      const hours = (point.atMs - meanT) / HOUR_MS;
+      tt += hours * hours;
+      ty += hours * (point.percent - meanY);
+      yy += (point.percent - meanY) ** 2;
+    }
+  }
+  if (tt === 0) return null;
+  const percentPerHour = -ty / tt;
+  const freedom = count - groups.length - 1;
+  if (freedom < 1) return { percentPerHour, range: null };
+  const half = tWidth(freedom) * Math.sqrt(Math.max(0, yy - (ty * ty) / tt) / freedom / tt);
+  return { percentPerHour, range: [percentPerHour - half, percentPerHour + half] };
+}
+
+/** What fell over the time that it took, each stretch by its own ends, which are whole percents. */
+function overall(stretches: BatteryReading[][]): Slope | null {
+  let fell = 0;
+  let hours = 0;
+  let doubt = 0;
+  for (const stretch of stretches) {
+    const [first, last] = [stretch[0]!, stretch.at(-1)!];
+    if (last.atMs <= first.atMs) continue;
+    fell += first.percent - last.percent;
+    hours += (last.atMs - first.atMs) / HOUR_MS;
+    doubt += 1;
+  }
+  return hours === 0
+    ? null
+    : { percentPerHour: fell / hours, range: [(fell - doubt) / hours, (fell + doubt) / hours] };
+}
+
+/** Mean power over neighbouring samples with no charging at or between them, W. */
+function meanPower(power: PowerReading[], battery: BatteryReading[], charging: SpanUs[]): number | null {
+  const flags = [...battery].sort((a, b) => a.atMs - b.atMs);
+  const times = flags.map((reading) => reading.atMs);
+  const flaggedTimes = flags.flatMap((reading) => (reading.charging ? reading.atMs : []));
+  const charges = ({ atMs }: PowerReading): boolean =>
+    chargesAt(charging, atMs) || (flags[firstAbove(times, atMs) - 1]?.charging ?? false);
+  let energy = 0;
+  let time = 0;
+  for (let i = 1; i < power.length; i++) {
+    const [a, b] = [power[i - 1]!, power[i]!];
+    const flagged = (flaggedTimes[firstAbove(flaggedTimes, a.atMs)] ?? Infinity) < b.atMs;
+    if (flagged || charges(a) || charges(b) || chargesBetween(charging, a.atMs, b.atMs)) continue;
+    energy += ((a.mw + b.mw) / 2) * (b.atMs - a.atMs);
+    time += b.atMs - a.atMs;
+  }
+  return time > 0 ? energy / time / 1000 : null;
+}

@@ -1,0 +1,106 @@
+import type { Break } from './breaks';
+import type { Cadence } from './cadence';
+import type { Covered } from './coverage';
+import type { Distribution } from './distribution';
+import type { Drain } from './drain';
+import type { Evenness } from './evenness';
+import type { FrameTrack } from '../frames/track';
+import type { Low } from './lows';
+import type { Emulation, Playable } from './playable';
+import type { BatteryReading, LoadReading, PowerReading, RateReading, SkinReading } from './readings';
+import type { SpanUs } from './session';
+import type { Split } from './splits';
+import type { Stamina } from './stamina';
+import type { Caveat, Confidence, EndReason, Need, SplitMinutes } from '../vocabulary';
+import type { Warmth } from './warmth';
+
+/** The types of a run as it is analysed, and of all its figures. */
+
+/** What is known of a run beside its lines. */
+export interface RunFacts {
+  /** Frames per second that the run should reach. */
+  target: number | null;
+  /** Refresh rate of the panel, Hz; null to go by the run's own lines. */
+  refreshHz: number | null;
+  /** Native rate of an emulated title. */
+  native: number | null;
+  need: Need | null;
+  roomC: number | null;
+  /** Energy of the full battery, Wh. */
+  batteryWh: number | null;
+  /** Caveats that someone states. */
+  conditions: string[];
+  /** Length of a split that the reviewer chose; null for the usual. */
+  splitMinutes: SplitMinutes | null;
+}
+
+/** A run as the analysis needs it; everything on the run's clock. */
+export interface RunInput extends RunFacts {
+  track: FrameTrack;
+  /** Rows of the log that were dropped. */
+  droppedRows: number;
+  /** The last line of the file was cut off. */
+  cutOff: boolean;
+  excluded: SpanUs[];
+  charging: SpanUs[];
+  skin: SkinReading[];
+  battery: BatteryReading[];
+  power: PowerReading[];
+  loads: LoadReading[];
+  rates: RateReading[];
+  marks: { atMs: number; kind: string }[];
+  end: { atMs: number; reason: EndReason } | null;
+  /** Time of the last line of the run file, for a run without frames. */
+  lastLineMs: number;
+}
+
+export interface PaceFigures {
+  /** Whether frames were logged, or rates read off a counter or by eye. */
+  source: 'frames' | 'read' | 'eye' | null;
+  average: number | null;
+  median: number | null;
+  hold: number | null;
+  slow: number | null;
+}
+
+/** Everything that is computed for a run, in SI units. */
+export interface Figures {
+  methodVersion: number;
+  frames: { count: number; seconds: number; dropped: number };
+  pace: PaceFigures;
+  /** What the pace of each stretch is known from. */
+  coverage: Covered[];
+  lows: { onePercent: Low; tenthPercent: Low };
+  /** Of the frame times left; null without frames. */
+  distribution: Distribution | null;
+  evenness: Evenness;
+  /** In order of their start; where there are more than {@link LISTED_BREAKS}, the longest of them: `evenness` counts all. */
+  breaks: Break[];
+  cadence: Cadence;
+  /** Panel's rate that the cadence was judged by, Hz. */
+  refreshHz: number | null;
+  cap: number | null;
+  splitMinutes: SplitMinutes;
+  splits: Split[];
+  stamina: Stamina;
+  playable: Playable | null;
+  emulation: Emulation | null;
+  warmth: Warmth;
+  drain: Drain | null;
+  /** When the battery was being charged, seconds. */
+  charging: { fromS: number; toS: number }[];
+  /** Battery readings in order, marked where they charge; of very many those that a picture needs. */
+  battery: BatteryReading[];
+  /** Readings that are shown as doubtful and entered no figure. */
+  doubtful: { skin: SkinReading[]; battery: BatteryReading[]; power: PowerReading[]; rates: RateReading[] };
+  caveats: Caveat[];
+  confidence: Confidence;
+  end: { atMs: number; reason: EndReason } | null;
+}
+
+/** The figures and the per-second pace that they rest on. */
+export interface Analysis {
+  figures: Figures;
+  /** NaN where a second is void. */
+  perSecond: Float64Array;
+}

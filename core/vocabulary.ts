@@ -1,0 +1,68 @@
+/**
+ * The closed lists of words, each written here and nowhere else: types follow
+ * from them, and `contract` builds its schemas of them.
+ */
+
+/** How a run came to its end. */
+export const END_REASONS = ['planned', 'crash', 'stopped', 'would-not-start'] as const;
+export type EndReason = (typeof END_REASONS)[number];
+
+/** What a title asks of the pace. */
+export const NEED_WORDS = ['reaction', 'action', 'story'] as const;
+export type Need = (typeof NEED_WORDS)[number];
+
+/** What a rate was read off. */
+export const RATE_SOURCES = ['overlay', 'in-title', 'eye'] as const;
+export type RateSource = (typeof RATE_SOURCES)[number];
+
+/** The split lengths that a reviewer may choose, in minutes. */
+export const SPLIT_MINUTES = [1, 2, 5, 10] as const;
+export type SplitMinutes = (typeof SPLIT_MINUTES)[number];
+
+/** Spans that take their frames out of the figures. */
+export const EXCLUDING_SPANS: readonly string[] = ['loading', 'menu', 'advert', 'pause'];
+/** All spans that are known. */
+export const SPAN_KINDS: readonly string[] = [...EXCLUDING_SPANS, 'charging'];
+
+/** What someone may state about a run: caveats that no figure shows. */
+export const CONDITIONS: readonly string[] = [
+  'plugged-in',
+  'boosted',
+  'pre-release',
+  'title-not-updated',
+  'first-play',
+  'aspect',
+  'streamed',
+];
+
+/** What the numbers of a run cannot say, the weightier first. */
+export const CAVEATS = [
+  'short-run',
+  'warm-start',
+  'read-off',
+  'eye-estimate',
+  'counter-is-refresh',
+  'charged-during',
+  'plugged-in',
+  'implausible-sensor',
+  'streamed',
+  'crashed',
+  'single-run',
+  'room-unknown',
+  'few-readings',
+  'capped',
+  'pre-release',
+  'title-not-updated',
+  'first-play',
+  'aspect',
+  'boosted',
+  'rows-dropped',
+  'gap',
+  'dimmed',
+  'excluded',
+] as const;
+export type Caveat = (typeof CAVEATS)[number];
+
+/** How far a run may be trusted, from A (little against it) to D. */
+export const CONFIDENCES = ['A', 'B', 'C', 'D'] as const;
+export type Confidence = (typeof CONFIDENCES)[number];
