@@ -2,6 +2,16 @@ const { getDefaultConfig } = require('expo/metro-config');
 
 const config = getDefaultConfig(__dirname);
 
+/** The interface library can show icons of any family; the app's are of this one, and the others' tables are half a megabyte. */
+const OTHER_ICONS = /^(@expo\/vector-icons|@?react-native-vector-icons)\/(?!Feather$|build\/)/;
+/** The validator’s messages in forty languages; the app writes its own. */
+const OTHER_LANGUAGES = /\/locales\/index\.js$/;
+const resolve = config.resolver.resolveRequest;
+config.resolver.resolveRequest = (context, name, platform) =>
+  OTHER_ICONS.test(name) || (OTHER_LANGUAGES.test(name) && /[\\/]zod[\\/]/.test(context.originModulePath))
+    ? { type: 'empty' }
+    : (resolve ?? context.resolveRequest)(context, name, platform);
+
 // `npm run dev`: what the app asks its own address of /api goes on to the server beside it
 const server = process.env.PACE_DEV_SERVER;
 if (server) {

@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
 import express, { type Express } from 'express';
+import packed from 'express-static-gzip';
 import type pg from 'pg';
 import { answerProblem, apiRouter } from './routes/api';
 import { door, type DoorOptions } from './routes/door';
@@ -12,6 +13,8 @@ import { CoolDowns } from './services/coolDowns';
 import { LiveRuns } from './services/liveRuns';
 import { Runs } from './services/runs';
 import { StandIns } from './services/standIns';
+
+const PACKED = { enableBrotli: true, orderPreference: ['br', 'gz'] };
 
 export interface AppOptions {
   /** The exported web app; null to serve the API alone. */
@@ -44,9 +47,14 @@ export function createApp(
   const standIns = new StandIns(live, command);
   app.use('/api', apiRouter(pool, analyses, runs, { bench, live, standIns, coolDowns: new CoolDowns(pool) }));
   if (webFolder && existsSync(join(webFolder, 'index.html'))) {
-    // hashed names never change their content
-    app.use('/_expo', express.static(join(webFolder, '_expo'), { immutable: true, maxAge: '1y' }));
-    app.use(express.static(webFolder));
+    // packed when the app was built; hashed names never change their content
+    const hashed = { immutable: true, maxAge: '1y' };
+    for (const folder of ['_expo', 'assets'])
+      app.use(
+        `/${folder}`,
+        packed(join(webFolder, folder), { ...PACKED, index: false, serveStatic: hashed }),
+      );
+    app.use(packed(webFolder, PACKED));
     app.use((_request, response) => response.sendFile(join(webFolder, 'index.html')));
   }
   // what the door refuses, and addresses that are none

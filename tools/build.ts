@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto';
 import { cp, mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { brotliCompress, constants, gzip } from 'node:zlib';
 import { build, context, type BuildOptions, type Plugin } from 'esbuild';
 import { run } from './processes';
 import { exists } from './packages';
@@ -128,6 +130,31 @@ async function bundleWeb(): Promise<void> {
     remedy: 'The lines above say which file of app/ does not build.',
   });
   await buildServiceWorker();
+  await packFiles();
+}
+
+/** What gains by being packed: text, and fonts that are not packed yet. */
+const PACKED = /\.(js|html|json|css|svg|ttf|otf)$/;
+const SMALLEST_BYTES = 1024;
+
+/** Packs the app's files once, as small as can be, so that no request waits for it. */
+async function packFiles(): Promise<void> {
+  for (const file of (await webFiles()).filter((name) => PACKED.test(name))) {
+    const content = await readFile(file);
+    if (content.length < SMALLEST_BYTES) continue;
+    const [br, gz] = await Promise.all([
+      promisify(brotliCompress)(content, {
+        params: { [constants.BROTLI_PARAM_SIZE_HINT]: content.length },
+      }),
+      promisify(gzip)(content, { level: 9 }),
+    ]);
+    await Promise.all([writeFile(`${file}.br`, br), writeFile(`${file}.gz`, gz)]);
+  }
+}
+
+async function webFiles(): Promise<string[]> {
+  const all = await readdir(WEB_DIST, { recursive: true, withFileTypes: true });
+  return all.filter((entry) => entry.isFile()).map((entry) => join(entry.parentPath, entry.name));
 }
 
 /** Fonts of icons that no screen shows are fetched by none: they need not be kept. */
@@ -135,9 +162,7 @@ const KEPT_ASSETS = /expo-google-fonts|\/Feather\./;
 
 /** The service worker, with the list of files that it keeps. */
 async function buildServiceWorker(): Promise<void> {
-  const files = (await readdir(WEB_DIST, { recursive: true, withFileTypes: true }))
-    .filter((entry) => entry.isFile())
-    .map((entry) => join(entry.parentPath, entry.name));
+  const files = await webFiles();
   const kept: { url: string; revision: string | null }[] = [];
   for (const file of files) {
     const url = file.slice(WEB_DIST.length).replaceAll('\\', '/');
