@@ -55,7 +55,12 @@ describe('a run is at most 48 hours long', () => {
       ...Array.from({ length: 60 }, (_, i) => 1_795_000_000_000 + i * 16),
     ];
     expect(() => logOf(rows.join('\n'), 'timestamp', 'ms')).toThrow(
-      refusal('too-long', /57 years/, /clock was set/, 61) as Error,
+      refusal(
+        'too-long',
+        /57 years/,
+        /choose another column or unit. If the unit is right, the clock was set/,
+        61,
+      ) as Error,
     );
   });
   it('refuses µs that are read as ms, with a hint at the unit', () => {
@@ -64,7 +69,7 @@ describe('a run is at most 48 hours long', () => {
     );
     expect(() =>
       logOf(Array.from({ length: 1000 }, (_, i) => i * 16_667).join('\n'), 'timestamp', 's'),
-    ).toThrow(refusal('too-long', /48 hours/, /milliseconds may be meant/) as Error);
+    ).toThrow(refusal('too-long', /48 hours/, /read as seconds: microseconds may be meant/) as Error);
   });
   it('refuses frames a year apart in a run file', async () => {
     await expect(

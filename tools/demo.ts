@@ -31,17 +31,17 @@ import pg from 'pg';
 const SEED = 7;
 
 /** An upload says that it is one, and a server that others reach asks for its code. */
-const ADMITTED: Record<string, string> = {
+const admitted = (): Record<string, string> => ({
   'x-pace-check-upload': '1',
   ...(process.env['PACE_CODE'] ? { 'x-pace-check-code': process.env['PACE_CODE'] } : {}),
-};
+});
 
 /** Sends something as the app would. */
 async function send<T>(address: string, method: string, path: string, body: unknown): Promise<T> {
   const answer = await fetch(`${address}/api${path}`, {
     method,
     body: JSON.stringify(body),
-    headers: { 'content-type': 'application/json', ...ADMITTED },
+    headers: { 'content-type': 'application/json', ...admitted() },
   });
   if (!answer.ok) throw new Error(`The demo was refused at ${path}: ${await answer.text()}`);
   return (answer.status === 204 ? undefined : await answer.json()) as T;
@@ -65,7 +65,7 @@ async function loadDemo(address: string): Promise<void> {
     };
     const answer = await fetch(
       `${address}/api/imports?details=${encodeURIComponent(JSON.stringify(details))}`,
-      { method: 'POST', body: `${lines.join('\n')}\n`, headers: ADMITTED },
+      { method: 'POST', body: `${lines.join('\n')}\n`, headers: admitted() },
     );
     if (answer.status !== 201 && answer.status !== 409)
       throw new Error(`The demo run “${scenario.name}” was refused: ${await answer.text()}`);
@@ -84,7 +84,7 @@ async function loadDemo(address: string): Promise<void> {
   }
   for (const request of DEMO_REQUESTS) await send(address, 'POST', '/requests', request);
   const requests = (await (
-    await fetch(`${address}/api/requests`, { headers: ADMITTED })
+    await fetch(`${address}/api/requests`, { headers: admitted() })
   ).json()) as ViewerRequest[];
   await layOut(address, await send<Card>(address, 'POST', '/cards', demoCard(requests)));
 }

@@ -1,5 +1,7 @@
 import { mkdir } from 'node:fs/promises';
+import { randomInt } from 'node:crypto';
 import { createConnection } from 'node:net';
+import { networkInterfaces } from 'node:os';
 import { join } from 'node:path';
 import { Backoff } from './backoff';
 import { buildCli, buildServer, buildWeb } from './build';
@@ -52,6 +54,25 @@ async function whoAnswers(): Promise<'pace-check' | 'other' | 'nobody'> {
     .catch(() => null);
   // one whose database is away says so
   return health?.name === 'pace-check' || health?.code === 'database-away' ? 'pace-check' : 'other';
+}
+
+/** Letters and digits that are not taken for one another. */
+const CODE_LETTERS = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789';
+
+/** A server that others reach asks for a code: one for this start, whatever becomes of the server meanwhile. */
+function chooseCode(): void {
+  if (/^(localhost|127\.|::1$|\[::1\]$)/.test(HOST)) return;
+  const five = (): string =>
+    Array.from({ length: 5 }, () => CODE_LETTERS[randomInt(CODE_LETTERS.length)]).join('');
+  process.env['PACE_CODE'] ??= `${five()}-${five()}`;
+}
+
+/** Where others reach it: an address that stands for all is none to be typed. */
+function addressesOf(address: string): string[] {
+  if (HOST !== '0.0.0.0' && HOST !== '::') return [address];
+  const { port } = new URL(address);
+  const own = Object.values(networkInterfaces()).flatMap((all) => all ?? []);
+  return own.filter(({ family }) => family === 'IPv4').map((one) => `http://${one.address}:${port}`);
 }
 
 async function databaseUrl(): Promise<string> {
@@ -112,6 +133,7 @@ async function start(): Promise<void> {
     );
   }
   stops.push(taken.lock.release);
+  chooseCode();
   const url = await databaseUrl();
   await Promise.all([buildServer(), buildCli()]);
   const withApp = process.env['PACE_APP'] !== 'off';
@@ -124,7 +146,7 @@ async function start(): Promise<void> {
   });
   await taken.lock.tell(address);
   if (process.env['PACE_DEMO'] !== 'off') await loadDemoOnce(address, url);
-  console.log(`\nPace Check is at ${address}\nCtrl-C stops all that it started.`);
+  console.log(`\nPace Check is at ${addressesOf(address).join(' and ')}\nCtrl-C stops all that it started.`);
 }
 
 start().then(

@@ -17,8 +17,17 @@ export interface FrameRows {
   track(): FrameTrack;
 }
 
-/** Makes the refusal of a log that holds more than a run may: which line, and how long the run would be, µs; null where it has too many frames. */
-export type TooMuch = (line: number, lengthUs: number | null) => LogRefused;
+/** What a log holds beyond what a run may. */
+export interface TooMuch {
+  line: number;
+  /** How long the run would be, µs; null where it has too many frames. */
+  lengthUs: number | null;
+  /** Mean frame time of the rows before, µs; NaN where there are none. */
+  typicalUs: number;
+}
+
+/** Makes the refusal of it. */
+export type RefuseTooMuch = (found: TooMuch) => LogRefused;
 
 /**
  * Rows that hold frame times.
@@ -32,14 +41,15 @@ export class FrameTimeRows implements FrameRows {
   private readonly frames = new GrowingInts();
   private lengthUs = 0;
 
-  constructor(private readonly tooMuch: TooMuch) {}
+  constructor(private readonly tooMuch: RefuseTooMuch) {}
 
   add(us: number, line: number, describe: () => string): void {
     this.tally.row();
     if (us > 0 && us <= LONGEST_FRAME_US) {
+      const typicalUs = this.lengthUs / this.frames.length;
       this.lengthUs += us;
-      if (this.lengthUs > LONGEST_RUN_US) throw this.tooMuch(line, this.lengthUs);
-      if (this.frames.length >= MOST_FRAMES) throw this.tooMuch(line, null);
+      if (this.lengthUs > LONGEST_RUN_US) throw this.tooMuch({ line, lengthUs: this.lengthUs, typicalUs });
+      if (this.frames.length >= MOST_FRAMES) throw this.tooMuch({ line, lengthUs: null, typicalUs });
       this.frames.push(us);
     } else this.tally.refuse(line, frameTimeReason(us, describe));
   }
@@ -75,7 +85,7 @@ export class TimestampRows implements FrameRows {
   private lastUs = NaN;
   private unreadableSince = 0;
 
-  constructor(private readonly tooMuch: TooMuch) {}
+  constructor(private readonly tooMuch: RefuseTooMuch) {}
 
   add(us: number, line: number, describe: () => string): void {
     this.tally.row();
@@ -89,8 +99,13 @@ export class TimestampRows implements FrameRows {
       this.tally.refuse(line, `the timestamp ${describe()} is not later than the one before`);
       this.unreadableSince++;
     } else {
-      if (us - this.firstUs > LONGEST_RUN_US) throw this.tooMuch(line, us - this.firstUs);
-      if (this.frames.length + this.unreadableSince >= MOST_FRAMES) throw this.tooMuch(line, null);
+      // between the readable stamps before this one, gaps or not
+      const steps = this.tally.total - this.tally.unreadable - 2;
+      const typicalUs = (this.lastUs - this.firstUs) / steps;
+      if (us - this.firstUs > LONGEST_RUN_US)
+        throw this.tooMuch({ line, lengthUs: us - this.firstUs, typicalUs });
+      if (this.frames.length + this.unreadableSince >= MOST_FRAMES)
+        throw this.tooMuch({ line, lengthUs: null, typicalUs });
       this.between(us - this.lastUs, this.unreadableSince + 1);
       this.lastUs = us;
       this.unreadableSince = 0;

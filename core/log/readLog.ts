@@ -1,7 +1,13 @@
-import { FrameTimeRows, TimestampRows, type FrameRows, type TooMuch } from '../frames/fromRows';
+import {
+  FrameTimeRows,
+  TimestampRows,
+  type FrameRows,
+  type RefuseTooMuch,
+  type TooMuch,
+} from '../frames/fromRows';
 import type { FrameTrack } from '../frames/track';
 import type { RowTally } from '../frames/unreadable';
-import { LONGEST_RUN_S } from '../limits';
+import { LONGEST_RUN_US } from '../limits';
 import { tooManyFrames } from '../runFile/batches';
 import { ColumnScanner } from './delimited';
 import { UNIT_NAMES, UNIT_SECONDS, type ColumnChoice } from './guess';
@@ -10,22 +16,38 @@ import { LogRefused } from './refused';
 import { markLength } from './byteOrderMark';
 import type { TextLayout } from './sniff';
 
-/** The run would be longer than any: most likely the unit is another. */
-function tooLong({ column, kind, unit }: ColumnChoice, line: number, lengthUs: number): LogRefused {
+/** Frames that anybody logs, µs: 2,000 a second to one. */
+const SHORTEST_TYPICAL_US = 500;
+const LONGEST_TYPICAL_US = 1e6;
+
+/** The run would be longer than any: the unit is another, or the clock was set. */
+function tooLong(
+  { column, kind, unit }: ColumnChoice,
+  { line, typicalUs }: TooMuch,
+  lengthUs: number,
+): LogRefused {
   const hours = lengthUs / 3.6e9;
-  const finer = (Object.keys(UNIT_SECONDS) as ColumnChoice['unit'][]).find(
-    (other) =>
-      UNIT_SECONDS[other] < UNIT_SECONDS[unit] &&
-      (hours * UNIT_SECONDS[other]) / UNIT_SECONDS[unit] <= LONGEST_RUN_S / 3600,
-  );
+  const finer = (Object.keys(UNIT_SECONDS) as ColumnChoice['unit'][]).find((other) => {
+    const ratio = UNIT_SECONDS[other] / UNIT_SECONDS[unit];
+    const typical = typicalUs * ratio;
+    return (
+      ratio < 1 &&
+      lengthUs * ratio <= LONGEST_RUN_US &&
+      typical >= SHORTEST_TYPICAL_US &&
+      typical <= LONGEST_TYPICAL_US
+    );
+  });
+  const otherUnit = finer
+    ? `${UNIT_NAMES[finer]} may be meant. Choose that unit.`
+    : 'choose another column or unit.';
   const jump =
-    kind === 'timestamp'
-      ? ' Or the clock was set in the middle (stamps that jump from 0 to those since 1970, say): cut the log there.'
+    kind === 'timestamp' && !finer
+      ? ' If the unit is right, the clock was set in the middle (from 0 to the time since 1970, say): cut the log there.'
       : '';
   return new LogRefused(
     'too-long',
     `At line ${line} the run would be ${hours < 10_000 ? `${Math.round(hours)} hours` : `${Math.round(hours / 8766)} years`} long; no run is longer than 48 hours.`,
-    `Column ${column + 1} is read as ${UNIT_NAMES[unit]}: ${finer ? `${UNIT_NAMES[finer]} may be meant. Choose that unit.` : 'choose another column or unit.'}${jump}`,
+    `Column ${column + 1} is read as ${UNIT_NAMES[unit]}: ${otherUnit}${jump}`,
     line,
   );
 }
@@ -60,8 +82,8 @@ export class LogReader {
     layout: RowLayout,
     private readonly choice: ColumnChoice,
   ) {
-    const tooMuch: TooMuch = (line, lengthUs) =>
-      lengthUs === null ? tooManyFrames(line) : tooLong(choice, line, lengthUs);
+    const tooMuch: RefuseTooMuch = (found) =>
+      found.lengthUs === null ? tooManyFrames(found.line) : tooLong(choice, found, found.lengthUs);
     const rows: FrameRows =
       choice.kind === 'timestamp' ? new TimestampRows(tooMuch) : new FrameTimeRows(tooMuch);
     this.rows = rows;
