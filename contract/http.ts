@@ -3,10 +3,10 @@ import type {
   Caveat,
   ColumnChoice,
   Confidence,
-  EndReason,
   EntryLine,
   Figures,
   HeadlineFacts,
+  Lane,
   Need,
   RowLayout,
   SeriesPoint,
@@ -103,27 +103,6 @@ export type RunCorrection = z.infer<typeof runCorrection>;
 
 /** The largest file that is taken, unpacked. */
 export const LARGEST_LOG_BYTES = 256 * 1024 * 1024;
-
-/** One cell of a run's lane. */
-export interface LaneCell {
-  fromS: number;
-  toS: number;
-  /** 0–1: average pace as a share of the target; without a target, hold. Null where neither is known. */
-  height: number | null;
-  /** Starts of the breaks, seconds on the run's clock. */
-  breaks: { atS: number; freeze: boolean }[];
-  hottestC: number | null;
-  /** Percent of the battery at the cell's end. */
-  percentAtEnd: number | null;
-}
-
-export interface Lane {
-  seconds: number;
-  measures: 'target' | 'hold';
-  target: number | null;
-  cells: LaneCell[];
-  end: EndReason | null;
-}
 
 export interface RunSummary {
   id: string;

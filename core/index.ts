@@ -10,6 +10,7 @@ export { distributionOf } from './figures/distribution';
 export { drainOf } from './figures/drain';
 export { correctEmissivity } from './figures/emissivity';
 export { evenness } from './figures/evenness';
+export { laneOf, type Lane } from './figures/lane';
 export { lows, sortedFrames, type Low } from './figures/lows';
 export { METHOD_VERSION } from './figures/methodVersion';
 export { type Analysis, type Figures, type RunFacts } from './figures/model';

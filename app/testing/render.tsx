@@ -6,6 +6,7 @@ import {
   caveatSentence,
   factsOf,
   headlineFacts,
+  laneOf,
   reduceSeries,
   runInput,
   type EntryLine,
@@ -73,23 +74,7 @@ export function runWith({
     importedAt: '2026-05-09T09:00:00Z',
     headline: headlineFacts(figures),
     confidence: figures.confidence,
-    lane: {
-      seconds: figures.frames.seconds,
-      measures: known.target === null ? 'hold' : 'target',
-      target: known.target,
-      end: figures.end?.reason ?? null,
-      cells: figures.splits.map((split) => ({
-        fromS: split.fromS,
-        toS: split.toS,
-        height:
-          known.target === null || split.average === null
-            ? split.hold
-            : Math.min(1, split.average / known.target),
-        breaks: [],
-        hottestC: null,
-        percentAtEnd: null,
-      })),
-    },
+    lane: laneOf(figures, known.target),
     target: known.target,
     refresh: known.refreshHz,
     native: known.native,

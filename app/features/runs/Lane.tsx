@@ -1,5 +1,4 @@
-import type { Lane as LaneData } from '@pace-check/contract';
-import { clock, warmthBand } from '@pace-check/core';
+import { clock, warmthBand, type Lane as LaneData } from '@pace-check/core';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import Svg, { Line, Path, Rect, Text } from 'react-native-svg';
