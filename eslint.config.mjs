@@ -27,6 +27,27 @@ const ARROWS = {
   tools: { values: ['contract', 'core', 'rig'], types: [] },
 };
 
+/** Screens of the app: what two of them need lies in forms, charts, shell or ui. */
+const FEATURES = ['bench', 'cards', 'kit', 'runs', 'settings'];
+const BELOW_FEATURES = ['api', 'charts', 'forms', 'offline', 'outbox', 'ui'];
+
+/** A folder of the app, which may not enter these. */
+function closedTo(folder, others) {
+  const enters = {
+    regex: `^(\\.\\./)+(features/)?(${others.join('|')})/`,
+    message: 'Features do not import each other, and nothing below imports them: move down what two need.',
+  };
+  const [{ rules, ignores }] = [arrows('app')];
+  const [level, options] = rules['@typescript-eslint/no-restricted-imports'];
+  return {
+    files: [`app/${folder}/**/*.{ts,tsx}`],
+    ignores,
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [level, { patterns: [...options.patterns, enters] }],
+    },
+  };
+}
+
 function arrows(room) {
   const { values, types, packages } = ARROWS[room];
   const closed = ROOMS.filter((other) => !values.includes(other) && !types.includes(other));
@@ -82,4 +103,11 @@ export default tseslint.config(
   { files: ['**/*.js'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   { files: ['app/**/*.{ts,tsx}'], ...reactHooks.configs.flat.recommended },
   ...ROOMS.map(arrows),
+  ...FEATURES.map((name) =>
+    closedTo(
+      `features/${name}`,
+      FEATURES.filter((other) => other !== name),
+    ),
+  ),
+  ...BELOW_FEATURES.map((name) => closedTo(name, FEATURES)),
 );

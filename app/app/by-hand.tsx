@@ -1,1 +1,1 @@
-export { ByHandScreen as default } from '../features/readings/ByHandScreen';
+export { ByHandScreen as default } from '../features/runs/ByHandScreen';

@@ -1,1 +1,1 @@
-export { ImportScreen as default } from '../features/import/ImportScreen';
+export { ImportScreen as default } from '../features/runs/import/ImportScreen';

@@ -1,1 +1,1 @@
-export { CardsScreen as default } from '../../features/plan/CardsScreen';
+export { CardsScreen as default } from '../../features/cards/CardsScreen';

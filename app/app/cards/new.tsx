@@ -1,1 +1,1 @@
-export { NewCardScreen as default } from '../../features/plan/NewCardScreen';
+export { NewCardScreen as default } from '../../features/cards/NewCardScreen';

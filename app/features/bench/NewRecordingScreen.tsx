@@ -26,8 +26,8 @@ import { NumberInput } from '../../ui/Field';
 import { usePalette, useWide } from '../../ui/Look';
 import { Failed, Loading } from '../../ui/states';
 import { Body, Heading, Quiet } from '../../ui/words';
-import { PreflightForm } from '../plan/PreflightScreen';
-import { FactsFields } from '../runs/FactsFields';
+import { PreflightForm } from '../../forms/Preflight';
+import { FactsFields } from '../../forms/FactsFields';
 
 /** A run to be recorded: for the step of a card that the address names, or for none. */
 export function NewRecordingScreen(): ReactNode {

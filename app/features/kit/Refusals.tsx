@@ -6,7 +6,7 @@ import { useRefuse, useTakeRefusalBack } from '../../api/queries';
 import { useToast } from '../../ui/Toast';
 import { NamePicker } from '../../ui/PickOrAdd';
 import { Body, Quiet } from '../../ui/words';
-import { Section } from '../runs/Section';
+import { Section } from '../../ui/Section';
 
 /** What a device would not take: a result too. */
 export function Refusals({ kit, of, name }: { kit: Kit; of: 'device' | 'title'; name: string }): ReactNode {

@@ -5,7 +5,8 @@ import { View } from 'react-native';
 import { NumberField, TextField } from '../../ui/Field';
 import { usePalette } from '../../ui/Look';
 import { Heading } from '../../ui/words';
-import { Flag, ListInput } from './FactFields';
+import { Flag } from '../../forms/Flag';
+import { ListInput } from './FactFields';
 
 /** A device's screens: one, or the two of a foldable. */
 export function Screens({ control }: { control: Control<FieldValues> }): ReactNode {

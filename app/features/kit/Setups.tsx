@@ -9,7 +9,7 @@ import { usePalette } from '../../ui/Look';
 import { TARGET } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
 import { Body, Quiet } from '../../ui/words';
-import { Section } from '../runs/Section';
+import { Section } from '../../ui/Section';
 import { FactGroups } from './FactFields';
 import { setupGroups } from './fields';
 import { prunedResolver } from './prunedResolver';

@@ -10,7 +10,7 @@ import {
 import { View } from 'react-native';
 import { Choices } from '../../ui/Choices';
 import { Body, Heading, Quiet } from '../../ui/words';
-import { usualPlace } from '../body/shade';
+import { usualPlace } from '../../charts/shade';
 import { Input } from '@rneui/themed';
 
 const SIDES = [

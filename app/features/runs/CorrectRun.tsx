@@ -11,7 +11,7 @@ import { Choices } from '../../ui/Choices';
 import { NumberField, TextField } from '../../ui/Field';
 import { usePalette } from '../../ui/Look';
 import { Body, Heading, Quiet } from '../../ui/words';
-import { FactsFields } from './FactsFields';
+import { FactsFields } from '../../forms/FactsFields';
 
 const { name, roomC, native, need, batteryWh } = runCorrection.required().shape;
 const correction = runFacts.extend({ name, roomC, native, need, batteryWh });

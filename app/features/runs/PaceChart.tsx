@@ -8,7 +8,7 @@ import { count, fps } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { FONTS } from '../../ui/theme';
 import { Quiet } from '../../ui/words';
-import { Section } from './Section';
+import { Section } from '../../ui/Section';
 import type { Stretch } from './Spans';
 import { useStretch } from './useStretch';
 

@@ -9,7 +9,7 @@ import { usePalette, useWide } from '../../ui/Look';
 import { useToast } from '../../ui/Toast';
 import { useVoice } from '../../ui/Voice';
 import { FigureText, Quiet } from '../../ui/words';
-import { Section } from './Section';
+import { Section } from '../../ui/Section';
 
 interface Column {
   head: string;

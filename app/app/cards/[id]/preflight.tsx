@@ -1,6 +1,6 @@
 import { useLocalSearchParams } from 'expo-router';
 import type { ReactNode } from 'react';
-import { PreflightScreen } from '../../../features/plan/PreflightScreen';
+import { PreflightScreen } from '../../../features/cards/PreflightScreen';
 
 export default function PreflightRoute(): ReactNode {
   const { id, step, repeat, at } = useLocalSearchParams<{

@@ -2,9 +2,9 @@ import type { RunFactsInput } from '@pace-check/contract';
 import type { ReactNode } from 'react';
 import type { Control, UseFormReturn } from 'react-hook-form';
 import { View } from 'react-native';
-import { useKit } from '../../api/queries';
-import { NumberField } from '../../ui/Field';
-import { PickOrAdd } from '../../ui/PickOrAdd';
+import { useKit } from '../api/queries';
+import { NumberField } from '../ui/Field';
+import { PickOrAdd } from '../ui/PickOrAdd';
 import { useKitFacts } from './useKitFacts';
 
 /** What a run was run on, and what its pace is held against; of a new run the kit fills in what it knows. */

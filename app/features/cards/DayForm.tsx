@@ -9,7 +9,7 @@ import { Choices } from '../../ui/Choices';
 import { NumberField, TextField, TimeInput } from '../../ui/Field';
 import { FONTS } from '../../ui/theme';
 import { Body, Heading, Quiet } from '../../ui/words';
-import { Flag } from '../kit/FactFields';
+import { Flag } from '../../forms/Flag';
 
 const form = z.object({ day: cardDay, rules: cardRules });
 export interface DayInput {

@@ -1,25 +1,11 @@
-import { v4 as uuid } from 'uuid';
-import {
-  preflight,
-  type Card,
-  type CardStep,
-  type Preflight,
-  type PreflightField,
-  type StoredDayEvent,
-} from '@pace-check/contract';
+import { preflight, type Preflight, type PreflightField } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
-import { useRouter } from 'expo-router';
 import { useEffect, useState, type ReactNode } from 'react';
-import { ScrollView, View } from 'react-native';
-import { useCard, useHappened, usePreflight, useShowOnCard } from '../../api/queries';
-import { outbox } from '../../outbox';
-import { Choices } from '../../ui/Choices';
-import { NumberInput } from '../../ui/Field';
-import { timeOfDay } from '../../ui/figures';
-import { usePalette } from '../../ui/Look';
-import { Answered, Notice } from '../../ui/states';
-import { FONTS } from '../../ui/theme';
-import { Body, Heading, Quiet } from '../../ui/words';
+import { View } from 'react-native';
+import { Choices } from '../ui/Choices';
+import { NumberInput } from '../ui/Field';
+import { FONTS } from '../ui/theme';
+import { Quiet } from '../ui/words';
 
 /** What is asked before a run, in its order. */
 const QUESTIONS: {
@@ -66,114 +52,6 @@ export const preflightAnswers = (answers: Preflight): { asks: string; says: stri
   QUESTIONS.flatMap(({ field, asks }) =>
     answers[field] === undefined ? [] : [{ asks, says: sayAnswer(field, answers[field]) }],
   );
-
-/** Asks, before a run, what is not known from the last one. */
-export function PreflightScreen({
-  cardId,
-  stepId,
-  repeat,
-  atMin,
-}: {
-  cardId: string;
-  stepId: string;
-  repeat: number;
-  atMin: number | null;
-}): ReactNode {
-  const card = useCard(cardId);
-  const known = usePreflight(cardId, stepId);
-  const step = card.data?.steps.find((one) => one.id === stepId);
-  const loading = { rows: 4, height: 80, label: 'Loading the preflight' };
-  return (
-    <Answered query={card} loading={loading}>
-      {(ofDay) => (
-        <Answered query={known} loading={loading}>
-          {(told) =>
-            step ? (
-              <Ask
-                card={ofDay}
-                step={step}
-                repeat={repeat}
-                atMin={atMin}
-                known={told.known}
-                from={told.from}
-              />
-            ) : (
-              <Notice title="No such step">It may have been taken out of the card.</Notice>
-            )
-          }
-        </Answered>
-      )}
-    </Answered>
-  );
-}
-
-interface AskProps {
-  card: Card;
-  step: CardStep;
-  repeat: number;
-  atMin: number | null;
-  known: Preflight;
-  from: string | null;
-}
-
-function Ask({ card, step, repeat, atMin, known, from }: AskProps): ReactNode {
-  const { line, paper } = usePalette();
-  const router = useRouter();
-  const happened = useHappened(card.id);
-  const showOnCard = useShowOnCard(card.id);
-  const [answers, setAnswers] = useState<Preflight>(known);
-  const [open, setOpen] = useState(0);
-  const of = { stepId: step.id, repeat, atMin: atMin ?? card.day.startMin };
-  const told: StoredDayEvent = { id: uuid(), kind: 'preflight', ...of, preflight: answers };
-  const onStart = (): void =>
-    happened.mutate([told, { id: uuid(), kind: 'started', ...of }], {
-      onSuccess: () => router.navigate(`/cards/${card.id}`),
-    });
-  // on the bench the run starts when its clock does, and all goes by the outbox: with a server or without
-  const onBench = async (): Promise<void> => {
-    await outbox.add(`/cards/${card.id}/events`, 'events', [told]);
-    showOnCard(told);
-    router.navigate(`/bench/new?card=${card.id}&step=${step.id}&repeat=${repeat}&at=${of.atMin}`);
-  };
-  return (
-    <View style={{ flex: 1 }}>
-      <ScrollView contentContainerStyle={{ padding: 14, gap: 14, maxWidth: 620, width: '100%' }}>
-        <View>
-          <Heading level={1}>Preflight</Heading>
-          <Body>
-            {[`${step.title} on ${step.device ?? 'no device'}`, step.setup, `${step.minutes} min`]
-              .filter(Boolean)
-              .join(' · ')}
-          </Body>
-        </View>
-        <PreflightForm known={known} from={from} answers={answers} onAnswers={setAnswers} onOpen={setOpen} />
-      </ScrollView>
-      <View style={{ borderTopWidth: 1, borderColor: line, backgroundColor: paper, padding: 12, gap: 6 }}>
-        {happened.error ? <Body role="alert">{`Not started: ${happened.error.message}`}</Body> : null}
-        <Quiet>
-          {open === 0 ? 'Everything is said.' : `${open} not said: the run will be marked where it counts.`}
-        </Quiet>
-        <View style={{ flexDirection: 'row', gap: 8 }}>
-          <Button
-            title="To the bench"
-            disabled={step.device === null}
-            onPress={() => void onBench()}
-            buttonStyle={{ minHeight: 56 }}
-            containerStyle={{ flex: 1.2 }}
-          />
-          <Button
-            type="outline"
-            title={`Start at ${timeOfDay(of.atMin)}`}
-            loading={happened.isPending}
-            onPress={onStart}
-            buttonStyle={{ minHeight: 56 }}
-            containerStyle={{ flex: 1 }}
-          />
-        </View>
-      </View>
-    </View>
-  );
-}
 
 interface PreflightFormProps {
   /** What is known before anyone is asked, and where from. */

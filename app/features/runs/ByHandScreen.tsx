@@ -10,8 +10,8 @@ import { useCreateRun } from '../../api/queries';
 import { NumberField } from '../../ui/Field';
 import { useWide } from '../../ui/Look';
 import { Body, Heading } from '../../ui/words';
-import { useForStep } from '../plan/useForStep';
-import { FactsFields } from '../runs/FactsFields';
+import { useForStep } from '../../forms/useForStep';
+import { FactsFields } from '../../forms/FactsFields';
 import { PaperCount, PaperNotes, usePaper } from './PaperNotes';
 
 const facts = newRun.shape.facts;

@@ -3,14 +3,14 @@ import { warmthBand, type DeviceKind, type SpotWarmth } from '@pace-check/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { PanResponder, View } from 'react-native';
 import Svg, { Circle, Rect } from 'react-native-svg';
-import { useKit, usePlaceSpots } from '../../api/queries';
-import { Choices } from '../../ui/Choices';
-import { usePalette } from '../../ui/Look';
-import { FONTS, TARGET } from '../../ui/theme';
-import { useToast } from '../../ui/Toast';
-import { useVoice } from '../../ui/Voice';
-import { Body, Quiet } from '../../ui/words';
-import { Section } from '../runs/Section';
+import { useKit, usePlaceSpots } from '../api/queries';
+import { Choices } from '../ui/Choices';
+import { usePalette } from '../ui/Look';
+import { FONTS, TARGET } from '../ui/theme';
+import { useToast } from '../ui/Toast';
+import { useVoice } from '../ui/Voice';
+import { Body, Quiet } from '../ui/words';
+import { Section } from '../ui/Section';
 import { shadeAt, usualPlace, type Heated } from './shade';
 
 /** How large a device is drawn, and how round: a phone is taller than wide, a pocket PC wider than tall. */

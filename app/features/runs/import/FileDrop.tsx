@@ -3,8 +3,8 @@ import { Button } from '@rneui/themed';
 import type { ReactNode } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { View } from 'react-native';
-import { usePalette, useWide } from '../../ui/Look';
-import { Body, Quiet } from '../../ui/words';
+import { usePalette, useWide } from '../../../ui/Look';
+import { Body, Quiet } from '../../../ui/words';
 
 /** Chooses a file, or takes one that is dropped. */
 export function FileDrop({ onFile }: { onFile: (file: File) => void }): ReactNode {

@@ -7,7 +7,7 @@ import { pruned, setupGroups } from '../kit/fields';
 import { dayRows, nameOf, nextRow, stepOfTask } from './dayRows';
 import { sayChanges } from './DayView';
 import { copied, emptyCard, newStep, stepOf, stepsOf } from './newCard';
-import { preflightAnswers } from './PreflightScreen';
+import { preflightAnswers } from '../../forms/Preflight';
 import { posed } from './usePlanner';
 
 jest.mock('expo-router', () => ({

@@ -1,8 +1,8 @@
 import type { UnreadableRow } from '@pace-check/core';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
-import { usePalette } from '../../ui/Look';
-import { Body, FigureText, Heading, Quiet } from '../../ui/words';
+import { usePalette } from '../../../ui/Look';
+import { Body, FigureText, Heading, Quiet } from '../../../ui/words';
 
 const SHOWN = 8;
 

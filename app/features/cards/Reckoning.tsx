@@ -3,7 +3,7 @@ import { ASSUMED_ROOM_C, type CoolingFrom, type PosedDay } from '@pace-check/cor
 import type { ReactNode } from 'react';
 import { count } from '../../ui/figures';
 import { Body, Quiet } from '../../ui/words';
-import { Section } from '../runs/Section';
+import { Section } from '../../ui/Section';
 import { demandIn, posed } from './usePlanner';
 
 /** What the plan is reckoned from, device by device, and what it asks of whoever follows it. */

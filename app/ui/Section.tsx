@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
-import { usePalette } from '../../ui/Look';
-import { Heading } from '../../ui/words';
+import { usePalette } from './Look';
+import { Heading } from './words';
 
 /** A part of the run's page. */
 export function Section({

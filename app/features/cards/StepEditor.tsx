@@ -9,7 +9,7 @@ import { Choices } from '../../ui/Choices';
 import { NumberField, TextField } from '../../ui/Field';
 import { PickOrAdd } from '../../ui/PickOrAdd';
 import { Quiet } from '../../ui/words';
-import { Flag } from '../kit/FactFields';
+import { Flag } from '../../forms/Flag';
 import { copied } from './newCard';
 
 interface Props {

@@ -7,10 +7,10 @@ import {
 } from '@pace-check/core';
 import type { ComponentProps, ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
-import { Choices } from '../../ui/Choices';
-import { usePalette } from '../../ui/Look';
-import { FONTS, TARGET } from '../../ui/theme';
-import { Body, FigureText, Quiet } from '../../ui/words';
+import { Choices } from '../../../ui/Choices';
+import { usePalette } from '../../../ui/Look';
+import { FONTS, TARGET } from '../../../ui/theme';
+import { Body, FigureText, Quiet } from '../../../ui/words';
 
 const UNITS: { value: TimeUnit; text: string; spoken: string }[] = [
   { value: 's', text: 's', spoken: UNIT_NAMES.s },

@@ -1,7 +1,7 @@
 import { v4 as uuid } from 'uuid';
 import { useLocalSearchParams } from 'expo-router';
 import type { CardStep } from '@pace-check/contract';
-import { useCard, useHappened } from '../../api/queries';
+import { useCard, useHappened } from '../api/queries';
 
 /** The step of a card that a run is being brought in for, as the address says; and what links them. */
 export function useForStep(): { step: CardStep | null; link: (runId: string) => Promise<void> } {
