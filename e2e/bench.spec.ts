@@ -87,21 +87,20 @@ test.describe('with a server of its own', () => {
     await server.stop();
   });
 
-  /** A logger with a key of the run. */
+  /** A logger with a key of the run, which may still be on its way to the server. */
   async function addLogger(page: Page, address: string, run: string, kind: string): Promise<void> {
-    const made = await page.request.post(`/api/bench/${run}/sources`, {
-      data: { name: `the ${kind}`, kind },
-    });
+    let key: string | undefined;
+    await expect
+      .poll(async () => {
+        const made = await page.request.post(`/api/bench/${run}/sources`, {
+          data: { name: `the ${kind}`, kind },
+        });
+        key = ((await made.json()) as Partial<SourceWithKey>).key;
+        return made.status();
+      })
+      .toBe(201);
     loggers.push(
-      new Logger(address, ((await made.json()) as SourceWithKey).key, [
-        'fades',
-        '--minutes',
-        '16',
-        '--seed',
-        String(SEED),
-        '--as',
-        kind,
-      ]),
+      new Logger(address, key!, ['fades', '--minutes', '16', '--seed', String(SEED), '--as', kind]),
     );
   }
 
@@ -243,6 +242,8 @@ test.describe('with a server of its own', () => {
       Date.now = () => real() + 3_600_000;
     });
     await tapSkin(page, '304');
+    // it is shown when the browser has it: before that, nobody was told that it is kept
+    await expect(lastEntry(page)).toContainText('30.4 °C');
     // the tab is closed, another one opened when the network is back
     await page.close();
     await context.setOffline(false);
