@@ -17,6 +17,8 @@ export class StandIns {
   private stage: ChildProcess | null = null;
   /** Ids of the sources that are played. */
   private readonly playing = new Set<string>();
+  /** Those whose source is being made. */
+  private starting = 0;
 
   /** @param command file of the command line; null where it is not there */
   constructor(
@@ -35,15 +37,14 @@ export class StandIns {
         message: 'This server was started without stand-ins.',
         remedy: 'Start it with `npm start`, or connect one with `pace simulate --live`.',
       });
-    if (this.playing.size >= MOST_PLAYING)
+    if (this.playing.size + this.starting >= MOST_PLAYING)
       throw new Problem(429, {
         code: 'too-many-stand-ins',
         message: `${MOST_PLAYING} stand-ins are playing already.`,
         remedy: 'Wait until one has ended, or end the run that it plays for.',
       });
     // its place is taken before anything is awaited: two may ask at once
-    const place = `${runId} ${this.playing.size} ${Math.random()}`;
-    this.playing.add(place);
+    this.starting++;
     try {
       const { key, ...source } = await this.live.addSource(runId, NAMES[kind], kind, true);
       this.playing.add(source.id);
@@ -59,7 +60,7 @@ export class StandIns {
       });
       return source;
     } finally {
-      this.playing.delete(place);
+      this.starting--;
     }
   }
 
