@@ -109,5 +109,18 @@ export default tseslint.config(
       FEATURES.filter((other) => other !== name),
     ),
   ),
+  {
+    files: ['server/**/*.ts'],
+    ignores: ['server/sql/**', 'server/testing/**', '**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "CallExpression[callee.property.name='query']",
+          message: 'SQL stands in server/sql/ alone.',
+        },
+      ],
+    },
+  },
   ...BELOW_FEATURES.map((name) => closedTo(name, FEATURES)),
 );

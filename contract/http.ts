@@ -1,4 +1,4 @@
-import { NEED_WORDS, SPLIT_MINUTES } from '@pace-check/core';
+import { NEED_WORDS, SPLIT_MINUTES, STAMINA_WORDS } from '@pace-check/core';
 import type {
   Caveat,
   ColumnChoice,
@@ -100,6 +100,38 @@ export const runCorrection = runFacts.partial().extend({
   splitMinutes: z.literal(SPLIT_MINUTES).nullable().optional(),
 });
 export type RunCorrection = z.infer<typeof runCorrection>;
+
+/** How the list of runs may be ordered: the latest, the fastest, the hottest first, or by name. */
+export const RUN_ORDERS = ['latest', 'name', 'pace', 'warmth'] as const;
+export type RunOrder = (typeof RUN_ORDERS)[number];
+/** Runs of a page, where nobody says. */
+export const RUNS_A_PAGE = 30;
+
+/** Which runs of the list are wanted; as a query’s text. What is empty or left out does not matter. */
+export const runsQuery = z.object({
+  /** Words that name, device, title or setup hold, all of them. */
+  q: text(200).default(''),
+  device: text(200)
+    .transform((value) => value || null)
+    .default(null),
+  title: text(200)
+    .transform((value) => value || null)
+    .default(null),
+  stamina: z.enum(STAMINA_WORDS).nullable().default(null),
+  sort: z.enum(RUN_ORDERS).default('latest'),
+  /** The last run of the page before. */
+  after: z.uuid().nullable().default(null),
+  limit: z.coerce
+    .number()
+    .int('a whole number')
+    .min(1, 'at least 1')
+    .max(200, 'at most 200')
+    .default(RUNS_A_PAGE),
+});
+export type RunsQuery = z.infer<typeof runsQuery>;
+/** Which runs, and in which order: a page’s place left aside. */
+export type RunFilter = Omit<RunsQuery, 'after' | 'limit'>;
+export const NO_FILTER: RunFilter = { q: '', device: null, title: null, stamina: null, sort: 'latest' };
 
 /** The largest file that is taken, unpacked. */
 export const LARGEST_LOG_BYTES = 256 * 1024 * 1024;

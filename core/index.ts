@@ -56,6 +56,7 @@ export {
   taskHabits,
   type CoolingFrom,
   type DeviceKind,
+  type OwnRun,
 } from './plan/habits';
 export { planDay, type DayPlan, type PlanOptions, type PlannedRun } from './plan/planDay';
 export {
@@ -94,11 +95,13 @@ export {
   RATE_SOURCES,
   SPAN_KINDS,
   SPLIT_MINUTES,
+  STAMINA_WORDS,
   type Caveat,
   type Confidence,
   type EndReason,
   type Need,
   type SplitMinutes,
+  type StaminaWord,
 } from './vocabulary';
 export {
   USUAL_VOICE,

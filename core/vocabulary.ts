@@ -63,6 +63,10 @@ export const CAVEATS = [
 ] as const;
 export type Caveat = (typeof CAVEATS)[number];
 
+/** How the pace lasted, the best first. */
+export const STAMINA_WORDS = ['holds', 'eases', 'fades', 'buckles', 'DNF', 'DNS'] as const;
+export type StaminaWord = (typeof STAMINA_WORDS)[number];
+
 /** How far a run may be trusted, from A (little against it) to D. */
 export const CONFIDENCES = ['A', 'B', 'C', 'D'] as const;
 export type Confidence = (typeof CONFIDENCES)[number];

@@ -6,7 +6,7 @@ import { isLoopback, newCode } from './routes/door';
 import { AnalysisPool } from './services/analysisPool';
 import { problemOf } from './services/faults';
 import { continueClock } from './services/serverClock';
-import { codeOf, inTransaction, openPool } from './sql/database';
+import { codeOf, inTransaction, openPool, withoutTimeLimit } from './sql/database';
 import { migrate, NewerDatabase } from './sql/migrate';
 import { lastHeardMs } from './sql/recordings';
 import { purgeDeleted } from './sql/runs';
@@ -35,8 +35,7 @@ async function prepare(pool: pg.Pool): Promise<void> {
     }
   }
   await inTransaction(pool, async (db) => {
-    // many frames take their time to be removed
-    await db.query('set local statement_timeout = 0');
+    await withoutTimeLimit(db);
     await purgeDeleted(db, KEEP_DELETED_DAYS);
   });
   const behindMs = continueClock(await lastHeardMs(pool));

@@ -6,7 +6,8 @@ import { chromium, type Browser } from '@playwright/test';
 import pg from 'pg';
 import type { RunDetail } from '@pace-check/contract';
 import { buildCli, buildServer, buildWeb } from './build';
-import { ATTACKS } from './bench/attack';
+import { ATTACKS, type Attack } from './bench/attack';
+import { measureLibrary } from './bench/library';
 import { LONG_FRAMES, writeLongLog } from './bench/longLog';
 import { measureCommandLine } from './bench/commandLine';
 import { measureLiveLoad } from './bench/liveLoad';
@@ -39,8 +40,9 @@ async function bench(): Promise<void> {
     await Promise.all([buildServer(), buildCli()]);
     const database = await startDatabase(join(folder, 'postgres'));
     stops.unshift(database.stop);
-    // `npm run bench -- attack` and `npm run bench -- live` measure these parts alone
-    if (process.argv[2] === 'attack') return await attack(database.url);
+    // `npm run bench -- attack`, `-- library` and `-- live` measure these parts alone
+    if (process.argv[2] === 'attack') return await besideOther(database.url, ATTACKS);
+    if (process.argv[2] === 'library') return await besideOther(database.url, [measureLibrary]);
     await ensureChromium();
     await buildWeb();
     const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
@@ -147,16 +149,16 @@ async function liveLoad(databaseUrl: string, browser: Browser): Promise<void> {
   }
 }
 
-/** The load parts of an attack, each on a server and in a database of its own; beside another checkout’s server, which PACE_BENCH_OTHER names by its folder. */
-async function attack(databaseUrl: string): Promise<void> {
+/** Measures each thing on a server and in a database of its own; beside another checkout’s server, which PACE_BENCH_OTHER names by its folder. */
+async function besideOther(databaseUrl: string, works: Attack[]): Promise<void> {
   const other = process.env['PACE_BENCH_OTHER'];
   for (const [name, file] of [
     ...(other ? [['other', join(other, 'server', 'dist', 'main.mjs')] as const] : []),
     ['this', undefined] as const,
   ]) {
     console.log(`\n— ${name} server`);
-    for (const [i, work] of ATTACKS.entries()) {
-      const url = await newDatabase(databaseUrl, `attack_${name}_${i}`);
+    for (const [i, work] of works.entries()) {
+      const url = await newDatabase(databaseUrl, `bench_${name}_${i}`);
       const server = await startServer({ DATABASE_URL: url, PORT: '0' }, file);
       const database = new pg.Client({ connectionString: url });
       await database.connect();

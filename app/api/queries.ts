@@ -1,3 +1,4 @@
+import { NO_FILTER, RUNS_A_PAGE, type RunFilter, type RunsQuery } from '@pace-check/contract';
 import type {
   Card,
   CardInput,
@@ -21,10 +22,14 @@ import type {
 } from '@pace-check/contract';
 import type { EntryLine } from '@pace-check/core';
 import {
+  keepPreviousData,
   QueryClient,
+  useInfiniteQuery,
   useMutation,
   useQuery,
   useQueryClient,
+  type InfiniteData,
+  type UseInfiniteQueryResult,
   type UseMutationResult,
   type UseQueryResult,
 } from '@tanstack/react-query';
@@ -52,8 +57,23 @@ const KEYS = {
   requests: ['requests'],
 };
 
-export const useRuns = (): UseQueryResult<RunSummary[], Error> =>
-  useQuery({ queryKey: KEYS.runs, queryFn: () => api<RunSummary[]>('/runs') });
+/** The runs that a filter lets through, page after page. */
+export const useRuns = (filter: RunFilter): UseInfiniteQueryResult<InfiniteData<RunSummary[]>, Error> =>
+  useInfiniteQuery({
+    queryKey: [...KEYS.runs, filter],
+    queryFn: ({ pageParam, signal }) =>
+      api<RunSummary[]>(`/runs${queryOf({ ...filter, after: pageParam })}`, { signal }),
+    initialPageParam: null as string | null,
+    getNextPageParam: (page) => (page.length < RUNS_A_PAGE ? null : page.at(-1)!.id),
+    placeholderData: keepPreviousData,
+  });
+
+/** A query’s text of what differs from the usual; none where nothing does. */
+function queryOf(query: RunFilter & Pick<RunsQuery, 'after'>): string {
+  const usual: Record<string, string | null> = { ...NO_FILTER, after: null };
+  const said = Object.entries(query).filter(([key, value]) => value !== usual[key]);
+  return said.length === 0 ? '' : `?${new URLSearchParams(said as [string, string][]).toString()}`;
+}
 export const useRun = (id: string): UseQueryResult<RunDetail, Error> =>
   useQuery({ queryKey: KEYS.run(id), queryFn: () => api<RunDetail>(`/runs/${id}`) });
 export const useKit = (): UseQueryResult<Kit, Error> =>

@@ -1,4 +1,4 @@
-import type { EndReason } from '../vocabulary';
+import type { EndReason, StaminaWord } from '../vocabulary';
 import type { Break } from './breaks';
 import { onTarget } from './pace';
 import { optimalPartition } from '../numbers/partition';
@@ -13,9 +13,6 @@ export interface Segment {
   /** Mean of the pace in ten-second bins, frames per second. */
   mean: number;
 }
-
-/** What a run is called by how much of its opening pace is left. */
-export type StaminaWord = 'holds' | 'eases' | 'fades' | 'buckles' | 'DNF' | 'DNS';
 
 export interface Stamina {
   /** Mean pace of the first two usable minutes from second 30 on. */

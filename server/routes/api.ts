@@ -1,6 +1,14 @@
-import { importDetails, newEntries, newRun, runCorrection, spotPlaces } from '@pace-check/contract';
+import {
+  importDetails,
+  newEntries,
+  newRun,
+  runCorrection,
+  runsQuery,
+  spotPlaces,
+} from '@pace-check/contract';
 import express, { type ErrorRequestHandler, type Router } from 'express';
 import type pg from 'pg';
+import { ping } from '../sql/database';
 import type { AnalysisPool } from '../services/analysisPool';
 import { Imports } from '../services/imports';
 import { problemOf } from '../services/faults';
@@ -20,13 +28,16 @@ export function apiRouter(pool: pg.Pool, analyses: AnalysisPool, runs: Runs, par
 
   api.use(bodyDoor());
   api.get('/health', async (_request, response) => {
-    await pool.query('select 1');
+    await ping(pool);
     response.json({ ok: true, name: 'pace-check', pid: process.pid });
   });
   kitRoutes(api, pool);
   cardRoutes(api, pool, runs);
   benchRoutes(api, parts);
-  api.get('/runs', async (_request, response) => void response.json(await runs.list()));
+  api.get(
+    '/runs',
+    async (request, response) => void response.json(await runs.list(parse(runsQuery, request.query))),
+  );
   api.get(
     '/runs/:id',
     async (request, response) => void response.json(await runs.get(runId(request.params.id))),

@@ -26,7 +26,7 @@ import {
   updateRecording,
   type RecordingRow,
 } from '../sql/recordings';
-import { insertRun, lockRun, readRun, type NamedRun } from '../sql/runs';
+import { insertRun, lockRun, readRun, readRuns, setStarted, type NamedRun } from '../sql/runs';
 import { runMs, type LiveRuns } from './liveRuns';
 import { PlannedEnds, plannedEndId, plannedEndMs } from './plannedEnds';
 import { notFound, Problem } from './problem';
@@ -66,16 +66,21 @@ export class Bench {
   private readonly plannedEnds = new PlannedEnds((runId) => this.endAsPlanned(runId));
 
   async list(): Promise<Recording[]> {
-    const recordings: Recording[] = [];
-    for (const id of await listRecordings(this.pool, LISTED_HOURS)) recordings.push(await this.recording(id));
-    return recordings;
+    const rows = await listRecordings(this.pool, LISTED_HOURS);
+    const ids = rows.map((row) => row.runId);
+    const runs = new Map((await readRuns(this.pool, ids)).map((run) => [run.id, run]));
+    const sources = await this.live.sources(ids);
+    return rows.flatMap((row) => {
+      const run = runs.get(row.runId);
+      return run ? [toRecording(row, run, sources.get(row.runId) ?? [])] : [];
+    });
   }
 
   async recording(runId: string): Promise<Recording> {
     const row = await readRecording(this.pool, runId);
     const run = row && (await readRun(this.pool, runId));
     if (!row || !run) throw notFound('recording');
-    return toRecording(row, run, await this.live.sources(runId));
+    return toRecording(row, run, (await this.live.sources([runId])).get(runId) ?? []);
   }
 
   /** A run as its screens show it; lines that changed after a number, or all. */
@@ -241,10 +246,7 @@ const CHANGES: {
     const now = serverNow();
     const startedMs = at > now || at < now - START_WITHIN_MS ? now : at;
     await updateRecording(db, row.runId, { status: 'running', startedMs });
-    await db.query('update run set started_at = to_timestamp($2) where id = $1', [
-      row.runId,
-      startedMs / 1000,
-    ]);
+    await setStarted(db, row.runId, startedMs);
   },
   put: async (db, row, { entry, line, open, writer }) => {
     if (line.type === 'end')

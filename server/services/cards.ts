@@ -5,7 +5,6 @@ import {
   type CardInput,
   type CardStep,
   type CardSummary,
-  type DeviceFacts,
   type NewCoolDown,
   type NewRequest,
   type PlanInput,
@@ -15,9 +14,16 @@ import {
   type TitleFacts,
   type ViewerRequest,
 } from '@pace-check/contract';
-import { SUSTAINED_S, coolDown, USUAL_DEMAND, type DeviceKind, type PlanDevice } from '@pace-check/core';
+import {
+  SUSTAINED_S,
+  coolDown,
+  USUAL_DEMAND,
+  type DeviceKind,
+  type OwnRun,
+  type PlanDevice,
+} from '@pace-check/core';
 import type pg from 'pg';
-import { readOwnRuns } from '../sql/analyses';
+import { readOwnRuns, type OwnRunRow } from '../sql/analyses';
 import {
   deleteEvent,
   insertCard,
@@ -25,7 +31,9 @@ import {
   listCards,
   readCard,
   readEvents,
+  readLastPreflight,
   readLinked,
+  readRoomTold,
   readSteps,
   replaceSteps,
   setCardDeleted,
@@ -37,7 +45,8 @@ import {
 } from '../sql/cards';
 import { insertCoolDown, readCoolTaus } from '../sql/coolDowns';
 import { inTransaction, type Queryable } from '../sql/database';
-import { idByName, setupIdByName } from '../sql/kit';
+import { idByName, readDevices, setupIdByName } from '../sql/kit';
+import { playedBefore } from '../sql/runs';
 import { addRequest, answerRequest, deleteRequest, listRequests } from '../sql/requests';
 import { hasCode } from './kit';
 import { notFound, Problem } from './problem';
@@ -256,37 +265,36 @@ function checkSteps({ steps }: CardInput): void {
 
 /** What the planner may know of devices: their records, their runs, their cool-downs. */
 async function knownDevices(db: Queryable, names: string[]): Promise<PlanDevice[]> {
-  const devices = await db.query<{ id: string; name: string; facts: DeviceFacts }>(
-    'select id, name, facts from device where name = any($1)',
-    [names],
-  );
-  const known: PlanDevice[] = [];
-  for (const { id, name, facts } of devices.rows) {
-    const runs = await readOwnRuns(db, id);
-    known.push({
+  const devices = await readDevices(db, names);
+  const ids = devices.map(({ id }) => id);
+  const ownRuns = await readOwnRuns(db, ids);
+  const coolTaus = await readCoolTaus(db, ids);
+  return devices.map(({ id, name, facts }) => {
+    const runs = ownRuns.filter(({ deviceId }) => deviceId === id);
+    return {
       name,
       kind: facts.kind ?? USUAL_KIND,
       batteryWh: batteryWhOf(facts) ?? runs.find((run) => run.batteryWh !== null)?.batteryWh ?? null,
       chargerW: facts.chargerW ?? null,
       own: {
-        coolTauMin: (await readCoolTaus(db, id)).map((tau) => tau / 60),
-        runs: runs.map(({ title, titleFacts, warmth, percentPerHour, seconds, roomC }) => {
-          const hottest = warmth.spots.find((spot) => spot.spot === warmth.hottest);
-          const told = hottest?.fit?.forecast ? hottest.fit : null;
-          // a short run never came near to where it would have settled
-          const settlesC = told?.finalC ?? (seconds >= SUSTAINED_S ? warmth.peakC : null);
-          return {
-            title,
-            demand: (titleFacts as TitleFacts).demand ?? USUAL_DEMAND,
-            warmTauMin: told ? told.tauS / 60 : null,
-            riseC: settlesC === null || roomC === null ? null : settlesC - roomC,
-            percentPerHour,
-          };
-        }),
+        coolTauMin: coolTaus.flatMap(({ deviceId, tauS }) => (deviceId === id ? [tauS / 60] : [])),
+        runs: runs.map(ownRun),
       },
-    });
-  }
-  return known;
+    };
+  });
+}
+
+function ownRun({ title, titleFacts, fit, peakC, percentPerHour, seconds, roomC }: OwnRunRow): OwnRun {
+  const told = fit?.forecast ? fit : null;
+  // a short run never came near to where it would have settled
+  const settlesC = told?.finalC ?? (seconds >= SUSTAINED_S ? peakC : null);
+  return {
+    title,
+    demand: (titleFacts as TitleFacts).demand ?? USUAL_DEMAND,
+    warmTauMin: told ? told.tauS / 60 : null,
+    riseC: settlesC === null || roomC === null ? null : settlesC - roomC,
+    percentPerHour,
+  };
 }
 
 interface LastPreflight {
@@ -296,32 +304,14 @@ interface LastPreflight {
   roomToday: number | null;
 }
 
+/** What was told of a device before its last run, and of the room on this card's day. */
 async function lastPreflight(
   db: Queryable,
   device: string | null,
   cardId: string,
 ): Promise<LastPreflight | null> {
-  const room =
-    (
-      await db.query<{ room: number }>(
-        `select (event->'preflight'->>'roomC')::float8 as room from card_event where card_id = $1 and event->'preflight'->>'roomC' is not null order by seq desc limit 1`,
-        [cardId],
-      )
-    ).rows[0]?.room ?? null;
-  const told = await db.query<{ preflight: Preflight; title: string }>(
-    `select event->'preflight' as preflight, title.name as title from card_event join card_step on card_step.id = card_event.step_id join device on device.id = device_id join title on title.id = title_id
-     where event->>'kind' = 'preflight' and lower(device.name) = lower($1) order by seq desc limit 1`,
-    [device],
-  );
-  const last = told.rows[0];
-  if (last) return { preflight: last.preflight, from: last.title, roomToday: room };
-  return room === null ? null : { preflight: {}, from: '', roomToday: room };
-}
-
-async function playedBefore(db: Queryable, device: string, title: string): Promise<boolean> {
-  const found = await db.query(
-    'select 1 from run join device on device.id = device_id join title on title.id = title_id where lower(device.name) = lower($1) and lower(title.name) = lower($2) and deleted_at is null limit 1',
-    [device, title],
-  );
-  return found.rowCount! > 0;
+  const roomToday = await readRoomTold(db, cardId);
+  const last = device === null ? null : await readLastPreflight(db, device);
+  if (last) return { preflight: last.preflight, from: last.title, roomToday };
+  return roomToday === null ? null : { preflight: {}, from: '', roomToday };
 }

@@ -8,7 +8,9 @@ import {
   idByName,
   insertRefusal,
   readKit,
+  readPlaces,
   readRecord,
+  recordIsKnown,
   replaceSpots,
   setupIdByName,
   writeRecord,
@@ -109,12 +111,7 @@ export async function mergeRecord(
   record: NewRecord,
   cleared: string[],
 ): Promise<Merged> {
-  const known = await db.query(
-    kind === 'setup'
-      ? 'select setup.id from setup join title on title.id = title_id where lower(setup.name) = lower($1) and lower(title.name) = lower($2)'
-      : `select id from ${kind} where lower(name) = lower($1)`,
-    'title' in record ? [record.name, record.title] : [record.name],
-  );
+  const isKnown = await recordIsKnown(db, kind, record.name, 'title' in record ? record.title : null);
   const id =
     'title' in record
       ? await setupIdByName(db, await idByName(db, 'title', record.title), record.name)
@@ -128,7 +125,7 @@ export async function mergeRecord(
   const spots = 'spots' in record && record.spots ? record.spots : null;
   const moved = spots !== null && (await spotsDiffer(db, id, spots));
   if (moved) await replaceSpots(db, id, spots);
-  return { id, was: known.rowCount === 0 ? 'added' : same && !moved ? 'unchanged' : 'updated' };
+  return { id, was: !isKnown ? 'added' : same && !moved ? 'unchanged' : 'updated' };
 }
 
 async function spotsDiffer(
@@ -136,9 +133,7 @@ async function spotsDiffer(
   deviceId: string,
   spots: NonNullable<NewRecord<'device'>['spots']>,
 ): Promise<boolean> {
-  const now = (
-    await db.query('select spot, side, x, y from spot_place where device_id = $1 order by spot', [deviceId])
-  ).rows;
+  const now = await readPlaces(db, deviceId);
   const wanted = [...spots]
     .sort((a, b) => (a.spot < b.spot ? -1 : 1))
     .map(({ spot, side, x, y }) => ({ spot, side, x, y }));

@@ -20,6 +20,7 @@ import {
   readDigest,
   readRecording,
   readSources,
+  readSourcesOf,
   readSpans,
   revokeSource,
   sourceByKey,
@@ -155,12 +156,15 @@ export class LiveRuns {
     }, TELL_MS);
   }
 
-  async sources(runId: string): Promise<BenchSource[]> {
-    // the frames of a run that is over need not be in memory
-    const state = await this.states.get(runId);
-    return (await readSources(this.pool, runId)).map((row) =>
-      toBenchSource({ row, held: state?.sources.get(row.id)?.held ?? 0 }),
-    );
+  /** Sources of runs, by run. */
+  async sources(runIds: string[]): Promise<Map<string, BenchSource[]>> {
+    const sources = new Map<string, BenchSource[]>();
+    for (const row of await readSourcesOf(this.pool, runIds)) {
+      // the frames of a run that is over need not be in memory
+      const held = (await this.states.get(row.runId))?.sources.get(row.id)?.held ?? 0;
+      sources.set(row.runId, [...(sources.get(row.runId) ?? []), toBenchSource({ row, held })]);
+    }
+    return sources;
   }
 
   async addSource(runId: string, name: string, kind: SourceKind, standIn = false): Promise<SourceWithKey> {

@@ -6,6 +6,7 @@ import {
   type RunCorrection,
   type RunDetail,
   type RunSummary,
+  type RunsQuery,
   type SpotPlace,
   type TitleFacts,
 } from '@pace-check/contract';
@@ -32,9 +33,9 @@ import {
 import { readChunks } from '../sql/frames';
 import { readRunOnCard } from '../sql/cards';
 import { idByName, placeSpots, readPlaces, readRecord, setupIdByName } from '../sql/kit';
+import { listRuns } from '../sql/runList';
 import {
   insertRun,
-  listRuns,
   lockRun,
   raiseRevision,
   readRun,
@@ -62,8 +63,8 @@ export class Runs {
 
   private readonly computing = new Map<string, Promise<Figured>>();
 
-  async list(): Promise<RunSummary[]> {
-    return (await listRuns(this.pool, METHOD_VERSION)).map(({ run, summary }) =>
+  async list(query: RunsQuery): Promise<RunSummary[]> {
+    return (await listRuns(this.pool, METHOD_VERSION, query)).map(({ run, summary }) =>
       toSummary(run, summary ?? PENDING),
     );
   }

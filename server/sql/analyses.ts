@@ -1,4 +1,4 @@
-import { METHOD_VERSION, type Figures, type SeriesPoint } from '@pace-check/core';
+import { METHOD_VERSION, type Figures, type SeriesPoint, type SpotWarmth } from '@pace-check/core';
 import type { Queryable } from './database';
 import type { StoredSummary } from './runs';
 
@@ -46,24 +46,33 @@ export async function readAnalysis(
   );
 }
 
-/** What a device's own runs say, for planning. */
+/** Runs of a device that planning looks at: the latest. */
+const OWN_RUNS = 200;
+
+/** What a run says for planning. */
 export interface OwnRunRow {
+  deviceId: string;
   title: string;
   titleFacts: object;
   roomC: number | null;
   batteryWh: number | null;
-  warmth: Figures['warmth'];
+  peakC: number | null;
+  /** The warm-up curve of the hottest spot. */
+  fit: SpotWarmth['fit'];
   percentPerHour: number | null;
   seconds: number;
 }
 
-export async function readOwnRuns(db: Queryable, deviceId: string): Promise<OwnRunRow[]> {
+/** What the devices' own latest runs say, the earliest first. */
+export async function readOwnRuns(db: Queryable, deviceIds: string[]): Promise<OwnRunRow[]> {
   const result = await db.query<OwnRunRow>(
-    `select title.name as title, title.facts as "titleFacts", run.room_c as "roomC", run.battery_wh as "batteryWh", figures->'warmth' as warmth,
-       (figures->'drain'->>'percentPerHour')::float8 as "percentPerHour", (figures->'frames'->>'seconds')::float8 as seconds
-     from run join analysis on analysis.run_id = run.id and method_version = $2 join title on title.id = run.title_id
-     where device_id = $1 and deleted_at is null order by coalesce(started_at, imported_at)`,
-    [deviceId, METHOD_VERSION],
+    `select "deviceId", title.name as title, title.facts as "titleFacts", "roomC", "batteryWh", "peakC", fit, "percentPerHour", seconds from (
+       select device_id as "deviceId", title_id, room_c as "roomC", battery_wh as "batteryWh", peak_c as "peakC", nullif(warm_fit, 'null') as fit, percent_per_hour as "percentPerHour", seconds,
+         coalesce(started_at, imported_at) as at, row_number() over (partition by device_id order by coalesce(started_at, imported_at) desc, run.id desc) as back
+       from run join analysis on analysis.run_id = run.id and method_version = $2
+       where device_id = any($1) and deleted_at is null
+     ) as own join title on title.id = title_id where back <= $3 order by at`,
+    [deviceIds, METHOD_VERSION, OWN_RUNS],
   );
   return result.rows;
 }

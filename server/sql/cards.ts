@@ -5,6 +5,7 @@ import type {
   CardRules,
   CardStep,
   CardSummary,
+  Preflight,
   RunOnCard,
   StoredDayEvent,
 } from '@pace-check/contract';
@@ -221,4 +222,26 @@ export async function touchCardsOf(db: Queryable, deviceId: string): Promise<voi
     'update card set revision = revision + 1 where id in (select card_id from card_step where device_id = $1)',
     [deviceId],
   );
+}
+
+/** The room as it was last told on a card's day, °C; null where nobody did. */
+export async function readRoomTold(db: Queryable, cardId: string): Promise<number | null> {
+  const { rows } = await db.query<{ room: number }>(
+    `select (event->'preflight'->>'roomC')::float8 as room from card_event where card_id = $1 and event->'preflight'->>'roomC' is not null order by seq desc limit 1`,
+    [cardId],
+  );
+  return rows[0]?.room ?? null;
+}
+
+/** What was last told of a device before one of its runs, on any card, and of which title; null where nothing was. */
+export async function readLastPreflight(
+  db: Queryable,
+  device: string,
+): Promise<{ preflight: Preflight; title: string } | null> {
+  const { rows } = await db.query<{ preflight: Preflight; title: string }>(
+    `select event->'preflight' as preflight, title.name as title from card_event join card_step on card_step.id = card_event.step_id join device on device.id = device_id join title on title.id = title_id
+     where event->>'kind' = 'preflight' and lower(device.name) = lower($1) order by seq desc limit 1`,
+    [device],
+  );
+  return rows[0] ?? null;
 }

@@ -13,14 +13,23 @@ export async function insertCoolDown(
   );
 }
 
-/** Time constants of a device's fitted cool-downs, seconds. */
-export async function readCoolTaus(db: Queryable, deviceId: string): Promise<number[]> {
+/** Cool-downs of a device that planning looks at: the latest. */
+const OWN_COOL_DOWNS = 50;
+
+/** Time constants of devices' own latest fitted cool-downs, seconds, the earliest first. */
+export async function readCoolTaus(
+  db: Queryable,
+  deviceIds: string[],
+): Promise<{ deviceId: string; tauS: number }[]> {
   return (
-    await db.query<{ tau: number }>(
-      'select tau_s as tau from cool_down where device_id = $1 and tau_s is not null order by started_at',
-      [deviceId],
+    await db.query<{ deviceId: string; tauS: number }>(
+      `select "deviceId", "tauS" from (
+         select device_id as "deviceId", tau_s as "tauS", started_at, row_number() over (partition by device_id order by started_at desc) as back
+         from cool_down where device_id = any($1) and tau_s is not null
+       ) as own where back <= $2 order by started_at`,
+      [deviceIds, OWN_COOL_DOWNS],
     )
-  ).rows.map((row) => row.tau);
+  ).rows;
 }
 
 const SELECT_WATCH = `select cool_down.id, device.name as device, spot, room_c as "roomC", ready_c as "readyC",

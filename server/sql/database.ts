@@ -74,3 +74,13 @@ async function once<T>(pool: pg.Pool, begin: string, work: (client: Queryable) =
 /** PostgreSQL's code of an error (or the system's); '' for any other. */
 export const codeOf = (error: unknown): string =>
   error instanceof Error && 'code' in error && typeof error.code === 'string' ? error.code : '';
+
+/** Lets the statements of this transaction take their time: many frames are not removed in a moment. */
+export async function withoutTimeLimit(db: Queryable): Promise<void> {
+  await db.query('set local statement_timeout = 0');
+}
+
+/** Asks the database for a sign of life. */
+export async function ping(db: Queryable): Promise<void> {
+  await db.query('select 1');
+}

@@ -1,4 +1,4 @@
-import type { Kit, KitKind, NewRefusal, Refusal, SpotPlace } from '@pace-check/contract';
+import type { DeviceFacts, Kit, KitKind, NewRefusal, Refusal, SpotPlace } from '@pace-check/contract';
 import type { Queryable } from './database';
 
 /** Kinds of records that are known by their name alone. */
@@ -59,6 +59,19 @@ async function found(look: Ask, add: Ask): Promise<string> {
   if (!row)
     throw Object.assign(new Error('A record came and went while it was looked up.'), { code: '40001' });
   return row.id;
+}
+
+/** The devices of these names. */
+export async function readDevices(
+  db: Queryable,
+  names: string[],
+): Promise<{ id: string; name: string; facts: DeviceFacts }[]> {
+  return (
+    await db.query<{ id: string; name: string; facts: DeviceFacts }>(
+      'select id, name, facts from device where name = any($1)',
+      [names],
+    )
+  ).rows;
 }
 
 /** A record's name and facts; null where there is none. @param lock to change it */
@@ -146,4 +159,20 @@ export async function replaceSpots(db: Queryable, deviceId: string, places: Spot
     places.map((place) => place.spot),
   ]);
   await placeSpots(db, deviceId, places);
+}
+
+/** Whether a record of that name is there. @param title of a setup */
+export async function recordIsKnown(
+  db: Queryable,
+  kind: KitKind,
+  name: string,
+  title: string | null,
+): Promise<boolean> {
+  const known = await db.query(
+    kind === 'setup'
+      ? 'select setup.id from setup join title on title.id = title_id where lower(setup.name) = lower($1) and lower(title.name) = lower($2)'
+      : `select id from ${kind} where lower(name) = lower($1)`,
+    kind === 'setup' ? [name, title] : [name],
+  );
+  return known.rowCount! > 0;
 }

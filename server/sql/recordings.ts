@@ -89,13 +89,13 @@ export async function updateRecording(
 }
 
 /** Recordings that are not over, or ended since then, the latest first. */
-export async function listRecordings(db: Queryable, sinceHours: number): Promise<string[]> {
+export async function listRecordings(db: Queryable, sinceHours: number): Promise<RecordingRow[]> {
   return (
-    await db.query<{ id: string }>(
-      `select run_id as id from recording join run on run.id = run_id where deleted_at is null and (status <> 'ended' or opened_at > now() - make_interval(hours => $1)) order by opened_at desc limit 40`,
+    await db.query<RecordingRow>(
+      `${SELECT} join run on run.id = run_id where deleted_at is null and (status <> 'ended' or opened_at > now() - make_interval(hours => $1)) order by opened_at desc limit 40`,
       [sinceHours],
     )
-  ).rows.map((row) => row.id);
+  ).rows;
 }
 
 /** Recordings that ended before all their lines were joined, for instance because the server died. */
@@ -318,6 +318,13 @@ export async function insertSource(
 export async function readSources(db: Queryable, runId: string): Promise<SourceRow[]> {
   return (await db.query<SourceRow>(`${SELECT_SOURCE} where run_id = $1 order by created_at, id`, [runId]))
     .rows;
+}
+
+/** Sources of several runs, each run’s in the order in which they were added. */
+export async function readSourcesOf(db: Queryable, runIds: string[]): Promise<SourceRow[]> {
+  return (
+    await db.query<SourceRow>(`${SELECT_SOURCE} where run_id = any($1) order by created_at, id`, [runIds])
+  ).rows;
 }
 
 export async function sourceByKey(db: Queryable, keySha256: string): Promise<SourceRow | null> {

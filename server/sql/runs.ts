@@ -110,11 +110,12 @@ export async function updateRun(
   );
 }
 
-const SELECT = `select run.id, ${NAMES.map((name) => (name === 'fileBytes' ? 'run.file_bytes::float8 as "fileBytes"' : `run.${COLUMNS[name]} as "${name}"`)).join(', ')},
+/** A run with the names of what it belongs to, by the columns of `NamedRun`. */
+export const SELECT_RUN = `select run.id, ${NAMES.map((name) => (name === 'fileBytes' ? 'run.file_bytes::float8 as "fileBytes"' : `run.${COLUMNS[name]} as "${name}"`)).join(', ')},
   run.imported_at as "importedAt", run.revision::float8 as revision, device.name as device, title.name as title, setup.name as setup, nullif(recording.status, 'ended') as recording
   from run join device on device.id = run.device_id join title on title.id = run.title_id left join setup on setup.id = run.setup_id left join recording on recording.run_id = run.id`;
 
-const isoTimes = (row: NamedRun): NamedRun => ({
+export const isoTimes = (row: NamedRun): NamedRun => ({
   ...row,
   startedAt: iso(row.startedAt),
   importedAt: iso(row.importedAt)!,
@@ -123,7 +124,8 @@ const iso = (time: unknown): string | null => (time instanceof Date ? time.toISO
 
 /** A run that is not deleted, or null. */
 export async function readRun(db: Queryable, id: string): Promise<NamedRun | null> {
-  const row = (await db.query<NamedRun>(`${SELECT} where run.id = $1 and deleted_at is null`, [id])).rows[0];
+  const row = (await db.query<NamedRun>(`${SELECT_RUN} where run.id = $1 and deleted_at is null`, [id]))
+    .rows[0];
   return row ? isoTimes(row) : null;
 }
 
@@ -139,19 +141,6 @@ export async function raiseRevision(db: Queryable, id: string): Promise<void> {
 
 /** What the analysis gives for lists, stored beside the figures. */
 export type StoredSummary = Pick<RunSummary, 'headline' | 'confidence' | 'lane'>;
-
-/** All runs, the latest first, with the summary where it is of this version of the method. */
-export async function listRuns(
-  db: Queryable,
-  methodVersion: number,
-): Promise<{ run: NamedRun; summary: StoredSummary | null }[]> {
-  const result = await db.query<NamedRun & { summary: StoredSummary | null }>(
-    `${SELECT.replace(' from run', ', analysis.summary from run')} left join analysis on analysis.run_id = run.id and analysis.method_version = $1 and analysis.revision = run.revision
-     where deleted_at is null order by coalesce(started_at, imported_at) desc, run.id`,
-    [methodVersion],
-  );
-  return result.rows.map(({ summary, ...run }) => ({ run: isoTimes(run), summary }));
-}
 
 /** A run of the same content that is not deleted. */
 export async function runWithContent(
@@ -211,4 +200,25 @@ export async function fillRun(
       (conditions ?? []).filter((condition) => CONDITIONS.includes(condition)),
     ],
   );
+}
+
+/** Whether the library has a run of this title on this device. */
+export async function playedBefore(db: Queryable, device: string, title: string): Promise<boolean> {
+  const found = await db.query(
+    'select 1 from run join device on device.id = device_id join title on title.id = title_id where lower(device.name) = lower($1) and lower(title.name) = lower($2) and deleted_at is null limit 1',
+    [device, title],
+  );
+  return found.rowCount! > 0;
+}
+
+/** A run that was begun at the bench has started. @param at ms since 1970 */
+export async function setStarted(db: Queryable, id: string, at: number): Promise<void> {
+  await db.query('update run set started_at = to_timestamp($2) where id = $1', [id, at / 1000]);
+}
+
+/** Several runs that are not deleted, in no order. */
+export async function readRuns(db: Queryable, ids: string[]): Promise<NamedRun[]> {
+  return (
+    await db.query<NamedRun>(`${SELECT_RUN} where run.id = any($1) and deleted_at is null`, [ids])
+  ).rows.map(isoTimes);
 }

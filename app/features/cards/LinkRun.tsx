@@ -1,5 +1,5 @@
 import { v4 as uuid } from 'uuid';
-import type { Card } from '@pace-check/contract';
+import { NO_FILTER, type Card } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
@@ -45,11 +45,10 @@ const Tight = ({ title, onPress }: { title: string; onPress: () => void }): Reac
 );
 
 function Pick({ card, row }: { card: Card; row: DayRow }): ReactNode {
-  const runs = useRuns().data ?? [];
+  const { title, device } = row.step;
+  const fitting = useRuns({ ...NO_FILTER, device, title }).data?.pages.flat() ?? [];
   const happened = useHappened(card.id);
-  const fitting = runs.filter((run) => run.device === row.step.device && run.title === row.step.title);
-  if (fitting.length === 0)
-    return <Quiet>{`No run of ${row.step.title} on ${row.step.device} is here yet.`}</Quiet>;
+  if (fitting.length === 0) return <Quiet>{`No run of ${title} on ${device} is here yet.`}</Quiet>;
   return (
     <View style={{ alignItems: 'flex-start' }}>
       {fitting.map((run) => (

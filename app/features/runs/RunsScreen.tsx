@@ -1,37 +1,38 @@
-import type { RunSummary } from '@pace-check/contract';
-import { clock, headline } from '@pace-check/core';
-import Feather from '@expo/vector-icons/Feather';
-import { Button, SearchBar } from '@rneui/themed';
-import { Link, useRouter } from 'expo-router';
+import { NO_FILTER, type RunFilter, type RunSummary } from '@pace-check/contract';
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
-import { FlatList, Pressable, View } from 'react-native';
+import { FlatList, View } from 'react-native';
 import { useRuns } from '../../api/queries';
-import { day, fps, fpsColumn, NONE, percent } from '../../ui/figures';
-import { usePalette, useWide } from '../../ui/Look';
+import { useWide } from '../../ui/Look';
 import { Failed, Loading, Notice } from '../../ui/states';
-import { FONTS, TARGET } from '../../ui/theme';
-import { useVoice } from '../../ui/Voice';
-import { Body, FigureText, Heading, Quiet } from '../../ui/words';
-import { Lane } from './Lane';
+import { Heading } from '../../ui/words';
 import { LaneKey } from './LaneKey';
+import { RunFilters, Search } from './RunFilters';
+import { ColumnHeads, RunCard, RunRow } from './RunRow';
 
 /** From so many runs on it pays to search. */
 const MANY = 6;
 
-/** All runs as lanes under one another, on one scale of time. */
+/** The runs as lanes under one another, on one scale of time; more of them as they come into view. */
 export function RunsScreen(): ReactNode {
-  const runs = useRuns();
   const wide = useWide();
-  const [wanted, setWanted] = useState('');
-  const all = runs.data ?? NO_RUNS;
-  const shown = useMemo(() => all.filter((run) => matches(run, wanted)), [all, wanted]);
+  const [filter, setFilter] = useState<RunFilter>(NO_FILTER);
+  const runs = useRuns(filter);
+  const all = useMemo(() => runs.data?.pages.flat() ?? [], [runs.data]);
+  // until the server has looked, and where it does not answer: what is here is looked through
+  const own = runs.isPlaceholderData || runs.isError;
+  const shown = useMemo(() => (own ? all.filter((run) => matches(run, filter)) : all), [all, filter, own]);
   const scaleS = shown.reduce((longest, run) => Math.max(longest, run.lane.seconds), 60);
+  const some = all.length > 0 || filter !== NO_FILTER;
   return (
     <FlatList
       data={shown}
-      // a screen reader and the browser's own search see what is rendered: most lists are, whole
-      initialNumToRender={40}
+      // a screen’s worth and some more; the rest as it comes near
+      initialNumToRender={12}
       keyExtractor={(run) => run.id}
+      onEndReachedThreshold={1}
+      onEndReached={() => void (runs.hasNextPage && !runs.isFetching && runs.fetchNextPage())}
       contentContainerStyle={{ padding: wide ? 24 : 14, gap: wide ? 0 : 10, maxWidth: 1240, width: '100%' }}
       ListHeaderComponent={
         <View style={{ gap: 10, marginBottom: wide ? 12 : 4 }}>
@@ -39,90 +40,73 @@ export function RunsScreen(): ReactNode {
             style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center', gap: 12 }}
           >
             <Heading level={1}>Runs</Heading>
-            {all.length >= MANY ? <Search value={wanted} onChange={setWanted} /> : null}
+            {all.length >= MANY || filter !== NO_FILTER ? (
+              <Search value={filter.q} onChange={(q) => setFilter(changed(filter, { q }))} />
+            ) : null}
           </View>
-          {all.length > 0 ? <LaneKey /> : null}
+          {all.length >= MANY || filter !== NO_FILTER ? (
+            <RunFilters filter={filter} onChange={(change) => setFilter(changed(filter, change))} />
+          ) : null}
+          {some ? <LaneKey /> : null}
           {wide && shown.length > 0 ? <ColumnHeads scaleS={scaleS} /> : null}
         </View>
       }
       renderItem={({ item }) =>
-        wide ? <WideRow run={item} scaleS={scaleS} /> : <Card run={item} scaleS={scaleS} />
+        wide ? <RunRow run={item} scaleS={scaleS} /> : <RunCard run={item} scaleS={scaleS} />
       }
-      ListEmptyComponent={<Nothing runs={runs} wanted={wanted} clear={() => setWanted('')} />}
+      ListEmptyComponent={<Nothing runs={runs} filter={filter} clear={() => setFilter(NO_FILTER)} />}
+      ListFooterComponent={<More runs={runs} />}
     />
   );
 }
 
-const NO_RUNS: RunSummary[] = [];
+/** A filter that holds nothing is none. */
+function changed(filter: RunFilter, change: Partial<RunFilter>): RunFilter {
+  const next = { ...filter, ...change };
+  const keys = Object.keys(NO_FILTER) as (keyof RunFilter)[];
+  return keys.every((key) => next[key] === NO_FILTER[key]) ? NO_FILTER : next;
+}
 
-function matches(run: RunSummary, wanted: string): boolean {
+function matches(run: RunSummary, { q, device, title, stamina }: RunFilter): boolean {
   const text = [run.name, run.device, run.title, run.setup].join(' ').toLowerCase();
-  return wanted
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.includes(word));
+  return (
+    q
+      .toLowerCase()
+      .split(/\s+/)
+      .every((word) => text.includes(word)) &&
+    (device === null || run.device === device) &&
+    (title === null || run.title === title) &&
+    (stamina === null || run.headline?.stamina.word === stamina)
+  );
 }
 
-function Search({ value, onChange }: { value: string; onChange: (value: string) => void }): ReactNode {
-  const { sheet, quiet, ink } = usePalette();
+type Runs = ReturnType<typeof useRuns>;
+
+/** What stands under the last run that is here. */
+function More({ runs }: { runs: Runs }): ReactNode {
+  if (runs.isFetchingNextPage) return <Loading rows={2} height={110} label="Loading more runs" />;
+  if (runs.isFetchNextPageError) return <Failed error={runs.error} retry={() => void runs.fetchNextPage()} />;
+  if (!runs.hasNextPage || runs.isPlaceholderData) return null;
   return (
-    <SearchBar
-      value={value}
-      onChangeText={onChange}
-      placeholder="Device or title"
-      aria-label="Find a run by device or title"
-      searchIcon={<Feather name="search" size={18} color={quiet} />}
-      clearIcon={
-        value === '' ? (
-          <View />
-        ) : (
-          <Button
-            type="clear"
-            title="×"
-            aria-label="Clear the search"
-            onPress={() => onChange('')}
-            buttonStyle={{ minWidth: TARGET, paddingHorizontal: 0 }}
-          />
-        )
-      }
-      containerStyle={{
-        backgroundColor: 'transparent',
-        borderTopWidth: 0,
-        borderBottomWidth: 0,
-        padding: 0,
-        flex: 1,
-        maxWidth: 280,
-      }}
-      inputContainerStyle={{
-        backgroundColor: sheet,
-        borderWidth: 1,
-        borderBottomWidth: 1,
-        borderColor: quiet,
-        borderRadius: 6,
-        height: TARGET,
-      }}
-      inputStyle={{ fontFamily: FONTS.text, fontSize: 16, color: ink, minHeight: TARGET - 4 }}
-      placeholderTextColor={quiet}
+    <Button
+      type="outline"
+      title="Show more runs"
+      onPress={() => void runs.fetchNextPage()}
+      containerStyle={{ alignSelf: 'center', marginTop: 12 }}
     />
   );
 }
 
-function Nothing({
-  runs,
-  wanted,
-  clear,
-}: {
-  runs: ReturnType<typeof useRuns>;
-  wanted: string;
-  clear: () => void;
-}): ReactNode {
+function Nothing({ runs, filter, clear }: { runs: Runs; filter: RunFilter; clear: () => void }): ReactNode {
   const router = useRouter();
   if (runs.isPending) return <Loading rows={5} height={110} label="Loading the runs" />;
   if (runs.error) return <Failed error={runs.error} retry={() => void runs.refetch()} />;
-  if (wanted !== '') {
+  if (filter !== NO_FILTER) {
     return (
       <Notice title="No run like that" action={<Button title="Show all runs" onPress={clear} />}>
-        {`No name, device, title or setup holds “${wanted}”.`}
+        {filter.q === ''
+          ? 'No run is of what was chosen.'
+          : `No name, device, title or setup holds “${filter.q}”${onlySearched(filter) ? '' : ' among what was chosen'}.`}
       </Notice>
     );
   }
@@ -137,154 +121,5 @@ function Nothing({
   );
 }
 
-const PENDING = 'Its figures are being computed anew. Open it to have them at once.';
-
-/** What a row says, as the reader's school and scale have it. */
-function useSaid(run: RunSummary): {
-  headline: string;
-  lead: string;
-  leadColumn: string;
-  leadUnit: string;
-  second: string;
-  peak: string;
-  word: string;
-} {
-  const voice = useVoice();
-  const facts = run.recording ? null : run.headline;
-  const medianLeads = voice.school === 'median-and-hold' && facts?.pace.source === 'frames';
-  const lead = (medianLeads ? facts?.pace.median : facts?.pace.average) ?? null;
-  return {
-    headline: run.recording
-      ? run.recording === 'running'
-        ? 'Being recorded at the bench.'
-        : 'At the bench, not started.'
-      : facts
-        ? headline(facts, voice)
-        : PENDING,
-    lead: `${facts?.pace.source === 'eye' ? '~' : ''}${fps(lead)}`,
-    leadColumn: `${facts?.pace.source === 'eye' ? '~' : ''}${fpsColumn(lead)}`,
-    leadUnit:
-      facts?.pace.source === 'eye'
-        ? 'fps, by eye'
-        : facts?.pace.source === 'read'
-          ? 'fps, read off'
-          : medianLeads
-            ? 'fps median'
-            : 'fps average',
-    second:
-      voice.school === 'median-and-hold'
-        ? percent(facts?.pace.hold ?? null)
-        : fpsColumn(facts?.onePercentLow ?? null),
-    peak: voice.temperature(facts?.peakC ?? null),
-    word: facts?.stamina.word ?? NONE,
-  };
-}
-
-/** A run that is recorded is opened at the bench. */
-const hrefOf = (run: RunSummary): `/runs/${string}` | `/bench/${string}` =>
-  run.recording ? `/bench/${run.id}` : `/runs/${run.id}`;
-
-function Card({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
-  const { sheet, line } = usePalette();
-  const said = useSaid(run);
-  return (
-    <Link href={hrefOf(run)} asChild>
-      <Pressable
-        style={{
-          backgroundColor: sheet,
-          borderWidth: 1,
-          borderColor: line,
-          borderRadius: 8,
-          padding: 12,
-          gap: 8,
-        }}
-      >
-        <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
-          <View style={{ flex: 1 }}>
-            <Heading level={2} style={{ fontSize: 19 }}>
-              {run.name}
-            </Heading>
-            <Quiet>
-              {[run.setup, clock(run.lane.seconds), run.headline?.stamina.word].filter(Boolean).join(' · ')}
-            </Quiet>
-          </View>
-          <View style={{ alignItems: 'flex-end' }}>
-            <FigureText size={30}>{said.lead}</FigureText>
-            <Quiet>{said.leadUnit}</Quiet>
-          </View>
-        </View>
-        <Lane lane={run.lane} scaleS={scaleS} height={54} />
-        <Body style={{ fontSize: 15, lineHeight: 21 }}>{said.headline}</Body>
-      </Pressable>
-    </Link>
-  );
-}
-
-/** Heads of the scale: as many as can be read. */
-const STEPS_S = [300, 1800, 3600, 7200, 14_400];
-const MOST_HEADS = 18;
-
-const COLUMNS = { name: 270, word: 64, average: 84, low: 66, peak: 76 };
-
-function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
-  const medianLeads = useVoice().school === 'median-and-hold';
-  const step = STEPS_S.find((seconds) => scaleS / seconds <= MOST_HEADS) ?? scaleS;
-  const marks = Array.from({ length: Math.floor(scaleS / step) + 1 }, (_, i) => i * step).filter(
-    (at) => at < 0.96 * scaleS,
-  );
-  return (
-    <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-end', paddingHorizontal: 8 }}>
-      <Quiet style={{ width: COLUMNS.name }}>title on device</Quiet>
-      <View style={{ flex: 1, height: 20 }}>
-        {marks.map((at) => (
-          <Quiet key={at} style={{ position: 'absolute', left: `${(at / scaleS) * 100}%` }}>
-            {at === 0 ? '0 min' : String(at / 60)}
-          </Quiet>
-        ))}
-      </View>
-      <Quiet style={{ width: COLUMNS.word }}>stamina</Quiet>
-      <Quiet style={{ width: COLUMNS.average, textAlign: 'right' }}>
-        {medianLeads ? 'median fps' : 'average fps'}
-      </Quiet>
-      <Quiet style={{ width: COLUMNS.low, textAlign: 'right' }}>{medianLeads ? 'hold' : '1 % low'}</Quiet>
-      <Quiet style={{ width: COLUMNS.peak, textAlign: 'right' }}>hottest</Quiet>
-    </View>
-  );
-}
-
-function WideRow({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
-  const { line } = usePalette();
-  const said = useSaid(run);
-  return (
-    <Link href={hrefOf(run)} asChild>
-      <Pressable style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 10, paddingHorizontal: 8 }}>
-        <View style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}>
-          <View style={{ width: COLUMNS.name }}>
-            <Heading level={2} style={{ fontSize: 18 }}>
-              {run.name}
-            </Heading>
-            <Quiet>
-              {[run.setup, run.startedAt ? day(run.startedAt) : null].filter(Boolean).join(' · ')}
-            </Quiet>
-          </View>
-          <View style={{ flex: 1 }}>
-            <Lane lane={run.lane} scaleS={scaleS} height={46} />
-          </View>
-          <FigureText size={18} style={{ width: COLUMNS.word }}>
-            {said.word}
-          </FigureText>
-          <FigureText size={24} style={{ width: COLUMNS.average, textAlign: 'right' }}>
-            {said.leadColumn}
-          </FigureText>
-          <FigureText size={18} style={{ width: COLUMNS.low, textAlign: 'right' }}>
-            {said.second}
-          </FigureText>
-          <FigureText size={18} style={{ width: COLUMNS.peak, textAlign: 'right' }}>
-            {said.peak}
-          </FigureText>
-        </View>
-        <Quiet style={{ marginTop: 4 }}>{said.headline}</Quiet>
-      </Pressable>
-    </Link>
-  );
-}
+const onlySearched = ({ device, title, stamina }: RunFilter): boolean =>
+  device === null && title === null && stamina === null;

@@ -1,5 +1,5 @@
 import AsyncStorage from '@react-native-async-storage/async-storage';
-import type { RunSummary } from '@pace-check/contract';
+import { RUNS_A_PAGE, type RunSummary } from '@pace-check/contract';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { at, runWith, show } from '../../testing/render';
@@ -20,9 +20,16 @@ const run = (name: string, frames: number[], end?: 'crash'): RunSummary => ({
   name,
 });
 const answer = (runs: RunSummary[]): void => {
-  global.fetch = jest
-    .fn()
-    .mockResolvedValue({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(runs) });
+  global.fetch = jest.fn().mockImplementation((address: string) => {
+    const words = (new URL(address, 'http://localhost').searchParams.get('q') ?? '').split(' ');
+    const found = runs.filter(({ name }) => words.every((word) => name.toLowerCase().includes(word)));
+    return Promise.resolve({
+      ok: true,
+      status: 200,
+      headers: new Headers(),
+      json: () => Promise.resolve(found),
+    });
+  });
 };
 
 beforeEach(() => AsyncStorage.clear());
@@ -71,6 +78,20 @@ describe('the list of runs', () => {
     expect(screen.getByText('No run like that')).toBeTruthy();
     fireEvent.click(screen.getByText('Show all runs'));
     expect(screen.getByText('Skiff 120 on Brask')).toBeTruthy();
+  });
+
+  it('asks for the next page behind the last run, and for what was chosen', async () => {
+    const named = (i: number): RunSummary => ({ ...run(`Run ${i}`, at(60, 5)), id: `id-${i}` });
+    const page = Array.from({ length: RUNS_A_PAGE }, (_, i) => named(i));
+    answer(page);
+    await show(<RunsScreen />);
+    fireEvent.click(await screen.findByText('Show more runs'));
+    const asked = (): string[] => jest.mocked(global.fetch).mock.calls.map(([address]) => String(address));
+    await waitFor(() => expect(asked()).toContain(`/api/runs?after=id-${RUNS_A_PAGE - 1}`));
+    fireEvent.click(screen.getByText('Filter and sort'));
+    fireEvent.change(screen.getByLabelText('Stamina'), { target: { value: 'fades' } });
+    fireEvent.change(screen.getByLabelText('Order'), { target: { value: 'warmth' } });
+    await waitFor(() => expect(asked()).toContain('/api/runs?stamina=fades&sort=warmth'));
   });
 
   it('has no more heads over its lanes than can be read, however long a run is', async () => {

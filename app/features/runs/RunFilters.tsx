@@ -1,0 +1,127 @@
+import { NO_FILTER, RUN_ORDERS, type RunFilter, type RunOrder } from '@pace-check/contract';
+import { STAMINA_WORDS, type StaminaWord } from '@pace-check/core';
+import Feather from '@expo/vector-icons/Feather';
+import { Button, SearchBar } from '@rneui/themed';
+import { useState, type ReactNode } from 'react';
+import { View } from 'react-native';
+import { useKit } from '../../api/queries';
+import { usePalette } from '../../ui/Look';
+import { Select } from '../../ui/Select';
+import { FONTS, TARGET } from '../../ui/theme';
+
+const ORDER_WORDS: Record<RunOrder, string> = {
+  latest: 'Latest first',
+  name: 'By name',
+  pace: 'Fastest first',
+  warmth: 'Hottest first',
+};
+
+interface Props {
+  filter: RunFilter;
+  onChange: (change: Partial<RunFilter>) => void;
+}
+
+/** Which runs are shown, and in which order; out of the way until it is asked for. */
+export function RunFilters({ filter, onChange }: Props): ReactNode {
+  const chosen = [filter.device, filter.title, filter.stamina].filter((one) => one !== null).length;
+  const [open, setOpen] = useState(false);
+  return (
+    <View style={{ gap: 8 }}>
+      <Button
+        type="clear"
+        title={`Filter and sort${chosen > 0 || filter.sort !== NO_FILTER.sort ? ` · ${says(filter)}` : ''}`}
+        aria-expanded={open}
+        onPress={() => setOpen(!open)}
+        containerStyle={{ alignSelf: 'flex-start' }}
+        buttonStyle={{ paddingHorizontal: 0 }}
+      />
+      {open ? <Fields filter={filter} onChange={onChange} /> : null}
+    </View>
+  );
+}
+
+const says = ({ device, title, stamina, sort }: RunFilter): string =>
+  [device, title, stamina, sort === NO_FILTER.sort ? null : ORDER_WORDS[sort].toLowerCase()]
+    .filter(Boolean)
+    .join(', ');
+
+function Fields({ filter, onChange }: Props): ReactNode {
+  const kit = useKit().data;
+  const played = (records: { name: string; runs: number }[] = []): { value: string; text: string }[] =>
+    records.flatMap(({ name, runs }) => (runs > 0 ? [{ value: name, text: name }] : []));
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+      <Select
+        label="Device"
+        none="Any device"
+        options={played(kit?.devices)}
+        value={filter.device}
+        onChange={(device) => onChange({ device })}
+      />
+      <Select
+        label="Title"
+        none="Any title"
+        options={played(kit?.titles)}
+        value={filter.title}
+        onChange={(title) => onChange({ title })}
+      />
+      <Select<StaminaWord>
+        label="Stamina"
+        none="Any stamina"
+        options={STAMINA_WORDS.map((value) => ({ value, text: value }))}
+        value={filter.stamina}
+        onChange={(stamina) => onChange({ stamina })}
+      />
+      <Select<RunOrder>
+        label="Order"
+        options={RUN_ORDERS.map((value) => ({ value, text: ORDER_WORDS[value] }))}
+        value={filter.sort}
+        onChange={(sort) => onChange({ sort: sort ?? NO_FILTER.sort })}
+      />
+    </View>
+  );
+}
+
+export function Search({ value, onChange }: { value: string; onChange: (value: string) => void }): ReactNode {
+  const { sheet, quiet, ink } = usePalette();
+  return (
+    <SearchBar
+      value={value}
+      onChangeText={onChange}
+      placeholder="Device or title"
+      aria-label="Find a run by device or title"
+      searchIcon={<Feather name="search" size={18} color={quiet} />}
+      clearIcon={
+        value === '' ? (
+          <View />
+        ) : (
+          <Button
+            type="clear"
+            title="×"
+            aria-label="Clear the search"
+            onPress={() => onChange('')}
+            buttonStyle={{ minWidth: TARGET, paddingHorizontal: 0 }}
+          />
+        )
+      }
+      containerStyle={{
+        backgroundColor: 'transparent',
+        borderTopWidth: 0,
+        borderBottomWidth: 0,
+        padding: 0,
+        flex: 1,
+        maxWidth: 280,
+      }}
+      inputContainerStyle={{
+        backgroundColor: sheet,
+        borderWidth: 1,
+        borderBottomWidth: 1,
+        borderColor: quiet,
+        borderRadius: 6,
+        height: TARGET,
+      }}
+      inputStyle={{ fontFamily: FONTS.text, fontSize: 16, color: ink, minHeight: TARGET - 4 }}
+      placeholderTextColor={quiet}
+    />
+  );
+}

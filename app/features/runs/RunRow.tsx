@@ -1,0 +1,164 @@
+import type { RunSummary } from '@pace-check/contract';
+import { clock, headline } from '@pace-check/core';
+import { Link } from 'expo-router';
+import type { ReactNode } from 'react';
+import { Pressable, View } from 'react-native';
+import { day, fps, fpsColumn, NONE, percent } from '../../ui/figures';
+import { usePalette } from '../../ui/Look';
+import { useVoice } from '../../ui/Voice';
+import { Body, FigureText, Heading, Quiet } from '../../ui/words';
+import { Lane } from './Lane';
+
+const PENDING = 'Its figures are being computed anew. Open it to have them at once.';
+
+/** What a row says, as the reader's school and scale have it. */
+function useSaid(run: RunSummary): {
+  headline: string;
+  lead: string;
+  leadColumn: string;
+  leadUnit: string;
+  second: string;
+  peak: string;
+  word: string;
+} {
+  const voice = useVoice();
+  const facts = run.recording ? null : run.headline;
+  const medianLeads = voice.school === 'median-and-hold' && facts?.pace.source === 'frames';
+  const lead = (medianLeads ? facts?.pace.median : facts?.pace.average) ?? null;
+  return {
+    headline: run.recording
+      ? run.recording === 'running'
+        ? 'Being recorded at the bench.'
+        : 'At the bench, not started.'
+      : facts
+        ? headline(facts, voice)
+        : PENDING,
+    lead: `${facts?.pace.source === 'eye' ? '~' : ''}${fps(lead)}`,
+    leadColumn: `${facts?.pace.source === 'eye' ? '~' : ''}${fpsColumn(lead)}`,
+    leadUnit:
+      facts?.pace.source === 'eye'
+        ? 'fps, by eye'
+        : facts?.pace.source === 'read'
+          ? 'fps, read off'
+          : medianLeads
+            ? 'fps median'
+            : 'fps average',
+    second:
+      voice.school === 'median-and-hold'
+        ? percent(facts?.pace.hold ?? null)
+        : fpsColumn(facts?.onePercentLow ?? null),
+    peak: voice.temperature(facts?.peakC ?? null),
+    word: facts?.stamina.word ?? NONE,
+  };
+}
+
+/** A run that is recorded is opened at the bench. */
+const hrefOf = (run: RunSummary): `/runs/${string}` | `/bench/${string}` =>
+  run.recording ? `/bench/${run.id}` : `/runs/${run.id}`;
+
+/** A run of the list on a phone. */
+export function RunCard({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
+  const { sheet, line } = usePalette();
+  const said = useSaid(run);
+  return (
+    <Link href={hrefOf(run)} asChild>
+      <Pressable
+        style={{
+          backgroundColor: sheet,
+          borderWidth: 1,
+          borderColor: line,
+          borderRadius: 8,
+          padding: 12,
+          gap: 8,
+        }}
+      >
+        <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
+          <View style={{ flex: 1 }}>
+            <Heading level={2} style={{ fontSize: 19 }}>
+              {run.name}
+            </Heading>
+            <Quiet>
+              {[run.setup, clock(run.lane.seconds), run.headline?.stamina.word].filter(Boolean).join(' · ')}
+            </Quiet>
+          </View>
+          <View style={{ alignItems: 'flex-end' }}>
+            <FigureText size={30}>{said.lead}</FigureText>
+            <Quiet>{said.leadUnit}</Quiet>
+          </View>
+        </View>
+        <Lane lane={run.lane} scaleS={scaleS} height={54} />
+        <Body style={{ fontSize: 15, lineHeight: 21 }}>{said.headline}</Body>
+      </Pressable>
+    </Link>
+  );
+}
+
+/** Heads of the scale: as many as can be read. */
+const STEPS_S = [300, 1800, 3600, 7200, 14_400];
+const MOST_HEADS = 18;
+
+const COLUMNS = { name: 270, word: 64, average: 84, low: 66, peak: 76 };
+
+export function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
+  const medianLeads = useVoice().school === 'median-and-hold';
+  const step = STEPS_S.find((seconds) => scaleS / seconds <= MOST_HEADS) ?? scaleS;
+  const marks = Array.from({ length: Math.floor(scaleS / step) + 1 }, (_, i) => i * step).filter(
+    (at) => at < 0.96 * scaleS,
+  );
+  return (
+    <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-end', paddingHorizontal: 8 }}>
+      <Quiet style={{ width: COLUMNS.name }}>title on device</Quiet>
+      <View style={{ flex: 1, height: 20 }}>
+        {marks.map((at) => (
+          <Quiet key={at} style={{ position: 'absolute', left: `${(at / scaleS) * 100}%` }}>
+            {at === 0 ? '0 min' : String(at / 60)}
+          </Quiet>
+        ))}
+      </View>
+      <Quiet style={{ width: COLUMNS.word }}>stamina</Quiet>
+      <Quiet style={{ width: COLUMNS.average, textAlign: 'right' }}>
+        {medianLeads ? 'median fps' : 'average fps'}
+      </Quiet>
+      <Quiet style={{ width: COLUMNS.low, textAlign: 'right' }}>{medianLeads ? 'hold' : '1 % low'}</Quiet>
+      <Quiet style={{ width: COLUMNS.peak, textAlign: 'right' }}>hottest</Quiet>
+    </View>
+  );
+}
+
+/** A run of the list on a wide screen. */
+export function RunRow({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
+  const { line } = usePalette();
+  const said = useSaid(run);
+  return (
+    <Link href={hrefOf(run)} asChild>
+      <Pressable style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 10, paddingHorizontal: 8 }}>
+        <View style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}>
+          <View style={{ width: COLUMNS.name }}>
+            <Heading level={2} style={{ fontSize: 18 }}>
+              {run.name}
+            </Heading>
+            <Quiet>
+              {[run.setup, run.startedAt ? day(run.startedAt) : null].filter(Boolean).join(' · ')}
+            </Quiet>
+          </View>
+          <View style={{ flex: 1 }}>
+            <Lane lane={run.lane} scaleS={scaleS} height={46} />
+          </View>
+          <FigureText size={18} style={{ width: COLUMNS.word }}>
+            {said.word}
+          </FigureText>
+          <FigureText size={24} style={{ width: COLUMNS.average, textAlign: 'right' }}>
+            {said.leadColumn}
+          </FigureText>
+          <FigureText size={18} style={{ width: COLUMNS.low, textAlign: 'right' }}>
+            {said.second}
+          </FigureText>
+          <FigureText size={18} style={{ width: COLUMNS.peak, textAlign: 'right' }}>
+            {said.peak}
+          </FigureText>
+        </View>
+        <Quiet style={{ marginTop: 4 }}>{said.headline}</Quiet>
+      </Pressable>
+    </Link>
+  );
+}
