@@ -99,6 +99,8 @@ export interface ChangesTaken {
   refused: { id: string; reason: string }[];
   /** The server's clock, ms since 1970. */
   now: number;
+  /** Of a run at the bench: the number of its last change then. */
+  change?: number;
 }
 
 export interface BenchEntry {

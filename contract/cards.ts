@@ -113,6 +113,7 @@ export const dayEvent = z.discriminatedUnion('kind', [
   z.strictObject({ id: z.uuid(), kind: z.literal('linked'), ...ofRun, atMin, runId: z.uuid() }),
 ]);
 export type StoredDayEvent = z.infer<typeof dayEvent>;
+
 /** With ids that their makers gave: sent twice they are there once. */
 export const dayEvents = z.strictObject({ events: z.array(dayEvent).min(1).max(200) });
 export type DayEvents = z.infer<typeof dayEvents>;
@@ -166,6 +167,15 @@ const planShape = z.strictObject({
 /** The plan that is followed; null takes it away. */
 export const planInput = z.strictObject({ plan: storedPlan.nullable(), ofRevision: z.number().int().min(0) });
 export type PlanInput = z.infer<typeof planInput>;
+
+/** What is done on a card's day: something happened, what was noted is taken back, or the rest is laid out anew. */
+export const dayChange = z.discriminatedUnion('kind', [
+  ...dayEvent.options,
+  z.strictObject({ id: z.uuid(), kind: z.literal('take-back'), event: z.uuid() }),
+  /** The plan that is followed from now on, and the card that it was made for. */
+  z.strictObject({ id: z.uuid(), kind: z.literal('plan'), ...planInput.shape }),
+]);
+export type DayChange = z.infer<typeof dayChange>;
 
 export const newRequest = z.strictObject({
   title: name,

@@ -18,6 +18,7 @@ import * as z from 'zod';
 import type { RunOnCard } from './cards';
 import type { Preflight } from './kit';
 import { entryLine } from './runFile';
+import { RUN_ORDERS, RUNS_A_PAGE, type RunsQuery } from './list';
 import { name, type NamedItem, type SpotPlace } from './names';
 import { text } from './text';
 
@@ -101,12 +102,6 @@ export const runCorrection = runFacts.partial().extend({
 });
 export type RunCorrection = z.infer<typeof runCorrection>;
 
-/** How the list of runs may be ordered: the latest, the fastest, the hottest first, or by name. */
-export const RUN_ORDERS = ['latest', 'name', 'pace', 'warmth'] as const;
-export type RunOrder = (typeof RUN_ORDERS)[number];
-/** Runs of a page, where nobody says. */
-export const RUNS_A_PAGE = 30;
-
 /** Which runs of the list are wanted; as a query’s text. What is empty or left out does not matter. */
 export const runsQuery = z.object({
   /** Words that name, device, title or setup hold, all of them. */
@@ -127,11 +122,7 @@ export const runsQuery = z.object({
     .min(1, 'at least 1')
     .max(200, 'at most 200')
     .default(RUNS_A_PAGE),
-});
-export type RunsQuery = z.infer<typeof runsQuery>;
-/** Which runs, and in which order: a page’s place left aside. */
-export type RunFilter = Omit<RunsQuery, 'after' | 'limit'>;
-export const NO_FILTER: RunFilter = { q: '', device: null, title: null, stamina: null, sort: 'latest' };
+}) satisfies z.ZodType<RunsQuery>;
 
 /** The largest file that is taken, unpacked. */
 export const LARGEST_LOG_BYTES = 256 * 1024 * 1024;

@@ -78,8 +78,20 @@ export {
   type TitleKind,
 } from './plan/templates';
 export { readPaper, readTime, type PaperLine } from './readOff/paper';
+export { changeNotes, dayMinute, howEnded, type HowEnded } from './recording/cardDay';
+export { changeWatch, type WatchChange } from './recording/coolWatch';
 export { LiveRun, type LiveFigures } from './recording/live';
 export { nextReading, type ReadingDue } from './recording/rounds';
+export {
+  changeRun,
+  Lines,
+  plannedEndMs,
+  runClockMs,
+  type ChangeRefused,
+  type RecordedLine,
+  type RecordedRun,
+  type RunChange,
+} from './recording/rulebook';
 export { BY_HAND, joinSources, type SourceUse } from './recording/sources';
 export { FrameBatches } from './runFile/batches';
 export { lineTimeMs, type EntryLine, type FramesLine, type RunHeader, type RunLine } from './runFile/lines';

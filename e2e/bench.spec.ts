@@ -1,4 +1,5 @@
-import type { BenchState, RunDetail, SourceWithKey } from '@pace-check/contract';
+import { ROUTES, type BenchState, type RunDetail, type SourceKind } from '@pace-check/contract';
+import { ask } from './ask';
 import type { EntryLine, RunLine } from '@pace-check/core';
 import { SCENARIOS, standIn } from '@pace-check/rig';
 import type { Page } from '@playwright/test';
@@ -67,10 +68,9 @@ async function connect(page: Page, kind: string): Promise<void> {
   );
 }
 
-const benchOf = async (page: Page, run: string): Promise<BenchState> =>
-  (await page.request.get(`/api/bench/${run}`)).json() as Promise<BenchState>;
-const runOf = async (page: Page, run: string): Promise<RunDetail> =>
-  (await page.request.get(`/api/runs/${run}`)).json() as Promise<RunDetail>;
+const benchOf = (page: Page, run: string): Promise<BenchState> =>
+  ask(page, ROUTES.recording, { params: { id: run } });
+const runOf = (page: Page, run: string): Promise<RunDetail> => ask(page, ROUTES.run, { params: { id: run } });
 const typed = (state: BenchState): EntryLine[] =>
   state.entries.filter((entry) => entry.source === null && !entry.takenBack).map((entry) => entry.line);
 const connection = (page: Page): ReturnType<Page['getByRole']> =>
@@ -88,17 +88,12 @@ test.describe('with a server of its own', () => {
   });
 
   /** A logger with a key of the run, which may still be on its way to the server. */
-  async function addLogger(page: Page, address: string, run: string, kind: string): Promise<void> {
+  async function addLogger(page: Page, address: string, run: string, kind: SourceKind): Promise<void> {
     let key: string | undefined;
-    await expect
-      .poll(async () => {
-        const made = await page.request.post(`/api/bench/${run}/sources`, {
-          data: { name: `the ${kind}`, kind },
-        });
-        key = ((await made.json()) as Partial<SourceWithKey>).key;
-        return made.status();
-      })
-      .toBe(201);
+    await expect(async () => {
+      const body = { name: `the ${kind}`, kind };
+      ({ key } = await ask(page, ROUTES.addSource, { params: { id: run }, body }));
+    }).toPass();
     loggers.push(
       new Logger(address, key!, ['fades', '--minutes', '16', '--seed', String(SEED), '--as', kind]),
     );
@@ -351,6 +346,40 @@ test.describe('with a server of its own', () => {
     expect(preflight).toMatchObject({ case: 'off' });
     await page.goto('/bench');
     await expect(page.getByText('this is as last seen')).toHaveCount(0);
+    await context.close();
+  });
+
+  test('a day goes on while nobody answers: what happened is noted, the rest laid out anew, and all of it gets there', async ({
+    browser,
+  }) => {
+    const context = await browser.newContext({
+      baseURL: server.address,
+      viewport: { width: 390, height: 844 },
+      serviceWorkers: 'allow',
+    });
+    const page = await context.newPage();
+    await page.goto('/bench');
+    await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+    await openOwnCard(page, 'A day in the woods');
+    const id = page.url().split('/').at(-1)!;
+    const next = page.getByRole('group', { name: 'Next' });
+    const name = (await next.getByRole('heading').textContent())!;
+    await server.kill();
+    await next.getByLabel('Minutes').fill('12');
+    await next.getByRole('button', { name: 'Ran over by 12 min' }).click();
+    await expect(page.getByText('Ran over by 12 min.')).toBeVisible();
+    await expect(next.getByRole('heading')).not.toHaveText(name);
+    // its start, its end, and the plan that follows from them
+    await expect(page.getByText('3 changes of this day are kept here and on the way.')).toBeVisible();
+    await expect(page.getByText('The plan does not know yet what happened.')).toHaveCount(0);
+    await page.reload();
+    await expect(next.getByRole('heading')).not.toHaveText(name);
+    await server.start();
+    await expect(page.getByText(/kept here and on the way/)).toHaveCount(0);
+    const { events, plan, planIsOld } = await ask(page, ROUTES.card, { params: { id } });
+    expect(events.map(({ kind }) => kind)).toEqual(['started', 'ended']);
+    expect(planIsOld).toBe(false);
+    expect(plan!.past.map(({ taskId }) => taskId)).toHaveLength(1);
     await context.close();
   });
 

@@ -3,8 +3,9 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import type { Card, CardSummary } from '@pace-check/contract';
+import { ROUTES, type Card } from '@pace-check/contract';
 import type { Page } from '@playwright/test';
+import { ask } from './ask';
 import pg from 'pg';
 
 const folder = mkdtempSync(join(tmpdir(), 'pace-check-journey-'));
@@ -59,8 +60,7 @@ export async function fill(
  * @param ownDevices with devices of its own, too, of which nothing is remembered
  */
 export async function openOwnCard(page: Page, name: string, ownDevices = false): Promise<void> {
-  const read = async <T>(path: string): Promise<T> => (await page.request.get(path)).json() as Promise<T>;
-  const demo = (await read<CardSummary[]>('/api/cards')).find((card) => card.name === 'Small against large')!;
+  const demo = (await ask(page, ROUTES.cards, {})).find((card) => card.name === 'Small against large')!;
   const {
     id: _,
     revision: __,
@@ -69,7 +69,7 @@ export async function openOwnCard(page: Page, name: string, ownDevices = false):
     linked: _____,
     known: ______,
     ...whole
-  } = await read<Card>(`/api/cards/${demo.id}`);
+  } = await ask(page, ROUTES.card, { params: { id: demo.id } });
   let text = whole.steps.reduce(
     (sofar, step) => sofar.replaceAll(step.id, randomUUID()),
     JSON.stringify(whole),
@@ -79,7 +79,7 @@ export async function openOwnCard(page: Page, name: string, ownDevices = false):
     for (const [i, { device }] of whole.day.devices.entries())
       text = text.replaceAll(`"${device}"`, `"${name}, device ${i + 1}"`);
   const { plan, ...input } = JSON.parse(text) as Pick<Card, keyof typeof whole>;
-  const made = (await (await page.request.post('/api/cards', { data: { ...input, name } })).json()) as Card;
-  await page.request.put(`/api/cards/${made.id}/plan`, { data: { plan, ofRevision: made.revision } });
+  const made = await ask(page, ROUTES.newCard, { body: { ...input, name } });
+  await ask(page, ROUTES.planCard, { params: { id: made.id }, body: { plan, ofRevision: made.revision } });
   await page.goto(`/cards/${made.id}`);
 }

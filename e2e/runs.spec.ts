@@ -1,3 +1,5 @@
+import { ROUTES } from '@pace-check/contract';
+import { ask } from './ask';
 import { expect, test } from './test';
 import { openOwnCard, rowCounts } from './kit';
 import { expectAccessible } from './access';
@@ -88,10 +90,9 @@ test('a spot is dragged to its place, and lies there on every run of the device'
   await page.mouse.move(before.x + 42, before.y + 92, { steps: 5 });
   await page.mouse.up();
   await saved;
-  const place = await (await page.request.get('/api/runs')).json();
-  const other = place.find((run: { name: string }) => run.name === 'Aurelune on Velm 5');
-  const { places } = await (await page.request.get(`/api/runs/${other.id}`)).json();
-  const moved = places.find((one: { spot: string }) => one.spot === 'back middle');
+  const other = (await ask(page, ROUTES.runs, {})).find((run) => run.name === 'Aurelune on Velm 5')!;
+  const { places } = await ask(page, ROUTES.run, { params: { id: other.id } });
+  const moved = places.find((one) => one.spot === 'back middle')!;
   expect(moved).toMatchObject({ side: 'back' });
   // 20 to the right of the middle of 132, 70 below the middle of 246
   expect(moved.x).toBeCloseTo(0.5 + 20 / 132, 1);

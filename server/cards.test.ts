@@ -172,6 +172,43 @@ describe('the day', () => {
     });
     expect((await harness.request('GET', `/cards/${card.id}`)).body.events).toEqual([]);
   });
+  it('hears what waited at a desk: each once, by itself, in its order', async () => {
+    const [a] = [step()];
+    const card = await create([a]);
+    const plan = planOf(card);
+    const at = { stepId: a.id, repeat: 1, atMin: 541 };
+    const started = { id: randomUUID(), kind: 'started', ...at };
+    const wrong = { id: randomUUID(), kind: 'linked', ...at, runId: randomUUID() };
+    const laid = { id: randomUUID(), kind: 'plan', plan, ofRevision: 0 };
+    const tell = (...changes: object[]): ReturnType<typeof send> =>
+      send('POST', `/cards/${card.id}/changes`, { changes });
+    const first = await tell(started, wrong, { id: randomUUID(), kind: 'rained' }, laid);
+    expect(first.body).toMatchObject({
+      done: [started.id, laid.id],
+      refused: [
+        { id: wrong.id, reason: expect.stringContaining('There is no such run.') },
+        { reason: expect.stringContaining('kind') },
+      ],
+    });
+    // the answer was lost
+    expect((await tell(started, laid)).body).toMatchObject({ done: [started.id, laid.id], refused: [] });
+    expect((await harness.request('GET', `/cards/${card.id}`)).body).toMatchObject({
+      events: [started],
+      plan,
+      planIsOld: false,
+    });
+    const back = { id: randomUUID(), kind: 'take-back', event: started.id };
+    for (const _ of [1, 2]) expect((await tell(back)).body).toMatchObject({ done: [back.id], refused: [] });
+    expect((await harness.request('GET', `/cards/${card.id}`)).body.events).toEqual([]);
+    // a card that was changed meanwhile
+    await send('PUT', `/cards/${card.id}`, { ...input(card.steps, { name: 'Later' }), revision: 0 });
+    expect((await tell(laid)).body.refused).toMatchObject([
+      { reason: expect.stringContaining('The card was changed') },
+    ]);
+    expect(
+      (await send('POST', `/cards/${randomUUID()}/changes`, { changes: [started] })).body.refused,
+    ).toMatchObject([{ reason: expect.stringContaining('There is no such card.') }]);
+  });
   it('goes out as a calendar that a calendar library reads', async () => {
     const card = await create([step({ repeats: 2, note: 'by the window' })], { name: 'Tide, and time' });
     expect(await harness.request('GET', `/cards/${card.id}/day.ics`)).toMatchObject({

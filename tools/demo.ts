@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import {
+  pathOf,
+  ROUTES,
   USUAL_RULES,
   type Card,
   type CardInput,
@@ -26,33 +28,17 @@ import {
   type TitleKind,
 } from '@pace-check/core';
 import pg from 'pg';
+import { admitted, ask } from './ask';
 
 /** One seed for the whole demo: it is the same everywhere. */
 const SEED = 7;
-
-/** An upload says that it is one, and a server that others reach asks for its code. */
-const admitted = (): Record<string, string> => ({
-  'x-pace-check-upload': '1',
-  ...(process.env['PACE_CODE'] ? { 'x-pace-check-code': process.env['PACE_CODE'] } : {}),
-});
-
-/** Sends something as the app would. */
-async function send<T>(address: string, method: string, path: string, body: unknown): Promise<T> {
-  const answer = await fetch(`${address}/api${path}`, {
-    method,
-    body: JSON.stringify(body),
-    headers: { 'content-type': 'application/json', ...admitted() },
-  });
-  if (!answer.ok) throw new Error(`The demo was refused at ${path}: ${await answer.text()}`);
-  return (answer.status === 204 ? undefined : await answer.json()) as T;
-}
 
 /**
  * Sends the demo through the import that a user's file takes, and nothing
  * else. A run that is there already is noticed by its content and left alone.
  */
 async function loadDemo(address: string): Promise<void> {
-  await send(address, 'POST', '/kit/file', DEMO_KIT);
+  await upload(address, `/api${pathOf(ROUTES.importKit, {})}`, JSON.stringify(DEMO_KIT));
   for (const scenario of Object.values<Scenario>(SCENARIOS)) {
     const lines: string[] = [];
     for (const line of simulate(scenario, SEED)) lines.push(JSON.stringify(line));
@@ -63,30 +49,34 @@ async function loadDemo(address: string): Promise<void> {
       reading: null,
       again: false,
     };
-    const answer = await fetch(
-      `${address}/api/imports?details=${encodeURIComponent(JSON.stringify(details))}`,
-      { method: 'POST', body: `${lines.join('\n')}\n`, headers: admitted() },
-    );
-    if (answer.status !== 201 && answer.status !== 409)
-      throw new Error(`The demo run “${scenario.name}” was refused: ${await answer.text()}`);
+    const path = `/api${pathOf(ROUTES.importRun, { query: { details: JSON.stringify(details) } })}`;
+    await upload(address, path, `${lines.join('\n')}\n`);
   }
   // two devices were watched while they cooled; the others are planned from their warm-ups or their class
   for (const [handset, startedAt] of [
     [HANDSETS.velm5, '2026-05-09T11:01:00+02:00'],
     [HANDSETS.kittoMini, '2026-05-09T13:40:00+02:00'],
   ] as const) {
-    await send(address, 'POST', '/cool-downs', {
-      device: handset.name,
-      roomC: 18.5,
-      startedAt,
-      ...simulateCoolDown(handset, 18.5, 41, SEED),
+    await ask(address, ROUTES.coolDown, {
+      body: {
+        device: handset.name,
+        roomC: 18.5,
+        startedAt,
+        ...simulateCoolDown(handset, 18.5, 41, SEED),
+      },
     });
   }
-  for (const request of DEMO_REQUESTS) await send(address, 'POST', '/requests', request);
-  const requests = (await (
-    await fetch(`${address}/api/requests`, { headers: admitted() })
-  ).json()) as ViewerRequest[];
-  await layOut(address, await send<Card>(address, 'POST', '/cards', demoCard(requests)));
+  for (const body of DEMO_REQUESTS) await ask(address, ROUTES.request, { body });
+  const requests = await ask(address, ROUTES.requests, {});
+  await layOut(address, await ask(address, ROUTES.newCard, { body: demoCard(requests) }));
+}
+
+/** A file goes up as it is; one that is there already is left alone. */
+async function upload(address: string, path: string, body: string): Promise<void> {
+  const headers = { 'x-pace-check-upload': '1', 'content-type': 'text/plain', ...admitted() };
+  const answer = await fetch(`${address}${path}`, { method: 'POST', body, headers });
+  if (!answer.ok && answer.status !== 409)
+    throw new Error(`The demo was refused at ${path}: ${await answer.text()}`);
 }
 
 /** Two phones through the standard template, and what viewers asked for most. */
@@ -168,7 +158,10 @@ async function layOut(address: string, card: Card): Promise<void> {
   }));
   let plan: DayPlan | null = null;
   for (const found of planDay(poseDay({ ...card, steps }, card.known, demandOf).problem)) plan = found;
-  await send(address, 'PUT', `/cards/${card.id}/plan`, { plan, ofRevision: card.revision });
+  await ask(address, ROUTES.planCard, {
+    params: { id: card.id },
+    body: { plan, ofRevision: card.revision },
+  });
 }
 
 /** Loads the demo once for a database: a demo run that someone deletes stays deleted. */

@@ -1,11 +1,20 @@
-import { writeFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { runLineJsonSchema } from '@pace-check/contract';
+import { routesTable, runLineJsonSchema } from '@pace-check/contract';
 import { ROOT } from './paths';
 import { fail } from './processes';
 
-/** Writes the JSON Schema of a run file's line into docs/. */
-writeFile(
-  join(ROOT, 'docs', 'run-line.schema.json'),
-  `${JSON.stringify(runLineJsonSchema(), null, 2)}\n`,
-).catch(fail);
+/** Writes into docs/ what follows from the contract: the JSON Schema of a run file's line, and the table of addresses. */
+async function writeDocs(): Promise<void> {
+  const docs = join(ROOT, 'docs');
+  await writeFile(join(docs, 'run-line.schema.json'), `${JSON.stringify(runLineJsonSchema(), null, 2)}\n`);
+  const formats = await readFile(join(docs, 'formats.md'), 'utf8');
+  // the table stands in the part on HTTP: from its head to the next empty line
+  const part = formats.indexOf('\n## HTTP\n');
+  const from = formats.indexOf('\n| | |\n', part) + 1;
+  const to = formats.indexOf('\n\n', from);
+  if (part < 0 || from === 0 || to < 0) throw new Error('docs/formats.md has no table of addresses any more');
+  await writeFile(join(docs, 'formats.md'), formats.slice(0, from) + routesTable() + formats.slice(to));
+}
+
+writeDocs().catch(fail);

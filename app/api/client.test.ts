@@ -1,4 +1,5 @@
-import { api, type ApiFailure } from './client';
+import { ROUTES } from '@pace-check/contract';
+import { ask, type ApiFailure } from './client';
 
 const answer = (status: number, body: string): void => {
   global.fetch = jest.fn().mockResolvedValue({
@@ -19,16 +20,16 @@ const failure = (work: Promise<unknown>): Promise<ApiFailure> =>
 describe('requests', () => {
   it('give what the server says', async () => {
     answer(200, '[1]');
-    expect(await api('/runs')).toEqual([1]);
-    expect(global.fetch).toHaveBeenCalledWith('/api/runs', undefined);
+    expect(await ask(ROUTES.runs, {})).toEqual([1]);
+    expect(global.fetch).toHaveBeenCalledWith('/api/runs', { method: 'GET', headers: {} });
   });
   it('give nothing for an answer without content', async () => {
     answer(204, '');
-    expect(await api('/runs/1', { method: 'DELETE' })).toBeUndefined();
+    expect(await ask(ROUTES.deleteRun, { params: { id: '1' } })).toBeUndefined();
   });
   it('fail with the server’s own words', async () => {
     answer(422, '{"code":"empty","message":"The file is empty.","remedy":"Export it again."}');
-    expect(await failure(api('/imports'))).toMatchObject({
+    expect(await failure(ask(ROUTES.importRun, {}))).toMatchObject({
       status: 422,
       offline: false,
       message: 'The file is empty.',
@@ -37,14 +38,14 @@ describe('requests', () => {
   });
   it('fail plainly where the answer is none of the server’s', async () => {
     answer(502, '<html>');
-    expect(await failure(api('/runs'))).toMatchObject({
+    expect(await failure(ask(ROUTES.runs, {}))).toMatchObject({
       status: 502,
       problem: { code: 'unreadable', remedy: expect.any(String) },
     });
   });
   it('say when nobody answers', async () => {
     global.fetch = jest.fn().mockRejectedValue(new TypeError('Failed to fetch'));
-    expect(await failure(api('/runs'))).toMatchObject({
+    expect(await failure(ask(ROUTES.runs, {}))).toMatchObject({
       offline: true,
       problem: { remedy: expect.stringContaining('What you typed stays here') },
     });

@@ -1,4 +1,4 @@
-import type { ApiProblem } from '@pace-check/contract';
+import { requestOf, type AnswerOf, type ApiProblem, type Asked, type Route } from '@pace-check/contract';
 import { noteAnswer } from '../offline/lastSeen';
 
 /** A request that failed, in words for the person. */
@@ -23,14 +23,24 @@ const OFFLINE: ApiProblem = {
   remedy: 'Check that it is running (npm start) and try again. What you typed stays here.',
 };
 
-/** @throws ApiFailure */
-export async function api<T>(path: string, init?: RequestInit): Promise<T> {
+/** Asks the server by the table of its routes. @throws ApiFailure */
+export function ask<R extends Route>(
+  route: R,
+  asked: Asked<R>,
+  more: Pick<RequestInit, 'signal'> = {},
+): Promise<AnswerOf<R>> {
+  const { path, init } = requestOf(route, asked);
+  return send(path, { ...init, ...more });
+}
+
+/** Sends what is no JSON, and reads the answer. @throws ApiFailure */
+export async function send<T>(path: string, init: RequestInit): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, init);
+    response = await fetch(path, init);
   } catch (error) {
     // a request that was given up says nothing of the server
-    if (!init?.signal?.aborted) noteAnswer(null);
+    if (!init.signal?.aborted) noteAnswer(null);
     throw new ApiFailure(0, OFFLINE, { cause: error });
   }
   noteAnswer(response.headers);
@@ -71,7 +81,7 @@ export interface UploadOptions {
 export function upload<T>(path: string, file: Blob, { onSent, signal }: UploadOptions): Promise<T> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
-    request.open('POST', `/api${path}`);
+    request.open('POST', path);
     request.setRequestHeader('X-Pace-Check-Upload', '1');
     request.upload.onprogress = (event) => onSent(event.total > 0 ? event.loaded / event.total : 0);
     request.upload.onload = () => onSent(1);

@@ -1,4 +1,4 @@
-import { NO_FILTER, RUNS_A_PAGE, type RunFilter, type RunsQuery } from '@pace-check/contract';
+import { NO_FILTER, pathOf, ROUTES, RUNS_A_PAGE, type RunFilter, type RunsQuery } from '@pace-check/contract';
 import type {
   Card,
   CardInput,
@@ -11,13 +11,11 @@ import type {
   NewRefusal,
   NewRequest,
   NewRun,
-  PlanInput,
   PreflightKnown,
   RunCorrection,
   RunDetail,
   RunSummary,
   SpotPlace,
-  StoredDayEvent,
   ViewerRequest,
 } from '@pace-check/contract';
 import type { EntryLine } from '@pace-check/core';
@@ -33,7 +31,7 @@ import {
   type UseMutationResult,
   type UseQueryResult,
 } from '@tanstack/react-query';
-import { api, ApiFailure, upload, type UploadOptions } from './client';
+import { ApiFailure, ask, send, upload, type UploadOptions } from './client';
 
 /** The client's copy of what the server holds. */
 export const queryClient = new QueryClient({
@@ -62,22 +60,27 @@ export const useRuns = (filter: RunFilter): UseInfiniteQueryResult<InfiniteData<
   useInfiniteQuery({
     queryKey: [...KEYS.runs, filter],
     queryFn: ({ pageParam, signal }) =>
-      api<RunSummary[]>(`/runs${queryOf({ ...filter, after: pageParam })}`, { signal }),
+      ask(ROUTES.runs, { query: saidOf({ ...filter, after: pageParam }) }, { signal }),
     initialPageParam: null as string | null,
     getNextPageParam: (page) => (page.length < RUNS_A_PAGE ? null : page.at(-1)!.id),
     placeholderData: keepPreviousData,
   });
 
-/** A query’s text of what differs from the usual; none where nothing does. */
-function queryOf(query: RunFilter & Pick<RunsQuery, 'after'>): string {
-  const usual: Record<string, string | null> = { ...NO_FILTER, after: null };
-  const said = Object.entries(query).filter(([key, value]) => value !== usual[key]);
-  return said.length === 0 ? '' : `?${new URLSearchParams(said as [string, string][]).toString()}`;
-}
+/** Of a query what differs from the usual, so that the list as it is first seen has one plain address. */
+const saidOf = (query: Partial<RunsQuery>): Partial<RunsQuery> =>
+  Object.fromEntries(
+    Object.entries(query).filter(([key, value]) => value !== NO_FILTER[key as keyof RunFilter]),
+  );
+
+/** The client’s name for a card. */
+export const cardKey = (id: string): string[] => KEYS.card(id);
+/** What shows something of a card’s day elsewhere. */
+export const CHANGED_BY_A_DAY: string[][] = [KEYS.cards, KEYS.kit, KEYS.requests, ['run']];
+
 export const useRun = (id: string): UseQueryResult<RunDetail, Error> =>
-  useQuery({ queryKey: KEYS.run(id), queryFn: () => api<RunDetail>(`/runs/${id}`) });
+  useQuery({ queryKey: KEYS.run(id), queryFn: () => ask(ROUTES.run, { params: { id } }) });
 export const useKit = (): UseQueryResult<Kit, Error> =>
-  useQuery({ queryKey: KEYS.kit, queryFn: () => api<Kit>('/kit') });
+  useQuery({ queryKey: KEYS.kit, queryFn: () => ask(ROUTES.kit, {}) });
 
 /** After a run changed: the lists that show it are asked for anew. */
 function useRunChanged(): (run: RunDetail | null) => Promise<void> {
@@ -92,12 +95,6 @@ function useRunChanged(): (run: RunDetail | null) => Promise<void> {
   };
 }
 
-const send = (method: string, body: unknown): RequestInit => ({
-  method,
-  headers: { 'content-type': 'application/json' },
-  body: JSON.stringify(body),
-});
-
 /** A change that answers with the run as it is now. */
 function useRunMutation<T>(
   mutationFn: (input: T) => Promise<RunDetail>,
@@ -106,21 +103,21 @@ function useRunMutation<T>(
 }
 
 export const useAddEntries = (id: string): UseMutationResult<RunDetail, Error, EntryLine[]> =>
-  useRunMutation((entries) => api(`/runs/${id}/entries`, send('POST', { entries })));
+  useRunMutation((entries) => ask(ROUTES.addEntries, { params: { id }, body: { entries } }));
 export const useDeleteEntry = (id: string): UseMutationResult<RunDetail, Error, string> =>
-  useRunMutation((entry) => api(`/runs/${id}/entries/${entry}`, { method: 'DELETE' }));
+  useRunMutation((entry) => ask(ROUTES.deleteEntry, { params: { id, entry } }));
 export const usePlaceSpots = (id: string): UseMutationResult<RunDetail, Error, SpotPlace[]> =>
-  useRunMutation((places) => api(`/runs/${id}/spots`, send('PUT', { places })));
+  useRunMutation((places) => ask(ROUTES.placeSpots, { params: { id }, body: { places } }));
 export const useCreateRun = (): UseMutationResult<RunDetail, Error, NewRun> =>
-  useRunMutation((run) => api('/runs', send('POST', run)));
+  useRunMutation((run) => ask(ROUTES.newRun, { body: run }));
 
 export const useCorrectRun = (id: string): UseMutationResult<RunDetail, Error, RunCorrection> =>
-  useRunMutation((correction) => api(`/runs/${id}`, send('PATCH', correction)));
+  useRunMutation((correction) => ask(ROUTES.correctRun, { params: { id }, body: correction }));
 
 export function useDeleteRun(): UseMutationResult<void, Error, string> {
   const changed = useRunChanged();
   return useMutation({
-    mutationFn: (id) => api<void>(`/runs/${id}`, { method: 'DELETE' }),
+    mutationFn: (id) => ask(ROUTES.deleteRun, { params: { id } }),
     onSuccess: () => changed(null),
   });
 }
@@ -128,7 +125,7 @@ export function useDeleteRun(): UseMutationResult<void, Error, string> {
 export function useRestoreRun(): UseMutationResult<void, Error, string> {
   const changed = useRunChanged();
   return useMutation({
-    mutationFn: (id) => api<void>(`/runs/${id}/restore`, { method: 'POST' }),
+    mutationFn: (id) => ask(ROUTES.restoreRun, { params: { id } }),
     onSuccess: () => changed(null),
   });
 }
@@ -142,7 +139,11 @@ export function useImport(): UseMutationResult<RunDetail, Error, ImportRequest> 
   const changed = useRunChanged();
   return useMutation({
     mutationFn: ({ file, details, ...options }) =>
-      upload<RunDetail>(`/imports?details=${encodeURIComponent(JSON.stringify(details))}`, file, options),
+      upload<RunDetail>(
+        `/api${pathOf(ROUTES.importRun, { query: { details: JSON.stringify(details) } })}`,
+        file,
+        options,
+      ),
     onSuccess: changed,
   });
 }
@@ -163,21 +164,22 @@ export const useAddRecord = (): UseMutationResult<
   { id: string },
   Error,
   { kind: KitKind; record: NewRecord }
-> => useKitMutation(({ kind, record }) => api(`/kit/${kind}`, send('POST', record)));
+> => useKitMutation(({ kind, record }) => ask(ROUTES.addRecord, { params: { kind }, body: record }));
 export const useReplaceRecord = (): UseMutationResult<
   void,
   Error,
   { kind: KitKind; id: string; record: NewRecord }
-> => useKitMutation(({ kind, id, record }) => api(`/kit/${kind}/${id}`, send('PUT', record)));
+> =>
+  useKitMutation(({ kind, id, record }) => ask(ROUTES.replaceRecord, { params: { kind, id }, body: record }));
 export const useDeleteRecord = (): UseMutationResult<void, Error, { kind: KitKind; id: string }> =>
-  useKitMutation(({ kind, id }) => api(`/kit/${kind}/${id}`, { method: 'DELETE' }));
+  useKitMutation(({ kind, id }) => ask(ROUTES.deleteRecord, { params: { kind, id } }));
 export const useRefuse = (): UseMutationResult<unknown, Error, NewRefusal> =>
-  useKitMutation((refusal) => api('/kit/refusals', send('POST', refusal)));
+  useKitMutation((refusal) => ask(ROUTES.refuse, { body: refusal }));
 export const useTakeRefusalBack = (): UseMutationResult<void, Error, string> =>
-  useKitMutation((id) => api(`/kit/refusals/${id}`, { method: 'DELETE' }));
+  useKitMutation((id) => ask(ROUTES.takeRefusalBack, { params: { id } }));
 export const useImportKit = (): UseMutationResult<KitImported, Error, string> =>
   useKitMutation((text) =>
-    api('/kit/file', {
+    send<KitImported>(`/api${pathOf(ROUTES.importKit, {})}`, {
       method: 'POST',
       headers: { 'content-type': 'text/plain', 'X-Pace-Check-Upload': '1' },
       body: text,
@@ -185,13 +187,17 @@ export const useImportKit = (): UseMutationResult<KitImported, Error, string> =>
   );
 
 export const useCards = (): UseQueryResult<CardSummary[], Error> =>
-  useQuery({ queryKey: KEYS.cards, queryFn: () => api<CardSummary[]>('/cards') });
+  useQuery({ queryKey: KEYS.cards, queryFn: () => ask(ROUTES.cards, {}) });
 export const useCard = (id: string): UseQueryResult<Card, Error> =>
-  useQuery({ queryKey: KEYS.card(id), queryFn: () => api<Card>(`/cards/${id}`), enabled: id !== '' });
+  useQuery({
+    queryKey: KEYS.card(id),
+    queryFn: () => ask(ROUTES.card, { params: { id } }),
+    enabled: id !== '',
+  });
 export const usePreflight = (id: string, step: string): UseQueryResult<PreflightKnown, Error> =>
   useQuery({
     queryKey: ['preflight', id, step],
-    queryFn: () => api<PreflightKnown>(`/cards/${id}/preflight?step=${step}`),
+    queryFn: () => ask(ROUTES.preflight, { params: { id }, query: { step } }),
     staleTime: 0,
     gcTime: 0,
   });
@@ -217,31 +223,7 @@ function useCardMutation<T>(
 }
 
 export const useCreateCard = (): UseMutationResult<Card, Error, CardInput> =>
-  useCardMutation('new', (card) => api('/cards', send('POST', card)));
-export const usePlanCard = (id: string): UseMutationResult<Card, Error, PlanInput> =>
-  useCardMutation(id, (plan) => api(`/cards/${id}/plan`, send('PUT', plan)));
-export const useHappened = (id: string): UseMutationResult<Card, Error, StoredDayEvent[]> =>
-  useCardMutation(id, (events) => api(`/cards/${id}/events`, send('POST', { events })));
-
-/** Shows at once what is on its way to a card by the outbox. */
-export function useShowOnCard(id: string): (event: StoredDayEvent) => void {
-  const client = useQueryClient();
-  return (event) =>
-    void client.setQueryData<Card>(
-      KEYS.card(id),
-      (card) => card && { ...card, events: [...card.events, event] },
-    );
-}
-
-/** Takes several notes back, the last first. */
-export const useTakeBack = (id: string): UseMutationResult<Card, Error, string[]> =>
-  useCardMutation(id, async (events) => {
-    let card: Card | null = null;
-    for (const event of events.toReversed())
-      card = await api<Card>(`/cards/${id}/events/${event}`, { method: 'DELETE' });
-    return card ?? api<Card>(`/cards/${id}`);
-  });
-
+  useCardMutation('new', (card) => ask(ROUTES.newCard, { body: card }));
 /** What of a card its owner writes. */
 export const toInput = ({ name, policy, template, rules, steps, day }: Card): CardInput => ({
   name,
@@ -272,7 +254,10 @@ export function useChangeCard(id: string): CardChanger {
     scope: { id: `card ${id}` },
     mutationFn: () => {
       const card = client.getQueryData<Card>(KEYS.card(id))!;
-      return api(`/cards/${id}`, send('PUT', { ...toInput(card), revision: card.revision }));
+      return ask(ROUTES.changeCard, {
+        params: { id },
+        body: { ...toInput(card), revision: card.revision },
+      });
     },
     onSuccess: (stored) => {
       // a further change is shown already and waits to be sent: only the revision is news
@@ -309,13 +294,13 @@ export function useDeleteCard(): UseMutationResult<void, Error, { id: string; re
   const client = useQueryClient();
   return useMutation({
     mutationFn: ({ id, restore }) =>
-      api<void>(restore ? `/cards/${id}/restore` : `/cards/${id}`, { method: restore ? 'POST' : 'DELETE' }),
+      ask(restore ? ROUTES.restoreCard : ROUTES.deleteCard, { params: { id } }),
     onSuccess: () => client.invalidateQueries({ queryKey: KEYS.cards }),
   });
 }
 
 export const useRequests = (): UseQueryResult<ViewerRequest[], Error> =>
-  useQuery({ queryKey: KEYS.requests, queryFn: () => api<ViewerRequest[]>('/requests') });
+  useQuery({ queryKey: KEYS.requests, queryFn: () => ask(ROUTES.requests, {}) });
 
 function useRequestMutation<T>(
   mutationFn: (input: T) => Promise<unknown>,
@@ -329,6 +314,6 @@ function useRequestMutation<T>(
 }
 
 export const useAddRequest = (): UseMutationResult<unknown, Error, NewRequest> =>
-  useRequestMutation((request) => api('/requests', send('POST', request)));
+  useRequestMutation((request) => ask(ROUTES.request, { body: request }));
 export const useDeleteRequest = (): UseMutationResult<unknown, Error, string> =>
-  useRequestMutation((id) => api(`/requests/${id}`, { method: 'DELETE' }));
+  useRequestMutation((id) => ask(ROUTES.takeRequestBack, { params: { id } }));

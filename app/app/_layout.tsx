@@ -8,8 +8,7 @@ import { Slot } from 'expo-router';
 import { useEffect, type ReactNode } from 'react';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { queryClient } from '../api/queries';
-// what was left to be sent goes on its way, whatever screen is open
-import '../outbox';
+import { useSentToCards } from '../outbox/cardDay';
 import { keepApp } from '../offline/keepApp';
 import { KeysProvider } from '../ui/Keys';
 import { LookProvider } from '../ui/Look';
@@ -38,6 +37,7 @@ export default function Layout(): ReactNode {
       <QueryClientProvider client={queryClient}>
         <LookProvider>
           <VoiceProvider>
+            <Sending />
             <ToastProvider>
               <KeysProvider>
                 <Shell>
@@ -50,4 +50,10 @@ export default function Layout(): ReactNode {
       </QueryClientProvider>
     </SafeAreaProvider>
   );
+}
+
+/** What was done at this desk goes on its way, whatever screen is open. */
+function Sending(): null {
+  useSentToCards();
+  return null;
 }

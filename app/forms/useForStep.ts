@@ -1,7 +1,6 @@
-import { v4 as uuid } from 'uuid';
 import { useLocalSearchParams } from 'expo-router';
 import type { CardStep } from '@pace-check/contract';
-import { useCard, useHappened } from '../api/queries';
+import { useCardDay } from '../outbox/cardDay';
 
 /** The step of a card that a run is being brought in for, as the address says; and what links them. */
 export function useForStep(): { step: CardStep | null; link: (runId: string) => Promise<void> } {
@@ -10,23 +9,14 @@ export function useForStep(): { step: CardStep | null; link: (runId: string) => 
     step: stepId,
     repeat,
   } = useLocalSearchParams<{ card?: string; step?: string; repeat?: string }>();
-  const card = useCard(cardId);
-  const happened = useHappened(cardId);
-  const step = card.data?.steps.find((one) => one.id === stepId) ?? null;
+  const { query, note } = useCardDay(cardId);
+  const step = query.data?.steps.find((one) => one.id === stepId) ?? null;
   return {
     step,
     link: async (runId) => {
-      if (step)
-        await happened.mutateAsync([
-          {
-            id: uuid(),
-            kind: 'linked',
-            stepId: step.id,
-            repeat: Number(repeat ?? 1),
-            atMin: card.data!.day.startMin,
-            runId,
-          },
-        ]);
+      if (!step) return;
+      const atMin = query.data!.day.startMin;
+      await note({ kind: 'linked', stepId: step.id, repeat: Number(repeat ?? 1), atMin, runId });
     },
   };
 }

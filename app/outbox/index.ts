@@ -1,7 +1,8 @@
+import type { BenchChange, CoolChange, DayChange } from '@pace-check/contract';
 import { useSyncExternalStore } from 'react';
 import { v4 as uuid } from 'uuid';
 import { KeptRuns } from './keptRuns';
-import { Outbox, type OutboxState, type Waiting } from './outbox';
+import { Outbox, type Done, type OutboxState } from './outbox';
 
 /** The one outbox of this browser. */
 export const outbox = new Outbox();
@@ -14,15 +15,30 @@ if (typeof window !== 'undefined') window.addEventListener('online', () => outbo
 export const useOutbox = (): OutboxState =>
   useSyncExternalStore(outbox.subscribe, outbox.snapshot, outbox.snapshot);
 
-/** Of each of several, what is left without its id. */
-export type WithoutId<T> = T extends unknown ? Omit<T, 'id'> : never;
+/** Of each of several, what is left without its id; one may bring an id of its own, so that it is done once whoever does it. */
+export type WithoutId<T> = T extends unknown ? Omit<T, 'id'> & { id?: string } : never;
 
-/** A change with an id of its own. */
-export const changeOf = <T extends { kind: string }>(change: T): T & { id: string } & Waiting['change'] => ({
-  id: uuid(),
-  ...change,
+const named = <T extends object>(change: T): T & { id: string } => ({ id: uuid(), ...change });
+
+/** Something done to a run at the bench. */
+export const toBench = (id: string, change: WithoutId<BenchChange>): Done => ({
+  to: 'bench',
+  id,
+  change: named(change),
+});
+/** Something done to a cool-down that is watched. */
+export const toCoolDown = (id: string, change: WithoutId<CoolChange>): Done => ({
+  to: 'cool-down',
+  id,
+  change: named(change),
+});
+/** Something done to the day of a card. */
+export const toCard = (id: string, change: WithoutId<DayChange>): Done => ({
+  to: 'card',
+  id,
+  change: named(change),
 });
 
 export type { Followed } from './keptRuns';
 export { steadyClock } from './steadyClock';
-export type { OutboxState, Waiting } from './outbox';
+export { waitingFor, type Done, type OutboxState, type Waiting } from './outbox';

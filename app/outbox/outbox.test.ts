@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto';
-import { Outbox, type Waiting } from './outbox';
+import { openDB } from 'idb';
+import { Outbox, type Done } from './outbox';
 import { SteadyClock } from './steadyClock';
 
 type Sent = { path: string; changes: { id: string }[] };
@@ -32,7 +33,12 @@ beforeEach(() => {
   }) as never;
 });
 
-const change = (id: string): Waiting['change'] => ({ id, kind: 'put' });
+const done = (to: 'bench' | 'card', of: string, ...ids: string[]): Done[] =>
+  ids.map((id) =>
+    to === 'bench'
+      ? { to, id: of, change: { id, kind: 'take-back', entry: id } }
+      : { to, id: of, change: { id, kind: 'take-back', event: id } },
+  );
 const until = async (holds: () => boolean): Promise<void> => {
   for (let i = 0; i < 2000 && !holds(); i++) await new Promise((resolve) => setTimeout(resolve, 5));
   expect(holds()).toBe(true);
@@ -41,9 +47,9 @@ const until = async (holds: () => boolean): Promise<void> => {
 describe('the outbox', () => {
   it('sends what was added, in order, and is empty then', async () => {
     const outbox = new Outbox(name);
-    await outbox.add('/bench/1/changes', 'changes', [change('a'), change('b')]);
-    await outbox.add('/bench/2/changes', 'changes', [change('c')]);
-    await outbox.add('/bench/1/changes', 'changes', [change('d')]);
+    await outbox.add(...done('bench', '1', 'a', 'b'));
+    await outbox.add(...done('bench', '2', 'c'));
+    await outbox.add(...done('bench', '1', 'd'));
     await until(() => outbox.snapshot().waiting.length === 0);
     expect(sent.flatMap(({ changes }) => changes.map(({ id }) => id))).toEqual(['a', 'b', 'c', 'd']);
     expect(sent.map(({ path }) => path)).toEqual(
@@ -53,7 +59,7 @@ describe('the outbox', () => {
   it('keeps what nobody takes, over the end of the page, and sends it later', async () => {
     answer = () => null;
     const before = new Outbox(name);
-    await before.add('/bench/1/changes', 'changes', [change('a'), change('b')]);
+    await before.add(...done('bench', '1', 'a', 'b'));
     await until(() => before.snapshot().failing);
     answer = ok;
     const after = new Outbox(name);
@@ -69,7 +75,7 @@ describe('the outbox', () => {
           : null
         : ok(changes);
     const outbox = new Outbox(name);
-    await outbox.add('/bench/1/changes', 'changes', [change('a')]);
+    await outbox.add(...done('bench', '1', 'a'));
     await until(() => outbox.snapshot().waiting.length === 0);
     expect(outbox.snapshot().failing).toBe(false);
   });
@@ -82,7 +88,7 @@ describe('the outbox', () => {
     answer = (changes) =>
       answers-- > 0 ? { status, body: { code, message: 'm', remedy: 'r' } } : ok(changes);
     const outbox = new Outbox(name, 1);
-    await outbox.add('/bench/1/changes', 'changes', [change('a'), change('b')]);
+    await outbox.add(...done('bench', '1', 'a', 'b'));
     // not waiting its own pauses, which grow
     const hurry = setInterval(() => {
       expect(outbox.snapshot().waiting.filter((one) => one.refused !== null)).toEqual([]);
@@ -102,12 +108,12 @@ describe('the outbox', () => {
       },
     });
     const outbox = new Outbox(name);
-    await outbox.add('/bench/1/changes', 'changes', [change('a'), change('b')]);
+    await outbox.add(...done('bench', '1', 'a', 'b'));
     await until(
       () => outbox.snapshot().waiting.length === 1 && outbox.snapshot().waiting[0]!.refused !== null,
     );
     expect(outbox.snapshot().waiting).toEqual([
-      expect.objectContaining({ change: change('a'), refused: 'no such line' }),
+      expect.objectContaining({ change: expect.objectContaining({ id: 'a' }), refused: 'no such line' }),
     ]);
     await outbox.drop(outbox.snapshot().waiting[0]!.n);
     expect(outbox.snapshot().waiting).toEqual([]);
@@ -118,7 +124,7 @@ describe('the outbox', () => {
       body: { code: 'not-found', message: 'There is no such card.', remedy: 'Go back.' },
     });
     const outbox = new Outbox(name);
-    await outbox.add('/cards/1/events', 'changes', [change('a')]);
+    await outbox.add(...done('card', '1', 'a'));
     await until(() => outbox.snapshot().waiting[0]?.refused === 'There is no such card. Go back.');
   });
   it('sets aside what the server fails at time and again, and sends the rest', async () => {
@@ -130,10 +136,10 @@ describe('the outbox', () => {
           }
         : ok(changes);
     const outbox = new Outbox(name, 1);
-    await outbox.add('/bench/1/changes', 'changes', [change('a'), change('b'), change('c')]);
+    await outbox.add(...done('bench', '1', 'a', 'b', 'c'));
     await until(() => outbox.snapshot().waiting.length === 1);
     expect(outbox.snapshot().waiting[0]).toMatchObject({
-      change: change('b'),
+      change: expect.objectContaining({ id: 'b' }),
       refused: 'The server could not do this. Try again.',
     });
     expect(
@@ -151,17 +157,41 @@ describe('the outbox', () => {
     const outbox = new Outbox(name, 1);
     await until(() => !outbox.snapshot().durable);
     indexedDB.open = open;
-    await outbox.add('/bench/1/changes', 'changes', [change('a')]);
+    await outbox.add(...done('bench', '1', 'a'));
     await until(() => outbox.snapshot().failing);
     answer = ok;
     await until(() => outbox.snapshot().waiting.length === 0);
-    expect(sent.flatMap(({ changes }) => changes)).toEqual([change('a')]);
+    expect(sent.flatMap(({ changes }) => changes)).toEqual([expect.objectContaining({ id: 'a' })]);
+  });
+  it('sends what an earlier version of the app has left in the browser', async () => {
+    const db = await openDB(name, 1, {
+      upgrade: (made) => void made.createObjectStore('waiting', { keyPath: 'n', autoIncrement: true }),
+    });
+    await db.add('waiting', {
+      path: '/bench/1/changes',
+      field: 'changes',
+      change: { id: 'a', kind: 'start', at: 1 },
+      refused: null,
+    });
+    await db.add('waiting', {
+      path: '/cards/2/events',
+      field: 'events',
+      change: { id: 'b', kind: 'started' },
+      refused: null,
+    });
+    db.close();
+    const outbox = new Outbox(name);
+    await until(() => sent.length === 2 && outbox.snapshot().waiting.length === 0);
+    expect(sent.map(({ path, changes }) => [path, changes[0]!.id])).toEqual([
+      ['/api/bench/1/changes', 'a'],
+      ['/api/cards/2/changes', 'b'],
+    ]);
   });
   it('tells what was sent', async () => {
     const outbox = new Outbox(name);
     const heard: string[] = [];
     outbox.onSent((all) => heard.push(...all.map((one) => one.change.id)));
-    await outbox.add('/bench/1/changes', 'changes', [change('a')]);
+    await outbox.add(...done('bench', '1', 'a'));
     await until(() => heard.length === 1);
   });
 });

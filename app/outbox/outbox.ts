@@ -1,25 +1,49 @@
-import type { ChangesTaken } from '@pace-check/contract';
+import {
+  ROUTES,
+  type BenchChange,
+  type ChangesTaken,
+  type CoolChange,
+  type DayChange,
+} from '@pace-check/contract';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import { ApiFailure, api } from '../api/client';
+import { ApiFailure, ask } from '../api/client';
 import { openOrNone } from './openOrNone';
 import { steadyClock } from './steadyClock';
 
-/** What the server calls the list of what is sent. */
-export type Field = 'changes' | 'events';
+/** What can be done at a desk, by what it is done to. */
+interface Changes {
+  bench: BenchChange;
+  'cool-down': CoolChange;
+  card: DayChange;
+}
+export type To = keyof Changes;
+
+/** Something that is done to the run, cool-down or card of this id. */
+export type Done<T extends To = To> = { [K in T]: { to: K; id: string; change: Changes[K] } }[T];
 
 /** Something that was done here and is on its way. */
-export interface Waiting {
-  /** Its place in the line. */
-  n: number;
-  path: string;
-  field: Field;
-  change: { id: string; kind: string } & Record<string, unknown>;
-  /** Why the server does not take it; null while it is on its way. */
-  refused: string | null;
-}
+export type Waiting<T extends To = To> = {
+  [K in T]: {
+    /** Its place in the line. */
+    n: number;
+    to: K;
+    id: string;
+    change: Changes[K];
+    /** Why the server does not take it; null while it is on its way. */
+    refused: string | null;
+  };
+}[T];
+
+/** Of what waits, what is done to one thing. */
+export const waitingFor = <T extends To>(
+  waiting: Waiting[],
+  to: T,
+  id: string,
+): Extract<Waiting, { to: T }>[] =>
+  waiting.filter((one): one is Extract<Waiting, { to: T }> => one.to === to && one.id === id);
 
 interface Store extends DBSchema {
-  waiting: { key: number; value: Omit<Waiting, 'n'> & { n?: number } };
+  waiting: { key: number; value: Done & { refused: string | null; n?: number } };
 }
 
 export interface OutboxState {
@@ -38,6 +62,35 @@ const MOST_FAILURES = 6;
 /** A network that is gone may leave a request hanging. */
 const ANSWER_WITHIN_MS = 15_000;
 
+/** @param at number of the run's last change, when the server had taken these */
+export type SentListener = (sent: Waiting[], at: number) => void;
+
+/** As an earlier version of the app kept it. */
+interface EarlierWaiting {
+  n: number;
+  path: string;
+  change: Waiting['change'];
+  refused: string | null;
+}
+
+const EARLIER_PATHS: Record<string, To> = { bench: 'bench', 'cool-downs': 'cool-down', cards: 'card' };
+
+/** What an earlier version left in the browser is sent too. */
+function asNow(one: Waiting | EarlierWaiting): Waiting {
+  if (!('path' in one)) return one;
+  const [, to, id] = one.path.split('/');
+  const { n, change, refused } = one;
+  return { n, to: EARLIER_PATHS[to!], id, change, refused } as Waiting;
+}
+
+/** Sends changes of one thing. */
+function send(batch: Waiting[], signal: AbortSignal): Promise<ChangesTaken> {
+  const { to, id } = batch[0]!;
+  const asked = { params: { id }, body: { changes: batch.map(({ change }) => change) as never[] } };
+  if (to === 'bench') return ask(ROUTES.benchChanges, asked, { signal });
+  return ask(to === 'card' ? ROUTES.cardChanges : ROUTES.coolChanges, asked, { signal });
+}
+
 /**
  * What was done on this device, kept in the browser's database before it is
  * shown as kept, and sent one after the other until the server has it. Each
@@ -46,7 +99,7 @@ const ANSWER_WITHIN_MS = 15_000;
 export class Outbox {
   private state: OutboxState = { waiting: [], durable: true, failing: false };
   private readonly listeners = new Set<() => void>();
-  private readonly sentListeners = new Set<(sent: Waiting[]) => void>();
+  private readonly sentListeners = new Set<SentListener>();
   private readonly opening: Promise<IDBPDatabase<Store> | null>;
   private sending: Promise<void> | null = null;
   private retry: ReturnType<typeof setTimeout> | undefined;
@@ -73,7 +126,7 @@ export class Outbox {
   private async load(): Promise<void> {
     const db = await this.opening;
     if (!db) return this.change({ durable: false });
-    this.change({ waiting: (await db.getAll('waiting')) as Waiting[] });
+    this.change({ waiting: ((await db.getAll('waiting')) as (Waiting | EarlierWaiting)[]).map(asNow) });
     this.send();
   }
 
@@ -84,7 +137,7 @@ export class Outbox {
   readonly snapshot = (): OutboxState => this.state;
 
   /** Told of what the server has taken. */
-  onSent(listener: (sent: Waiting[]) => void): () => void {
+  onSent(listener: SentListener): () => void {
     this.sentListeners.add(listener);
     return () => this.sentListeners.delete(listener);
   }
@@ -95,9 +148,9 @@ export class Outbox {
   }
 
   /** Keeps changes, in their order; done when they are in the browser's database. */
-  async add(path: string, field: Field, changes: Waiting['change'][]): Promise<void> {
+  async add(...done: Done[]): Promise<void> {
     const db = await this.opening;
-    const items = changes.map((change) => ({ path, field, change, refused: null }));
+    const items = done.map((one) => ({ ...one, refused: null }));
     const kept: Waiting[] = [];
     if (db) {
       const transaction = db.transaction('waiting', 'readwrite');
@@ -146,25 +199,20 @@ export class Outbox {
   /** The first in the line, with those behind it that go the same way. */
   private nextBatch(): Waiting[] {
     const open = this.state.waiting.filter((one) => one.refused === null);
-    const end = open.findIndex((one) => one.path !== open[0]!.path);
+    const end = open.findIndex(({ to, id }) => to !== open[0]!.to || id !== open[0]!.id);
     // where the server fails at something, it is found out at what
     return open.slice(0, Math.min(this.failures > 0 ? 1 : MOST_AT_ONCE, end < 0 ? open.length : end));
   }
 
   private async sendBatch(batch: Waiting[]): Promise<void> {
-    const { path, field } = batch[0]!;
     let refused = new Map<string, string>();
+    let taken: ChangesTaken | null = null;
     const late = new AbortController();
     const timer = setTimeout(() => late.abort(), ANSWER_WITHIN_MS);
     try {
-      const taken = await api<Partial<ChangesTaken>>(path, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ [field]: batch.map((one) => one.change) }),
-        signal: late.signal,
-      });
-      if (taken.now !== undefined) steadyClock.heard(taken.now);
-      refused = new Map((taken.refused ?? []).map(({ id, reason }) => [id, reason]));
+      taken = await send(batch, late.signal);
+      steadyClock.heard(taken.now);
+      refused = new Map(taken.refused.map(({ id, reason }) => [id, reason]));
     } catch (error) {
       // a refusal of all of it; anything else may do well the next time
       if (!(error instanceof ApiFailure) || this.mayDoBetter(error)) throw error;
@@ -172,7 +220,7 @@ export class Outbox {
     } finally {
       clearTimeout(timer);
     }
-    await this.settle(batch, refused);
+    await this.settle(batch, refused, taken?.change ?? 0);
   }
 
   /** Whether the same may do well the next time. */
@@ -182,7 +230,7 @@ export class Outbox {
     return offline || status > 500 || status === 429 || status === 401;
   }
 
-  private async settle(batch: Waiting[], refused: Map<string, string>): Promise<void> {
+  private async settle(batch: Waiting[], refused: Map<string, string>, at: number): Promise<void> {
     const db = await this.opening;
     const sent = batch.filter((one) => !refused.has(one.change.id));
     const stay = batch
@@ -195,7 +243,7 @@ export class Outbox {
       await transaction.done;
     }
     const gone = new Set(sent.map((one) => one.n));
-    for (const listener of this.sentListeners) listener(sent);
+    for (const listener of this.sentListeners) listener(sent, at);
     this.change({
       waiting: this.state.waiting
         .filter((one) => !gone.has(one.n))

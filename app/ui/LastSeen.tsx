@@ -2,7 +2,8 @@ import { useQueryClient } from '@tanstack/react-query';
 import { usePathname } from 'expo-router';
 import { useEffect, useRef, type ReactNode } from 'react';
 import { View } from 'react-native';
-import { api } from '../api/client';
+import { ROUTES } from '@pace-check/contract';
+import { ask } from '../api/client';
 import { useLastSeen } from '../offline/lastSeen';
 import { usePalette } from './Look';
 import { Body } from './words';
@@ -23,7 +24,7 @@ export function LastSeen(): ReactNode {
   useEffect(() => {
     if (!lastSeen) return undefined;
     // what comes of it is noted with the answer
-    const timer = setInterval(() => void api('/cool-downs').catch(() => undefined), AGAIN_MS);
+    const timer = setInterval(() => void ask(ROUTES.coolWatches, {}).catch(() => undefined), AGAIN_MS);
     return () => clearInterval(timer);
   }, [lastSeen]);
   // a run's own screen says so in its head

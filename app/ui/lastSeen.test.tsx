@@ -1,6 +1,7 @@
 import { act, render, screen } from '@testing-library/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { api } from '../api/client';
+import { ROUTES } from '@pace-check/contract';
+import { ask } from '../api/client';
 import { noteAnswer } from '../offline/lastSeen';
 import { LAST_SEEN } from '../offline/lastSeenHeader';
 import { LastSeen } from './LastSeen';
@@ -60,9 +61,11 @@ test('a server that is away is called again until it answers; a request that was
       </LookProvider>
     </QueryClientProvider>,
   );
-  await act(async () => void (await api('/runs', { signal: AbortSignal.abort() }).catch(() => undefined)));
+  await act(
+    async () => void (await ask(ROUTES.runs, {}, { signal: AbortSignal.abort() }).catch(() => undefined)),
+  );
   expect(screen.queryByRole('status')).toBeNull();
-  await act(async () => void (await api('/runs').catch(() => undefined)));
+  await act(async () => void (await ask(ROUTES.runs, {}).catch(() => undefined)));
   expect(screen.getByRole('status')).toBeTruthy();
   called.mockClear();
   await act(async () => jest.advanceTimersByTimeAsync(9000));

@@ -1,15 +1,9 @@
-import {
-  importDetails,
-  newEntries,
-  newRun,
-  runCorrection,
-  runsQuery,
-  spotPlaces,
-} from '@pace-check/contract';
+import { importDetails } from '@pace-check/contract';
 import express, { type ErrorRequestHandler, type Router } from 'express';
 import type pg from 'pg';
 import { ping } from '../sql/database';
 import type { AnalysisPool } from '../services/analysisPool';
+import { Cards } from '../services/cards';
 import { Imports } from '../services/imports';
 import { problemOf } from '../services/faults';
 import { Problem } from '../services/problem';
@@ -18,7 +12,8 @@ import { benchRoutes, type BenchParts } from './bench';
 import { cardRoutes } from './cards';
 import { kitRoutes } from './kit';
 import { bodyDoor } from './door';
-import { idOf, parse } from './parse';
+import { parse } from './parse';
+import { serve, serveRaw } from './serve';
 import { withUploadedFile } from './upload';
 
 /** The HTTP interface; what crosses it stands in `contract`. */
@@ -27,58 +22,33 @@ export function apiRouter(pool: pg.Pool, analyses: AnalysisPool, runs: Runs, par
   const api = express.Router();
 
   api.use(bodyDoor());
-  api.get('/health', async (_request, response) => {
+  serve(api, 'health', async () => {
     await ping(pool);
-    response.json({ ok: true, name: 'pace-check', pid: process.pid });
+    return { ok: true, name: 'pace-check', pid: process.pid };
   });
   kitRoutes(api, pool);
-  cardRoutes(api, pool, runs);
+  cardRoutes(api, new Cards(pool, runs));
   benchRoutes(api, parts);
-  api.get(
-    '/runs',
-    async (request, response) => void response.json(await runs.list(parse(runsQuery, request.query))),
-  );
-  api.get(
-    '/runs/:id',
-    async (request, response) => void response.json(await runs.get(runId(request.params.id))),
-  );
-  const json = express.json({ limit: '1mb' });
-  // a run without a log
-  api.post(
-    '/runs',
-    json,
-    async (request, response) =>
-      void response.status(201).json(await runs.create(parse(newRun, request.body))),
-  );
-  api.post('/runs/:id/entries', json, async (request, response) => {
-    response.json(await runs.addEntries(runId(request.params.id), parse(newEntries, request.body).entries));
+  serve(api, 'runs', ({ query }) => runs.list(query));
+  serve(api, 'run', ({ params }) => runs.get(params.id));
+  serve(api, 'newRun', ({ body }) => runs.create(body));
+  serve(api, 'addEntries', ({ params, body }) => runs.addEntries(params.id, body.entries));
+  serve(api, 'deleteEntry', ({ params }) => runs.deleteEntry(params.id, params.entry));
+  serve(api, 'placeSpots', ({ params, body }) => runs.placeSpots(params.id, body.places));
+  serve(api, 'correctRun', ({ params, body }) => runs.correct(params.id, body));
+  serve(api, 'deleteRun', ({ params }) => runs.delete(params.id));
+  serve(api, 'restoreRun', async ({ params }) => {
+    await runs.restore(params.id);
+    await parts.bench.restored(params.id);
   });
-  api.delete('/runs/:id/entries/:entry', async (request, response) => {
-    response.json(await runs.deleteEntry(runId(request.params.id), idOf('line', request.params.entry)));
-  });
-  api.put('/runs/:id/spots', json, async (request, response) => {
-    response.json(await runs.placeSpots(runId(request.params.id), parse(spotPlaces, request.body).places));
-  });
-  api.patch('/runs/:id', json, async (request, response) => {
-    response.json(await runs.correct(runId(request.params.id), parse(runCorrection, request.body)));
-  });
-  api.delete('/runs/:id', async (request, response) => {
-    await runs.delete(runId(request.params.id));
-    response.status(204).end();
-  });
-  api.post('/runs/:id/restore', async (request, response) => {
-    await runs.restore(runId(request.params.id));
-    await parts.bench.restored(runId(request.params.id));
-    response.status(204).end();
-  });
-  api.get('/runs/:id/file', async (request, response) => {
-    const { fileName, lines } = await runs.export(runId(request.params.id));
+  serveRaw(api, 'runFile', async ({ params, response }) => {
+    const { fileName, lines } = await runs.export(params.id);
     response.type('application/x-ndjson').attachment(fileName);
     for (const line of lines) response.write(`${JSON.stringify(line)}\n`);
     response.end();
   });
   // the file itself is the body; what is said of it comes as JSON in the query
-  api.post('/imports', async (request, response) => {
+  serveRaw(api, 'importRun', async ({ request, response }) => {
     const details = parse(importDetails, jsonQuery(request.query.details));
     const gone = new AbortController();
     response.on('close', () => gone.abort());
@@ -107,8 +77,6 @@ function jsonQuery(value: unknown): unknown {
     });
   }
 }
-
-const runId = (value: string | string[] | undefined): string => idOf('run', value);
 
 /** Says what went wrong as JSON: what is no fault of this program as what it is, anything else as 500. */
 export const answerProblem: ErrorRequestHandler = (error, _request, response, next) => {

@@ -1,4 +1,4 @@
-import { benchChanges, newSource, newStandIn, type BenchState } from '@pace-check/contract';
+import type { BenchState } from '@pace-check/contract';
 import express, { type Request, type Response, type Router } from 'express';
 import type { Bench } from '../services/bench';
 import type { CoolDowns } from '../services/coolDowns';
@@ -6,7 +6,8 @@ import type { LiveRuns } from '../services/liveRuns';
 import { Problem } from '../services/problem';
 import { serverNow } from '../services/serverClock';
 import type { StandIns } from '../services/standIns';
-import { idOf, parse, queryText } from './parse';
+import { queryText } from './parse';
+import { serve, serveRaw } from './serve';
 
 /** So often a screen hears the clock, ms. */
 const BEAT_MS = 4000;
@@ -24,31 +25,15 @@ export interface BenchParts {
 
 /** The bench: recordings, their sources, what people do, and what screens hear. */
 export function benchRoutes(api: Router, { bench, live, standIns, coolDowns }: BenchParts): void {
-  const json = express.json({ limit: '1mb' });
-  const runId = (request: Request): string => idOf('recording', request.params['id']);
-
-  api.get('/bench', async (_request, response) => void response.json(await bench.list()));
-  api.get('/bench/:id', async (request, response) => void response.json(await bench.state(runId(request))));
-  api.post(
-    '/bench/:id/changes',
-    json,
-    async (request, response) =>
-      void response.json(await bench.take(runId(request), parse(benchChanges, request.body).changes)),
+  serve(api, 'recordings', () => bench.list());
+  serve(api, 'recording', ({ params }) => bench.state(params.id));
+  serve(api, 'benchChanges', ({ params, body }) => bench.take(params.id, body.changes));
+  serve(api, 'addSource', ({ params, body }) => live.addSource(params.id, body.name, body.kind));
+  serve(api, 'revokeSource', ({ params }) => live.revoke(params.id, params.source));
+  serve(api, 'addStandIn', ({ params, body, request }) =>
+    standIns.start(params.id, body, ownAddress(request)),
   );
-  api.post('/bench/:id/sources', json, async (request, response) => {
-    const { name, kind } = parse(newSource, request.body);
-    response.status(201).json(await live.addSource(runId(request), name, kind));
-  });
-  api.delete('/bench/:id/sources/:source', async (request, response) => {
-    await live.revoke(runId(request), idOf('source', request.params.source));
-    response.status(204).end();
-  });
-  api.post('/bench/:id/stand-ins', json, async (request, response) => {
-    response
-      .status(201)
-      .json(await standIns.start(runId(request), parse(newStandIn, request.body), ownAddress(request)));
-  });
-  api.get('/bench/:id/events', async (request, response) => {
+  serveRaw(api, 'benchEvents', async ({ params, request, response }) => {
     const after = Number(request.headers['last-event-id'] ?? queryText(request.query['after']) ?? -1);
     if (!Number.isSafeInteger(after))
       throw new Problem(400, {
@@ -56,29 +41,30 @@ export function benchRoutes(api: Router, { bench, live, standIns, coolDowns }: B
         message: 'The last event’s id is no number.',
         remedy: 'Send back the id that came with the event.',
       });
-    await follow(response, runId(request), after, bench, live);
+    await follow(response, params.id, after, bench, live);
   });
 
   // a source with its key
   const text = express.text({ type: () => true, limit: '4mb' });
-  api.get('/live', async (request, response) => void response.json(await live.status(keyOf(request))));
-  const take =
-    (form: 'lines' | 'shell') =>
-    async (request: Request, response: Response): Promise<void> => {
-      const seq = numberOf(request, 'seq') ?? missing('seq', 'Number your batches from 0: seq=0, seq=1, …');
-      response.json(
-        await live.take(keyOf(request), seq, String(request.body ?? ''), numberOf(request, 'at'), form),
-      );
-    };
-  api.post('/live', text, take('lines'));
-  api.post('/live/shell', text, take('shell'));
-
-  api.get('/cool-downs', async (_request, response) => void response.json(await coolDowns.watched()));
-  api.post('/cool-downs/:id/changes', json, async (request, response) => {
-    response.json(
-      await coolDowns.take(idOf('cool-down', request.params.id), parse(benchChanges, request.body).changes),
+  serve(api, 'liveStatus', ({ request }) => live.status(keyOf(request)));
+  for (const [name, form] of [
+    ['live', 'lines'],
+    ['liveShell', 'shell'],
+  ] as const)
+    serveRaw(
+      api,
+      name,
+      async ({ request, response }) => {
+        const seq = numberOf(request, 'seq') ?? missing('seq', 'Number your batches from 0: seq=0, seq=1, …');
+        response.json(
+          await live.take(keyOf(request), seq, String(request.body ?? ''), numberOf(request, 'at'), form),
+        );
+      },
+      text,
     );
-  });
+
+  serve(api, 'coolWatches', () => coolDowns.watched());
+  serve(api, 'coolChanges', ({ params, body }) => coolDowns.take(params.id, body.changes));
 }
 
 /** Where this server is reached from the machine that it runs on. */

@@ -1,21 +1,21 @@
-import { KIT_KINDS, newRecord, newRefusal, type KitKind, type NewRecord } from '@pace-check/contract';
+import { KIT_KINDS, newRecord, type KitKind, type NewRecord } from '@pace-check/contract';
 import express, { type Router } from 'express';
 import type pg from 'pg';
 import type * as z from 'zod';
 import { Kits } from '../services/kit';
 import { exportCsv, exportJson, importKit } from '../services/kitFile';
 import { notFound } from '../services/problem';
-import { idOf, parse, queryText } from './parse';
+import { parse, queryText } from './parse';
+import { serve, serveRaw } from './serve';
 
 /** The kit: records, refusals, and files of it. */
 export function kitRoutes(api: Router, pool: pg.Pool): void {
   const kits = new Kits(pool);
-  const json = express.json({ limit: '1mb' });
 
-  api.get('/kit', async (_request, response) => void response.json(await kits.read()));
-  api.get('/kit/file', async (request, response) => {
-    const kind = queryText(request.query['kind']);
-    if (kind === null)
+  serve(api, 'kit', () => kits.read());
+  serveRaw(api, 'kitFile', async ({ request, response }) => {
+    const asked = queryText(request.query['kind']);
+    if (asked === null)
       response
         .type('application/json')
         .attachment('kit.json')
@@ -23,42 +23,30 @@ export function kitRoutes(api: Router, pool: pg.Pool): void {
     else
       response
         .type('text/csv')
-        .attachment(`kit-${kindOf(kind)}.csv`)
-        .send(await exportCsv(pool, kindOf(kind)));
+        .attachment(`kit-${kindOf(asked)}.csv`)
+        .send(await exportCsv(pool, kindOf(asked)));
   });
-  api.post(
-    '/kit/file',
-    express.text({ type: () => true, limit: '16mb' }),
-    async (request, response) =>
+  serveRaw(
+    api,
+    'importKit',
+    async ({ request, response }) =>
       void response.json(await importKit(pool, typeof request.body === 'string' ? request.body : '')),
+    express.text({ type: () => true, limit: '16mb' }),
   );
-  api.post(
-    '/kit/refusals',
-    json,
-    async (request, response) =>
-      void response.status(201).json(await kits.refuse(parse(newRefusal, request.body))),
-  );
-  api.delete('/kit/refusals/:id', async (request, response) => {
-    await kits.takeRefusalBack(idOf('refusal', request.params.id));
-    response.status(204).end();
+  serve(api, 'refuse', ({ body }) => kits.refuse(body));
+  serve(api, 'takeRefusalBack', ({ params }) => kits.takeRefusalBack(params.id));
+  serve(api, 'addRecord', ({ params, body }) => {
+    const kind = kindOf(params.kind);
+    return kits.add(kind, parse(recordOf(kind), body));
   });
-  api.post('/kit/:kind', json, async (request, response) => {
-    const kind = kindOf(request.params.kind);
-    response.status(201).json(await kits.add(kind, parse(recordOf(kind), request.body)));
+  serve(api, 'replaceRecord', ({ params, body }) => {
+    const kind = kindOf(params.kind);
+    return kits.replace(kind, params.id, parse(recordOf(kind), body));
   });
-  api.put('/kit/:kind/:id', json, async (request, response) => {
-    const kind = kindOf(request.params.kind);
-    await kits.replace(kind, idOf(kind, request.params.id), parse(recordOf(kind), request.body));
-    response.status(204).end();
-  });
-  api.delete('/kit/:kind/:id', async (request, response) => {
-    const kind = kindOf(request.params.kind);
-    await kits.delete(kind, idOf(kind, request.params.id));
-    response.status(204).end();
-  });
+  serve(api, 'deleteRecord', ({ params }) => kits.delete(kindOf(params.kind), params.id));
 }
 
-function kindOf(value: string | string[] | undefined): KitKind {
+function kindOf(value: string): KitKind {
   const kind = KIT_KINDS.find((known) => known === value);
   if (!kind) throw notFound('kind of record');
   return kind;

@@ -1,34 +1,46 @@
 import {
   benchChange,
+  plannedEndId,
   type BenchChange,
+  type BenchPlan,
   type BenchState,
   type ChangesTaken,
   type Recording,
 } from '@pace-check/contract';
-import { clock } from '@pace-check/core';
+import {
+  changeRun,
+  clock,
+  dayMinute,
+  howEnded,
+  Lines,
+  plannedEndMs,
+  type ChangeRefused,
+  type RunChange,
+} from '@pace-check/core';
 import type pg from 'pg';
 import { v5 as uuidOf } from 'uuid';
 import { insertEvents, readCard, readEvents } from '../sql/cards';
 import { inTransaction, type Queryable } from '../sql/database';
 import { idByName, setupIdByName } from '../sql/kit';
 import {
-  closeSpans,
   insertRecording,
   keepClock,
   listRecordings,
   noteChange,
   putEntries,
   readChangedEntries,
+  readLines,
+  readOpenSpans,
   readRecording,
   runningRuns,
-  takeEntryBack,
   unsettledRuns,
   updateRecording,
+  type RecordingChange,
   type RecordingRow,
 } from '../sql/recordings';
 import { insertRun, lockRun, readRun, readRuns, setStarted, type NamedRun } from '../sql/runs';
 import { runMs, type LiveRuns } from './liveRuns';
-import { PlannedEnds, plannedEndId, plannedEndMs } from './plannedEnds';
+import { PlannedEnds } from './plannedEnds';
 import { notFound, Problem } from './problem';
 import { BY_HAND_RUN, type Runs } from './runs';
 import { serverNow } from './serverClock';
@@ -38,8 +50,6 @@ import { takeChanges } from './takeChanges';
 const LATE_MS = 1000;
 /** Ended recordings are listed so long. */
 const LISTED_HOURS = 24;
-/** A start further from now is a clock that is wrong. */
-const START_WITHIN_MS = 24 * 3600 * 1000;
 
 /** Lines of a series of readings that a screen is told at once. */
 const SERIES_LINES = 80;
@@ -47,8 +57,6 @@ const SERIES_LINES = 80;
 const KEEP_CLOCK_MS = 5000;
 /** A timer may be this much early, ms. */
 const EARLY_MS = 50;
-/** Two people who press the button at one moment mean one end. */
-const SAME_END_MS = 10_000;
 
 /** Recording a run: what people do at the bench. */
 export class Bench {
@@ -76,22 +84,23 @@ export class Bench {
     });
   }
 
-  async recording(runId: string): Promise<Recording> {
+  private async read(runId: string): Promise<{ recording: Recording; change: number }> {
     const row = await readRecording(this.pool, runId);
     const run = row && (await readRun(this.pool, runId));
     if (!row || !run) throw notFound('recording');
-    return toRecording(row, run, (await this.live.sources([runId])).get(runId) ?? []);
+    const sources = (await this.live.sources([runId])).get(runId) ?? [];
+    return { recording: toRecording(row, run, sources), change: row.change };
   }
 
   /** A run as its screens show it; lines that changed after a number, or all. */
   async state(runId: string, after = -1): Promise<BenchState> {
-    const recording = await this.recording(runId);
-    const { entries, change } = await readChangedEntries(this.pool, runId, after, SERIES_LINES);
+    // before its lines: what changes in between is told once more, not missed
+    const { recording, change } = await this.read(runId);
     return {
       recording,
-      entries: entries.map(({ change: _change, ...entry }) => entry),
+      entries: await readChangedEntries(this.pool, runId, after, SERIES_LINES),
       live: recording.status === 'running' ? await this.live.pace(runId) : null,
-      change: change ?? Math.max(after, 0),
+      change,
       now: serverNow(),
     };
   }
@@ -99,7 +108,10 @@ export class Bench {
   /** Makes changes, each once. */
   async take(runId: string, changes: unknown[]): Promise<ChangesTaken> {
     try {
-      return await takeChanges(benchChange, changes, (change) => this.change(runId, change));
+      const taken = await takeChanges(benchChange, changes, (change) => this.change(runId, change));
+      // a screen that has heard of this number has heard of these changes
+      const row = await readRecording(this.pool, runId);
+      return row ? { ...taken, change: row.change } : taken;
     } finally {
       await this.live.changed(runId);
     }
@@ -116,7 +128,7 @@ export class Bench {
       const row = await readRecording(db, runId, true);
       if (!row) throw notFound('recording');
       if (!(await noteChange(db, runId, change.id))) return false;
-      await CHANGES[change.kind](db, row, change as never);
+      await make(db, row, change satisfies ChangeOfRun);
       return change.kind === 'end' || row.status === 'ended';
     });
     if (change.kind === 'open') await this.runs.applyPreflight(runId, change.preflight);
@@ -139,7 +151,13 @@ export class Bench {
       const atMs = row && plannedEndMs(row);
       if (!row || atMs === null || atMs > runMs(row)! + EARLY_MS * row.speed || !(await readRun(db, runId)))
         return false;
-      await endRun(db, row, { entry: plannedEndId(runId), atMs, reason: 'planned', writer: null });
+      await make(db, row, {
+        kind: 'end',
+        entry: plannedEndId(runId),
+        atMs,
+        reason: 'planned',
+        writer: null,
+      });
       await tellCard(db, row, atMs);
       return true;
     });
@@ -231,88 +249,67 @@ async function open(
   return true;
 }
 
-type Change<K extends BenchChange['kind']> = Extract<BenchChange, { kind: K }>;
+type ChangeOfRun = Exclude<BenchChange, { kind: 'open' }>;
 
-const CHANGES: {
-  [K in Exclude<BenchChange['kind'], 'open'>]: (
-    db: Queryable,
-    row: RecordingRow,
-    change: Change<K>,
-  ) => Promise<void>;
-} = {
-  start: async (db, row, { at }) => {
-    // two people pressed it: the first one counts
-    if (row.status !== 'ready') return;
-    const now = serverNow();
-    const startedMs = at > now || at < now - START_WITHIN_MS ? now : at;
-    await updateRecording(db, row.runId, { status: 'running', startedMs });
-    await setStarted(db, row.runId, startedMs);
-  },
-  put: async (db, row, { entry, line, open, writer }) => {
-    if (line.type === 'end')
-      throw new Problem(400, {
+/** Makes a change as the rulebook has it, and stores what came of it. The run must be locked. @throws Problem where it cannot be made */
+async function make(db: Queryable, row: RecordingRow, change: RunChange<BenchPlan>): Promise<void> {
+  const { runId } = row;
+  const made = changeRun(row, await linesFor(db, runId, change), change, {
+    nowMs: serverNow(),
+    plannedEnd: plannedEndId(runId),
+  });
+  if (made.refused) throw refusal(made.refused);
+  const { run, lines } = made;
+  const lost = await putEntries(
+    db,
+    runId,
+    lines.map(({ source: _source, ...line }) => line),
+  );
+  if (lost.length > 0) throw refusal({ why: 'taken-back' });
+  const changed: RecordingChange = {
+    ...(run.status === row.status ? {} : { status: run.status, startedMs: run.startedMs ?? undefined }),
+    ...(run.end === row.end ? {} : { end: run.end }),
+    ...(run.plan === row.plan ? {} : { plan: run.plan }),
+    // what came to a run that has ended is joined anew
+    ...(run.status === 'ended' && lines.length > 0 ? { settled: false } : {}),
+  };
+  if (Object.keys(changed).length > 0) await updateRecording(db, runId, changed);
+  if (run.startedMs !== row.startedMs) await setStarted(db, runId, run.startedMs!);
+}
+
+/** The lines that a change may look at, and no more. */
+async function linesFor(db: Queryable, runId: string, change: RunChange<BenchPlan>): Promise<Lines> {
+  if (change.kind === 'end')
+    return new Lines([
+      ...(await readOpenSpans(db, runId)),
+      ...(await readLines(db, runId, [plannedEndId(runId)])),
+    ]);
+  return new Lines('entry' in change ? await readLines(db, runId, [change.entry]) : []);
+}
+
+function refusal(refused: ChangeRefused): Problem {
+  switch (refused.why) {
+    case 'no-line':
+      return notFound('line');
+    case 'end-as-line':
+      return new Problem(400, {
         code: 'bad-request',
         message: 'A run ends by its own button.',
         remedy: 'Use “End the run”.',
       });
-    const lost = await putEntries(db, row.runId, [
-      {
-        id: entry,
-        line:
-          open && line.type === 'span' && row.status === 'ended'
-            ? { ...line, toMs: Math.max(line.fromMs, row.endMs!) }
-            : line,
-        open: open && row.status !== 'ended',
-        writer,
-      },
-    ]);
-    if (lost.length > 0)
-      throw new Problem(409, {
+    case 'taken-back':
+      return new Problem(409, {
         code: 'gone',
         message: 'This line was taken back meanwhile.',
         remedy: 'Enter it anew if it is wanted.',
       });
-    if (row.status === 'ended') await updateRecording(db, row.runId, { settled: false });
-  },
-  'take-back': async (db, row, { entry }) => {
-    if (!(await takeEntryBack(db, row.runId, entry))) throw notFound('line');
-    if (row.status === 'ended') await updateRecording(db, row.runId, { settled: false });
-  },
-  plan: async (db, row, { plan }) => updateRecording(db, row.runId, { plan }),
-  end: async (db, row, change) => {
-    if (row.status !== 'ended') return endRun(db, row, change);
-    // who ended it before it ended by itself was only heard late
-    if (change.atMs < row.endMs! && (await takeEntryBack(db, row.runId, plannedEndId(row.runId))))
-      return endRun(db, row, change);
-    if (
-      change.entry === plannedEndId(row.runId) ||
-      (change.reason === row.endReason && Math.abs(change.atMs - row.endMs!) <= SAME_END_MS * row.speed)
-    )
-      return;
-    throw new Problem(409, {
-      code: 'ended',
-      message: `The run has ended already, at ${clock(row.endMs! / 1000)}.`,
-      remedy: 'Its end reason and time are corrected on the run’s page.',
-    });
-  },
-};
-
-async function endRun(
-  db: Queryable,
-  row: RecordingRow,
-  {
-    entry,
-    atMs,
-    reason,
-    writer,
-  }: Pick<Change<'end'>, 'entry' | 'atMs' | 'reason'> & { writer: string | null },
-): Promise<void> {
-  const endMs = Math.min(atMs, runMs({ ...row, endMs: null }) ?? 0);
-  await closeSpans(db, row.runId, endMs);
-  await putEntries(db, row.runId, [
-    { id: entry, line: { type: 'end', atMs: endMs, reason }, ...(writer === null ? {} : { writer }) },
-  ]);
-  await updateRecording(db, row.runId, { status: 'ended', endMs, endReason: reason, settled: false });
+    case 'ended':
+      return new Problem(409, {
+        code: 'ended',
+        message: `The run has ended already, at ${clock(refused.atMs / 1000)}.`,
+        remedy: 'Its end reason and time are corrected on the run’s page.',
+      });
+  }
 }
 
 /** The day of the card hears of it once, whoever tells: from where it heard of the start. */
@@ -327,10 +324,10 @@ async function tellCard(db: Queryable, { runId, step }: RecordingRow, endMs: num
     {
       id: uuidOf('ended', runId),
       kind: 'ended',
-      how: 'done',
+      how: howEnded('planned'),
       stepId: step.stepId,
       repeat: step.repeat,
-      atMin: Math.round(startMin + endMs / 60_000),
+      atMin: dayMinute(endMs / 60_000, startMin, null, 1),
     },
   ]);
 }
@@ -351,7 +348,7 @@ function toRecording(row: RecordingRow, run: NamedRun, sources: Recording['sourc
     speed: row.speed,
     plan: row.plan,
     step: row.step,
-    end: row.endMs === null ? null : { atMs: row.endMs, reason: row.endReason! },
+    end: row.end,
     sources,
     used: row.used,
     settled: row.settled,

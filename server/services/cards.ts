@@ -1,10 +1,12 @@
 import {
   batteryWhOf,
+  dayChange,
   type Card,
   type CardChange,
   type CardInput,
   type CardStep,
   type CardSummary,
+  type ChangesTaken,
   type NewCoolDown,
   type NewRequest,
   type PlanInput,
@@ -51,6 +53,7 @@ import { addRequest, answerRequest, deleteRequest, listRequests } from '../sql/r
 import { hasCode } from './kit';
 import { notFound, Problem } from './problem';
 import type { Runs } from './runs';
+import { takeChanges } from './takeChanges';
 
 /** What a device is held for while nobody said. */
 const USUAL_KIND: DeviceKind = 'phone';
@@ -139,6 +142,11 @@ export class Cards {
 
   /** Notes what happened; runs that steps are linked to take over the step's conditions. */
   async happened(id: string, events: StoredDayEvent[]): Promise<Card> {
+    await this.note(id, events);
+    return this.get(id);
+  }
+
+  private async note(id: string, events: StoredDayEvent[]): Promise<void> {
     await inTransaction(this.pool, async (db) => {
       const card = (await readCard(db, id, true)) ?? fail();
       await insertEvents(db, card.id, events);
@@ -146,7 +154,6 @@ export class Cards {
       throw hasCode(error, '23503') ? notFound('run') : error;
     });
     for (const event of events) if (event.kind === 'linked') await this.link(id, event);
-    return this.get(id);
   }
 
   private async link(
@@ -166,14 +173,30 @@ export class Cards {
     await answerRequest(this.pool, stepId, runId);
   }
 
+  /** Makes changes that waited at a desk, each by itself; one that was made before is done. */
+  take(id: string, changes: unknown[]): Promise<ChangesTaken> {
+    return takeChanges(dayChange, changes, async (change) => {
+      if (change.kind === 'take-back') await this.removeEvent(id, change.event);
+      else if (change.kind === 'plan') await this.plan(id, change);
+      else await this.note(id, [change]);
+    });
+  }
+
   /** Takes back something that was noted. */
   async takeBack(id: string, eventId: string): Promise<Card> {
-    await inTransaction(this.pool, async (db) => {
-      const event = (await readEvents(db, id)).find((one) => one.id === eventId);
-      if (!event || !(await deleteEvent(db, id, eventId))) throw notFound('note of the day');
-      if (event.kind === 'linked') await answerRequest(db, event.stepId, null);
-    });
+    if (!(await this.removeEvent(id, eventId))) throw notFound('note of the day');
     return this.get(id);
+  }
+
+  /** @returns false where nothing of that id is noted */
+  private removeEvent(id: string, eventId: string): Promise<boolean> {
+    return inTransaction(this.pool, async (db) => {
+      if (!(await readCard(db, id, true))) fail();
+      const event = (await readEvents(db, id)).find((one) => one.id === eventId);
+      if (!event || !(await deleteEvent(db, id, eventId))) return false;
+      if (event.kind === 'linked') await answerRequest(db, event.stepId, null);
+      return true;
+    });
   }
 
   async delete(id: string): Promise<void> {

@@ -1,5 +1,5 @@
 import { coolChange, type ChangesTaken, type CoolChange, type CoolWatch } from '@pace-check/contract';
-import { coolDown } from '@pace-check/core';
+import { changeWatch, coolDown } from '@pace-check/core';
 import type pg from 'pg';
 import {
   endWatch,
@@ -38,16 +38,9 @@ async function make(db: Queryable, id: string, change: CoolChange): Promise<void
   const watch = await lockWatched(db, id);
   if (!watch) throw notFound('cool-down');
   if (!(await noteCoolChange(db, id, change.id))) return;
-  if (change.kind === 'done') return endWatch(db, id);
-  if (change.kind === 'ready-line') return setReadyLine(db, id, change.readyC);
-  const others = watch.readings.filter((reading) => reading.id !== change.reading);
-  // a clock that is behind may tell of a time before the start
-  const readings =
-    change.kind === 'take-back'
-      ? others
-      : [
-          ...others,
-          { id: change.reading, atS: Math.max(0, (change.at - watch.startedAt) / 1000), c: change.c },
-        ].sort((a, b) => a.atS - b.atS);
-  await updateWatch(db, id, readings, coolDown(readings)?.fit.tau ?? null);
+  const changed = changeWatch(watch, change);
+  if (changed === null) return endWatch(db, id);
+  if (changed.readyC !== watch.readyC) await setReadyLine(db, id, changed.readyC);
+  if (changed.readings !== watch.readings)
+    await updateWatch(db, id, changed.readings, coolDown(changed.readings)?.fit.tau ?? null);
 }

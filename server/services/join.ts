@@ -24,7 +24,7 @@ export interface Recorded {
 /** Reads what sources and people gave of a run, as it stands at one moment. */
 export async function readRecorded(
   db: Queryable,
-  { runId, endMs, change }: RecordingRow,
+  { runId, end, change }: RecordingRow,
   { revision }: NamedRun,
 ): Promise<Recorded> {
   const sources = [];
@@ -33,7 +33,7 @@ export async function readRecorded(
     runId,
     change,
     revision,
-    task: { kind: 'join', sources, entries: await readBenchEntries(db, runId), endMs },
+    task: { kind: 'join', sources, entries: await readBenchEntries(db, runId), endMs: end?.atMs ?? null },
   };
 }
 

@@ -7,7 +7,14 @@ import type {
   SourceKind,
   SourceWithKey,
 } from '@pace-check/contract';
-import { joinSpans, MOST_LINES, readShellText, type FramesLine, type RunHeader } from '@pace-check/core';
+import {
+  joinSpans,
+  MOST_LINES,
+  readShellText,
+  runClockMs,
+  type FramesLine,
+  type RunHeader,
+} from '@pace-check/core';
 import type pg from 'pg';
 import { v5 as uuidOf } from 'uuid';
 import { framesText } from '../frames/batchCodec';
@@ -370,7 +377,7 @@ export class LiveRuns {
   ): Sorted {
     const { row } = source;
     const nowMs = runMs(recording)!;
-    const limitMs = recording.status === 'ended' ? recording.endMs! : nowMs + AHEAD_MS * recording.speed;
+    const limitMs = recording.end ? recording.end.atMs : nowMs + AHEAD_MS * recording.speed;
     row.heardMs = serverNow();
     if (
       at !== null &&
@@ -475,9 +482,7 @@ const tooFast = (message: string): Problem =>
   new Problem(429, { code: 'slow-down', message, remedy: 'Keep the batch and send it again in a second.' });
 
 /** The run's clock; null before the start. */
-export function runMs({ startedMs, speed, endMs }: RecordingRow): number | null {
-  return endMs ?? (startedMs === null ? null : (serverNow() - startedMs) * speed);
-}
+export const runMs = (row: RecordingRow): number | null => runClockMs(row, serverNow());
 
 function statusOf(recording: RecordingRow, { next }: SourceRow): LiveStatus {
   return { status: recording.status, speed: recording.speed, runMs: runMs(recording), next };

@@ -1,12 +1,9 @@
-import { v5 as uuidOf } from 'uuid';
+import { plannedEndMs } from '@pace-check/core';
 import type { RecordingRow } from '../sql/recordings';
 import { serverNow } from './serverClock';
 
 /** Timers hold no more, ms; a later end is looked at again. */
 const LONGEST_MS = 2 ** 31 - 1;
-
-/** The line with which a run ends by itself: the same, whoever makes it. */
-export const plannedEndId = (runId: string): string => uuidOf('planned-end', runId);
 
 /** Runs that were asked to end by themselves, each with its timer: no screen need be open. */
 export class PlannedEnds {
@@ -42,7 +39,3 @@ export class PlannedEnds {
     for (const timer of this.timers.values()) clearTimeout(timer);
   }
 }
-
-/** Where a run that goes on ends by itself, ms on its clock; null where it does not. */
-export const plannedEndMs = ({ status, plan: { minutes, endsItself } }: RecordingRow): number | null =>
-  status === 'running' && endsItself && minutes !== null ? minutes * 60_000 : null;

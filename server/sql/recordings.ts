@@ -11,25 +11,22 @@ import {
   type EndReason,
   type EntryLine,
   type PresentAnchor,
+  type RecordedLine,
+  type RecordedRun,
   type SourceUse,
 } from '@pace-check/core';
 import type { Queryable } from './database';
 
-export interface RecordingRow {
+export interface RecordingRow extends RecordedRun<BenchPlan> {
   runId: string;
-  status: Recording['status'];
-  startedMs: number | null;
-  endMs: number | null;
-  endReason: EndReason | null;
-  speed: number;
-  plan: BenchPlan;
   step: Recording['step'];
+  /** Number of the last change of the run or its lines. */
   change: number;
   used: SourceUse[];
   settled: boolean;
 }
 
-const SELECT = `select run_id as "runId", status, started_ms as "startedMs", end_ms as "endMs", end_reason as "endReason", speed, plan, step, change::float8 as change, used, settled from recording`;
+const SELECT = `select run_id as "runId", status, started_ms as "startedMs", case when end_ms is not null then json_build_object('atMs', end_ms, 'reason', end_reason) end as "end", speed, plan, step, change::float8 as change, used, settled from recording`;
 
 /** @param lock others wait until the transaction ends: changes of a run are numbered one after the other */
 export async function readRecording(
@@ -58,33 +55,26 @@ export async function insertRecording(
   ]);
 }
 
-const COLUMNS = {
-  status: 'status',
-  startedMs: 'started_ms',
-  endMs: 'end_ms',
-  endReason: 'end_reason',
-  plan: 'plan',
-  used: 'used',
-  settled: 'settled',
-} as const;
+/** What a change may change of the row. */
+export type RecordingChange = Partial<
+  Pick<RecordingRow, 'status' | 'startedMs' | 'end' | 'plan' | 'used' | 'settled'>
+>;
 
 /** Changes the row; it counts as a change of the run. */
-export async function updateRecording(
-  db: Queryable,
-  runId: string,
-  changes: Partial<Pick<RecordingRow, keyof typeof COLUMNS>>,
-): Promise<void> {
-  const names = (Object.keys(COLUMNS) as (keyof typeof COLUMNS)[]).filter(
-    (name) => changes[name] !== undefined,
-  );
+export async function updateRecording(db: Queryable, runId: string, change: RecordingChange): Promise<void> {
+  const columns: Record<string, unknown> = {
+    status: change.status,
+    started_ms: change.startedMs,
+    end_ms: change.end?.atMs,
+    end_reason: change.end?.reason,
+    plan: change.plan && JSON.stringify(change.plan),
+    used: change.used && JSON.stringify(change.used),
+    settled: change.settled,
+  };
+  const said = Object.entries(columns).filter(([, value]) => value !== undefined);
   await db.query(
-    `update recording set change = change + 1${names.map((name, i) => `, ${COLUMNS[name]} = $${i + 2}`).join('')} where run_id = $1`,
-    [
-      runId,
-      ...names.map((name) =>
-        name === 'plan' || name === 'used' ? JSON.stringify(changes[name]) : changes[name],
-      ),
-    ],
+    `update recording set change = change + 1${said.map(([column], i) => `, ${column} = $${i + 2}`).join('')} where run_id = $1`,
+    [runId, ...said.map(([, value]) => value)],
   );
 }
 
@@ -127,10 +117,6 @@ export async function noteChange(db: Queryable, runId: string, id: string): Prom
   );
 }
 
-interface EntryRow extends BenchEntry {
-  change: number;
-}
-
 /**
  * Lines that changed after a number, in the order of their changes. What people
  * wrote is all there; of each series that a source tells the latest, and of
@@ -138,28 +124,38 @@ interface EntryRow extends BenchEntry {
  * every second.
  *
  * @param most lines of a series
- * @returns the lines, and the number of the last change of all
  */
 export async function readChangedEntries(
   db: Queryable,
   runId: string,
   after: number,
   most: number,
-): Promise<{ entries: EntryRow[]; change: number | null }> {
-  const { rows } = await db.query<EntryRow & { lastChange: number }>(
-    `select id, line, open, source as source, writer, "takenBack", change, "lastChange" from (
-       select id, line, open, source_id as source, writer, taken_back as "takenBack", change::float8 as change, max(change) over ()::float8 as "lastChange",
+): Promise<BenchEntry[]> {
+  return (
+    await db.query<BenchEntry>(
+      `select id, line, open, source as source, writer, "takenBack" from (
+       select id, line, open, source_id as source, writer, taken_back as "takenBack", change, seq,
          row_number() over series as back, count(*) over (partition by source_id, type, line ->> 'spot') as all_of_it
        from entry where run_id = $1 and change > $2
        window series as (partition by source_id, type, line ->> 'spot' order by at_ms desc, seq desc)
      ) as changed
-     where source is null or all_of_it <= $3 or (back - 1) % ceil(all_of_it::float8 / $3)::bigint = 0 order by change`,
-    [runId, after, most],
-  );
-  return {
-    entries: rows.map(({ lastChange: _lastChange, ...entry }) => entry),
-    change: rows[0]?.lastChange ?? null,
-  };
+     where source is null or all_of_it <= $3 or (back - 1) % ceil(all_of_it::float8 / $3)::bigint = 0 order by change, seq`,
+      [runId, after, most],
+    )
+  ).rows;
+}
+
+const SELECT_LINE =
+  'select id, line, open, source_id as source, writer, taken_back as "takenBack" from entry where run_id = $1';
+
+/** Lines of a run by their ids, taken back or not. */
+export async function readLines(db: Queryable, runId: string, ids: string[]): Promise<RecordedLine[]> {
+  return (await db.query<RecordedLine>(`${SELECT_LINE} and id = any($2)`, [runId, ids])).rows;
+}
+
+/** Spans of a run that are going on. */
+export async function readOpenSpans(db: Queryable, runId: string): Promise<RecordedLine[]> {
+  return (await db.query<RecordedLine>(`${SELECT_LINE} and open and not taken_back`, [runId])).rows;
 }
 
 /** The latest that an earlier server's clock showed while a run was recorded that still is, ms since 1970; null where none is. */
@@ -197,55 +193,37 @@ export interface PutEntry {
   line: EntryLine;
   open?: boolean;
   sourceId?: string;
-  writer?: string;
+  writer?: string | null;
+  takenBack?: boolean;
 }
 
 /** Writes lines; one that is there is changed. The run must be locked. @returns ids that belong to another run */
 export async function putEntries(db: Queryable, runId: string, entries: PutEntry[]): Promise<string[]> {
   if (entries.length === 0) return [];
   const change = await nextChange(db, runId);
-  const rows = entries.map(({ id, line, open = false, sourceId = null, writer = null }) => ({
-    id,
-    type: line.type,
-    at: lineTimeMs(line),
-    line,
-    open,
-    sourceId,
-    writer,
-  }));
+  const rows = entries.map(
+    ({ id, line, open = false, sourceId = null, writer = null, takenBack = false }) => ({
+      id,
+      type: line.type,
+      at: lineTimeMs(line),
+      line,
+      open,
+      sourceId,
+      writer,
+      takenBack,
+    }),
+  );
   const result = await db.query<{ id: string }>(
-    `insert into entry (run_id, seq, id, type, at_ms, line, source, source_id, writer, open, change)
+    `insert into entry (run_id, seq, id, type, at_ms, line, source, source_id, writer, open, taken_back, change)
      select $1, (select coalesce(max(seq), -1) from entry where run_id = $1) + place, (item ->> 'id')::uuid, item ->> 'type', (item ->> 'at')::float8, item -> 'line',
-       case when item ->> 'sourceId' is null then 'hand' else 'source' end, (item ->> 'sourceId')::uuid, item ->> 'writer', (item ->> 'open')::boolean, $3
+       case when item ->> 'sourceId' is null then 'hand' else 'source' end, (item ->> 'sourceId')::uuid, item ->> 'writer', (item ->> 'open')::boolean, (item ->> 'takenBack')::boolean, $3
      from jsonb_array_elements($2::jsonb) with ordinality as lines (item, place)
-     on conflict (id) do update set type = excluded.type, at_ms = excluded.at_ms, line = excluded.line, open = excluded.open, change = excluded.change where entry.run_id = excluded.run_id and not entry.taken_back
+     on conflict (id) do update set type = excluded.type, at_ms = excluded.at_ms, line = excluded.line, open = excluded.open, taken_back = excluded.taken_back, change = excluded.change where entry.run_id = excluded.run_id and not entry.taken_back
      returning id`,
     [runId, JSON.stringify(rows), change],
   );
   const written = new Set(result.rows.map((row) => row.id));
   return entries.map((entry) => entry.id).filter((id) => !written.has(id));
-}
-
-/** @returns false where there is no such line */
-export async function takeEntryBack(db: Queryable, runId: string, id: string): Promise<boolean> {
-  const change = await nextChange(db, runId);
-  return (
-    (
-      await db.query(
-        'update entry set taken_back = true, open = false, change = $3 where run_id = $1 and id = $2 and source_id is null',
-        [runId, id, change],
-      )
-    ).rowCount === 1
-  );
-}
-
-/** Spans that are going on end here. */
-export async function closeSpans(db: Queryable, runId: string, atMs: number): Promise<void> {
-  const change = await nextChange(db, runId);
-  await db.query(
-    `update entry set open = false, change = $3, line = jsonb_set(line, '{toMs}', to_jsonb(greatest($2, (line ->> 'fromMs')::float8))) where run_id = $1 and open and not taken_back`,
-    [runId, atMs, change],
-  );
 }
 
 /** All lines that were not taken back, for joining. */

@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
-import { USUAL_BENCH_PLAN, type BenchState, type RunDetail, type SourceWithKey } from '@pace-check/contract';
+import { ROUTES, USUAL_BENCH_PLAN, type BenchChange } from '@pace-check/contract';
 import { LiveSender, Mischief, SCENARIOS, standIn, type Scenario, type SentSummary } from '@pace-check/rig';
 import type { Browser } from '@playwright/test';
+import { ask } from '../ask';
 
 /** Ticks of a process's time in a second, on Linux. */
 const TICKS_PER_S = 100;
@@ -17,20 +18,13 @@ async function processorS(pid: number): Promise<number> {
   return (Number(fields[11]) + Number(fields[12])) / TICKS_PER_S;
 }
 
-async function post<T>(address: string, path: string, body: object): Promise<T> {
-  const response = await fetch(`${address}/api${path}`, {
-    method: 'POST',
-    body: JSON.stringify(body),
-    headers: { 'content-type': 'application/json' },
-  });
-  if (!response.ok) throw new Error(await response.text());
-  return (await response.json()) as T;
-}
-
 interface Handset {
   run: string;
   key: string;
 }
+
+const change = (address: string, run: string, made: BenchChange): Promise<unknown> =>
+  ask(address, ROUTES.benchChanges, { params: { id: run }, body: { changes: [made] } });
 
 /** A run of its own for each handset, started. */
 async function openRuns(address: string, count: number, scenario: Scenario): Promise<Handset[]> {
@@ -44,29 +38,23 @@ async function openRuns(address: string, count: number, scenario: Scenario): Pro
       target: 120,
       refresh: 120,
     };
-    await post(address, `/bench/${run}/changes`, {
-      changes: [
-        {
-          id: randomUUID(),
-          kind: 'open',
-          facts,
-          preflight: { roomC: scenario.roomC },
-          plan: USUAL_BENCH_PLAN,
-          speed: 1,
-          step: null,
-        },
-      ],
+    await change(address, run, {
+      id: randomUUID(),
+      kind: 'open',
+      facts,
+      preflight: { roomC: scenario.roomC },
+      plan: USUAL_BENCH_PLAN,
+      speed: 1,
+      step: null,
     });
-    handsets.push({
-      run,
-      key: (await post<SourceWithKey>(address, `/bench/${run}/sources`, { name: 'handset', kind: 'handset' }))
-        .key,
+    const { key } = await ask(address, ROUTES.addSource, {
+      params: { id: run },
+      body: { name: 'handset', kind: 'handset' },
     });
+    handsets.push({ run, key });
   }
   await Promise.all(
-    handsets.map(({ run }) =>
-      post(address, `/bench/${run}/changes`, { changes: [{ id: randomUUID(), kind: 'start', at: 0 }] }),
-    ),
+    handsets.map(({ run }) => change(address, run, { id: randomUUID(), kind: 'start', at: 0 })),
   );
   return handsets;
 }
@@ -115,17 +103,13 @@ export async function measureLiveLoad(
   const screen = (await watching?.()) ?? null;
   let counted = 0;
   for (const { run } of opened) {
-    await post(address, `/bench/${run}/changes`, {
-      changes: [
-        {
-          id: randomUUID(),
-          kind: 'end',
-          entry: randomUUID(),
-          atMs: (seconds + 3600) * 1000,
-          reason: 'planned',
-          writer: 'bench',
-        },
-      ],
+    await change(address, run, {
+      id: randomUUID(),
+      kind: 'end',
+      entry: randomUUID(),
+      atMs: (seconds + 3600) * 1000,
+      reason: 'planned',
+      writer: 'bench',
     });
     counted += await framesOf(address, run);
   }
@@ -142,9 +126,9 @@ export async function measureLiveLoad(
 
 async function framesOf(address: string, run: string): Promise<number> {
   for (;;) {
-    const { recording } = (await (await fetch(`${address}/api/bench/${run}`)).json()) as BenchState;
+    const { recording } = await ask(address, ROUTES.recording, { params: { id: run } });
     if (recording.settled)
-      return ((await (await fetch(`${address}/api/runs/${run}`)).json()) as RunDetail).figures.frames.count;
+      return (await ask(address, ROUTES.run, { params: { id: run } })).figures.frames.count;
   }
 }
 
@@ -153,7 +137,7 @@ async function watchScreen(browser: Browser, address: string, run: string): Prom
   const page = await browser.newPage({ baseURL: address, viewport: { width: 390, height: 844 } });
   await page.goto(`/bench/${run}`);
   await page.locator('[data-heard]:not([data-heard=""])').waitFor();
-  const { recording } = (await (await fetch(`${address}/api/bench/${run}`)).json()) as BenchState;
+  const { recording } = await ask(address, ROUTES.recording, { params: { id: run } });
   await page.evaluate(
     ({ startedAt, every }) => {
       const behind: number[] = [];

@@ -1,4 +1,4 @@
-import type { BenchChange, Recording } from '@pace-check/contract';
+import type { Recording } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useRouter } from 'expo-router';
@@ -7,14 +7,14 @@ import { Pressable, ScrollView, View } from 'react-native';
 import { useRecordings } from '../../api/bench';
 import { useCards } from '../../api/queries';
 import { useLastSeen } from '../../offline/lastSeen';
-import { keptRuns, outbox, useOutbox, type Waiting } from '../../outbox';
+import { keptRuns, outbox, steadyClock, useOutbox, waitingFor, type Waiting } from '../../outbox';
 import { count } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
 import { Failed, Loading, Notice } from '../../ui/states';
 import { FONTS } from '../../ui/theme';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { Cooling } from './Cooling';
-import { mergeRecording } from './merge';
+import { mergeRun } from './merge';
 import { RunClock } from './PaceNow';
 import { sayStatus } from './say';
 
@@ -42,10 +42,7 @@ export function BenchHome(): ReactNode {
         ]
       : (recordings.data ?? []);
   const unsent = unsentRuns(waiting, known);
-  const all = [
-    ...unsent,
-    ...known.map((one) => mergeRecording(one.runId, one, changesOf(waiting, one.runId))!),
-  ];
+  const all = [...unsent, ...known.flatMap((one) => merged(one.runId, one, waiting) ?? [])];
   const going = all.filter((one) => one.status !== 'ended');
   const ended = all.filter((one) => one.status === 'ended');
   return (
@@ -171,14 +168,12 @@ function Unsent({ waiting }: { waiting: Waiting[] }): ReactNode {
 function unsentRuns(waiting: Waiting[], known: Recording[]): Recording[] {
   return waiting.flatMap((one) => {
     if (one.change.kind !== 'open' || one.refused !== null) return [];
-    const runId = one.path.split('/')[2]!;
-    if (known.some((recording) => recording.runId === runId)) return [];
-    return mergeRecording(runId, null, changesOf(waiting, runId)) ?? [];
+    if (known.some((recording) => recording.runId === one.id)) return [];
+    return merged(one.id, null, waiting) ?? [];
   });
 }
 
-/** What was done here to a run and is on its way. */
-const changesOf = (waiting: Waiting[], runId: string): BenchChange[] =>
-  waiting
-    .filter((one) => one.path === `/bench/${runId}/changes` && one.refused === null)
-    .map((one) => one.change as unknown as BenchChange);
+/** A run with what was done here to it and is on its way. */
+const merged = (runId: string, recording: Recording | null, waiting: Waiting[]): Recording | null =>
+  mergeRun(runId, { recording, entries: [] }, [], waitingFor(waiting, 'bench', runId), steadyClock.now())
+    .recording;

@@ -1,11 +1,18 @@
-import type { EndReason, EntryLine } from '@pace-check/core';
-import type { Recording } from '@pace-check/contract';
+import {
+  dayMinute,
+  howEnded,
+  plannedEndMs,
+  type EndReason,
+  type EntryLine,
+  type HowEnded,
+} from '@pace-check/core';
+import { plannedEndId, type Recording } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
 import { v4 as uuid, v5 as uuidOf } from 'uuid';
-import { outbox, steadyClock } from '../../outbox';
+import { outbox, steadyClock, toCard } from '../../outbox';
 import { useDeleteRun, useRestoreRun } from '../../api/queries';
 import { BackTo } from '../../ui/BackTo';
 import { Choices } from '../../ui/Choices';
@@ -236,12 +243,12 @@ function alertsOf(recording: Recording, view: BenchView, nowMs: number): string[
 /** Ends the run at its planned end, where that was asked for; the server does the same, with the same line. */
 function useEndsItself(bench: BenchOf, recording: Recording, second: number): void {
   const done = useRef(false);
-  const { plan, status } = recording;
-  const due = status === 'running' && plan.endsItself && plan.minutes !== null && second >= plan.minutes * 60;
+  const atMs = plannedEndMs(recording);
+  const due = atMs !== null && second * 1000 >= atMs;
   useEffect(() => {
     if (!due || done.current) return;
     done.current = true;
-    endRun(bench, recording, 'planned', uuidOf('planned-end', recording.runId), plan.minutes! * 60_000);
+    endRun(bench, recording, 'planned', plannedEndId(recording.runId), atMs);
   });
 }
 
@@ -253,37 +260,21 @@ function endRun(
   atMs = bench.nowMs(),
 ): void {
   void bench.act({ kind: 'end', entry, atMs, reason, writer });
-  tellCard(
-    recording,
-    {
-      kind: 'ended',
-      how: reason === 'crash' ? 'crashed' : reason === 'would-not-start' ? 'skipped' : 'done',
-    },
-    atMs / 60_000,
-  );
+  tellCard(recording, { kind: 'ended', how: howEnded(reason) }, atMs / 60_000);
 }
 
 /** The day of the card hears of it too, once, whoever tells. */
 function tellCard(
   { runId, step, speed }: Recording,
-  event: { kind: 'started' } | { kind: 'ended'; how: 'done' | 'crashed' | 'skipped' },
+  event: { kind: 'started' } | { kind: 'ended'; how: HowEnded },
   minutes: number,
 ): void {
   if (!step) return;
   const now = new Date();
-  // a day that is practised, or that lies elsewhere in the calendar, goes by its plan
-  const clockMin = now.getHours() * 60 + now.getMinutes() + now.getSeconds() / 60;
-  const startMin =
-    speed === 1 && Math.abs(clockMin - minutes - step.atMin) < 4 * 60 ? clockMin - minutes : step.atMin;
-  void outbox.add(`/cards/${step.cardId}/events`, 'events', [
-    {
-      id: uuidOf(event.kind, runId),
-      ...event,
-      stepId: step.stepId,
-      repeat: step.repeat,
-      atMin: Math.round(startMin + minutes),
-    },
-  ]);
+  const deskMin = now.getHours() * 60 + now.getMinutes() + now.getSeconds() / 60;
+  const { stepId, repeat } = step;
+  const atMin = dayMinute(minutes, step.atMin, deskMin, speed);
+  void outbox.add(toCard(step.cardId, { id: uuidOf(event.kind, runId), ...event, stepId, repeat, atMin }));
 }
 
 function Head({ bench, recording }: { bench: BenchOf; recording: Recording }): ReactNode {

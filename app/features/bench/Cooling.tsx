@@ -7,7 +7,7 @@ import Svg, { Circle, Line, Polyline } from 'react-native-svg';
 import { v4 as uuid } from 'uuid';
 import { useCoolWatches } from '../../api/bench';
 import { useKit } from '../../api/queries';
-import { changeOf, outbox, steadyClock, useOutbox, type Waiting, type WithoutId } from '../../outbox';
+import { outbox, steadyClock, toCoolDown, useOutbox, type Waiting, type WithoutId } from '../../outbox';
 import { NumberInput } from '../../ui/Field';
 import { usePalette } from '../../ui/Look';
 import { NamePicker } from '../../ui/PickOrAdd';
@@ -24,7 +24,7 @@ const USUAL_ROOM_C = 20;
 const TIME = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 
 export const keepCool = (id: string, change: WithoutId<CoolChange>): Promise<void> =>
-  outbox.add(`/cool-downs/${id}/changes`, 'changes', [changeOf(change)]);
+  outbox.add(toCoolDown(id, change));
 
 /** Devices that cool, each with its readings, its curve and when it is ready. */
 export function Cooling(): ReactNode {
@@ -62,7 +62,7 @@ function useTakenSince(askedAt: number, ask: () => unknown): Waiting[] {
   useEffect(
     () =>
       outbox.onSent((sent) => {
-        const own = sent.filter((one) => one.path.startsWith('/cool-downs/'));
+        const own = sent.filter((one) => one.to === 'cool-down');
         if (own.length === 0) return;
         setTaken((before) => [...before.slice(-50), ...own.map((one) => ({ at: Date.now(), one }))]);
         void ask();

@@ -18,7 +18,7 @@ import { useForm, useWatch } from 'react-hook-form';
 import { ScrollView, View } from 'react-native';
 import { v4 as uuid } from 'uuid';
 import { useCard, useKit } from '../../api/queries';
-import { changeOf, outbox } from '../../outbox';
+import { outbox, toBench, toCard } from '../../outbox';
 import { BackTo } from '../../ui/BackTo';
 import { Chips } from '../../ui/Chips';
 import { Choices } from '../../ui/Choices';
@@ -119,20 +119,20 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
     const runId = uuid();
     const ofStep =
       step && card ? { cardId: card.id, stepId: step.id, repeat, atMin: atMin ?? card.day.startMin } : null;
-    await outbox.add(`/bench/${runId}/changes`, 'changes', [
-      changeOf({
-        kind: 'open' as const,
+    await outbox.add(
+      toBench(runId, {
+        kind: 'open',
         facts,
         preflight,
         plan: checked.data,
         speed: speed as number,
         step: ofStep,
       }),
-    ]);
-    if (ofStep)
-      await outbox.add(`/cards/${ofStep.cardId}/events`, 'events', [
-        changeOf({ kind: 'linked', stepId: ofStep.stepId, repeat, atMin: ofStep.atMin, runId }),
-      ]);
+    );
+    if (ofStep) {
+      const { cardId, stepId, atMin: startMin } = ofStep;
+      await outbox.add(toCard(cardId, { kind: 'linked', stepId, repeat, atMin: startMin, runId }));
+    }
     router.replace(`/bench/${runId}`);
   });
   return (

@@ -1,7 +1,9 @@
-import type { BenchChange, BenchEntry, CoolWatch, Recording } from '@pace-check/contract';
-import type { EntryLine, LiveFigures } from '@pace-check/core';
+import { plannedEndId } from '@pace-check/contract';
+import type { BenchChange, BenchEntry, CoolChange, CoolWatch, Recording } from '@pace-check/contract';
+import { changeRun, Lines, type EntryLine, type LiveFigures, type RecordedRun } from '@pace-check/core';
+import fc from 'fast-check';
 import type { Waiting } from '../../outbox/outbox';
-import { mergeEntries, mergeRecording } from './merge';
+import { mergeRun, type ShownEntry } from './merge';
 import { mergeWatches } from './mergeWatches';
 import { readyAt } from './readyAt';
 import { sayDue, sayLine, sayWarning } from './say';
@@ -26,14 +28,31 @@ const put = (id: string, line: EntryLine): BenchChange => ({
   open: false,
   writer: 'me',
 });
+const RUN = '11111111-1111-4111-8111-111111111111';
 let places = 0;
-const waits = (change: BenchChange, refused: string | null = null): Waiting => ({
+const waits = (change: BenchChange, refused: string | null = null): Waiting<'bench'> => ({
   n: places++,
-  path: '/bench/1/changes',
-  field: 'changes',
-  change: change as unknown as Waiting['change'],
+  to: 'bench',
+  id: RUN,
+  change,
   refused,
 });
+const NOW = 3_600_000;
+
+const mergeEntries = (
+  entries: BenchEntry[],
+  taken: BenchChange[],
+  waiting: Waiting<'bench'>[],
+  of: Recording = recording,
+): ShownEntry[] => mergeRun(RUN, { recording: of, entries }, taken, waiting, NOW).entries;
+const mergeRecording = (runId: string, server: Recording | null, changes: BenchChange[]): Recording | null =>
+  mergeRun(
+    runId,
+    { recording: server, entries: [] },
+    [],
+    changes.map((change) => waits(change)),
+    NOW,
+  ).recording;
 
 describe('lines on the screen', () => {
   it('are the server’s with what was done here on top, in order of time', () => {
@@ -67,9 +86,6 @@ describe('lines on the screen', () => {
     expect(mergeEntries([], [put('a', skin(1, 30))], [])).toEqual([
       expect.objectContaining({ id: 'a', kept: 'sent' }),
     ]);
-    expect(mergeEntries([entry('a', skin(1, 31))], [put('a', skin(1, 30))], [])).toEqual([
-      expect.objectContaining({ line: skin(1, 31) }),
-    ]);
   });
   it('hold one end, where somebody else had ended the run when this screen’s word came', () => {
     const own: BenchChange = {
@@ -81,8 +97,12 @@ describe('lines on the screen', () => {
       writer: 'me',
     };
     const theirs = entry('theirs', { type: 'end', atMs: 8, reason: 'planned' });
-    expect(mergeEntries([theirs], [own], []).map(({ id }) => id)).toEqual(['theirs']);
-    expect(mergeEntries([{ ...theirs, takenBack: true }], [own], []).map(({ id }) => id)).toEqual(['mine']);
+    const over: Recording = { ...recording, status: 'ended', end: { atMs: 8, reason: 'planned' } };
+    expect(mergeEntries([theirs], [own], [], over).map(({ id }) => id)).toEqual(['theirs']);
+    // who ended it before it ended by itself was only heard late
+    const itself = { ...theirs, id: plannedEndId(RUN) };
+    const earlier: BenchChange = { ...own, atMs: 5, reason: 'crash' };
+    expect(mergeEntries([itself], [], [waits(earlier)], over).map(({ id }) => id)).toEqual(['mine']);
   });
   it('hold the end', () =>
     expect(
@@ -105,24 +125,94 @@ describe('a recording on the screen', () => {
     step: null,
   };
   it('is there before the server knows of it', () => {
-    expect(mergeRecording('1', null, [open, { id: 's', kind: 'start', at: 5000 }])).toMatchObject({
+    expect(mergeRecording(RUN, null, [open, { id: 's', kind: 'start', at: 5000 }])).toMatchObject({
       name: 'Aurelune on Velm 5',
       status: 'running',
       startedAt: 5000,
       roomC: 19,
     });
-    expect(mergeRecording('1', null, [{ id: 's', kind: 'start', at: 5000 }])).toBeNull();
+    expect(mergeRecording(RUN, null, [{ id: 's', kind: 'start', at: 5000 }])).toBeNull();
   });
   it('starts and ends once', () => {
-    expect(mergeRecording('1', recording, [{ id: 's', kind: 'start', at: 5000 }])).toMatchObject({
+    expect(mergeRecording(RUN, recording, [{ id: 's', kind: 'start', at: 5000 }])).toMatchObject({
       startedAt: 0,
     });
-    const ended = mergeRecording('1', recording, [
+    const ended = mergeRecording(RUN, recording, [
       { id: 'e', kind: 'end', entry: 'x', atMs: 7, reason: 'stopped', writer: 'me' },
       { id: 'f', kind: 'end', entry: 'y', atMs: 9, reason: 'crash', writer: 'me' },
     ]);
     expect(ended).toMatchObject({ status: 'ended', end: { atMs: 7, reason: 'stopped' }, settled: false });
   });
+});
+
+describe('a screen ahead of its server', () => {
+  const someChange: fc.Arbitrary<BenchChange> = fc
+    .oneof(
+      fc.constant({ kind: 'start' as const, at: 1000 }),
+      fc.record({
+        kind: fc.constant('put' as const),
+        entry: fc.constantFrom('a', 'b'),
+        line: fc.integer({ min: 20, max: 45 }).map((c) => skin(2000 + c, c)),
+        open: fc.constant(false),
+        writer: fc.constant('me'),
+      }),
+      fc.record({ kind: fc.constant('take-back' as const), entry: fc.constantFrom('a', 'b') }),
+      fc.record({
+        kind: fc.constant('end' as const),
+        entry: fc.constantFrom('mine', plannedEndId(RUN)),
+        atMs: fc.integer({ min: 0, max: 60_000 }),
+        reason: fc.constantFrom('planned' as const, 'crash' as const),
+        writer: fc.constant('me'),
+      }),
+    )
+    .map((change) => ({ ...change, id: 'x' }));
+  const ready: Recording = { ...recording, runId: RUN, status: 'ready', startedAt: null };
+
+  it('shows what the server will have: however many it has been told of, or only taken', () =>
+    fc.assert(
+      fc.property(
+        fc.array(someChange, { maxLength: 10 }),
+        fc.nat({ max: 10 }),
+        fc.nat({ max: 10 }),
+        (changes, told, taken) => {
+          // the server, by the rulebook itself
+          let run: RecordedRun<Recording['plan']> = { ...ready, startedMs: null };
+          const lines = new Lines([]);
+          const states = [{ run, entries: lines.all() }];
+          for (const change of changes) {
+            if (change.kind === 'open') continue;
+            const made = changeRun(run, lines, change, { nowMs: NOW, plannedEnd: plannedEndId(RUN) });
+            if (!made.refused) {
+              run = made.run;
+              lines.set(made.lines);
+            }
+            states.push({ run, entries: lines.all() });
+          }
+          const known = states[Math.min(told, changes.length)]!;
+          const shown = mergeRun(
+            RUN,
+            {
+              recording: {
+                ...ready,
+                status: known.run.status,
+                startedAt: known.run.startedMs,
+                end: known.run.end,
+              },
+              entries: known.entries,
+            },
+            changes.slice(told, told + taken),
+            changes.slice(told + taken).map((change) => waits(change)),
+            NOW,
+          );
+          const { status, startedMs, end } = run;
+          expect(shown.recording).toMatchObject({ status, startedAt: startedMs, end });
+          expect(shown.entries.map(({ id, line }) => [id, line])).toEqual(
+            lines.standing().map(({ id, line }) => [id, line]),
+          );
+        },
+      ),
+      { numRuns: 500 },
+    ));
 });
 
 describe('what the lines say', () => {
@@ -309,11 +399,11 @@ describe('a cool-down', () => {
     expect(readyAt(watch(down(500), { readyC: 19 }), 700).kind).toBe('never');
   });
   it('is shown with what was done here', () => {
-    const change = (one: object): Waiting => ({
+    const change = (one: CoolChange): Waiting => ({
       n: 1,
-      path: '/cool-downs/c/changes',
-      field: 'changes',
-      change: one as Waiting['change'],
+      to: 'cool-down',
+      id: 'c',
+      change: one,
       refused: null,
     });
     const begun = mergeWatches(

@@ -4,7 +4,7 @@ import AsyncStorage from '@react-native-async-storage/async-storage';
 import { fireEvent, screen, within } from '@testing-library/react';
 import { randomUUID } from 'node:crypto';
 import type { ReactNode } from 'react';
-import { keptRuns, outbox } from '../../outbox';
+import { keptRuns, outbox, toBench } from '../../outbox';
 import { RECORDING } from '../../testing/bench';
 import { show, until } from '../../testing/render';
 import { BenchHome } from './BenchHome';
@@ -103,17 +103,16 @@ describe('the first page of the bench', () => {
     while (!(await kept())) await new Promise((resolve) => setTimeout(resolve, 20));
     reached = false;
     const begun = randomUUID();
-    await outbox.add(`/bench/${begun}/changes`, 'changes', [
-      {
-        id: randomUUID(),
+    await outbox.add(
+      toBench(begun, {
         kind: 'open',
         facts: { device: 'Oru Fold', title: 'Night Ferry', setup: null, target: null, refresh: null },
         preflight: {},
         plan: RECORDING.plan,
         speed: 1,
         step: null,
-      },
-    ]);
+      }),
+    );
     await show(<BenchHome />);
     await until(() => page().includes('Iron Orchard on Quill Deck'));
     expect(screen.getByText('Night Ferry on Oru Fold').closest('a')!.getAttribute('href')).toBe(
@@ -126,9 +125,7 @@ describe('the first page of the bench', () => {
 
   it('tells what the server did not take, and drops it when that is wanted', async () => {
     refusal = 'There is no such recording.';
-    await outbox.add(`/bench/${randomUUID()}/changes`, 'changes', [
-      { id: randomUUID(), kind: 'start', at: 1 },
-    ]);
+    await outbox.add(toBench(randomUUID(), { kind: 'start', at: 1 }));
     await show(<BenchHome />);
     await until(() => screen.queryByRole('alert') !== null);
     expect(screen.getByRole('alert').textContent).toContain('Not taken (start): There is no such recording.');

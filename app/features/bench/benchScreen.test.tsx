@@ -63,18 +63,21 @@ beforeEach(async () => {
         headers: new Headers(),
         json: () => Promise.resolve({}),
       });
-    const body = JSON.parse(init.body as string) as { changes?: Sent[]; events?: Sent[] };
-    const all = body.changes ?? body.events ?? [];
+    const { changes: all } = JSON.parse(init.body as string) as { changes: Sent[] };
     sent.push(...all.map((change) => ({ path, change })));
     return Promise.resolve({
       ok: true,
       status: 200,
       headers: new Headers(),
-      json: () => Promise.resolve({ done: all.map(({ id }) => id), refused: [], now: Date.now() }),
+      // taken, and not told of yet
+      json: () =>
+        Promise.resolve({ done: all.map(({ id }) => id), refused: [], now: Date.now(), change: told + 1 }),
     });
   }) as never;
 });
 
+/** Number of the last change that the screen has heard of. */
+let told = 0;
 const entry = (id: string, line: BenchEntry['line'], more: Partial<BenchEntry> = {}): BenchEntry => ({
   id,
   line,
@@ -87,6 +90,7 @@ const entry = (id: string, line: BenchEntry['line'], more: Partial<BenchEntry> =
 /** The server says how things stand. */
 const say = (recording: Partial<Recording>, entries: BenchEntry[] = [], change = 1): Promise<void> =>
   act(async () => {
+    told = change;
     const state: BenchState = {
       recording: { ...RECORDING, runId: RUN, startedAt: Date.now() - 600_000, ...recording },
       entries,
@@ -119,7 +123,7 @@ describe('a run at the bench', () => {
     await until(() => changes('started').length === 1);
     expect(changes('start')).toHaveLength(1);
     expect(sent.find(({ change }) => change.kind === 'started')!.path).toBe(
-      `/api/cards/${CARD.cardId}/events`,
+      `/api/cards/${CARD.cardId}/changes`,
     );
     await say({ status: 'running', step: CARD }, [], 2);
     for (const digit of '412') tap(digit);

@@ -1,4 +1,5 @@
-import type { BenchChange, BenchEntry, Recording } from '@pace-check/contract';
+import { plannedEndId, type BenchChange, type BenchEntry, type Recording } from '@pace-check/contract';
+import { changeRun, Lines, type RecordedRun } from '@pace-check/core';
 import type { Waiting } from '../../outbox';
 
 /** How far a line has come. */
@@ -12,78 +13,96 @@ export interface ShownEntry extends BenchEntry {
   n: number | null;
 }
 
+/** A run and its lines as they stand on a screen. */
+export interface Merged {
+  recording: Recording | null;
+  entries: ShownEntry[];
+}
+
+const SENT = { kept: 'sent', refused: null, n: null } as const;
+
 /**
- * The lines of a run as they stand on this screen: the server's, and on top of
- * them what was done here and is on its way, or was taken a moment ago.
+ * A run as it stands on this screen: the server's word, and on top of it, by
+ * the same rulebook, what was done here and is on its way or was taken a
+ * moment ago.
  *
- * @param taken changes that the server has taken, but may not have told of yet
+ * @param taken changes that the server has taken, but has not told of yet
+ * @param nowMs by the server's clock, ms since 1970
  */
-export function mergeEntries(server: BenchEntry[], taken: BenchChange[], waiting: Waiting[]): ShownEntry[] {
-  const entries = new Map<string, ShownEntry>(
-    server.map((entry) => [entry.id, { ...entry, kept: 'sent', refused: null, n: null }]),
-  );
-  const apply = (change: BenchChange, kept: Kept, refused: string | null, n: number | null): void => {
-    if (change.kind === 'put')
-      entries.set(change.entry, {
-        ...(entries.get(change.entry) ?? { takenBack: false, source: null }),
-        id: change.entry,
-        line: change.line,
-        open: change.open,
-        writer: change.writer,
-        kept,
-        refused,
-        n,
-      });
-    if (change.kind === 'end')
-      entries.set(change.entry, {
-        id: change.entry,
-        line: { type: 'end', atMs: change.atMs, reason: change.reason },
-        open: false,
-        source: null,
-        writer: change.writer,
-        takenBack: false,
-        kept,
-        refused,
-        n,
-      });
-    const before = change.kind === 'take-back' ? entries.get(change.entry) : undefined;
-    if (before) entries.set(before.id, { ...before, takenBack: refused === null, kept, refused, n });
-  };
-  const ended = server.some(({ line, takenBack }) => line.type === 'end' && !takenBack);
-  // a run that somebody else has ended ends once
-  for (const change of taken)
-    if (!('entry' in change && entries.has(change.entry)) && !(change.kind === 'end' && ended))
-      apply(change, 'sent', null, null);
-  for (const { change, refused, n } of waiting)
-    apply(change as unknown as BenchChange, refused === null ? 'here' : 'refused', refused, n);
-  return [...entries.values()].filter((entry) => !entry.takenBack).sort((a, b) => timeOf(a) - timeOf(b));
-}
-
-const timeOf = ({ line }: BenchEntry): number => (line.type === 'span' ? line.fromMs : line.atMs);
-
-/** A recording as this screen knows it: the server's, and what was done here and is on its way. */
-export function mergeRecording(
+export function mergeRun(
   runId: string,
-  server: Recording | null,
-  changes: BenchChange[],
-): Recording | null {
-  let recording = server;
-  for (const change of changes) {
-    if (change.kind === 'open') recording ??= opened(runId, change);
-    else if (!recording) continue;
-    else if (change.kind === 'start' && recording.status === 'ready')
-      recording = { ...recording, status: 'running', startedAt: change.at };
-    else if (change.kind === 'end' && recording.status !== 'ended')
-      recording = {
-        ...recording,
-        status: 'ended',
-        end: { atMs: change.atMs, reason: change.reason },
-        settled: false,
-      };
-    else if (change.kind === 'plan') recording = { ...recording, plan: change.plan };
+  server: { recording: Recording | null; entries: BenchEntry[] },
+  taken: BenchChange[],
+  waiting: Waiting<'bench'>[],
+  nowMs: number,
+): Merged {
+  let { recording } = server;
+  const lines = new Lines(server.entries);
+  const kept = new Map<string, Pick<ShownEntry, 'kept' | 'refused' | 'n'>>();
+  const make = (change: BenchChange, how: Pick<ShownEntry, 'kept' | 'refused' | 'n'>): void => {
+    if (change.kind === 'open') {
+      recording ??= opened(runId, change);
+      return;
+    }
+    if (!recording) return;
+    // the server will say why it is refused
+    const made = changeRun(asRun(recording), lines, change, { nowMs, plannedEnd: plannedEndId(runId) });
+    if (made.refused) return;
+    recording = asRecording(recording, made.run);
+    lines.set(made.lines);
+    for (const { id } of made.lines) kept.set(id, how);
+  };
+  for (const change of taken) make(change, SENT);
+  for (const { change, refused, n } of waiting) {
+    if (refused === null) make(change, { kept: 'here', refused, n });
+    else {
+      const refusedLine = lineOf(change) ?? ('entry' in change ? lines.line(change.entry) : undefined);
+      if (!refusedLine) continue;
+      // it is shown as it was meant, with the reason, until it is dropped
+      lines.set([refusedLine]);
+      kept.set(refusedLine.id, { kept: 'refused', refused, n });
+    }
   }
-  return recording;
+  return {
+    recording,
+    entries: lines.standing().map((line) => ({ ...line, ...(kept.get(line.id) ?? SENT) })),
+  };
 }
+
+/** The line that a change would write. */
+function lineOf(change: BenchChange): BenchEntry | undefined {
+  if (change.kind !== 'put' && change.kind !== 'end') return undefined;
+  const line =
+    change.kind === 'put' ? change.line : { type: 'end' as const, atMs: change.atMs, reason: change.reason };
+  return {
+    id: change.entry,
+    line,
+    open: change.kind === 'put' && change.open,
+    source: null,
+    writer: change.writer,
+    takenBack: false,
+  };
+}
+
+const asRun = ({ status, startedAt, speed, plan, end }: Recording): RecordedRun<Recording['plan']> => ({
+  status,
+  startedMs: startedAt,
+  speed,
+  plan,
+  end,
+});
+
+const asRecording = (
+  recording: Recording,
+  { status, startedMs, plan, end }: RecordedRun<Recording['plan']>,
+): Recording => ({
+  ...recording,
+  status,
+  startedAt: startedMs,
+  plan,
+  end,
+  settled: recording.settled && end === recording.end,
+});
 
 function opened(
   runId: string,

@@ -97,8 +97,8 @@ describe('a new recording', () => {
       speed: 1,
       step: null,
     });
-    const { path } = outbox.snapshot().waiting.at(-1)!;
-    expect(mockReplace).toHaveBeenCalledWith(`/bench/${path.split('/')[2]}`);
+    const { id } = outbox.snapshot().waiting.at(-1)!;
+    expect(mockReplace).toHaveBeenCalledWith(`/bench/${id}`);
   });
 
   it('says what cannot be, and what is missing, and opens nothing', async () => {

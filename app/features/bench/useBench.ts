@@ -3,15 +3,16 @@ import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-quer
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { v4 as uuid } from 'uuid';
 import {
-  changeOf,
   keptRuns,
   outbox,
   steadyClock,
+  toBench,
   useOutbox,
+  waitingFor,
   type Followed,
   type WithoutId,
 } from '../../outbox';
-import { mergeEntries, mergeRecording, type ShownEntry } from './merge';
+import { mergeRun, type ShownEntry } from './merge';
 
 /** After a stream of events broke, it is asked for anew. */
 const AGAIN_MS = 700;
@@ -57,30 +58,19 @@ export function useBench(runId: string): BenchOf {
   }).data;
   const { connection, missing } = useFollow(runId, client);
   const { waiting, durable, failing } = useOutbox();
-  const taken = useTaken(runId);
-  const path = `/bench/${runId}/changes`;
-  const own = useMemo(() => waiting.filter((one) => one.path === path), [waiting, path]);
-  const recording = useMemo(
-    () =>
-      mergeRecording(runId, followed.recording, [
-        ...taken,
-        ...own.filter((one) => one.refused === null).map((one) => one.change as unknown as BenchChange),
-      ]),
-    [runId, followed.recording, taken, own],
+  const taken = useTaken(runId, followed.change);
+  const own = useMemo(() => waitingFor(waiting, 'bench', runId), [waiting, runId]);
+  const { recording, entries } = useMemo(
+    () => mergeRun(runId, followed, taken, own, steadyClock.now()),
+    [runId, followed, taken, own],
   );
-  const entries = useMemo(() => mergeEntries(followed.entries, taken, own), [followed.entries, taken, own]);
   return {
     recording,
     entries,
     // what is typed does not get through, whatever still comes
     connection: failing && own.length > 0 ? 'lost' : connection,
     missing,
-    act: (...changes) =>
-      outbox.add(
-        path,
-        'changes',
-        changes.map((change) => changeOf(change)),
-      ),
+    act: (...changes) => outbox.add(...changes.map((change) => toBench(runId, change))),
     nowMs: () => runClock(recording),
     waiting: waiting.filter((one) => one.refused === null).length,
     durable,
@@ -102,22 +92,20 @@ export function usePace(runId: string): LivePace | null {
   }).data;
 }
 
-/** Changes of this run that the server has taken while this screen was open: shown until it tells of them itself. */
-function useTaken(runId: string): BenchChange[] {
-  const [taken, setTaken] = useState<BenchChange[]>([]);
+/** Changes of this run that the server has taken, and that what was told of it does not hold yet. */
+function useTaken(runId: string, told: number): BenchChange[] {
+  const [taken, setTaken] = useState<{ change: BenchChange; at: number }[]>([]);
   useEffect(
     () =>
-      outbox.onSent((sent) =>
+      outbox.onSent((sent, at) =>
         setTaken((before) => [
           ...before,
-          ...sent
-            .filter((one) => one.path === `/bench/${runId}/changes`)
-            .map((one) => one.change as unknown as BenchChange),
+          ...waitingFor(sent, 'bench', runId).map(({ change }) => ({ change, at })),
         ]),
       ),
     [runId],
   );
-  return taken;
+  return useMemo(() => taken.flatMap(({ change, at }) => (at > told ? [change] : [])), [taken, told]);
 }
 
 function useFollow(runId: string, client: QueryClient): Pick<BenchOf, 'connection' | 'missing'> {

@@ -5,7 +5,6 @@ import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import {
   toInput,
-  useCard,
   useChangeCard,
   useCreateCard,
   useDeleteCard,
@@ -17,6 +16,7 @@ import { BackTo } from '../../ui/BackTo';
 import { Choices } from '../../ui/Choices';
 import { count, span } from '../../ui/figures';
 import { useWide } from '../../ui/Look';
+import { useCardDay, type CardDay } from '../../outbox/cardDay';
 import { NamePicker } from '../../ui/PickOrAdd';
 import { Answered, Notice } from '../../ui/states';
 import { useToast } from '../../ui/Toast';
@@ -33,22 +33,22 @@ const TABS: { value: Tab; text: string }[] = [
 
 /** A test card: its steps, and its day. */
 export function CardScreen({ id }: { id: string }): ReactNode {
-  const card = useCard(id);
+  const day = useCardDay(id);
   const wide = useWide();
   return (
     // no ScrollView: its node has a scrollTo of its own that dragging by keys does not understand
     <div style={{ height: '100%', overflowX: 'hidden', overflowY: 'auto' }}>
       <View style={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 1320, width: '100%' }}>
-        {card.data ? null : <BackTo href="/cards" title="Cards" />}
-        <Answered query={card} loading={{ rows: 4, height: 90, label: 'Loading the card' }}>
-          {(known) => <Whole card={known} wide={wide} />}
+        {day.query.data ? null : <BackTo href="/cards" title="Cards" />}
+        <Answered query={day.query} loading={{ rows: 4, height: 90, label: 'Loading the card' }}>
+          {(known) => <Whole card={known} day={day} wide={wide} />}
         </Answered>
       </View>
     </div>
   );
 }
 
-function Whole({ card, wide }: { card: Card; wide: boolean }): ReactNode {
+function Whole({ card, day: followed, wide }: { card: Card; day: CardDay; wide: boolean }): ReactNode {
   const kit = useKit().data;
   const changer = useChangeCard(card.id);
   const [tab, setTab] = useState<Tab>(card.plan ? 'day' : 'steps');
@@ -87,6 +87,7 @@ function Whole({ card, wide }: { card: Card; wide: boolean }): ReactNode {
   ) : (
     <DayView
       card={card}
+      followed={followed}
       kit={kit}
       changer={changer}
       wide={wide}

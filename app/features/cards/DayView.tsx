@@ -4,7 +4,9 @@ import { Button, LinearProgress } from '@rneui/themed';
 import { Link } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { Linking, View } from 'react-native';
-import { usePlanCard, useHappened, useTakeBack, type CardChanger } from '../../api/queries';
+import type { CardChanger } from '../../api/queries';
+import { outbox } from '../../outbox';
+import type { CardDay } from '../../outbox/cardDay';
 import { count, span, timeOfDay } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { FONTS, TARGET } from '../../ui/theme';
@@ -22,6 +24,7 @@ const THOROUGH = 25_000;
 
 interface Props {
   card: Card;
+  followed: CardDay;
   kit: Kit | undefined;
   changer: CardChanger;
   wide: boolean;
@@ -30,16 +33,15 @@ interface Props {
 }
 
 /** The day of a card: laid out, followed, and laid out anew when it goes otherwise. */
-export function DayView({ card, kit, changer, wide, onWrong }: Props): ReactNode {
+export function DayView({ card, followed, kit, changer, wide, onWrong }: Props): ReactNode {
   const planner = usePlanner(kit);
-  const store = usePlanCard(card.id);
-  const happened = useHappened(card.id);
-  const takeBack = useTakeBack(card.id);
+  const { note } = followed;
+  const [noting, setNoting] = useState(false);
   const [form, setForm] = useState(card.plan === null);
   const [told, setTold] = useState<{ says: string; changes: PlanChanges | null; events: string[] } | null>(
     null,
   );
-  const busy = planner.looking !== null || store.isPending || happened.isPending || takeBack.isPending;
+  const busy = planner.looking !== null || noting;
 
   const layOut = async (
     of: Card,
@@ -47,48 +49,48 @@ export function DayView({ card, kit, changer, wide, onWrong }: Props): ReactNode
   ): Promise<DayPlan | null> => {
     onWrong(null);
     const plan = await planner.lay(of, options);
-    if (plan) await store.mutateAsync({ plan, ofRevision: of.revision });
+    if (plan) await note({ kind: 'plan', plan, ofRevision: of.revision });
     return plan;
   };
   const onLay = (input: DayInput): void => {
     setTold(null);
     void changer
       .change((before) => ({ ...before, ...input }))
-      .then((stored) => layOut(stored))
+      .then(async () => layOut(await note()))
       .then((plan) => plan && setForm(false))
       .catch(() => undefined); // said where the card is said not to be kept
   };
   const onHappened = (events: StoredDayEvent[], says: string): void => {
     const before = card.plan;
-    void happened
-      .mutateAsync(events)
-      .then(async (stored) => {
-        const after = await layOut(stored, { keepOrder: true });
+    setNoting(true);
+    void note(...events)
+      .then(async (noted) => {
+        const after = await layOut(noted, { keepOrder: true });
         setTold({
           says,
           changes: before && after ? planChanges(before, after) : null,
           events: events.map((event) => event.id),
         });
       })
-      .catch(() => undefined); // `happened.error` says it
+      .finally(() => setNoting(false));
   };
   const onUndo = (events: string[]): void => {
     setTold(null);
-    void takeBack.mutateAsync(events).then(
-      (stored) => layOut(stored, { keepOrder: true }),
-      () => undefined,
-    );
+    setNoting(true);
+    const back = events.toReversed().map((event) => ({ kind: 'take-back' as const, event }));
+    void note(...back)
+      .then((noted) => layOut(noted, { keepOrder: true }))
+      .finally(() => setNoting(false));
   };
 
   const rows = dayRows(card);
   const next = card.plan ? nextRow(rows) : null;
-  const error = happened.error ?? store.error ?? takeBack.error;
   return (
     <View style={{ gap: 16 }}>
       <Summary card={card} rows={rows} />
       {planner.looking ? <Looking best={planner.looking.best} onStop={planner.stop} /> : null}
       {planner.refused ? <RefusedDay refused={planner.refused} card={card} onWrong={onWrong} /> : null}
-      {error ? <Body role="alert">{`Not done: ${error.message}`}</Body> : null}
+      <Unsent followed={followed} />
       {(card.planIsOld || behind(card, rows)) && !form && !busy ? (
         <View role="status" style={{ flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', gap: 10 }}>
           <Body style={{ flexShrink: 1 }}>
@@ -115,7 +117,7 @@ export function DayView({ card, kit, changer, wide, onWrong }: Props): ReactNode
       ) : null}
       {!wide && rows.length > 0 ? <Lanes card={card} rows={rows} wide={false} /> : null}
       {card.plan ? <Dropped card={card} plan={card.plan} /> : null}
-      {rows.length > 0 ? <Schedule card={card} rows={rows} /> : null}
+      {rows.length > 0 ? <Schedule card={card} rows={rows} note={note} /> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {card.plan ? (
           <Button
@@ -155,6 +157,23 @@ export function DayView({ card, kit, changer, wide, onWrong }: Props): ReactNode
       ) : null}
       {card.plan ? <Reckoning card={card} kit={kit} /> : null}
     </View>
+  );
+}
+
+/** What was done to this day and is kept here: on its way, or refused. */
+function Unsent({ followed: { waiting, refused } }: { followed: CardDay }): ReactNode {
+  return (
+    <>
+      {waiting > 0 ? (
+        <Quiet role="status">{`${count(waiting, 'change')} of this day ${waiting === 1 ? 'is' : 'are'} kept here and on the way.`}</Quiet>
+      ) : null}
+      {refused.map((one) => (
+        <View key={one.n} role="alert" style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+          <Body style={{ flex: 1 }}>{`Not taken (${one.change.kind}): ${one.refused}`}</Body>
+          <Button type="clear" title="Drop it" onPress={() => void outbox.drop(one.n)} />
+        </View>
+      ))}
+    </>
   );
 }
 
@@ -363,7 +382,7 @@ export function sayChanges(changes: PlanChanges | null, card: Pick<Card, 'steps'
 }
 
 /** The day as a list, by its times. */
-function Schedule({ card, rows }: { card: Card; rows: DayRow[] }): ReactNode {
+function Schedule({ card, rows, note }: { card: Card; rows: DayRow[]; note: CardDay['note'] }): ReactNode {
   const { line } = usePalette();
   const rests = card.plan?.rests ?? [];
   const items = [
@@ -397,7 +416,9 @@ function Schedule({ card, rows }: { card: Card; rows: DayRow[] }): ReactNode {
                     .filter(Boolean)
                     .join(' · ')}
                 </Quiet>
-                {row.state === 'done' || row.state === 'crashed' ? <LinkRun card={card} row={row} /> : null}
+                {row.state === 'done' || row.state === 'crashed' ? (
+                  <LinkRun card={card} row={row} note={note} />
+                ) : null}
               </View>
             </View>
           </View>

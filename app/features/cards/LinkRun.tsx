@@ -1,16 +1,16 @@
-import { v4 as uuid } from 'uuid';
 import { NO_FILTER, type Card } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
-import { useHappened, useRuns } from '../../api/queries';
+import { useRuns } from '../../api/queries';
+import type { CardDay } from '../../outbox/cardDay';
 import { dayAndTime } from '../../ui/figures';
 import { Body, Quiet } from '../../ui/words';
 import type { DayRow } from './dayRows';
 
 /** A run that is over and the record of it: linked, or to be brought in. */
-export function LinkRun({ card, row }: { card: Card; row: DayRow }): ReactNode {
+export function LinkRun({ card, row, note }: { card: Card; row: DayRow; note: CardDay['note'] }): ReactNode {
   const [open, setOpen] = useState(false);
   const router = useRouter();
   const linked = card.linked.find((one) => one.runId === row.runId);
@@ -29,7 +29,7 @@ export function LinkRun({ card, row }: { card: Card; row: DayRow }): ReactNode {
         <Tight title="From the notebook" onPress={() => router.navigate(`/by-hand?${for_}`)} />
         <Tight title="Link a run" onPress={() => setOpen(!open)} />
       </View>
-      {open ? <Pick card={card} row={row} /> : null}
+      {open ? <Pick row={row} note={note} /> : null}
     </View>
   );
 }
@@ -44,10 +44,9 @@ const Tight = ({ title, onPress }: { title: string; onPress: () => void }): Reac
   />
 );
 
-function Pick({ card, row }: { card: Card; row: DayRow }): ReactNode {
+function Pick({ row, note }: { row: DayRow; note: CardDay['note'] }): ReactNode {
   const { title, device } = row.step;
   const fitting = useRuns({ ...NO_FILTER, device, title }).data?.pages.flat() ?? [];
-  const happened = useHappened(card.id);
   if (fitting.length === 0) return <Quiet>{`No run of ${title} on ${device} is here yet.`}</Quiet>;
   return (
     <View style={{ alignItems: 'flex-start' }}>
@@ -56,23 +55,18 @@ function Pick({ card, row }: { card: Card; row: DayRow }): ReactNode {
           key={run.id}
           type="outline"
           title={`${run.name}, ${dayAndTime(run.startedAt ?? run.importedAt)}`}
-          loading={happened.isPending}
           onPress={() =>
-            happened.mutate([
-              {
-                id: uuid(),
-                kind: 'linked',
-                stepId: row.step.id,
-                repeat: row.repeat,
-                atMin: row.endMin,
-                runId: run.id,
-              },
-            ])
+            void note({
+              kind: 'linked',
+              stepId: row.step.id,
+              repeat: row.repeat,
+              atMin: row.endMin,
+              runId: run.id,
+            })
           }
           containerStyle={{ marginTop: 6 }}
         />
       ))}
-      {happened.error ? <Body role="alert">{`Not linked: ${happened.error.message}`}</Body> : null}
     </View>
   );
 }

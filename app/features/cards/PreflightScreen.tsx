@@ -1,12 +1,11 @@
-import { v4 as uuid } from 'uuid';
-import type { Card, CardStep, Preflight, StoredDayEvent } from '@pace-check/contract';
+import type { Card, CardStep, Preflight } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
-import { useCard, useHappened, usePreflight, useShowOnCard } from '../../api/queries';
+import { usePreflight } from '../../api/queries';
 import { PreflightForm } from '../../forms/Preflight';
-import { outbox } from '../../outbox';
+import { useCardDay, type CardDay } from '../../outbox/cardDay';
 import { timeOfDay } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { Answered, Notice } from '../../ui/states';
@@ -24,7 +23,7 @@ export function PreflightScreen({
   repeat: number;
   atMin: number | null;
 }): ReactNode {
-  const card = useCard(cardId);
+  const { query: card, note } = useCardDay(cardId);
   const known = usePreflight(cardId, stepId);
   const step = card.data?.steps.find((one) => one.id === stepId);
   const loading = { rows: 4, height: 80, label: 'Loading the preflight' };
@@ -36,6 +35,7 @@ export function PreflightScreen({
             step ? (
               <Ask
                 card={ofDay}
+                note={note}
                 step={step}
                 repeat={repeat}
                 atMin={atMin}
@@ -54,6 +54,7 @@ export function PreflightScreen({
 
 interface AskProps {
   card: Card;
+  note: CardDay['note'];
   step: CardStep;
   repeat: number;
   atMin: number | null;
@@ -61,23 +62,20 @@ interface AskProps {
   from: string | null;
 }
 
-function Ask({ card, step, repeat, atMin, known, from }: AskProps): ReactNode {
+function Ask({ card, note, step, repeat, atMin, known, from }: AskProps): ReactNode {
   const { line, paper } = usePalette();
   const router = useRouter();
-  const happened = useHappened(card.id);
-  const showOnCard = useShowOnCard(card.id);
   const [answers, setAnswers] = useState<Preflight>(known);
   const [open, setOpen] = useState(0);
   const of = { stepId: step.id, repeat, atMin: atMin ?? card.day.startMin };
-  const told: StoredDayEvent = { id: uuid(), kind: 'preflight', ...of, preflight: answers };
-  const onStart = (): void =>
-    happened.mutate([told, { id: uuid(), kind: 'started', ...of }], {
-      onSuccess: () => router.navigate(`/cards/${card.id}`),
-    });
-  // on the bench the run starts when its clock does, and all goes by the outbox: with a server or without
+  const told = { kind: 'preflight' as const, ...of, preflight: answers };
+  const onStart = async (): Promise<void> => {
+    await note(told, { kind: 'started', ...of });
+    router.navigate(`/cards/${card.id}`);
+  };
+  // on the bench the run starts when its clock does
   const onBench = async (): Promise<void> => {
-    await outbox.add(`/cards/${card.id}/events`, 'events', [told]);
-    showOnCard(told);
+    await note(told);
     router.navigate(`/bench/new?card=${card.id}&step=${step.id}&repeat=${repeat}&at=${of.atMin}`);
   };
   return (
@@ -94,7 +92,6 @@ function Ask({ card, step, repeat, atMin, known, from }: AskProps): ReactNode {
         <PreflightForm known={known} from={from} answers={answers} onAnswers={setAnswers} onOpen={setOpen} />
       </ScrollView>
       <View style={{ borderTopWidth: 1, borderColor: line, backgroundColor: paper, padding: 12, gap: 6 }}>
-        {happened.error ? <Body role="alert">{`Not started: ${happened.error.message}`}</Body> : null}
         <Quiet>
           {open === 0 ? 'Everything is said.' : `${open} not said: the run will be marked where it counts.`}
         </Quiet>
@@ -109,8 +106,7 @@ function Ask({ card, step, repeat, atMin, known, from }: AskProps): ReactNode {
           <Button
             type="outline"
             title={`Start at ${timeOfDay(of.atMin)}`}
-            loading={happened.isPending}
-            onPress={onStart}
+            onPress={() => void onStart()}
             buttonStyle={{ minHeight: 56 }}
             containerStyle={{ flex: 1 }}
           />

@@ -1,4 +1,4 @@
-import { NO_FILTER, type RunFilter, type RunSummary } from '@pace-check/contract';
+import { NO_FILTER, RUNS_A_PAGE, type RunFilter, type RunSummary } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
@@ -28,8 +28,8 @@ export function RunsScreen(): ReactNode {
   return (
     <FlatList
       data={shown}
-      // a screen’s worth and some more; the rest as it comes near
-      initialNumToRender={12}
+      // a page is there whole, so that a screen reader and the browser’s own search find it; more as it comes near
+      initialNumToRender={RUNS_A_PAGE}
       keyExtractor={(run) => run.id}
       onEndReachedThreshold={1}
       onEndReached={() => void (runs.hasNextPage && !runs.isFetching && runs.fetchNextPage())}

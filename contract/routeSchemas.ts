@@ -1,0 +1,47 @@
+import * as z from 'zod';
+import { benchChanges, newSource, newStandIn } from './bench';
+import { cardChange, cardInput, dayEvents, newCoolDown, newRequest, planInput } from './cards';
+import { newEntries, newRun, runCorrection, runsQuery } from './http';
+import { newRefusal } from './kit';
+import { spotPlaces } from './names';
+import type { BodyOf, RouteName, Routes } from './routes';
+
+/** Routes that take JSON. */
+export type WithBody = {
+  [N in RouteName]: undefined extends BodyOf<Routes[N]> ? never : N;
+}[RouteName];
+/** Those whose changes are checked one by one, so that a bad one does not hold up the others. */
+type OneByOne = 'benchChanges' | 'cardChanges' | 'coolChanges';
+/** Those whose form depends on their address. */
+type ByKind = 'addRecord' | 'replaceRecord';
+
+/** How the body of each route is checked. */
+export const BODIES: {
+  [N in Exclude<WithBody, OneByOne | ByKind>]: z.ZodType<BodyOf<Routes[N]>>;
+} & Record<OneByOne, typeof benchChanges> &
+  Record<ByKind, z.ZodType<unknown>> = {
+  newRun,
+  correctRun: runCorrection,
+  addEntries: newEntries,
+  placeSpots: spotPlaces,
+  refuse: newRefusal,
+  addRecord: z.unknown(),
+  replaceRecord: z.unknown(),
+  newCard: cardInput,
+  changeCard: cardChange,
+  planCard: planInput,
+  cardEvents: dayEvents,
+  cardChanges: benchChanges,
+  request: newRequest,
+  benchChanges,
+  addSource: newSource,
+  addStandIn: newStandIn,
+  coolChanges: benchChanges,
+  coolDown: newCoolDown,
+};
+
+/** How the query of a route is checked, where there is one to check. */
+export const QUERIES = {
+  runs: runsQuery,
+  preflight: z.object({ step: z.uuid('the id of a step of the card') }),
+} satisfies Partial<Record<RouteName, z.ZodType>>;

@@ -1,0 +1,377 @@
+import type {
+  BatchTaken,
+  BenchChange,
+  BenchSource,
+  BenchState,
+  ChangesTaken,
+  CoolChange,
+  CoolWatch,
+  LiveStatus,
+  NewStandIn,
+  Recording,
+  SourceKind,
+  SourceWithKey,
+} from './bench';
+import type {
+  Card,
+  CardChange,
+  CardInput,
+  CardSummary,
+  DayChange,
+  NewCoolDown,
+  NewRequest,
+  PlanInput,
+  PreflightKnown,
+  StoredDayEvent,
+  ViewerRequest,
+} from './cards';
+import type { NewEntries, NewRun, RunCorrection, RunDetail, RunSummary } from './http';
+import type { Kit, KitImported, KitKind, NewRecord, NewRefusal, Refusal } from './kit';
+import type { RunsQuery } from './list';
+import type { SpotPlace } from './names';
+
+/**
+ * Every address of the server: method, path, what is sent and what is
+ * answered, in one table that server, app, demo and journeys share. It holds
+ * no schemas, so that the app need not carry them: `routeSchemas.ts` has them
+ * by the same names. The HTTP part of docs/formats.md is written from it.
+ */
+
+export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+
+/** Names of the parts of a path that stand for something. */
+export type ParamsOf<P extends string> = P extends `${string}:${infer Name}/${infer Rest}`
+  ? Name | ParamsOf<Rest>
+  : P extends `${string}:${infer Name}`
+    ? Name
+    : never;
+
+/** How an answer comes, where it is no JSON. */
+export type Raw = 'a file' | 'server-sent events';
+
+/** Types of what is sent and answered. */
+interface Types {
+  body?: unknown;
+  query?: unknown;
+  answer?: unknown;
+}
+
+export interface Route<P extends string = string, T extends Types = Types> {
+  method: Method;
+  path: P;
+  /** What each part of the path names: a stored thing by its id, or one of these words. */
+  of: Record<ParamsOf<P>, string | readonly string[]>;
+  says: string;
+  /** For the compiler: nothing stands here when it runs. */
+  types?: T;
+  /** 200 where nothing is said. */
+  status?: 201 | 204;
+  raw?: Raw;
+}
+
+const is = <T>(): T | undefined => undefined;
+
+const route = <const P extends string, T extends Types = Record<never, never>>(
+  method: Method,
+  path: P,
+  told: Omit<Route<P, T>, 'method' | 'path'>,
+): Route<P, T> => ({ method, path, ...told });
+
+const RUN = { id: 'run' } as const;
+const CARD = { id: 'card' } as const;
+const RECORDING = { id: 'recording' } as const;
+/** The kinds of records, as addresses name them. */
+const KINDS: readonly KitKind[] = ['device', 'accessory', 'instrument', 'title', 'setup'];
+
+/** Changes with ids of their makers: sent twice they are made once, and each is taken or refused by itself. */
+interface Changes<T> {
+  changes: T[];
+}
+
+export const ROUTES = {
+  health: route('GET', '/health', {
+    of: {},
+    types: is<{ answer: { ok: boolean; name: string; pid: number } }>(),
+    says: 'a sign of life',
+  }),
+
+  runs: route('GET', '/runs', {
+    of: {},
+    types: is<{ query: Partial<RunsQuery>; answer: RunSummary[] }>(),
+    says: 'a page of the runs with headline and lane, the latest first: `q` (words), `device`, `title`, `stamina`, `sort` (`latest`, `name`, `pace`, `warmth`), `limit` (30), `after` (the id of the last run that you have)',
+  }),
+  newRun: route('POST', '/runs', {
+    of: {},
+    types: is<{ body: NewRun; answer: RunDetail }>(),
+    status: 201,
+    says: 'a run without a log: `name`, `facts` (as for an import, and `roomC`), `entries`',
+  }),
+  run: route('GET', '/runs/:id', {
+    of: RUN,
+    types: is<{ answer: RunDetail }>(),
+    says: 'one run with figures and chart series',
+  }),
+  correctRun: route('PATCH', '/runs/:id', {
+    of: RUN,
+    types: is<{ body: RunCorrection; answer: RunDetail }>(),
+    says: '`name`, `device`, `title`, `setup`, `target`, `refresh`, `native`, `need`, `roomC`, `batteryWh`, `splitMinutes`; what is left out stays',
+  }),
+  deleteRun: route('DELETE', '/runs/:id', { of: RUN, status: 204, says: 'deletes a run, for a month' }),
+  restoreRun: route('POST', '/runs/:id/restore', { of: RUN, status: 204, says: 'undoes it' }),
+  addEntries: route('POST', '/runs/:id/entries', {
+    of: RUN,
+    types: is<{ body: NewEntries; answer: RunDetail }>(),
+    says: 'adds lines of a run file by hand: `entries`',
+  }),
+  deleteEntry: route('DELETE', '/runs/:id/entries/:entry', {
+    of: { ...RUN, entry: 'line' },
+    types: is<{ answer: RunDetail }>(),
+    says: 'takes one of them back',
+  }),
+  placeSpots: route('PUT', '/runs/:id/spots', {
+    of: RUN,
+    types: is<{ body: { places: SpotPlace[] }; answer: RunDetail }>(),
+    says: "where the spots of the run's device lie: `places` (`spot`, `side`, `x`, `y`)",
+  }),
+  runFile: route('GET', '/runs/:id/file', { of: RUN, raw: 'a file', says: 'the run as an open run file' }),
+  importRun: route('POST', '/imports', {
+    of: {},
+    types: is<{ query: { details: string }; answer: RunDetail }>(),
+    status: 201,
+    says: 'the file is the body. `details`, as JSON: `fileName`, `name` (or null), `facts` (`device`, `title`, `setup`, `target`, `refresh`; null: as the run file says), `reading` (`layout`: `delimiter`, `decimalMark`, `firstLine`; `choice`: `column` from 0, `kind` frame-time or timestamp, `unit`; null: by the best guess), `again`. 201 with the run; 409 `same-file`; 413; 422 with the refusal; 429 while eight files wait to be read',
+  }),
+
+  kit: route('GET', '/kit', {
+    of: {},
+    types: is<{ answer: Kit }>(),
+    says: 'devices, accessories, instruments, titles, setups and refusals',
+  }),
+  kitFile: route('GET', '/kit/file', {
+    of: {},
+    types: is<{ query: { kind?: KitKind } }>(),
+    raw: 'a file',
+    says: 'the kit as JSON; with `kind`, that kind as CSV',
+  }),
+  importKit: route('POST', '/kit/file', {
+    of: {},
+    types: is<{ answer: KitImported }>(),
+    says: 'such a file as the body: taken whole or not at all',
+  }),
+  refuse: route('POST', '/kit/refusals', {
+    of: {},
+    types: is<{ body: NewRefusal; answer: Refusal[] }>(),
+    status: 201,
+    says: 'what a device would not take: `device`, `title`, `setup`, `says`',
+  }),
+  takeRefusalBack: route('DELETE', '/kit/refusals/:id', {
+    of: { id: 'refusal' },
+    status: 204,
+    says: 'takes it back',
+  }),
+  addRecord: route('POST', '/kit/:kind', {
+    of: { kind: KINDS },
+    types: is<{ body: NewRecord; answer: { id: string } }>(),
+    status: 201,
+    says: "a record (`name`, `facts`; a device's `spots`, a setup's `title`), added to what is known of that name",
+  }),
+  replaceRecord: route('PUT', '/kit/:kind/:id', {
+    of: { kind: KINDS, id: 'record' },
+    types: is<{ body: NewRecord }>(),
+    status: 204,
+    says: 'puts another in its place',
+  }),
+  deleteRecord: route('DELETE', '/kit/:kind/:id', {
+    of: { kind: KINDS, id: 'record' },
+    status: 204,
+    says: 'deletes it, while nothing hangs on it',
+  }),
+
+  cards: route('GET', '/cards', {
+    of: {},
+    types: is<{ answer: CardSummary[] }>(),
+    says: 'test cards',
+  }),
+  newCard: route('POST', '/cards', {
+    of: {},
+    types: is<{ body: CardInput; answer: Card }>(),
+    status: 201,
+    says: 'a new one (`contract/cards.ts`)',
+  }),
+  card: route('GET', '/cards/:id', {
+    of: CARD,
+    types: is<{ answer: Card }>(),
+    says: 'one, with its day',
+  }),
+  changeCard: route('PUT', '/cards/:id', {
+    of: CARD,
+    types: is<{ body: CardChange; answer: Card }>(),
+    says: 'changes it; names the `revision` that the change was made to, 409 where another came between',
+  }),
+  deleteCard: route('DELETE', '/cards/:id', { of: CARD, status: 204, says: 'deletes it' }),
+  restoreCard: route('POST', '/cards/:id/restore', { of: CARD, status: 204, says: 'undoes it' }),
+  planCard: route('PUT', '/cards/:id/plan', {
+    of: CARD,
+    types: is<{ body: PlanInput; answer: Card }>(),
+    says: 'the plan that is followed: `plan`, `ofRevision`',
+  }),
+  cardEvents: route('POST', '/cards/:id/events', {
+    of: CARD,
+    types: is<{ body: { events: StoredDayEvent[] }; answer: Card }>(),
+    says: "what happened, all of it or nothing: started, ended, reading, preflight, linked; ids are the teller's, sent twice is there once",
+  }),
+  cardChanges: route('POST', '/cards/:id/changes', {
+    of: CARD,
+    types: is<{ body: Changes<DayChange>; answer: ChangesTaken }>(),
+    says: 'the same, and `take-back` (`event`) and `plan` (`plan`, `ofRevision`), each taken or refused by itself: what waited at a desk without a network',
+  }),
+  takeEventBack: route('DELETE', '/cards/:id/events/:event', {
+    of: { ...CARD, event: 'note of the day' },
+    types: is<{ answer: Card }>(),
+    says: 'takes something back that was noted',
+  }),
+  preflight: route('GET', '/cards/:id/preflight', {
+    of: CARD,
+    types: is<{ query: { step: string }; answer: PreflightKnown }>(),
+    says: "what is known of a step's conditions before anyone is asked",
+  }),
+  calendar: route('GET', '/cards/:id/day.ics', { of: CARD, raw: 'a file', says: 'the day as a calendar' }),
+
+  requests: route('GET', '/requests', {
+    of: {},
+    types: is<{ answer: ViewerRequest[] }>(),
+    says: "viewers' wishes",
+  }),
+  request: route('POST', '/requests', {
+    of: {},
+    types: is<{ body: NewRequest; answer: ViewerRequest[] }>(),
+    status: 201,
+    says: 'one more: `title`, `device`, `asked`, `source`; the same ones are one',
+  }),
+  takeRequestBack: route('DELETE', '/requests/:id', {
+    of: { id: 'request' },
+    status: 204,
+    says: 'takes it back',
+  }),
+
+  recordings: route('GET', '/bench', {
+    of: {},
+    types: is<{ answer: Recording[] }>(),
+    says: 'runs that are recorded, or ended today',
+  }),
+  recording: route('GET', '/bench/:id', {
+    of: RECORDING,
+    types: is<{ answer: BenchState }>(),
+    says: 'one with its lines',
+  }),
+  benchChanges: route('POST', '/bench/:id/changes', {
+    of: RECORDING,
+    types: is<{ body: Changes<BenchChange>; answer: ChangesTaken }>(),
+    says: 'what people do: see “The live protocol”',
+  }),
+  benchEvents: route('GET', '/bench/:id/events', {
+    of: RECORDING,
+    types: is<{ query: { after?: number } }>(),
+    raw: 'server-sent events',
+    says: 'what changes, as it changes: see “The live protocol”',
+  }),
+  addSource: route('POST', '/bench/:id/sources', {
+    of: RECORDING,
+    types: is<{ body: { name: string; kind: SourceKind }; answer: SourceWithKey }>(),
+    status: 201,
+    says: 'a source (`name`, `kind`) and its key',
+  }),
+  revokeSource: route('DELETE', '/bench/:id/sources/:source', {
+    of: { ...RECORDING, source: 'source' },
+    status: 204,
+    says: 'the key revoked',
+  }),
+  addStandIn: route('POST', '/bench/:id/stand-ins', {
+    of: RECORDING,
+    types: is<{ body: NewStandIn; answer: BenchSource }>(),
+    status: 201,
+    says: 'a simulated source, at most eight at a time; they end with the server: `kind` (handset, thermometer, meter, link), `scenario`, `minutes`, `seed`, `misbehave` (drop-out, jump, doubles, nonsense, crash, dim)',
+  }),
+
+  liveStatus: route('GET', '/live', {
+    of: {},
+    types: is<{ answer: LiveStatus }>(),
+    says: 'for sources: how far the run is',
+  }),
+  live: route('POST', '/live', {
+    of: {},
+    types: is<{ query: { seq: number; at?: number }; answer: BatchTaken }>(),
+    says: 'for sources: a batch of lines',
+  }),
+  liveShell: route('POST', '/live/shell', {
+    of: {},
+    types: is<{ query: { seq: number; at?: number }; answer: BatchTaken }>(),
+    says: "for sources: a batch of what a device's shell printed",
+  }),
+
+  coolWatches: route('GET', '/cool-downs', {
+    of: {},
+    types: is<{ answer: CoolWatch[] }>(),
+    says: 'cool-downs that are watched',
+  }),
+  coolChanges: route('POST', '/cool-downs/:id/changes', {
+    of: { id: 'cool-down' },
+    types: is<{ body: Changes<CoolChange>; answer: ChangesTaken }>(),
+    says: 'changes as at the bench: `watch`, `reading`, `take-back`, `ready-line`, `done`',
+  }),
+  coolDown: route('POST', '/cool-downs', {
+    of: {},
+    types: is<{ body: NewCoolDown; answer: { tauS: number | null } }>(),
+    status: 201,
+    says: 'readings of a cool-down: `device`, `spot`, `roomC`, `startedAt`, `readings` (`atS`, `c`)',
+  }),
+} satisfies Record<string, Route>;
+
+export type Routes = typeof ROUTES;
+export type RouteName = keyof Routes;
+type TypesOf<R> = R extends Route<string, infer T> ? T : never;
+export type BodyOf<R> = TypesOf<R> extends { body: infer B } ? B : undefined;
+export type QueryOf<R> = TypesOf<R> extends { query: infer Q } ? Q : undefined;
+export type AnswerOf<R> = TypesOf<R> extends { answer: infer A } ? A : void;
+type PathOf<R> = R extends Route<infer P> ? P : never;
+
+/** What is asked of an address: only what it takes. */
+export type Asked<R extends Route> = ([ParamsOf<PathOf<R>>] extends [never]
+  ? { params?: undefined }
+  : { params: Record<ParamsOf<PathOf<R>>, string> }) &
+  (undefined extends BodyOf<R> ? { body?: undefined } : { body: BodyOf<R> }) &
+  (undefined extends QueryOf<R> ? { query?: undefined } : { query?: QueryOf<R> });
+
+/**
+ * The path of a route with its parts filled in, behind `/api`.
+ *
+ * @example
+ * pathOf(ROUTES.run, { params: { id: '7' } }); // '/runs/7'
+ */
+export function pathOf<R extends Route>({ path }: R, { params, query }: Omit<Asked<R>, 'body'>): string {
+  const parts: Record<string, string> = params ?? {};
+  const filled = path.replace(/:([a-z]+)/gi, (_, part: string) => encodeURIComponent(parts[part] ?? ''));
+  const said = Object.entries(query ?? {}).filter(
+    ([, value]) => value !== undefined && value !== null && value !== '',
+  );
+  const text = new URLSearchParams(said.map(([key, value]) => [key, String(value)])).toString();
+  return text === '' ? filled : `${filled}?${text}`;
+}
+
+/** What `fetch` needs beside the address. */
+export interface Request {
+  path: string;
+  init: { method: Method; headers: Record<string, string>; body?: string };
+}
+
+/** A request of a route, as its server takes it. */
+export function requestOf<R extends Route>(route: R, asked: Asked<R>): Request {
+  const { body } = asked;
+  return {
+    path: `/api${pathOf(route, asked)}`,
+    init: {
+      method: route.method,
+      headers: body === undefined ? {} : { 'content-type': 'application/json' },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    },
+  };
+}

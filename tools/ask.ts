@@ -1,0 +1,13 @@
+import { requestOf, type AnswerOf, type Asked, type Route } from '@pace-check/contract';
+
+/** A server that others reach asks for its code. */
+export const admitted = (): Record<string, string> =>
+  process.env['PACE_CODE'] ? { 'x-pace-check-code': process.env['PACE_CODE'] } : {};
+
+/** Asks a server by the table of its routes, as the app does. @throws Error with its answer where it refuses */
+export async function ask<R extends Route>(address: string, route: R, asked: Asked<R>): Promise<AnswerOf<R>> {
+  const { path, init } = requestOf(route, asked);
+  const answer = await fetch(`${address}${path}`, { ...init, headers: { ...init.headers, ...admitted() } });
+  if (!answer.ok) throw new Error(`${route.method} ${path} was refused: ${await answer.text()}`);
+  return (answer.status === 204 ? undefined : await answer.json()) as AnswerOf<R>;
+}
