@@ -11,11 +11,7 @@ const ARROWS = {
   core: {
     values: [],
     types: [],
-    packages: [
-      'ml-levenberg-marquardt',
-      '@stdlib/stats-base-dists-t-quantile',
-      '@stdlib/stats-base-dists-t-cdf',
-    ],
+    packages: ['@stdlib/stats-base-dists-t-quantile', '@stdlib/stats-base-dists-t-cdf'],
   },
   // of core's values the contract takes limits and closed lists alone
   contract: { values: ['core'], types: [] },

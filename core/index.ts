@@ -22,9 +22,11 @@ export { reduceSeries, type SeriesPoint } from './figures/reduce';
 export { firstAtLeast, joinSpans, prepareSession, type SpanUs } from './figures/session';
 export { SUSTAINED_S, splitEnds, splitTable, type Split } from './figures/splits';
 export { stamina } from './figures/stamina';
-export { CAUTION_C, STOP_C, WARMTH_BANDS, warmthBand, warmthOf, type SpotWarmth } from './figures/warmth';
-export { coolDown } from './fit/coolDown';
-export { fitApproach, tWidth, timeToReach, type ApproachFit } from './fit/fit';
+export { CAUTION_C, STOP_C, WARMTH_BANDS, warmthBand } from './figures/touch';
+export { warmthOf, type SpotWarmth } from './figures/warmth';
+export { coolDown, type CoolDown } from './fit/coolDown';
+export { fitApproach, fitSwitched, tWidth, timeToReach, type ApproachFit } from './fit/fit';
+export { joinStretches } from './fit/switches';
 export { EMPTY_TRACK, frameStartsUs, withinLongest, type FrameTrack, type Gap } from './frames/track';
 export { type UnreadableRow } from './frames/unreadable';
 export { LONGEST_RUN_MS, LONGEST_RUN_S, MOST_LINES } from './limits';
@@ -35,6 +37,7 @@ export { LogReader, type RowLayout } from './log/readLog';
 export { noUsableColumn, readRun, tooLarge, viewHead } from './log/readRun';
 export { LogRefused, type RefusalCode } from './log/refused';
 export { HEAD_BYTES, isGzip, sniffLayout, type TextLayout } from './log/sniff';
+export { leastSquares } from './numbers/leastSquares';
 export { optimalPartition } from './numbers/partition';
 export { median, quantile } from './numbers/quantile';
 export { SeededRandom } from './numbers/random';
@@ -50,6 +53,7 @@ export {
   type RunState,
 } from './plan/dayProblem';
 export {
+  CHARGE_RISE_C,
   DEVICE_KINDS,
   USUAL_DEMAND,
   deviceHabits,

@@ -41,6 +41,7 @@ const MOST_RUNS = 1000;
  *
  * @param seed of the bootstrap
  * @returns null where a side has no run, or a lone run no usable seconds
+ * @shown (not on a screen yet) difference between two sides
  * @source Welch (1947); Künsch (1989), moving-block bootstrap; docs/method.md, "Difference"
  * @example
  * differenceOf({ averages: [50, 52, 54], pace: null }, { averages: [50, 52, 54], pace: null }, 1)?.difference; // 0

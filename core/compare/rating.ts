@@ -70,6 +70,7 @@ const DRAWS = 10_000;
  *
  * @param devices parts of each; a missing part is left out of that device's mean
  * @returns shares in the same order, adding up to 1; all 0 where no device has a part
+ * @shown (not on a screen yet) rating: how sure is the order
  * @source uniform draws from the simplex as normalised exponentials (Devroye, 1986); docs/method.md, "Rating"
  * @example
  * orderCertainty([{ pace: 90, evenness: 90, stamina: 90, warmth: 90, drain: 90 }, { pace: 80, evenness: 80, stamina: 80, warmth: 80, drain: 80 }], 1); // [1, 0]

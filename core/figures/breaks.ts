@@ -32,6 +32,7 @@ const ORDINARY_BETWEEN = 3;
  *
  * @param session prepared frames; only the frames left count
  * @returns breaks in order of their start
+ * @shown breaks: ticks of the lane, marks of the chart
  * @source docs/method.md, "Breaks"; local median of 61 frames as a robust baseline is common practice in signal work
  * @example
  * findBreaks(prepareSession({ frameUs: Int32Array.of(...Array(50).fill(16_667), 2_000_000, ...Array(50).fill(16_667)), gaps: [] })).length; // 1

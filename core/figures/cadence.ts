@@ -23,6 +23,7 @@ const SAMPLE_FRAMES = 16;
  * @param frameUs frame times left, µs
  * @param refreshHz refresh rate of the panel, or null where it is unknown
  * @returns null figures without frames or without a rate
+ * @shown Evenness: cadence, on beat
  * @source docs/method.md, "Cadence"; common practice (a frame that stands for one and two refreshes in turn looks uneven)
  * @example
  * cadence(new Int32Array(100).fill(16_667), 60).kind; // 'even'
@@ -75,6 +76,7 @@ const CAPS = [24, 25, 30, 40, 45, 48, 50, 60, 72, 75, 90, 100, 120, 144, 165];
  *
  * @param pace per-second pace, NaN where a second is void
  * @returns the cap in frames per second, or null where the run is not at one
+ * @shown Pace: frame cap
  * @source docs/method.md, "Cap"; common practice
  * @example
  * frameCap(new Float64Array(60).fill(59.9)); // 60

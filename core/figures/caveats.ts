@@ -53,10 +53,15 @@ const SENTENCES: Record<Caveat, { points: 1 | 2; says: string }> = {
   },
 };
 
-/** The sentence that a caveat prints. */
+/**
+ * The sentence that a caveat prints.
+ *
+ * @shown Caveats: their sentences
+ */
 export const caveatSentence = (caveat: Caveat): string => SENTENCES[caveat].says;
 
 /**
+ * @shown confidence A to D
  * @source docs/method.md, "Caveats": A 0–1 points, B 2–3, C 4–5, D 6 or more
  * @example
  * confidenceOf(['short-run', 'gap']); // 'B'
@@ -91,6 +96,7 @@ const STATED: Caveat[] = [
 /**
  * The caveats of one run, in the order of their weight.
  *
+ * @shown Caveats
  * @source docs/method.md, "Caveats"
  */
 export function caveatsOf(run: RunInput, evidence: CaveatEvidence): Caveat[] {

@@ -26,6 +26,7 @@ const MOST_GAPS = 200;
  *
  * @param rates plausible rates
  * @param endUs when the run ended, by its end line or its last line
+ * @shown what the pace stands on
  * @source docs/method.md, "Several sources"
  * @example
  * coverage(prepareSession({ frameUs: Int32Array.of(), gaps: [] }), [{ atMs: 5000, fps: 40, by: 'overlay' }], 60e6); // [{ fromS: 0, toS: 60, from: 'read', average: 40, readings: 1 }]

@@ -18,6 +18,7 @@ const FINEST_MS = 0.25;
  *
  * @param sortedUs frame times in µs, ascending
  * @returns null without frames
+ * @shown Frame times: the histogram
  * @source a histogram of equal steps
  * @example
  * distributionOf(Int32Array.of(10_000, 10_000, 20_000))?.counts.reduce((sum, count) => sum + count, 0); // 3

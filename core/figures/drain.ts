@@ -29,6 +29,7 @@ const HOUR_MS = 3_600_000;
  * @param batteryWh energy of the full battery, or null
  * @param averagePace frames per second, for the energy of a frame
  * @returns null where neither percent nor power says anything
+ * @shown Drain: percent per hour, hours from full, watts, a frame
  * @source docs/method.md, "Drain"; analysis of covariance with one slope; the trapezoid rule
  * @example
  * const falling = [100, 99, 98, 97].map((percent, i) => ({ atMs: i * 360_000, percent, charging: false }));

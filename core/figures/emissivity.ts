@@ -12,6 +12,7 @@ const KELVIN = 273.15;
  * @param surroundingsC temperature that the surface mirrors, °C
  * @returns °C, or null where the surroundings alone send more than was seen
  * @throws RangeError when an emissivity lies outside (0, 1]
+ * @shown (command line and imports: infrared with another emissivity)
  * @source Stefan–Boltzmann law for a grey surface, any heat-transfer textbook
  * @example
  * correctEmissivity(40, 0.95, 0.95, 20)?.toFixed(6); // '40.000000'

@@ -33,6 +33,7 @@ const NOTHING: Evenness = {
  * @param breaks of the same session, from `findBreaks`
  * @param target frames per second, or null where none is set
  * @returns all null without frames; the deviation is null for a single frame
+ * @shown Evenness: deviation, frame to frame, late, stutters, stalls, freezes, time lost
  * @source docs/method.md, "Evenness"; deviation about the mean in two passes
  * @example
  * evenness(prepareSession({ frameUs: Int32Array.of(10_000, 20_000), gaps: [] }), [], 60).successiveMs; // 10

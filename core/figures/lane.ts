@@ -29,6 +29,7 @@ export interface Lane {
  * A run as one band: a cell per split, with what its picture needs.
  *
  * @param target frames per second, or null where none is set: then a cell is as high as its hold
+ * @shown the lane
  * @source docs/method.md, "Lane"
  * @example
  * laneOf(analyse(runInput({ frameUs: new Int32Array(2400).fill(25_000), gaps: [] }, { dropped: 0, cutOff: false, entries: [] }, factsOf(null))).figures, 50).cells[0].height; // 0.8

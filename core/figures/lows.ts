@@ -20,6 +20,7 @@ export const TAIL_FRAMES = 10;
  * @param sortedUs frame times in µs, ascending
  * @param oneIn 100 for the 1 % low, 1000 for the 0.1 % low
  * @returns frames per second; all null where the tail has fewer than ten frames
+ * @shown 1 % low, 0.1 % low: quantile, worst mean, time share
  * @source docs/method.md, "Lows"; quantile: Hyndman and Fan (1996), type 7; the other two: common practice
  * @example
  * lows(new Int32Array(1000).fill(20_000), 100).quantile; // 50

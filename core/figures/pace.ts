@@ -10,6 +10,7 @@ const SECOND_US = 1_000_000;
  * @param frames how many frames
  * @param totalUs sum of their frame times in µs
  * @returns frames per second, or null without frames
+ * @shown Pace: average
  * @source docs/method.md, "Pace"
  * @example
  * averagePace(3, 75_000); // 40
@@ -22,6 +23,7 @@ export function averagePace(frames: number, totalUs: number): number | null {
  * Per-second pace: what share of each frame lies in second k, added up.
  *
  * @returns one value per whole second of the run in frames per second; NaN for a second that overlaps an excluded span or a gap
+ * @shown the pace chart
  * @source docs/method.md, "Pace"; without gaps the values add up to the frames of the whole seconds
  * @example
  * perSecondPace(prepareSession({ frameUs: new Int32Array(40).fill(25_000), gaps: [] })); // Float64Array [40]
@@ -86,6 +88,7 @@ export interface Steadiness {
  * Median pace, hold and slow seconds.
  *
  * @param pace per-second pace, NaN where a second is void
+ * @shown Pace: median, hold, slow seconds
  * @source docs/method.md, "Pace"; common practice among reviewers who state a median with a stability share
  * @example
  * steadiness(Float64Array.of(60, 60, 60, 20)); // { median: 60, hold: 0.75, slow: 1 }
@@ -109,6 +112,7 @@ export function steadiness(pace: Float64Array): Steadiness {
  * @param pace per-second pace, NaN where a second is void
  * @param target frames per second, or null where none is set
  * @returns null without a target or without usable seconds
+ * @shown Stamina: on target
  * @source docs/method.md, "Stamina", on target
  * @example
  * onTarget(Float64Array.of(60, 57, 50), 60); // 0.666…

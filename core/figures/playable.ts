@@ -25,6 +25,7 @@ const LONG_FREEZE_US = 10e6;
  * the whole run.
  *
  * @returns null without a need or without frames
+ * @shown plays well, plays, rough, not playable
  * @source docs/method.md, "Playable"; common practice, no published source
  * @example
  * playable(prepareSession({ frameUs: new Int32Array(6000).fill(16_667), gaps: [] }), [], 'reaction'); // 'plays well'
@@ -79,6 +80,7 @@ export interface Emulation {
  * @param pace per-second pace, NaN where a second is void
  * @param native rate of the original, frames per second, or null where nothing is emulated
  * @returns null without a native rate or without usable seconds
+ * @shown emulated: speed, full speed
  * @source docs/method.md, "Playable", emulated
  * @example
  * emulation(new Float64Array(60).fill(30), 30); // { speed: 1, fullSpeed: true }

@@ -9,6 +9,7 @@ export type SeriesPoint = [atS: number, value: number | null];
  * @param perSecond values, NaN where a second is void
  * @param limit how many points at most, at least 2
  * @returns points in order of time, two for each stretch of equal length where the series is longer than the limit; null where a stretch is void
+ * @shown points of the pace chart
  * @source min–max decimation, common practice in signal display
  * @example
  * reduceSeries(Float64Array.of(60, 60, 0, 60), 2); // [[0, 60], [2, 0]]

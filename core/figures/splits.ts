@@ -80,6 +80,7 @@ export interface SplitInputs {
  *
  * @param session prepared frames
  * @param pace per-second pace of the same session
+ * @shown Splits
  * @source docs/method.md, "Splits"
  * @example
  * // 400 s at 50 frames per second, in splits of five minutes

@@ -47,6 +47,7 @@ const RECOVERED_S = 300;
  * @param breaks of the run: seconds that a freeze overlaps are left out, save for `onTarget`
  * @param run length in seconds, target in frames per second, and how the run ended
  * @returns `segments` and `sawtooth` always; closing, retention and word only from {@link SUSTAINED_S} on (DNF and DNS always)
+ * @shown Stamina: opening, closing, throttles from, holds to buckles, DNF, DNS
  * @source docs/method.md, "Stamina"; steps by optimal partition with penalty 3 σ̂² ln n
  * @example
  * stamina(new Float64Array(900).fill(60), [], { seconds: 900, target: 60, end: null }).word; // 'holds'

@@ -1,24 +1,8 @@
 import { fitApproach, judgeFit, timeToReach, tWidth, type ApproachFit } from '../fit/fit';
 import { spotSeries, type SkinReading } from './readings';
 import { greatest } from '../numbers/thin';
-import { atLeast } from '../numbers/threshold';
+import { CAUTION_C } from './touch';
 
-/** Bands of skin temperature, °C. */
-export const WARMTH_BANDS: { fromC: number; word: string }[] = [
-  { fromC: -Infinity, word: 'cool' },
-  { fromC: 36, word: 'mild' },
-  { fromC: 40, word: 'warm' },
-  { fromC: 43, word: 'hot' },
-  { fromC: 48, word: 'too hot to hold' },
-];
-
-/** Number of the band that a temperature lies in, from 0. */
-export const warmthBand = (celsius: number): number =>
-  WARMTH_BANDS.findLastIndex((band) => atLeast(celsius, band.fromC));
-
-/** From here on, hold it only for a while; from there on, put it down. Sources in docs/method.md, "Touch". */
-export const CAUTION_C = 43;
-export const STOP_C = 48;
 /** Room temperature to which peaks are normalised, °C. */
 const REFERENCE_ROOM_C = 25;
 
@@ -59,6 +43,7 @@ export interface Warmth {
  *
  * @param readings plausible skin readings
  * @param roomC room temperature, or null
+ * @shown Warmth: peak, over the room, spread, in a room of 25 °C
  * @source docs/method.md, "Warmth"
  * @example
  * warmthOf([{ atMs: 0, spot: 'back', c: 38, by: 'infrared' }], 20).normalisedPeakC; // 43

@@ -12,6 +12,7 @@ export interface CoolDown {
  *
  * @param readings of one spot by one instrument, in time; needs at least 4
  * @returns null where the readings carry no fit
+ * @shown Cooling down: ready at
  * @source docs/method.md, "Warm-up fit": the same form, downwards
  * @example
  * Math.round(coolDown([{ atS: 0, c: 40 }, { atS: 300, c: 33.1 }, { atS: 600, c: 28.9 }, { atS: 900, c: 26.3 }]).downToS(25)); // 1136

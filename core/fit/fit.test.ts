@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { studentt } from 'jstat';
 import { correctEmissivity } from '../figures/emissivity';
 import { fitApproach, judgeFit, timeToReach, tWidth } from './fit';
-import { CAUTION_C, STOP_C, warmthBand, warmthOf, WARMTH_BANDS } from '../figures/warmth';
+import { CAUTION_C, STOP_C, warmthBand, WARMTH_BANDS } from '../figures/touch';
+import { warmthOf } from '../figures/warmth';
 
 // NIST Statistical Reference Datasets, nonlinear regression, Misra1a: y = b1(1 − exp(−b2·x)). Certified values, from memory.
 const MISRA1A = [

@@ -1,5 +1,5 @@
-import { levenbergMarquardt } from 'ml-levenberg-marquardt';
 import tQuantile from '@stdlib/stats-base-dists-t-quantile';
+import { leastSquares, type LeastSquares } from '../numbers/leastSquares';
 
 /** An approach to a final temperature: y = final − (final − start)·exp(−t/τ). */
 export interface ApproachFit {
@@ -15,20 +15,37 @@ export interface ApproachFit {
   degreesOfFreedom: number;
 }
 
+/** An approach to one level after another, with one time constant. */
+export interface SwitchedFit extends ApproachFit {
+  /** Where each level would settle, with its standard error, in the order of their numbers. */
+  levels: { settles: number; se: number }[];
+  /** Covariance of two levels. */
+  covariance: (a: number, b: number) => number;
+}
+
+/** When the level changes, and to which. */
+export interface Switches {
+  /** Times at which a stretch ends and the next begins, ascending; a reading at the very time is the earlier one's. */
+  at: number[];
+  /** Number of the level of each stretch, from 0: stretches may share one. Left out: each has its own. */
+  levels?: number[];
+}
+
 /** Which way a fit may go: warming up or cooling down. */
 export type Direction = 'up' | 'down';
 
 /** τ is looked for between these parts of the time between first and last reading. */
 const TAU_RANGE = 1000;
 const GRID = 600;
+/** So many readings are looked at while τ is scanned. */
+const SCANNED = 2000;
+/** What is left of a column's square beside the others, when rounding is all of it. */
+const SINGULAR = 1e-13;
+/** Steps of the last refinement at most; five are usual. */
+const MOST_STEPS = 40;
 
 /**
  * Fits an exponential approach by least squares.
- *
- * The sum of squares is scanned over τ (for a given τ the other parameters are
- * a straight line), its lowest inner minimum is refined, and the whole is left
- * to Levenberg and Marquardt's method. Where the sum has no minimum inside the
- * range of τ, the readings do not tell a final temperature, and there is no fit.
  *
  * @param t times, any unit, ascending, on the run's clock
  * @param y values, °C
@@ -45,65 +62,253 @@ export function fitApproach(
   start: number | null,
   direction: Direction = 'up',
 ): ApproachFit | null {
+  const sign = direction === 'up' ? 1 : -1;
+  if (t.length === 0 || sign * (y.at(-1)! - y[0]!) <= 0) return null;
+  const fit = fitSwitched(t, y, { at: [] }, start);
+  return fit && sign * (fit.final - fit.start) > 0 ? fit : null;
+}
+
+/**
+ * Fits an approach whose level changes at known times: heat follows with one
+ * time constant τ, towards a level that is constant within a stretch.
+ *
+ * For a given τ start and levels follow by linear least squares. The sum of
+ * squares is scanned over τ, its lowest inner minimum is refined, and the whole
+ * is brought to rest by Gauss and Newton's method on the analytic Jacobian.
+ * Where the sum has no minimum inside the range of τ, the readings do not tell
+ * where it goes, and there is no fit.
+ *
+ * @param t times, any unit, ascending, on the run's clock
+ * @param y values, °C
+ * @param switches each stretch with a reading of its own (`joinStretches`)
+ * @param start the value at t = 0 where it is known; null to fit it
+ * @returns the fit, `final` being the last stretch's level; null where the readings do not carry one
+ * @shown settles at, with its ±
+ * @source docs/method.md, "Warm-up fit"; separable least squares after Golub and Pereyra (1973)
+ * @example
+ * const t = [0, 300, 600, 900, 1200, 1500, 1800];
+ * const y = [20, 30.3, 36.5, 40.3, 39.2, 38.5, 38.1];
+ * fitSwitched(t, y, { at: [900] }, null)?.levels.map((level) => Math.round(level.settles)); // [46, 37]
+ */
+export function fitSwitched(
+  t: number[],
+  y: number[],
+  switches: Switches,
+  start: number | null,
+): SwitchedFit | null {
   const n = t.length;
   const span = n > 0 ? t[n - 1]! - t[0]! : 0;
-  const sign = direction === 'up' ? 1 : -1;
-  if (n < (start === null ? 4 : 3) || span <= 0 || sign * (y[n - 1]! - y[0]!) <= 0) return null;
-  const tau = bestTau(t, y, start, span);
-  if (tau === null) return null;
-  const refined = refine(t, y, start, tau);
-  if (!Number.isFinite(refined.start) || sign * (refined.final - refined.start) <= 0) return null;
-  return withErrors(t, y, start, refined);
+  const levels = levelsOf(switches);
+  const parameters = levels + (start === null ? 2 : 1);
+  if (n < parameters + 1 || span <= 0) return null;
+  const problem: Problem = { t, y, switches, start, levels };
+  const scanned = bestTau(problem, span);
+  if (scanned === null) return null;
+  const fit = refine(problem, scanned);
+  return Number.isFinite(fit.start) ? withErrors(problem, fit) : null;
 }
 
+interface Problem {
+  t: number[];
+  y: number[];
+  switches: Switches;
+  start: number | null;
+  levels: number;
+}
 interface Parameters {
-  final: number;
   start: number;
+  levels: number[];
   tau: number;
+  rss: number;
 }
 
-/** The straight line in 1 − exp(−t/τ) that fits best, and its sum of squares. */
-function lineAt(t: number[], y: number[], start: number | null, tau: number): Parameters & { rss: number } {
+const levelsOf = ({ at, levels }: Switches): number =>
+  levels === undefined ? at.length + 1 : Math.max(...levels) + 1;
+
+/** How much of the start and of each level is in each reading, and how that changes with τ. */
+interface Weights {
+  start: Float64Array;
+  levels: Float64Array[];
+}
+
+/**
+ * @param origin the time at which `start` holds
+ * @param byTau derivatives with respect to τ instead of the weights themselves
+ */
+function weights({ t, switches, levels }: Problem, tau: number, origin: number, byTau: boolean): Weights {
+  const n = t.length;
+  const { at } = switches;
+  const of: Weights = {
+    start: new Float64Array(n),
+    levels: Array.from({ length: levels }, () => new Float64Array(n)),
+  };
+  // what is left after so long, and its derivative; what has not begun is whole
+  const left = (since: number): number => {
+    if (since <= 0) return byTau ? 0 : 1;
+    const decay = Math.exp(-since / tau);
+    return byTau ? (decay * since) / tau ** 2 : decay;
+  };
+  for (let i = 0; i < n; i++) {
+    const time = t[i]!;
+    // before the origin the first stretch's curve goes on backwards
+    const first = time - origin;
+    const decay = Math.exp(-first / tau);
+    let now = byTau ? (decay * first) / tau ** 2 : decay;
+    of.start[i] = now;
+    for (let k = 0; k <= at.length; k++) {
+      const next = k === at.length ? (byTau ? 0 : 1) : left(time - at[k]!);
+      of.levels[switches.levels?.[k] ?? k]![i]! += next - now;
+      now = next;
+    }
+  }
+  return of;
+}
+
+/** Start and levels that fit best with a τ; null where the readings say nothing of one of them. */
+function solve(problem: Problem, tau: number): Parameters | null {
+  const { t, y, start } = problem;
   // from the first reading on, so that a small τ does not drive all terms to one number
   const origin = start === null ? t[0]! : 0;
-  const f = t.map((time) => -Math.expm1(-(time - origin) / tau));
-  const n = t.length;
-  let offset: number;
-  let rise: number;
-  if (start === null) {
-    const meanF = f.reduce((sum, value) => sum + value, 0) / n;
-    const meanY = y.reduce((sum, value) => sum + value, 0) / n;
-    let ff = 0;
-    let fy = 0;
-    f.forEach((value, i) => {
-      ff += (value - meanF) ** 2;
-      fy += (value - meanF) * (y[i]! - meanY);
-    });
-    rise = fy / ff;
-    offset = meanY - rise * meanF;
-  } else {
-    rise =
-      f.reduce((sum, value, i) => sum + value * (y[i]! - start), 0) /
-      f.reduce((sum, value) => sum + value * value, 0);
-    offset = start;
-  }
-  const rss = f.reduce((sum, value, i) => sum + (y[i]! - offset - rise * value) ** 2, 0);
-  const final = offset + rise;
-  return { final, start: start ?? final - rise * Math.exp(origin / tau), tau, rss };
+  const { start: ofStart, levels } = weights(problem, tau, origin, false);
+  const solved: LeastSquares | null =
+    start === null
+      ? leastSquares([ofStart, ...levels], y)
+      : leastSquares(
+          levels,
+          y.map((value, i) => value - start * ofStart[i]!),
+        );
+  if (!solved) return null;
+  const found = start === null ? solved.x.slice(1) : solved.x;
+  const first = found[problem.switches.levels?.[0] ?? 0]!;
+  return {
+    start: start ?? first - (first - solved.x[0]!) * Math.exp(origin / tau),
+    levels: found,
+    tau,
+    rss: solved.rss,
+  };
 }
 
 /** τ of the lowest sum of squares, or null where that lies at the end of the range. */
-function bestTau(t: number[], y: number[], start: number | null, span: number): number | null {
+function bestTau(problem: Problem, span: number): number | null {
   const low = Math.log(span / TAU_RANGE);
   const step = (2 * Math.log(TAU_RANGE)) / GRID;
-  const rssAt = (logTau: number): number => {
-    const { rss } = lineAt(t, y, start, Math.exp(logTau));
-    return Number.isNaN(rss) ? Infinity : rss;
-  };
-  const grid = Array.from({ length: GRID + 1 }, (_, i) => rssAt(low + i * step));
+  const few = new Scan(thinned(problem));
+  const grid = Array.from({ length: GRID + 1 }, (_, i) => few.rssAt(Math.exp(low + i * step)));
   const lowest = grid.reduce((best, rss, i) => (rss < grid[best]! ? i : best), 0);
   if (lowest === 0 || lowest === GRID || !Number.isFinite(grid[lowest]!)) return null;
-  return Math.exp(goldenSection(rssAt, low + (lowest - 1) * step, low + (lowest + 1) * step));
+  const all = new Scan(problem);
+  // where few stand for many, the lowest of all may lie a step beside
+  const around = problem.t.length > SCANNED ? 3 : 1;
+  return Math.exp(
+    goldenSection(
+      (logTau) => all.rssAt(Math.exp(logTau)),
+      low + (lowest - around) * step,
+      low + (lowest + around) * step,
+    ),
+  );
+}
+
+/** Of many readings every so manieth, and the first of each stretch: enough to see where the lowest sum lies. */
+function thinned(problem: Problem): Problem {
+  const every = Math.ceil(problem.t.length / SCANNED);
+  if (every === 1) return problem;
+  const { t, switches } = problem;
+  const begins = (i: number): boolean => switches.at.some((at) => t[i - 1]! <= at && at < t[i]!);
+  const kept = t.flatMap((_, i) => (i % every === 0 || begins(i) ? [i] : []));
+  return { ...problem, t: kept.map((i) => problem.t[i]!), y: kept.map((i) => problem.y[i]!) };
+}
+
+/**
+ * Sums of squares for many τ, quickly: by the normal equations, of values about
+ * their mean (the weights of a reading add up to one, so that nothing else
+ * changes), with the residuals summed themselves. What is found is solved anew
+ * with all its digits.
+ */
+class Scan {
+  private readonly y: Float64Array;
+  private readonly origin: number;
+  private readonly size: number;
+  /** Of one reading after the other: its weights. */
+  private readonly rows: Float64Array;
+  private readonly given: number;
+
+  constructor(private readonly problem: Problem) {
+    const { t, y, start, levels } = problem;
+    const mean = y.reduce((sum, value) => sum + value, 0) / y.length;
+    this.y = Float64Array.from(y, (value) => value - mean);
+    this.given = start === null ? 0 : start - mean;
+    this.origin = start === null ? t[0]! : 0;
+    this.size = levels + 1;
+    this.rows = new Float64Array(t.length * this.size);
+  }
+
+  rssAt(tau: number): number {
+    const { t, start } = this.problem;
+    const { rows, size, y } = this;
+    // the start is a coefficient like the levels where it is free
+    const first = start === null ? 0 : 1;
+    const p = size - first;
+    const normal = Array.from({ length: p }, () => new Float64Array(p + 1));
+    for (let i = 0; i < t.length; i++) {
+      this.weigh(i, tau);
+      const at = i * size;
+      const value = y[i]! - first * this.given * rows[at]!;
+      for (let a = 0; a < p; a++) {
+        const row = normal[a]!;
+        const weight = rows[at + first + a]!;
+        if (weight === 0) continue;
+        for (let b = a; b < p; b++) row[b]! += weight * rows[at + first + b]!;
+        row[p]! += weight * value;
+      }
+    }
+    const x = solveSymmetric(normal);
+    if (!x) return Infinity;
+    let rss = 0;
+    for (let i = 0; i < t.length; i++) {
+      const at = i * size;
+      let rest = y[i]! - first * this.given * rows[at]!;
+      for (let a = 0; a < p; a++) rest -= x[a]! * rows[at + first + a]!;
+      rss += rest * rest;
+    }
+    return Number.isNaN(rss) ? Infinity : rss;
+  }
+
+  private weigh(i: number, tau: number): void {
+    const { rows, size, origin } = this;
+    const { t, switches } = this.problem;
+    const at = i * size;
+    const time = t[i]!;
+    let now = Math.exp(-(time - origin) / tau);
+    rows.fill(0, at, at + size);
+    rows[at] = now;
+    for (let k = 0; k <= switches.at.length; k++) {
+      const since = k === switches.at.length ? -1 : time - switches.at[k]!;
+      const next = since <= 0 ? 1 : Math.exp(-since / tau);
+      rows[at + 1 + (switches.levels?.[k] ?? k)]! += next - now;
+      now = next;
+      if (now === 1) break;
+    }
+  }
+}
+
+/** Cholesky's way with the upper half of a symmetric matrix, its right side in the last column; null where it is singular. */
+function solveSymmetric(rows: Float64Array[]): Float64Array | null {
+  const p = rows.length;
+  for (let k = 0; k < p; k++) {
+    const before = rows[k]![k]!;
+    for (let i = 0; i < k; i++) {
+      const share = rows[i]![k]! / rows[i]![i]!;
+      for (let j = k; j <= p; j++) rows[k]![j]! -= share * rows[i]![j]!;
+    }
+    if (!(rows[k]![k]! > SINGULAR * before)) return null;
+  }
+  const x = new Float64Array(p);
+  for (let k = p - 1; k >= 0; k--) {
+    let sum = rows[k]![p]!;
+    for (let j = k + 1; j < p; j++) sum -= rows[k]![j]! * x[j]!;
+    x[k] = sum / rows[k]![k]!;
+  }
+  return x;
 }
 
 /** The minimum of a function between two points (Kiefer, 1953). */
@@ -111,7 +316,8 @@ function goldenSection(f: (x: number) => number, a: number, b: number): number {
   const ratio = (Math.sqrt(5) - 1) / 2;
   let [left, right] = [b - ratio * (b - a), a + ratio * (b - a)];
   let [fLeft, fRight] = [f(left), f(right)];
-  for (let i = 0; i < 60; i++) {
+  // beyond this the sum of squares is flat to its last digit
+  for (let i = 0; i < 40; i++) {
     if (fLeft <= fRight) {
       b = right;
       [right, fRight] = [left, fLeft];
@@ -127,91 +333,61 @@ function goldenSection(f: (x: number) => number, a: number, b: number): number {
   return (a + b) / 2;
 }
 
-const model =
-  (final: number, start: number, tau: number) =>
-  (time: number): number =>
-    final - (final - start) * Math.exp(-time / tau);
-
-function rssOf(t: number[], y: number[], { final, start, tau }: Parameters): number {
-  const at = model(final, start, tau);
-  return t.reduce((sum, time, i) => sum + (y[i]! - at(time)) ** 2, 0);
-}
-
-/** Levenberg–Marquardt from a start that is nearly there; the start itself where that gains nothing. */
-function refine(t: number[], y: number[], start: number | null, tau: number): Parameters {
-  const first = lineAt(t, y, start, tau);
-  const free = start === null;
-  const scale = Math.max(Math.abs(first.final - first.start), Number.MIN_VALUE);
-  const fitted = levenbergMarquardt(
-    { x: t, y },
-    ([a, b, c]) => (free ? model(a!, c!, b!) : model(a!, start, b!)),
-    {
-      initialValues: free ? [first.final, first.tau, first.start] : [first.final, first.tau],
-      gradientDifference: free ? [scale * 1e-6, tau * 1e-6, scale * 1e-6] : [scale * 1e-6, tau * 1e-6],
-      centralDifference: true,
-      damping: 1e-6,
-      maxIterations: 100,
-      errorTolerance: 0,
-    },
-  ).parameterValues;
-  const refined: Parameters = { final: fitted[0]!, tau: fitted[1]!, start: free ? fitted[2]! : start };
-  return refined.tau > 0 && rssOf(t, y, refined) < rssOf(t, y, first) ? refined : first;
-}
-
-function withErrors(
-  t: number[],
-  y: number[],
-  given: number | null,
-  { final, start, tau }: Parameters,
-): ApproachFit {
-  const rss = rssOf(t, y, { final, start, tau });
-  const columns = t.map((time) => {
-    const decay = Math.exp(-time / tau);
-    const byTau = (-(final - start) * decay * time) / tau ** 2;
-    return given === null ? [1 - decay, byTau, decay] : [1 - decay, byTau];
-  });
-  const parameters = columns[0]!.length;
-  const degreesOfFreedom = t.length - parameters;
-  const variances = inverseDiagonal(columns);
-  const [seFinal, seTau, seStart] = variances.map((variance) =>
-    Math.sqrt((variance * rss) / degreesOfFreedom),
+/** Derivatives of every reading by start (where it is free), levels and τ. */
+function jacobian(problem: Problem, { start, levels, tau }: Parameters): Float64Array[] {
+  const of = weights(problem, tau, 0, false);
+  const change = weights(problem, tau, 0, true);
+  const byTau = change.start.map((value, i) =>
+    levels.reduce((sum, level, k) => sum + level * change.levels[k]![i]!, start * value),
   );
+  return problem.start === null ? [of.start, ...of.levels, byTau] : [...of.levels, byTau];
+}
+
+function residuals(problem: Problem, { start, levels, tau }: Parameters): Float64Array {
+  const of = weights(problem, tau, 0, false);
+  return of.start.map(
+    (value, i) =>
+      problem.y[i]! - levels.reduce((sum, level, k) => sum + level * of.levels[k]![i]!, start * value),
+  );
+}
+
+/** Gauss and Newton's steps in τ, with the rest solved anew, for as long as they gain anything. */
+function refine(problem: Problem, tau: number): Parameters {
+  let best = solve(problem, tau)!;
+  for (let step = 0; step < MOST_STEPS; step++) {
+    const towards = leastSquares(jacobian(problem, best), residuals(problem, best));
+    const change = towards?.x.at(-1);
+    if (change === undefined || !Number.isFinite(change) || best.tau + change <= 0) return best;
+    const next = solve(problem, best.tau + change);
+    if (!next || next.rss >= best.rss || next.tau === best.tau) return best;
+    best = next;
+  }
+  return best;
+}
+
+function withErrors(problem: Problem, fit: Parameters): SwitchedFit | null {
+  const free = problem.start === null;
+  const errors = residuals(problem, fit);
+  const rss = errors.reduce((sum, value) => sum + value * value, 0);
+  const spread = leastSquares(jacobian(problem, fit), errors);
+  if (!spread) return null;
+  const parameters = fit.levels.length + (free ? 2 : 1);
+  const degreesOfFreedom = problem.t.length - parameters;
+  const variance = rss / degreesOfFreedom;
+  const covariance = (a: number, b: number): number => variance * spread.inverse[a]![b]!;
+  const se = (i: number): number => Math.sqrt(covariance(i, i));
+  const firstLevel = free ? 1 : 0;
+  const last = problem.switches.levels?.at(-1) ?? fit.levels.length - 1;
   return {
-    final,
-    start,
-    tau,
-    se: { final: seFinal!, start: seStart ?? null, tau: seTau! },
+    final: fit.levels[last]!,
+    start: fit.start,
+    tau: fit.tau,
+    se: { final: se(firstLevel + last), start: free ? se(0) : null, tau: se(parameters - 1) },
     rss,
     degreesOfFreedom,
+    levels: fit.levels.map((settles, k) => ({ settles, se: se(firstLevel + k) })),
+    covariance: (a, b) => covariance(firstLevel + a, firstLevel + b),
   };
-}
-
-/** Diagonal of (JᵀJ)⁻¹, by way of J's columns made orthogonal: that keeps twice the digits of JᵀJ itself. */
-function inverseDiagonal(rows: number[][]): number[] {
-  const p = rows[0]!.length;
-  const q = Array.from({ length: p }, (_, j) => rows.map((row) => row[j]!));
-  const r = Array.from({ length: p }, () => new Array<number>(p).fill(0));
-  const dot = (a: number[], b: number[]): number => a.reduce((sum, value, i) => sum + value * b[i]!, 0);
-  for (let j = 0; j < p; j++) {
-    for (let k = 0; k < j; k++) {
-      r[k]![j] = dot(q[k]!, q[j]!);
-      q[j] = q[j]!.map((value, i) => value - r[k]![j]! * q[k]![i]!);
-    }
-    r[j]![j] = Math.sqrt(dot(q[j]!, q[j]!));
-    q[j] = q[j]!.map((value) => value / r[j]![j]!);
-  }
-  // rows of R⁻¹; the inverse's diagonal is the sum of their squares
-  return Array.from({ length: p }, (_, i) => {
-    const row = new Array<number>(p).fill(0);
-    row[i] = 1 / r[i]![i]!;
-    for (let j = i + 1; j < p; j++)
-      row[j] =
-        -Array.from({ length: j - i }, (_unused, m) => row[i + m]! * r[i + m]![j]!).reduce(
-          (sum, value) => sum + value,
-          0,
-        ) / r[j]![j]!;
-    return dot(row, row);
-  });
 }
 
 /**
@@ -236,7 +412,8 @@ export interface FitVerdict {
 }
 
 /**
- * @param lastT time of the last reading
+ * @param lastT time of the last reading, since the last switch
+ * @shown whether a forecast is told
  * @source docs/method.md, "Warm-up fit"
  */
 export function judgeFit(fit: ApproachFit, lastT: number): FitVerdict {
@@ -252,6 +429,7 @@ export function judgeFit(fit: ApproachFit, lastT: number): FitVerdict {
  *
  * @param line in the unit of y
  * @returns time on the fit's clock, or null where the line lies at or above the final value, or below the start
+ * @shown 43 °C at
  * @source the model solved for t: τ·ln((final − start)/(final − line))
  * @example
  * timeToReach({ final: 45, start: 20, tau: 600 }, 43); // 1515.4…

@@ -1,4 +1,4 @@
-import type { Bench, Standing } from './bench';
+import type { DaySchedule, DayState } from './daySchedule';
 
 /** Times that no plan can be shorter than. */
 export interface Bound {
@@ -8,7 +8,7 @@ export interface Bound {
 }
 
 /**
- * Lower bounds on the finish, from any standing on.
+ * Lower bounds on the finish, from any state on.
  *
  * - *A device*: its runs, with at least the cool-down that each leaves when it
  *   was started cold, and at least the charging that its battery needs.
@@ -24,14 +24,14 @@ export class Bounds {
   private readonly pauses: number[];
   private readonly tails: number[];
 
-  constructor(private readonly bench: Bench) {
-    const { tasks, orders, bodies } = bench;
+  constructor(private readonly schedule: DaySchedule) {
+    const { tasks, orders, heat } = schedule;
     this.pauses = tasks.map(() => 0);
     this.tails = tasks.map(() => 0);
     orders.forEach((order, d) => {
       for (let k = order.length - 1; k > 0; k--) {
         const [earlier, later] = [order[k - 1]!, order[k]!];
-        this.pauses[later] = bodies[d]!.leastPause(tasks[earlier]!);
+        this.pauses[later] = heat[d]!.leastPause(tasks[earlier]!);
         this.tails[earlier] = this.pauses[later]! + tasks[later]!.minutes + this.tails[later]!;
       }
     });
@@ -39,47 +39,47 @@ export class Bounds {
 
   /** The whole day's bound, with the sharper one for a single pair of hands. */
   ofDay(): Bound {
-    const standing = this.bench.start();
-    const found = this.from(standing);
-    if (standing.hands.length > 1) return found;
-    const interrupted = this.interrupted(standing);
+    const state = this.schedule.start();
+    const found = this.from(state);
+    if (state.hands.length > 1) return found;
+    const interrupted = this.interrupted(state);
     return interrupted > found.finishMin ? { finishMin: interrupted, from: 'hands' } : found;
   }
 
-  from(standing: Standing): Bound {
-    let best: Bound = { finishMin: standing.finishMin, from: 'hands' };
-    this.bench.orders.forEach((order, d) => {
-      const finishMin = this.starts(standing, d).reduce((latest, start, k) => {
-        const task = order[standing.next[d]! + k]!;
-        return Math.max(latest, start + this.bench.tasks[task]!.minutes + this.tails[task]!);
+  from(state: DayState): Bound {
+    let best: Bound = { finishMin: state.finishMin, from: 'hands' };
+    this.schedule.orders.forEach((order, d) => {
+      const finishMin = this.starts(state, d).reduce((latest, start, k) => {
+        const task = order[state.next[d]! + k]!;
+        return Math.max(latest, start + this.schedule.tasks[task]!.minutes + this.tails[task]!);
       }, 0);
-      if (finishMin > best.finishMin) best = { finishMin, from: this.bench.problem.devices[d]!.id };
+      if (finishMin > best.finishMin) best = { finishMin, from: this.schedule.problem.devices[d]!.id };
     });
-    const hands = this.hands(standing);
+    const hands = this.hands(state);
     return hands > best.finishMin ? { finishMin: hands, from: 'hands' } : best;
   }
 
   /** Earliest starts of a device's remaining tasks, whatever the hands do. */
-  private starts(standing: Standing, d: number): number[] {
-    const { bench } = this;
-    const { fromMin, rules } = bench.problem;
-    const order = bench.orders[d]!;
-    const rate = bench.problem.devices[d]!.chargePercentPerMin;
-    const body = standing.bodies[d]!;
+  private starts(state: DayState, d: number): number[] {
+    const { schedule } = this;
+    const { fromMin, rules } = schedule.problem;
+    const order = schedule.orders[d]!;
+    const rate = schedule.problem.devices[d]!.chargePercentPerMin;
+    const heat = state.heat[d]!;
     let played = 0;
     let used = 0;
     let paused = 0;
     const starts: number[] = [];
-    for (let k = standing.next[d]!; k < order.length; k++) {
-      const task = bench.tasks[order[k]!]!;
+    for (let k = state.next[d]!; k < order.length; k++) {
+      const task = schedule.tasks[order[k]!]!;
       // the first pause is known from where the device stands, its charging aside
       paused +=
-        k === standing.next[d]!
-          ? Math.max(0, fromMin - body.atMin, bench.bodies[d]!.coolMin(body.overRoomC, rules.startOverRoomC))
+        k === state.next[d]!
+          ? Math.max(0, fromMin - heat.atMin, schedule.heat[d]!.coolMin(heat.overRoomC, rules.startOverRoomC))
           : this.pauses[order[k]!]!;
-      const lacking = bench.bodies[d]!.needs(task) - (body.percent - used);
+      const lacking = schedule.heat[d]!.needs(task) - (heat.percent - used);
       const charging = lacking <= 1e-9 ? 0 : rate === null ? Infinity : lacking / rate;
-      starts.push(body.atMin + played + Math.max(paused, Math.ceil(charging - 1e-9)));
+      starts.push(heat.atMin + played + Math.max(paused, Math.ceil(charging - 1e-9)));
       played += task.minutes;
       used += task.percentPerMin * task.minutes;
     }
@@ -87,30 +87,30 @@ export class Bounds {
   }
 
   /** The hands' work that is left, shared evenly. */
-  private hands(standing: Standing): number {
-    const { bench } = this;
+  private hands(state: DayState): number {
+    const { schedule } = this;
     let work = 0;
     let leastTail = Infinity;
-    bench.orders.forEach((order, d) => {
-      for (let k = standing.next[d]!; k < order.length; k++) {
+    schedule.orders.forEach((order, d) => {
+      for (let k = state.next[d]!; k < order.length; k++) {
         const task = order[k]!;
-        const { attended, minutes } = bench.tasks[task]!;
+        const { attended, minutes } = schedule.tasks[task]!;
         const alone = attended ? 0 : minutes;
-        work += bench.work(task) + (bench.problem.parallel ? 0 : alone);
-        leastTail = Math.min(leastTail, (bench.problem.parallel ? alone : 0) + this.tails[task]!);
+        work += schedule.work(task) + (schedule.problem.parallel ? 0 : alone);
+        leastTail = Math.min(leastTail, (schedule.problem.parallel ? alone : 0) + this.tails[task]!);
       }
     });
     if (work === 0) return 0;
-    const { hands } = standing;
+    const { hands } = state;
     const free = hands.reduce((sum, hand) => sum + hand.freeMin, 0);
     const finish = (free + work) / hands.length;
-    return Math.ceil(finish + this.rests(standing, work) - 1e-9) + leastTail;
+    return Math.ceil(finish + this.rests(state, work) - 1e-9) + leastTail;
   }
 
   /** The least rest that so much work needs, for one pair of hands. */
-  private rests({ hands }: Standing, work: number): number {
-    const rule = this.bench.problem.rules.hands;
-    if (!rule || hands.length > 1 || !this.bench.problem.parallel) return 0;
+  private rests({ hands }: DayState, work: number): number {
+    const rule = this.schedule.problem.rules.hands;
+    if (!rule || hands.length > 1 || !this.schedule.problem.parallel) return 0;
     const { freeMin, work: before } = hands[0]!;
     const limit = rule.stretchMin - rule.restMin;
     // whoever has rested since starts a new stretch
@@ -121,15 +121,15 @@ export class Bounds {
   }
 
   /** Jackson's preemptive schedule: always work at the run with the longest tail. */
-  private interrupted(standing: Standing): number {
-    const { bench } = this;
-    const jobs = bench.orders.flatMap((order, d) =>
-      this.starts(standing, d).map((start, k) => {
-        const task = order[standing.next[d]! + k]!;
-        const { attended, minutes, prepareMin } = bench.tasks[task]!;
-        const lone = attended || !bench.problem.parallel ? 0 : minutes;
+  private interrupted(state: DayState): number {
+    const { schedule } = this;
+    const jobs = schedule.orders.flatMap((order, d) =>
+      this.starts(state, d).map((start, k) => {
+        const task = order[state.next[d]! + k]!;
+        const { attended, minutes, prepareMin } = schedule.tasks[task]!;
+        const lone = attended || !schedule.problem.parallel ? 0 : minutes;
         return {
-          head: Math.max(standing.hands[0]!.freeMin, start - prepareMin),
+          head: Math.max(state.hands[0]!.freeMin, start - prepareMin),
           left: prepareMin + minutes - lone,
           tail: lone + this.tails[task]!,
         };

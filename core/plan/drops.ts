@@ -1,4 +1,4 @@
-import type { Bench } from './bench';
+import type { DaySchedule } from './daySchedule';
 import { Bounds } from './bound';
 import { quickest, type Allowance } from './exact';
 import { beam, type Layout } from './search';
@@ -20,18 +20,18 @@ const inTime = ({ finishMin, stuck }: Layout, limitMin: number): boolean =>
   stuck === 0 && finishMin <= limitMin;
 
 /** A choice holds what its tasks come after, and leaves out the later repeats first. */
-export function closed(bench: Bench, kept: readonly boolean[]): boolean {
-  const place = new Map(bench.tasks.map((task, i) => [task.id, i]));
-  return bench.tasks.every((task, i) => !kept[i] || task.after.every((id) => kept[place.get(id) ?? i]));
+export function closed(schedule: DaySchedule, kept: readonly boolean[]): boolean {
+  const place = new Map(schedule.tasks.map((task, i) => [task.id, i]));
+  return schedule.tasks.every((task, i) => !kept[i] || task.after.every((id) => kept[place.get(id) ?? i]));
 }
 
 /** Leaves out, too, what comes after something that is left out. */
-function close(bench: Bench, kept: boolean[]): boolean[] {
+function close(schedule: DaySchedule, kept: boolean[]): boolean[] {
   const closing = kept.slice();
-  const place = new Map(bench.tasks.map((task, i) => [task.id, i]));
+  const place = new Map(schedule.tasks.map((task, i) => [task.id, i]));
   for (let changed = true; changed;) {
     changed = false;
-    bench.tasks.forEach((task, i) => {
+    schedule.tasks.forEach((task, i) => {
       if (!closing[i] || task.after.every((id) => closing[place.get(id) ?? i])) return;
       closing[i] = false;
       changed = true;
@@ -41,25 +41,25 @@ function close(bench: Bench, kept: boolean[]): boolean[] {
 }
 
 /** What leaving tasks out costs. */
-export const lost = (bench: Bench, kept: readonly boolean[]): number =>
-  bench.tasks.reduce((sum, task, i) => sum + (kept[i] ? 0 : task.wanted), 0);
+export const lost = (schedule: DaySchedule, kept: readonly boolean[]): number =>
+  schedule.tasks.reduce((sum, task, i) => sum + (kept[i] ? 0 : task.wanted), 0);
 
 /** The best choice of a small day, by trying all in the order of what they lose; null where that took too long. */
-export function smallChoice(bench: Bench, limitMin: number): Choice | null {
-  const n = bench.tasks.length;
+export function smallChoice(schedule: DaySchedule, limitMin: number): Choice | null {
+  const n = schedule.tasks.length;
   if (n > SMALL) return null;
   const allowance: Allowance = { left: SMALL_ALLOWANCE };
   const choices = Array.from({ length: 2 ** n }, (_, mask) =>
-    bench.tasks.map((_task, i) => (mask & (1 << i)) === 0),
+    schedule.tasks.map((_task, i) => (mask & (1 << i)) === 0),
   )
-    .filter((kept) => closed(bench, kept))
-    .map((kept) => ({ kept, loses: lost(bench, kept), drops: kept.filter((keep) => !keep).length }))
+    .filter((kept) => closed(schedule, kept))
+    .map((kept) => ({ kept, loses: lost(schedule, kept), drops: kept.filter((keep) => !keep).length }))
     .sort((a, b) => a.loses - b.loses || a.drops - b.drops);
   let best: (Choice & { loses: number; drops: number }) | null = null;
   for (const { kept, loses, drops } of choices) {
     if (best && (loses > best.loses || drops > best.drops)) break;
     const layout = quickest(
-      bench.with(kept),
+      schedule.with(kept),
       Math.min(limitMin, best ? best.layout.finishMin - 1 : Infinity),
       allowance,
     );
@@ -73,37 +73,38 @@ export function smallChoice(bench: Bench, limitMin: number): Choice | null {
  * A good choice of a day of any size: leave out what is least wanted for the
  * time it takes until the rest fits, then see what fits again after all.
  */
-export function goodChoice(bench: Bench, limitMin: number, width: number): Choice {
-  let kept = bench.tasks.map(() => true);
-  let layout = beam(bench, width);
+export function goodChoice(schedule: DaySchedule, limitMin: number, width: number): Choice {
+  let kept = schedule.tasks.map(() => true);
+  let layout = beam(schedule, width);
   while (!inTime(layout, limitMin) && kept.some(Boolean)) {
-    kept = close(bench, leaveOne(bench, kept, limitMin));
-    if (new Bounds(bench.with(kept)).ofDay().finishMin <= limitMin) layout = beam(bench.with(kept), QUICK);
+    kept = close(schedule, leaveOne(schedule, kept, limitMin));
+    if (new Bounds(schedule.with(kept)).ofDay().finishMin <= limitMin)
+      layout = beam(schedule.with(kept), QUICK);
   }
   const take = (candidate: boolean[]): boolean => {
-    if (new Bounds(bench.with(candidate)).ofDay().finishMin > limitMin) return false;
-    const found = beam(bench.with(candidate), QUICK);
+    if (new Bounds(schedule.with(candidate)).ofDay().finishMin > limitMin) return false;
+    const found = beam(schedule.with(candidate), QUICK);
     if (!inTime(found, limitMin)) return false;
     kept = candidate;
     layout = found;
     return true;
   };
-  const byWanted = bench.tasks
+  const byWanted = schedule.tasks
     .map((_, i) => i)
-    .sort((a, b) => bench.tasks[b]!.wanted - bench.tasks[a]!.wanted);
+    .sort((a, b) => schedule.tasks[b]!.wanted - schedule.tasks[a]!.wanted);
   for (const out of byWanted) {
     if (kept[out]) continue;
     const back = kept.map((keep, i) => keep || i === out);
-    if (!closed(bench, back) || take(back)) continue;
+    if (!closed(schedule, back) || take(back)) continue;
     // in the place of something that is wanted less
     for (const less of byWanted.toReversed()) {
-      if (bench.tasks[less]!.wanted >= bench.tasks[out]!.wanted) break;
+      if (schedule.tasks[less]!.wanted >= schedule.tasks[out]!.wanted) break;
       if (!kept[less]) continue;
       const swapped = back.map((keep, i) => keep && i !== less);
-      if (closed(bench, swapped) && take(swapped)) break;
+      if (closed(schedule, swapped) && take(swapped)) break;
     }
   }
-  const whole = beam(bench.with(kept), width);
+  const whole = beam(schedule.with(kept), width);
   return {
     kept,
     layout: inTime(whole, limitMin) && whole.finishMin < layout.finishMin ? whole : layout,
@@ -119,30 +120,30 @@ const STUCK_MIN = 10_000;
 const TRIED = 8;
 
 /** Without the task that costs least for the time that it frees. */
-function leaveOne(bench: Bench, kept: boolean[], limitMin: number): boolean[] {
+function leaveOne(schedule: DaySchedule, kept: boolean[], limitMin: number): boolean[] {
   const price = (i: number): number =>
-    bench.tasks[i]!.wanted / (bench.tasks[i]!.minutes + bench.tasks[i]!.prepareMin);
-  const candidates = bench.tasks
+    schedule.tasks[i]!.wanted / (schedule.tasks[i]!.minutes + schedule.tasks[i]!.prepareMin);
+  const candidates = schedule.tasks
     .map((_, i) => i)
     .filter((i) => kept[i])
     .sort((a, b) => price(a) - price(b) || b - a)
     .slice(0, TRIED);
   // while even the bound is too late, the bound tells what a task frees; then only a layout does
-  const bounded = Number.isFinite(limitMin) && new Bounds(bench.with(kept)).ofDay().finishMin > limitMin;
+  const bounded = Number.isFinite(limitMin) && new Bounds(schedule.with(kept)).ofDay().finishMin > limitMin;
   const over = (choice: readonly boolean[]): number => {
-    if (bounded) return new Bounds(bench.with(choice)).ofDay().finishMin - limitMin;
-    const { finishMin, stuck } = beam(bench.with(choice), QUICK);
+    if (bounded) return new Bounds(schedule.with(choice)).ofDay().finishMin - limitMin;
+    const { finishMin, stuck } = beam(schedule.with(choice), QUICK);
     return stuck * STUCK_MIN + Math.max(0, finishMin - (Number.isFinite(limitMin) ? limitMin : finishMin));
   };
   const now = over(kept);
   let best: { kept: boolean[]; rate: number } | null = null;
   for (const i of candidates) {
     const without = close(
-      bench,
+      schedule,
       kept.map((keep, j) => keep && j !== i),
     );
     const gain = Math.max(0.01, now - over(without));
-    const rate = (lost(bench, without) - lost(bench, kept)) / gain;
+    const rate = (lost(schedule, without) - lost(schedule, kept)) / gain;
     if (!best || rate < best.rate) best = { kept: without, rate };
   }
   return best!.kept;

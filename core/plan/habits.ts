@@ -60,7 +60,7 @@ export const CLASS_HABITS: Record<DeviceKind, ClassHabits> = {
 };
 
 /** What charging adds to the back of a phone when it goes on for long, °C. (Common practice, no source.) */
-const CHARGE_RISE_C = 5;
+export const CHARGE_RISE_C = 5;
 /** What of a charger's watts arrives in the battery. (Common practice, no source.) */
 const CHARGE_SHARE = 0.8;
 

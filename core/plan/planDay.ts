@@ -1,4 +1,4 @@
-import { Bench, type Move } from './bench';
+import { DaySchedule, type Move } from './daySchedule';
 import { Bounds } from './bound';
 import { goodChoice, smallChoice, type Choice } from './drops';
 import { PlanRefused, type DayProblem } from './problem';
@@ -87,18 +87,19 @@ const WORTH_MIN = 5;
  * @yields the best plan so far, each better than the one before
  * @returns the best plan
  * @throws PlanRefused where the day makes no sense, or nothing fits
+ * @shown The day: finish, hands on, waiting, the bound
  * @source docs/method.md, "The day's plan"
  */
 export function* planDay(
   problem: DayProblem,
   { seed = 1, rounds = ROUNDS, previous = [] }: PlanOptions = {},
 ): Generator<DayPlan, DayPlan> {
-  const bench = new Bench(problem);
+  const schedule = new DaySchedule(problem);
   const limitMin = problem.finishByMin ?? Infinity;
-  const small = smallChoice(bench, limitMin);
-  let choice = small ?? goodChoice(bench, limitMin, WIDTH);
-  if (!choice.kept.some(Boolean)) throw nothingFits(bench);
-  const kept = bench.with(choice.kept);
+  const small = smallChoice(schedule, limitMin);
+  let choice = small ?? goodChoice(schedule, limitMin, WIDTH);
+  if (!choice.kept.some(Boolean)) throw nothingFits(schedule);
+  const kept = schedule.with(choice.kept);
   if (!small) {
     yield toPlan(kept, choice);
     for (const layout of improve(kept, choice.layout, seed, rounds))
@@ -118,26 +119,26 @@ export function* planDay(
 
 /** The day in an earlier plan's order, with what is new at its end. */
 function asBefore(
-  bench: Bench,
+  schedule: DaySchedule,
   previous: { taskId: string; rest: boolean }[],
   limitMin: number,
 ): Layout | null {
   if (previous.length === 0) return null;
-  const place = new Map(bench.tasks.map((task, i) => [task.id, i]));
-  const left = new Set(bench.orders.flat());
+  const place = new Map(schedule.tasks.map((task, i) => [task.id, i]));
+  const left = new Set(schedule.orders.flat());
   const order: Pick<Move, 'task' | 'rest'>[] = [];
   for (const { taskId, rest } of previous) {
     const task = place.get(taskId);
     if (task !== undefined && left.delete(task)) order.push({ task, rest });
   }
-  for (const task of bench.orders.flat()) if (left.has(task)) order.push({ task, rest: false });
-  const layout = inOrder(bench, order);
+  for (const task of schedule.orders.flat()) if (left.has(task)) order.push({ task, rest: false });
+  const layout = inOrder(schedule, order);
   return layout && layout.finishMin <= limitMin ? layout : null;
 }
 
-function nothingFits({ tasks, problem, bodies, deviceOf }: Bench): PlanRefused {
-  const flat = tasks.find((task, i) => bodies[deviceOf[i]!]!.needs(task) > 100);
-  if (flat && tasks.every((task, i) => bodies[deviceOf[i]!]!.needs(task) > 100))
+function nothingFits({ tasks, problem, heat, deviceOf }: DaySchedule): PlanRefused {
+  const flat = tasks.find((task, i) => heat[deviceOf[i]!]!.needs(task) > 100);
+  if (flat && tasks.every((task, i) => heat[deviceOf[i]!]!.needs(task) > 100))
     return new PlanRefused(
       flat.id,
       `“${flat.name}” takes more than a full battery.`,
@@ -158,18 +159,18 @@ function nothingFits({ tasks, problem, bodies, deviceOf }: Bench): PlanRefused {
 }
 
 /** Words and numbers for a layout. */
-function toPlan(bench: Bench, { kept, layout, proven }: Choice): DayPlan {
-  const { problem, tasks } = bench;
-  const standing = bench.start();
+function toPlan(schedule: DaySchedule, { kept, layout, proven }: Choice): DayPlan {
+  const { problem, tasks } = schedule;
+  const state = schedule.start();
   const plan: Pick<DayPlan, 'runs' | 'pauses' | 'rests'> = { runs: [], pauses: [], rests: [] };
   for (const move of layout.moves) {
     const task = tasks[move.task]!;
-    const d = bench.deviceOf[move.task]!;
-    const start = bench.earliest(standing, move);
-    const { atMin: endedMin } = standing.bodies[d]!;
-    const { work } = standing.hands[move.hand]!;
-    const pause = bench.advance(standing, move, start);
-    const body = standing.bodies[d]!;
+    const d = schedule.deviceOf[move.task]!;
+    const start = schedule.earliest(state, move);
+    const { atMin: endedMin } = state.heat[d]!;
+    const { work } = state.hands[move.hand]!;
+    const pause = schedule.advance(state, move, start);
+    const heat = state.heat[d]!;
     const deviceId = task.deviceId;
     const part = (kind: PlannedPause['kind'], fromMin: number, toMin: number): void =>
       void (toMin > fromMin && plan.pauses.push({ deviceId, kind, fromMin, toMin }));
@@ -189,16 +190,16 @@ function toPlan(bench: Bench, { kept, layout, proven }: Choice): DayPlan {
       hand: move.hand,
       prepareMin: task.prepareMin,
       startMin: start,
-      endMin: body.atMin,
+      endMin: heat.atMin,
       attended: task.attended,
       startOverRoomC: pause.overRoomC,
       startPercent: pause.percent,
-      endOverRoomC: body.overRoomC,
-      endPercent: body.percent,
+      endOverRoomC: heat.overRoomC,
+      endPercent: heat.percent,
     });
   }
   plan.runs.sort((a, b) => a.startMin - b.startMin);
-  const bound = new Bounds(bench).ofDay();
+  const bound = new Bounds(schedule).ofDay();
   const handsOnMin = plan.runs.reduce(
     (sum, run) => sum + run.prepareMin + (run.attended ? run.endMin - run.startMin : 0),
     0,
@@ -210,7 +211,7 @@ function toPlan(bench: Bench, { kept, layout, proven }: Choice): DayPlan {
   return {
     ...plan,
     dropped: tasks.flatMap((task, i): DroppedTask[] =>
-      kept[i] ? [] : [{ taskId: task.id, why: why(bench, kept, i) }],
+      kept[i] ? [] : [{ taskId: task.id, why: why(schedule, kept, i) }],
     ),
     fromMin: problem.fromMin,
     finishMin: layout.finishMin,
@@ -227,11 +228,11 @@ function toPlan(bench: Bench, { kept, layout, proven }: Choice): DayPlan {
   };
 }
 
-function why(bench: Bench, kept: readonly boolean[], i: number): DroppedTask['why'] {
-  const task = bench.tasks[i]!;
-  if (bench.bodies[bench.deviceOf[i]!]!.needs(task) > 100) return 'battery';
-  const dropped = new Set(bench.tasks.filter((_, j) => !kept[j]).map((other) => other.id));
+function why(schedule: DaySchedule, kept: readonly boolean[], i: number): DroppedTask['why'] {
+  const task = schedule.tasks[i]!;
+  if (schedule.heat[schedule.deviceOf[i]!]!.needs(task) > 100) return 'battery';
+  const dropped = new Set(schedule.tasks.filter((_, j) => !kept[j]).map((other) => other.id));
   if (task.after.some((id) => dropped.has(id))) return 'after-dropped';
-  if (bench.problem.finishByMin === null) return 'battery';
+  if (schedule.problem.finishByMin === null) return 'battery';
   return 'day-full';
 }

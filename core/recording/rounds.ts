@@ -12,6 +12,7 @@ export interface ReadingDue {
  * @param spots in the order in which they are read
  * @param readings of this run, in any order
  * @returns null without spots
+ * @shown the reading that is due
  * @source common practice: the same spots at set times
  * @example
  * nextReading(['back', 'front'], [{ spot: 'back', atMs: 301_000 }], 300_000, 305_000); // { spot: 'front', dueMs: 300_000 }

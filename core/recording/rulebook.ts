@@ -100,7 +100,7 @@ export const plannedEndMs = ({
  * @returns the run and the lines that changed, or why it cannot be made
  * @source docs/formats.md, "The live protocol"
  * @example
- * const run = { status: 'ready', startedMs: null, speed: 1, plan: { minutes: 30, endsItself: false }, end: null } as const;
+ * const run = { status: 'ready', startedMs: null, speed: 1, plan: { minutes: 30, endsItself: false }, end: null };
  * const none = { line: () => undefined, openSpans: () => [] };
  * const changed = changeRun(run, none, { kind: 'start', at: 5000 }, { nowMs: 5100, plannedEnd: 'x' });
  * changed.refused === null && changed.run.startedMs; // 5000

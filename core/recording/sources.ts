@@ -51,6 +51,7 @@ const SHARED = ['battery', 'power', 'load', 'refresh'] as const;
  * Of several ends a person's counts, else the latest.
  *
  * @param endMs frames and source lines from here on are left out; null for an open end
+ * @shown What the figures stand on, with several sources
  * @source docs/method.md, "Several sources"
  * @example
  * joinSources([{ source: 'logger', byHand: false, frames: [{ type: 'frames', atMs: 0, us: [16_667] }], entries: [] }], null).used; // [{ measure: 'frames', source: 'logger', fromMs: 0, toMs: 16.667 }]

@@ -82,6 +82,7 @@ export const sayTemperature = (celsius: number, unit: TemperatureUnit): string =
  *
  * @param facts of one run
  * @param voice which figures lead, and the scale of temperatures
+ * @shown the first line of a run
  * @source docs/method.md, "Headline"
  */
 export function headline(facts: HeadlineFacts, voice: Voice = USUAL_VOICE): string {

@@ -1,4 +1,4 @@
-import { Body, type BodyState, type Pause } from './body';
+import { Thermal, type HeatState, type Pause } from './thermal';
 import { deviceOrders } from './order';
 import { checkProblem, type DayHand, type DayProblem, type DayTask } from './problem';
 
@@ -10,8 +10,8 @@ export interface Move {
 }
 
 /** How things stand after some moves. */
-export interface Standing {
-  bodies: BodyState[];
+export interface DayState {
+  heat: HeatState[];
   hands: DayHand[];
   /** Tasks of each device that are laid out, counted. */
   next: number[];
@@ -21,16 +21,16 @@ export interface Standing {
 }
 
 /**
- * The day as a machine: a standing, and moves that lay out one task after the
+ * The day as a machine: a state, and moves that lay out one task after the
  * other, each as early as its device and a pair of hands allow.
  *
  * @source serial schedule generation (Kolisch, 1996): for every plan there is an order of moves that is no later
  */
-export class Bench {
+export class DaySchedule {
   readonly tasks: DayTask[];
   /** Tasks of each device, in their order, as far as they are kept. */
   readonly orders: number[][];
-  readonly bodies: Body[];
+  readonly heat: Thermal[];
   readonly deviceOf: number[];
   private readonly before: number[][];
 
@@ -39,7 +39,7 @@ export class Bench {
     checkProblem(problem);
     this.tasks = problem.tasks;
     this.orders = deviceOrders(problem);
-    this.bodies = problem.devices.map((device) => new Body(device, problem.rules));
+    this.heat = problem.devices.map((device) => new Thermal(device, problem.rules));
     this.deviceOf = problem.tasks.map((task) =>
       problem.devices.findIndex((device) => device.id === task.deviceId),
     );
@@ -48,16 +48,16 @@ export class Bench {
   }
 
   /** The same day with some of the tasks left out. */
-  with(kept: readonly boolean[]): Bench {
-    return Object.assign(Object.create(Bench.prototype) as Bench, this, {
+  with(kept: readonly boolean[]): DaySchedule {
+    return Object.assign(Object.create(DaySchedule.prototype) as DaySchedule, this, {
       orders: this.orders.map((order) => order.filter((task) => kept[task])),
     });
   }
 
-  start(): Standing {
+  start(): DayState {
     const { devices, hands, fromMin } = this.problem;
     return {
-      bodies: devices.map((device) => ({
+      heat: devices.map((device) => ({
         atMin: device.fromMin,
         overRoomC: device.overRoomC,
         percent: device.percent,
@@ -78,19 +78,19 @@ export class Bench {
   }
 
   /** Tasks that may come next. */
-  ready(standing: Standing): number[] {
+  ready(state: DayState): number[] {
     const found: number[] = [];
     for (let d = 0; d < this.orders.length; d++) {
-      const task = this.orders[d]![standing.next[d]!];
-      if (task !== undefined && this.mayBeNext(standing, task)) found.push(task);
+      const task = this.orders[d]![state.next[d]!];
+      if (task !== undefined && this.mayBeNext(state, task)) found.push(task);
     }
     return found;
   }
 
-  mayBeNext(standing: Standing, task: number): boolean {
+  mayBeNext(state: DayState, task: number): boolean {
     const d = this.deviceOf[task]!;
-    if (this.orders[d]![standing.next[d]!] !== task) return false;
-    for (const earlier of this.before[task]!) if (Number.isNaN(standing.ends[earlier]!)) return false;
+    if (this.orders[d]![state.next[d]!] !== task) return false;
+    for (const earlier of this.before[task]!) if (Number.isNaN(state.ends[earlier]!)) return false;
     return true;
   }
 
@@ -105,18 +105,18 @@ export class Bench {
    *
    * @returns whole minutes; Infinity where there is none
    */
-  earliest(standing: Standing, { task, hand, rest }: Move): number {
+  earliest(state: DayState, { task, hand, rest }: Move): number {
     const { prepareMin } = this.tasks[task]!;
     const { rules, fromMin } = this.problem;
     const d = this.deviceOf[task]!;
-    const body = standing.bodies[d]!;
-    const { freeMin, work } = standing.hands[hand]!;
+    const heat = state.heat[d]!;
+    const { freeMin, work } = state.hands[hand]!;
     let start = Math.max(
-      body.atMin + this.bodies[d]!.shortestPause(body, this.tasks[task]!),
+      heat.atMin + this.heat[d]!.shortestPause(heat, this.tasks[task]!),
       fromMin,
       freeMin + prepareMin,
     );
-    for (const earlier of this.before[task]!) start = Math.max(start, standing.ends[earlier]!);
+    for (const earlier of this.before[task]!) start = Math.max(start, state.ends[earlier]!);
     if (rules.hands && work) {
       const begin = start - prepareMin;
       const stretch = begin + this.work(task) - work.sinceMin;
@@ -128,9 +128,9 @@ export class Bench {
   }
 
   /** Whether resting before a move is a choice: the hands neither must nor do rest anyway. */
-  mayRest(standing: Standing, move: Move, start: number): boolean {
+  mayRest(state: DayState, move: Move, start: number): boolean {
     const { rules } = this.problem;
-    const { work } = standing.hands[move.hand]!;
+    const { work } = state.hands[move.hand]!;
     return (
       rules.hands !== null &&
       work !== null &&
@@ -139,10 +139,10 @@ export class Bench {
   }
 
   /** How things stand when a run is laid out at its start. */
-  place(standing: Standing, move: Move, start: number): Standing {
-    const { bodies, hands, next, ends, finishMin } = standing;
+  place(state: DayState, move: Move, start: number): DayState {
+    const { heat, hands, next, ends, finishMin } = state;
     const after = {
-      bodies: bodies.slice(),
+      heat: heat.slice(),
       hands: hands.slice(),
       next: next.slice(),
       ends: ends.slice(),
@@ -152,17 +152,17 @@ export class Bench {
     return after;
   }
 
-  /** Lays a run out at its start, in the standing itself. */
-  advance(standing: Standing, { task, hand }: Move, start: number): Pause {
+  /** Lays a run out at its start, in the state itself. */
+  advance(state: DayState, { task, hand }: Move, start: number): Pause {
     const d = this.deviceOf[task]!;
-    const before = standing.bodies[d]!;
-    const pause = this.bodies[d]!.spend(before, start - before.atMin);
-    const body = this.bodies[d]!.play(pause.overRoomC, pause.percent, this.tasks[task]!, start);
-    standing.bodies[d] = body;
-    standing.next[d]!++;
-    standing.ends[task] = body.atMin;
-    standing.hands[hand] = this.worked(standing.hands[hand]!, task, start);
-    standing.finishMin = Math.max(standing.finishMin, body.atMin);
+    const before = state.heat[d]!;
+    const pause = this.heat[d]!.spend(before, start - before.atMin);
+    const heat = this.heat[d]!.play(pause.overRoomC, pause.percent, this.tasks[task]!, start);
+    state.heat[d] = heat;
+    state.next[d]!++;
+    state.ends[task] = heat.atMin;
+    state.hands[hand] = this.worked(state.hands[hand]!, task, start);
+    state.finishMin = Math.max(state.finishMin, heat.atMin);
     return pause;
   }
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { Body } from './body';
+import { Thermal } from './thermal';
 import { device, RULES, task } from './testDays';
 
 const at = (overRoomC: number, percent: number): { atMin: number; overRoomC: number; percent: number } => ({
@@ -7,8 +7,8 @@ const at = (overRoomC: number, percent: number): { atMin: number; overRoomC: num
   overRoomC,
   percent,
 });
-const cold = (chargeRiseC: number, chargePercentPerMin: number | null = 1): Body =>
-  new Body(device('d', { coolTauMin: 10, warmTauMin: 8, chargeRiseC, chargePercentPerMin }), RULES);
+const cold = (chargeRiseC: number, chargePercentPerMin: number | null = 1): Thermal =>
+  new Thermal(device('d', { coolTauMin: 10, warmTauMin: 8, chargeRiseC, chargePercentPerMin }), RULES);
 
 describe('a pause', () => {
   it('lasts until the skin is at the start line: τ·ln(x/3), in whole minutes', () => {
@@ -34,7 +34,7 @@ describe('a pause', () => {
     );
   });
   it('does not charge into the heat: where the charger alone crosses the line it stops in time', () => {
-    const hot = new Body(device('d', { coolTauMin: 10, chargeRiseC: 8, chargePercentPerMin: 1 }), {
+    const hot = new Thermal(device('d', { coolTauMin: 10, chargeRiseC: 8, chargePercentPerMin: 1 }), {
       ...RULES,
       chargeOverRoomC: 5,
     });
@@ -50,15 +50,15 @@ describe('a pause', () => {
         fc.integer({ min: 0, max: 9 }),
         fc.integer({ min: 0, max: 90 }),
         (x, percent, rise, more) => {
-          const body = cold(rise);
+          const heat = cold(rise);
           const one = task('t', 'd');
-          const shortest = body.shortestPause(at(x, percent), one);
+          const shortest = heat.shortestPause(at(x, percent), one);
           const [exact, longer] = [
-            body.spend(at(x, percent), shortest),
-            body.spend(at(x, percent), shortest + more),
+            heat.spend(at(x, percent), shortest),
+            heat.spend(at(x, percent), shortest + more),
           ];
           expect(longer.overRoomC).toBeLessThanOrEqual(RULES.startOverRoomC + 1e-6);
-          expect(exact.percent).toBeGreaterThanOrEqual(body.needs(one) - 1e-6);
+          expect(exact.percent).toBeGreaterThanOrEqual(heat.needs(one) - 1e-6);
           expect(longer.percent).toBeGreaterThanOrEqual(exact.percent - 1e-9);
         },
       ),

@@ -1,7 +1,7 @@
 import type { DayDevice, DayRules, DayTask } from './problem';
 
 /** Where a device stands when its last run ended. */
-export interface BodyState {
+export interface HeatState {
   atMin: number;
   overRoomC: number;
   percent: number;
@@ -50,7 +50,7 @@ function minutesToCharge(from: number, to: number, rate: number): number {
  *
  * @source Newton's law of cooling: an excess x over the room decays as x·exp(−t/τ); while charging it approaches the charger's rise in the same way
  */
-export class Body {
+export class Thermal {
   constructor(
     private readonly device: DayDevice,
     private readonly rules: DayRules,
@@ -85,7 +85,7 @@ export class Body {
    *
    * @returns whole minutes; Infinity where no pause is long enough
    */
-  shortestPause(state: BodyState, task: DayTask): number {
+  shortestPause(state: HeatState, task: DayTask): number {
     const need = this.needs(task);
     const line = this.rules.startOverRoomC;
     const { coolTauMin: tau, chargeRiseC: rise, chargePercentPerMin: rate } = this.device;
@@ -104,7 +104,7 @@ export class Body {
   }
 
   /** What is made of a pause that is long enough: as much charge as leaves the device cool at its end. */
-  spend(state: BodyState, minutes: number): Pause {
+  spend(state: HeatState, minutes: number): Pause {
     const { coolTauMin: tau, chargeRiseC: rise, chargePercentPerMin: rate } = this.device;
     const window = this.chargeWindow(state.overRoomC);
     const from = window.fromMin;
@@ -141,7 +141,7 @@ export class Body {
   }
 
   /** Where the device stands when a run ends. */
-  play(overRoomC: number, percent: number, task: DayTask, startMin: number): BodyState {
+  play(overRoomC: number, percent: number, task: DayTask, startMin: number): HeatState {
     return {
       atMin: startMin + task.minutes,
       overRoomC: task.riseC + (overRoomC - task.riseC) * Math.exp(-task.minutes / this.device.warmTauMin),
