@@ -30,13 +30,15 @@ module.exports = {
     {
       preset: 'jest-expo/web',
       displayName: 'app',
+      setupFiles: ['<rootDir>/testing/browser.ts'],
       rootDir: '<rootDir>/app',
       testMatch: ['**/*.test.ts', '**/*.test.tsx'],
       transformIgnorePatterns: [
         '/node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-native-svg|@rneui|react-native-gifted-charts|gifted-charts-core|@pace-check|ml-[^/]+|cheminfo-types|is-any-array)/?)',
       ],
       moduleNameMapper: {
-        '^@expo/vector-icons/Feather$': '<rootDir>/testing/Feather.tsx',
+        '^lucide-react-native/icons/(.*)$':
+          '<rootDir>/../node_modules/lucide-react-native/dist/cjs/icons/$1.js',
         '^@pace-check/([^/]+)$': '<rootDir>/../$1/index.ts',
       },
     },

@@ -1,4 +1,6 @@
+const { plugin } = require('./barrels');
+
 module.exports = (api) => {
-  api.cache(true);
-  return { presets: ['babel-preset-expo'] };
+  const test = api.env('test');
+  return { presets: ['babel-preset-expo'], plugins: test ? [] : [plugin] };
 };

@@ -1,9 +1,13 @@
 const { getDefaultConfig } = require('expo/metro-config');
 
-const config = getDefaultConfig(__dirname);
+const barrels = require('./barrels');
 
-/** The interface library can show icons of any family; the app's are of this one, and the others' tables are half a megabyte. */
-const OTHER_ICONS = /^(@expo\/vector-icons|@?react-native-vector-icons)\/(?!Feather$|build\/)/;
+const config = getDefaultConfig(__dirname);
+config.cacheVersion = barrels.version;
+config.resolver.assetExts.push('woff2');
+
+/** The interface library can show icons of any family; the app draws its own, and the tables of those are half a megabyte. */
+const OTHER_ICONS = /^(@expo\/vector-icons|@?react-native-vector-icons)\//;
 /** The validator’s messages in forty languages; the app writes its own. */
 const OTHER_LANGUAGES = /\/locales\/index\.js$/;
 const resolve = config.resolver.resolveRequest;

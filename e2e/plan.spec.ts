@@ -91,7 +91,7 @@ test('preflight asks only what is not known, and the run shows its conditions', 
   await next.getByRole('button', { name: 'Preflight and start' }).click();
   await expect(page.getByRole('heading', { name: 'Preflight' })).toBeVisible();
   // the room stands in the day
-  await expect(page.getByRole('button', { name: 'Room: 18 °C' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Room: 18.0\s°C/ })).toBeVisible();
   await page.getByRole('radiogroup', { name: 'Power' }).getByRole('radio', { name: 'plugged in' }).click();
   await expect(page.getByText('Charging while playing adds about 5 °C')).toBeVisible();
   await page.getByRole('radiogroup', { name: 'Case' }).getByRole('radio', { name: 'off' }).click();

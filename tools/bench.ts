@@ -8,6 +8,7 @@ import type { RunDetail } from '@pace-check/contract';
 import { buildCli, buildServer, buildWeb } from './build';
 import { ATTACKS, type Attack } from './bench/attack';
 import { measureLibrary } from './bench/library';
+import { measureLoad } from './bench/load';
 import { LONG_FRAMES, writeLongLog } from './bench/longLog';
 import { measureCommandLine } from './bench/commandLine';
 import { measureLiveLoad } from './bench/liveLoad';
@@ -16,6 +17,7 @@ import { measurePlanner } from './bench/planner';
 import { scan } from './bench/scanner';
 import { CHROMIUM, CHROMIUM_FLAGS, ensureChromium } from './chromium';
 import { startDatabase } from './database';
+import { loadDemoOnce } from './demo';
 import { COMMAND, WEB_DIST } from './paths';
 import { fail } from './processes';
 import { startServer } from './serve';
@@ -40,7 +42,7 @@ async function bench(): Promise<void> {
     await Promise.all([buildServer(), buildCli()]);
     const database = await startDatabase(join(folder, 'postgres'));
     stops.unshift(database.stop);
-    // `npm run bench -- attack`, `-- library` and `-- live` measure these parts alone
+    // `npm run bench -- attack`, `-- library`, `-- load` and `-- live` measure these parts alone
     if (process.argv[2] === 'attack') return await besideOther(database.url, ATTACKS);
     if (process.argv[2] === 'library') return await besideOther(database.url, [measureLibrary]);
     await ensureChromium();
@@ -55,6 +57,10 @@ async function bench(): Promise<void> {
       PORT: '0',
     });
     stops.unshift(server.stop);
+    if (process.argv[2] === 'load') {
+      await loadDemoOnce(server.address, database.url);
+      return await measureLoad(browser, server.address, ({ what, figure }) => say(what, figure));
+    }
 
     const log = join(folder, 'long.csv');
     await writeLongLog(log);

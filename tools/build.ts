@@ -158,7 +158,7 @@ async function webFiles(): Promise<string[]> {
 }
 
 /** Fonts of icons that no screen shows are fetched by none: they need not be kept. */
-const KEPT_ASSETS = /expo-google-fonts|\/Feather\./;
+const KEPT_ASSETS = /@fontsource/;
 
 /** The service worker, with the list of files that it keeps. */
 async function buildServiceWorker(): Promise<void> {

@@ -97,6 +97,8 @@ async function journeys(databaseUrl: string, report: string): Promise<void> {
 
 async function staticChecks(): Promise<void> {
   await check('npx', ['tsc', '-p', 'tsconfig.json']);
+  // the app’s addresses as types, from its routes
+  await show('npm', ['exec', '-w', 'app', '--', 'expo', 'customize', 'tsconfig.json']);
   await check('npx', ['tsc', '-p', 'app/tsconfig.json']);
   await check('npx', ['prettier', '--check', '--log-level', 'warn', '.']);
   await check('npx', ['eslint', '.', '--max-warnings', '0']);

@@ -1,13 +1,9 @@
 import { ROUTES } from '@pace-check/contract';
 import { ask, type ApiFailure } from './client';
+import { standInServer } from '../testing/server';
 
 const answer = (status: number, body: string): void => {
-  global.fetch = jest.fn().mockResolvedValue({
-    ok: status < 400,
-    status,
-    headers: new Headers(),
-    json: () => Promise.resolve(body).then((text) => JSON.parse(text)),
-  });
+  standInServer(() => ({ status, body }));
 };
 const failure = (work: Promise<unknown>): Promise<ApiFailure> =>
   work.then(
@@ -44,7 +40,7 @@ describe('requests', () => {
     });
   });
   it('say when nobody answers', async () => {
-    global.fetch = jest.fn().mockRejectedValue(new TypeError('Failed to fetch'));
+    standInServer(() => null);
     expect(await failure(ask(ROUTES.runs, {}))).toMatchObject({
       offline: true,
       problem: { remedy: expect.stringContaining('What you typed stays here') },

@@ -1,1 +1,3 @@
-export { ByHandScreen as default } from '../features/runs/ByHandScreen';
+import { lazyScreen } from '../shell/lazyScreen';
+
+export default lazyScreen((screens) => screens.ByHandScreen);

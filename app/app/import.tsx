@@ -1,1 +1,3 @@
-export { ImportScreen as default } from '../features/runs/import/ImportScreen';
+import { lazyScreen } from '../shell/lazyScreen';
+
+export default lazyScreen((screens) => screens.ImportScreen);

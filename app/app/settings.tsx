@@ -1,1 +1,3 @@
-export { SettingsScreen as default } from '../features/settings/SettingsScreen';
+import { lazyScreen } from '../shell/lazyScreen';
+
+export default lazyScreen((screens) => screens.SettingsScreen);

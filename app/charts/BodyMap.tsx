@@ -12,6 +12,7 @@ import { useVoice } from '../ui/Voice';
 import { Body, Quiet } from '../ui/words';
 import { Section } from '../ui/Section';
 import { shadeAt, usualPlace, type Heated } from './shade';
+import { Stack } from '../ui/parts';
 
 /** How large a device is drawn, and how round: a phone is taller than wide, a pocket PC wider than tall. */
 interface Shape {
@@ -72,7 +73,7 @@ export function BodyMap({ run }: { run: RunDetail }): ReactNode {
           />
         ))}
       </View>
-      <Body style={{ fontSize: 15 }}>{`Hottest: ${hot.spot}, ${temperature(hot.peakC)}.`}</Body>
+      <Body small>{`Hottest: ${hot.spot}, ${temperature(hot.peakC)}.`}</Body>
       <Quiet>
         Drag a spot to where it was read; it stays there for every run of this device. Shading only between
         spots that were read.
@@ -98,7 +99,7 @@ function Side({
   const { width, height, radius } = shape;
   const cells = useMemo(() => shading(placed, shape), [placed, shape]);
   return (
-    <View style={{ alignItems: 'center', gap: 4 }}>
+    <Stack gap={4} align="center">
       <View role="group" style={{ width: width, height: height }} aria-label={`${side} of the device`}>
         <Svg width={width} height={height} aria-hidden>
           <Rect
@@ -142,7 +143,7 @@ function Side({
         ))}
       </View>
       <Quiet>{side}</Quiet>
-    </View>
+    </Stack>
   );
 }
 
@@ -195,21 +196,22 @@ function Spot({ run, spot, shape }: { run: RunDetail; spot: Placed; shape: Shape
   }, [height, mutate, name, side, toast, width, x, y]);
   const band = warmthBand(spot.c);
   return (
-    <View
+    <Stack
       {...handlers}
       role="button"
       aria-label={`${name}, ${temperature(spot.c)}: drag to its place`}
+      align="center"
       style={{
         position: 'absolute',
         left: x * width - TARGET / 2 + moved.dx,
         top: y * height - TARGET / 2 + moved.dy,
         width: TARGET,
         height: TARGET,
-        alignItems: 'center',
         justifyContent: 'center',
       }}
     >
-      <View
+      <Stack
+        align="center"
         style={{
           backgroundColor: warmth[band],
           borderRadius: 12,
@@ -217,13 +219,12 @@ function Spot({ run, spot, shape }: { run: RunDetail; spot: Placed; shape: Shape
           borderColor: sheet,
           paddingHorizontal: 6,
           minWidth: 40,
-          alignItems: 'center',
         }}
       >
         <Body style={{ fontFamily: FONTS.head, fontSize: 15, lineHeight: 19, color: sheet }}>
           {degrees(spot.c).toFixed(1)}
         </Body>
-      </View>
-    </View>
+      </Stack>
+    </Stack>
   );
 }

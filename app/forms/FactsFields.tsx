@@ -1,11 +1,11 @@
 import type { RunFactsInput } from '@pace-check/contract';
 import type { ReactNode } from 'react';
 import type { Control, UseFormReturn } from 'react-hook-form';
-import { View } from 'react-native';
 import { useKit } from '../api/queries';
 import { NumberField } from '../ui/Field';
 import { PickOrAdd } from '../ui/PickOrAdd';
 import { useKitFacts } from './useKitFacts';
+import { Row, Stack } from '../ui/parts';
 
 /** What a run was run on, and what its pace is held against; of a new run the kit fills in what it knows. */
 export function FactsFields<T extends RunFactsInput>({
@@ -48,14 +48,14 @@ export function FactsFields<T extends RunFactsInput>({
         known={setups}
         optional
       />
-      <View style={{ flexDirection: 'row', gap: 12 }}>
-        <View style={{ flex: 1 }}>
+      <Row gap={12}>
+        <Stack flex={1}>
           <NumberField control={control} name="target" label="Target, fps" placeholder="none" />
-        </View>
-        <View style={{ flex: 1 }}>
+        </Stack>
+        <Stack flex={1}>
           <NumberField control={control} name="refresh" label="Panel, Hz" placeholder="unknown" />
-        </View>
-      </View>
+        </Stack>
+      </Row>
     </>
   );
 }

@@ -1,9 +1,9 @@
 import { CheckBox } from '@rneui/themed';
 import type { ReactNode } from 'react';
-import { View } from 'react-native';
 import { usePalette } from '../ui/Look';
 import { FONTS } from '../ui/theme';
 import { Body } from '../ui/words';
+import { Stack } from '../ui/parts';
 
 /** Yes or no. */
 export function Flag({
@@ -42,7 +42,8 @@ export function Flag({
 function Box({ filled, color }: { filled: boolean; color: string }): ReactNode {
   const { onAction } = usePalette();
   return (
-    <View
+    <Stack
+      align="center"
       style={{
         width: 24,
         height: 24,
@@ -50,11 +51,10 @@ function Box({ filled, color }: { filled: boolean; color: string }): ReactNode {
         borderWidth: 2,
         borderColor: color,
         backgroundColor: filled ? color : 'transparent',
-        alignItems: 'center',
         justifyContent: 'center',
       }}
     >
       {filled ? <Body style={{ color: onAction, fontSize: 16, lineHeight: 19 }}>✓</Body> : null}
-    </View>
+    </Stack>
   );
 }

@@ -1,3 +1,5 @@
+import { TemperatureInput } from './TemperatureInput';
+import { CAUTION_C, CHARGE_RISE_C, STOP_C } from '@pace-check/core';
 import { preflight, type Preflight, type PreflightField } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useEffect, useState, type ReactNode } from 'react';
@@ -5,7 +7,9 @@ import { View } from 'react-native';
 import { Choices } from '../ui/Choices';
 import { NumberInput } from '../ui/Field';
 import { FONTS } from '../ui/theme';
+import { useVoice } from '../ui/Voice';
 import { Quiet } from '../ui/words';
+import { Row, Stack } from '../ui/parts';
 
 /** What is asked before a run, in its order. */
 const QUESTIONS: {
@@ -16,8 +20,9 @@ const QUESTIONS: {
   yes?: string;
   no?: string;
   unit?: string;
+  /** A temperature: in the reader's scale. */ temperature?: true;
 }[] = [
-  { field: 'roomC', asks: 'Room', unit: '°C' },
+  { field: 'roomC', asks: 'Room', temperature: true },
   { field: 'brightness', asks: 'Brightness', unit: '%' },
   { field: 'charging', asks: 'Power', options: preflight.shape.charging.unwrap().options },
   {
@@ -43,14 +48,22 @@ const QUESTIONS: {
 type Question = (typeof QUESTIONS)[number];
 
 /** An answer in words. */
-export function sayAnswer(field: PreflightField, value: Preflight[PreflightField]): string {
-  const { yes, no, unit } = QUESTIONS.find((one) => one.field === field)!;
+export function sayAnswer(
+  field: PreflightField,
+  value: Preflight[PreflightField],
+  temperature: (celsius: number) => string,
+): string {
+  const { yes, no, unit, temperature: celsius } = QUESTIONS.find((one) => one.field === field)!;
   if (typeof value === 'boolean') return value ? yes! : no!;
+  if (celsius && typeof value === 'number') return temperature(value);
   return unit ? `${value} ${unit}` : String(value);
 }
-export const preflightAnswers = (answers: Preflight): { asks: string; says: string }[] =>
+export const preflightAnswers = (
+  answers: Preflight,
+  temperature: (celsius: number) => string,
+): { asks: string; says: string }[] =>
   QUESTIONS.flatMap(({ field, asks }) =>
-    answers[field] === undefined ? [] : [{ asks, says: sayAnswer(field, answers[field]) }],
+    answers[field] === undefined ? [] : [{ asks, says: sayAnswer(field, answers[field], temperature) }],
   );
 
 interface PreflightFormProps {
@@ -65,6 +78,7 @@ interface PreflightFormProps {
 
 /** The conditions of a run: what is known in short, what is not as questions. */
 export function PreflightForm({ known, from, answers, onAnswers, onOpen }: PreflightFormProps): ReactNode {
+  const { temperature } = useVoice();
   // a remembered answer that is to be changed is asked anew; it stays on the screen when answered
   const [asked, setAsked] = useState<PreflightField[]>(() =>
     QUESTIONS.filter(({ field }) => known[field] === undefined).map(({ field }) => field),
@@ -82,31 +96,27 @@ export function PreflightForm({ known, from, answers, onAnswers, onOpen }: Prefl
   return (
     <>
       {remembered.length > 0 ? (
-        <View style={{ gap: 6 }}>
+        <Stack gap={6}>
           <Quiet>
             {from
               ? `As at the last run on this device (${from}). Tap what is different today.`
               : 'Known already. Tap what is different today.'}
           </Quiet>
-          <View
-            role="group"
-            aria-label="Known already"
-            style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}
-          >
+          <Row role="group" aria-label="Known already" gap={6} wrap>
             {remembered.map(({ field, asks }) => (
               <Button
                 key={field}
                 type="outline"
-                title={`${asks}: ${sayAnswer(field, answers[field])}`}
+                title={`${asks}: ${sayAnswer(field, answers[field], temperature)}`}
                 onPress={() => setAsked([...asked, field])}
                 titleStyle={{ fontSize: 15 }}
                 buttonStyle={{ paddingHorizontal: 10 }}
               />
             ))}
-          </View>
-        </View>
+          </Row>
+        </Stack>
       ) : null}
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 14, rowGap: 7 }}>
+      <Row wrap style={{ columnGap: 14, rowGap: 7 }}>
         {QUESTIONS.filter(({ field }) => asked.includes(field)).map((question) => (
           <QuestionRow
             key={question.field}
@@ -116,7 +126,7 @@ export function PreflightForm({ known, from, answers, onAnswers, onOpen }: Prefl
             onAnswer={(value) => answer(question.field, value)}
           />
         ))}
-      </View>
+      </Row>
       <Cautions answers={answers} />
     </>
   );
@@ -133,12 +143,13 @@ function QuestionRow({
   wrong: string | undefined;
   onAnswer: (value: unknown) => void;
 }): ReactNode {
-  const { asks, options, short, unit, yes, no } = question;
-  if (unit) {
+  const { asks, options, short, unit, yes, no, temperature } = question;
+  if (unit || temperature) {
+    const Typed = temperature ? TemperatureInput : NumberInput;
     return (
       <View style={{ flexGrow: 1, flexBasis: 130, marginBottom: -6 }}>
-        <NumberInput
-          label={`${asks}, ${unit}`}
+        <Typed
+          label={temperature ? asks : `${asks}, ${unit}`}
           value={value ?? null}
           onChange={onAnswer}
           error={wrong}
@@ -156,31 +167,32 @@ function QuestionRow({
   const selected =
     typeof value === 'boolean' ? (value ? 'yes' : 'no') : ((value as string | undefined) ?? null);
   return (
-    <View style={{ width: '100%', flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+    <Row gap={8} align="center" style={{ width: '100%' }}>
       <Quiet style={{ fontFamily: FONTS.head, fontSize: 15, width: 72 }}>{asks}</Quiet>
-      <View style={{ flex: 1 }}>
+      <Stack flex={1}>
         <Choices
           label={asks}
           options={choices}
           selected={selected}
           onSelect={(chosen) => onAnswer(options ? chosen : chosen === 'yes')}
         />
-      </View>
-    </View>
+      </Stack>
+    </Row>
   );
 }
 
 /** Where the answers bring something that can hurt. */
 function Cautions({ answers }: { answers: Preflight }): ReactNode {
+  const { temperature, difference } = useVoice();
   const cautions = [
     answers.charging === 'plugged in'
-      ? 'Charging while playing adds about 5 °C on the back. Stop if it gets too hot to hold; a swollen, leaking, hissing or very hot battery is not charged, not punctured, and handled by a professional.'
+      ? `Charging while playing adds about ${difference(CHARGE_RISE_C, 0)} on the back. Stop if it gets too hot to hold; a swollen, leaking, hissing or very hot battery is not charged, not punctured, and handled by a professional.`
       : null,
     answers.cooler === 'with'
       ? 'A cold plate collects water from the air: keep it from ports, and do not block vents.'
       : null,
     answers.hold === 'in the hands'
-      ? 'From 43 °C hold it only for a while; from 48 °C put it down. Rest hands and eyes ten minutes in ninety.'
+      ? `From ${temperature(CAUTION_C)} hold it only for a while; from ${temperature(STOP_C)} put it down. Rest hands and eyes ten minutes in ninety.`
       : null,
     answers.performanceMode === 'boost'
       ? 'Boost is for as long as the maker’s instructions allow it, with the vents free.'

@@ -41,4 +41,5 @@ export const toCard = (id: string, change: WithoutId<DayChange>): Done => ({
 
 export type { Followed } from './keptRuns';
 export { steadyClock } from './steadyClock';
+export { useNow } from './useNow';
 export { waitingFor, type Done, type OutboxState, type Waiting } from './outbox';

@@ -16,10 +16,6 @@ const until = async (holds: () => Promise<boolean>): Promise<void> => {
   expect(await holds()).toBe(true);
 };
 
-beforeAll(() => {
-  global.structuredClone ??= (value: unknown) => JSON.parse(JSON.stringify(value)) as never;
-});
-
 describe('runs that the browser keeps', () => {
   it('are there for a page that is loaded anew, as they were last', async () => {
     const before = new KeptRuns('kept', 5);

@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import { openDB } from 'idb';
 import { Outbox, type Done } from './outbox';
 import { SteadyClock } from './steadyClock';
+import { standInServer } from '../testing/server';
 
 type Sent = { path: string; changes: { id: string }[] };
 let sent: Sent[] = [];
@@ -18,19 +19,11 @@ beforeEach(() => {
   name = `test ${names++}`;
   sent = [];
   answer = ok;
-  global.structuredClone ??= (value: unknown) => JSON.parse(JSON.stringify(value)) as never;
-  global.fetch = jest.fn((path: string, init: RequestInit) => {
-    const { changes } = JSON.parse(init.body as string) as { changes: { id: string }[] };
-    const said = answer(changes);
-    if (!said) return Promise.reject(new TypeError('Failed to fetch'));
-    sent.push({ path, changes });
-    return Promise.resolve({
-      ok: said.status < 400,
-      status: said.status,
-      headers: new Headers(),
-      json: () => Promise.resolve(said.body),
-    });
-  }) as never;
+  standInServer(({ path, body }) => {
+    const said = answer(body.changes);
+    if (said) sent.push({ path, changes: body.changes });
+    return said;
+  });
 });
 
 const done = (to: 'bench' | 'card', of: string, ...ids: string[]): Done[] =>

@@ -1,10 +1,10 @@
-import Feather from '@expo/vector-icons/Feather';
 import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
 import { Pressable } from 'react-native';
 import { usePalette } from './Look';
 import { TARGET } from './theme';
 import { Quiet } from './words';
+import { Icon } from './Icon';
 
 /** The way back to the list that a page belongs to. */
 export function BackTo({
@@ -27,7 +27,7 @@ export function BackTo({
           paddingRight: 12,
         }}
       >
-        <Feather name="arrow-left" size={18} color={quiet} />
+        <Icon name="back" size={18} color={quiet} />
         <Quiet style={{ fontSize: 16 }}>{title}</Quiet>
       </Pressable>
     </Link>

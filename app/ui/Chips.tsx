@@ -1,8 +1,9 @@
 import type { ReactNode } from 'react';
-import { Pressable, View } from 'react-native';
+import { Pressable } from 'react-native';
 import { usePalette } from './Look';
 import { FONTS, TARGET } from './theme';
 import { Body } from './words';
+import { Row } from './parts';
 
 interface Props {
   label: string;
@@ -17,7 +18,7 @@ interface Props {
 export function Chips({ label, options, selected, onChange, words = (option) => option }: Props): ReactNode {
   const { sheet, ink, quiet, action, onAction } = usePalette();
   return (
-    <View role="group" aria-label={label} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+    <Row role="group" aria-label={label} gap={8} wrap>
       {options.map((option) => {
         const chosen = selected.includes(option);
         return (
@@ -45,6 +46,6 @@ export function Chips({ label, options, selected, onChange, words = (option) => 
           </Pressable>
         );
       })}
-    </View>
+    </Row>
   );
 }

@@ -1,8 +1,10 @@
 import type { ReactNode } from 'react';
-import { Pressable, View } from 'react-native';
+import { Pressable } from 'react-native';
+import { withArrows } from './arrows';
 import { usePalette } from './Look';
 import { FONTS, TARGET } from './theme';
 import { Body } from './words';
+import { Row } from './parts';
 
 interface Props<T> {
   label: string;
@@ -27,18 +29,22 @@ export function Choices<T extends string | number>({
   maxWidth,
 }: Props<T>): ReactNode {
   const { sheet, ink, quiet, action, onAction } = usePalette();
+  // one stop for the Tab key: the chosen one, or the first
+  const stop = Math.max(
+    0,
+    options.findIndex(({ value }) => value === selected),
+  );
   return (
-    <View
+    <Row
       role="radiogroup"
       aria-label={label}
       style={{
-        flexDirection: 'row',
         borderWidth: 1,
         borderColor: quiet,
         borderRadius: 6,
         overflow: 'hidden',
         backgroundColor: sheet,
-        maxWidth,
+        maxWidth: maxWidth,
       }}
     >
       {options.map(({ value, text, spoken }, i) => {
@@ -51,6 +57,8 @@ export function Choices<T extends string | number>({
             aria-label={spoken ?? text}
             aria-disabled={disabled}
             disabled={disabled}
+            tabIndex={i === stop ? 0 : -1}
+            {...withArrows(options.length, i, (next) => onSelect(options[next]!.value))}
             onPress={() => onSelect(value)}
             style={{
               flexGrow: 1,
@@ -70,6 +78,6 @@ export function Choices<T extends string | number>({
           </Pressable>
         );
       })}
-    </View>
+    </Row>
   );
 }

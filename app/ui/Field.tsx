@@ -69,7 +69,7 @@ interface NumberInputProps {
   placeholder?: string | undefined;
   value: unknown;
   onChange: (value: unknown) => void;
-  onBlur?: () => void;
+  onBlur?: (() => void) | undefined;
   error?: string | undefined;
 }
 

@@ -35,7 +35,9 @@ export function LastSeen(): ReactNode {
       role="status"
       style={{ borderBottomWidth: 1, borderColor: line, paddingHorizontal: 14, paddingVertical: 8 }}
     >
-      <Body style={{ fontSize: 15, color: action }}>No answer from the server: this is as last seen.</Body>
+      <Body small style={{ color: action }}>
+        No answer from the server: this is as last seen.
+      </Body>
     </View>
   );
 }

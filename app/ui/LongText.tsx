@@ -1,8 +1,8 @@
 import { Button, Input } from '@rneui/themed';
 import { useMemo, type ClipboardEvent, type ReactNode } from 'react';
-import { View } from 'react-native';
 import { count } from './figures';
 import { Body, Quiet } from './words';
+import { Row, Stack } from './parts';
 
 interface Props {
   label: string;
@@ -22,17 +22,17 @@ export function LongText({ label, placeholder, value, onChange }: Props): ReactN
   const lines = useMemo(() => linesOf(value), [value]);
   if (lines > MOST_LINES) {
     return (
-      <View role="group" aria-label={label} style={{ gap: 2 }}>
+      <Stack role="group" aria-label={label} gap={2}>
         {value.split('\n', SHOWN_LINES).map((line, i) => (
           <Quiet key={i} numberOfLines={1}>
             {line}
           </Quiet>
         ))}
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+        <Row gap={12} align="center">
           <Body>{`… ${count(lines, 'line')}`}</Body>
           <Button type="clear" title="Other text" onPress={() => onChange('')} />
-        </View>
-      </View>
+        </Row>
+      </Stack>
     );
   }
   const onPaste = (event: ClipboardEvent): void => {

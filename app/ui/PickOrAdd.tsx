@@ -1,7 +1,7 @@
 import { Input, ListItem } from '@rneui/themed';
-import { useState, type ReactNode } from 'react';
+import { useId, useState, type ReactNode } from 'react';
 import { Controller, type Control, type FieldPath, type FieldValues } from 'react-hook-form';
-import { View } from 'react-native';
+import { View, type TextInputKeyPressEvent } from 'react-native';
 import { usePalette } from './Look';
 import { FONTS, TARGET } from './theme';
 
@@ -59,6 +59,9 @@ export function NamePicker({
 }): ReactNode {
   const { sheet, line, ink, action } = usePalette();
   const [open, setOpen] = useState(false);
+  // the row that the arrow keys have come to
+  const [active, setActive] = useState<number | null>(null);
+  const id = useId();
   const typed = value.trim().toLowerCase();
   const matches = known
     .filter((one) => one.toLowerCase().includes(typed) && one.toLowerCase() !== typed)
@@ -67,12 +70,40 @@ export function NamePicker({
   const take = (chosen: string): void => {
     onChange(chosen);
     setOpen(false);
+    setActive(null);
   };
-  const row = (text: string, color: string, onPress: () => void): ReactNode => (
+  const rows = [
+    ...matches.map((one) => ({ text: one, name: one, color: ink })),
+    ...(isNew ? [{ text: `Add “${value.trim()}”`, name: value.trim(), color: action }] : []),
+  ];
+  const shown = open && rows.length > 0;
+  const onKey = (event: TextInputKeyPressEvent): void => {
+    const { key } = event.nativeEvent;
+    if (key === 'Escape') setOpen(false);
+    else if (key === 'ArrowDown' || key === 'ArrowUp') {
+      event.preventDefault();
+      setOpen(true);
+      const step = key === 'ArrowDown' ? 1 : -1;
+      const from = active ?? (step > 0 ? -1 : 0);
+      if (rows.length > 0) setActive((from + step + rows.length) % rows.length);
+    } else if (key === 'Enter' && shown && active !== null && rows[active]) {
+      event.preventDefault();
+      take(rows[active].name);
+    }
+  };
+  const row = ({ text, name, color }: (typeof rows)[number], i: number): ReactNode => (
     <ListItem
       key={text}
-      onPress={onPress}
-      containerStyle={{ backgroundColor: sheet, paddingVertical: 8, minHeight: TARGET }}
+      id={`${id}-${i}`}
+      role="option"
+      aria-selected={i === active}
+      tabIndex={-1}
+      onPress={() => take(name)}
+      containerStyle={{
+        backgroundColor: i === active ? line : sheet,
+        paddingVertical: 8,
+        minHeight: TARGET,
+      }}
     >
       <ListItem.Content>
         <ListItem.Title style={{ fontFamily: FONTS.text, fontSize: 16, color }}>{text}</ListItem.Title>
@@ -85,22 +116,29 @@ export function NamePicker({
         label={label}
         aria-label={label}
         role="combobox"
-        aria-expanded={open}
+        aria-expanded={shown}
+        aria-autocomplete="list"
+        {...(shown ? { 'aria-controls': `${id}-list` } : {})}
+        {...(shown && active !== null ? { 'aria-activedescendant': `${id}-${active}` } : {})}
+        onKeyPress={onKey}
         autoComplete="off"
         value={value}
         placeholder={`Choose a ${what} or type a new one`}
         onChangeText={(text) => {
           onChange(text);
           setOpen(true);
+          setActive(null);
         }}
         onFocus={() => setOpen(true)}
         // a tap on a row takes the focus first: let it arrive
         onBlur={() => setTimeout(() => setOpen(false), 200)}
         errorMessage={error}
       />
-      {open && (matches.length > 0 || isNew) ? (
+      {shown ? (
         <View
-          role="list"
+          // the web's role, which React Native's types do not name
+          role={'listbox' as 'list'}
+          id={`${id}-list`}
           aria-label={`${label}: known names`}
           style={{
             borderWidth: 1,
@@ -111,8 +149,7 @@ export function NamePicker({
             marginBottom: 12,
           }}
         >
-          {matches.map((one) => row(one, ink, () => take(one)))}
-          {isNew ? row(`Add “${value.trim()}”`, action, () => take(value.trim())) : null}
+          {rows.map(row)}
         </View>
       ) : null}
     </View>

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
-import { View } from 'react-native';
 import { usePalette } from './Look';
 import { Heading } from './words';
+import { Row, Stack } from './parts';
 
 /** A part of the run's page. */
 export function Section({
@@ -15,12 +15,12 @@ export function Section({
 }): ReactNode {
   const { line } = usePalette();
   return (
-    <View style={{ borderTopWidth: 1, borderColor: line, paddingTop: 12, gap: 8 }}>
-      <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center', gap: 12 }}>
+    <Stack gap={8} style={{ borderTopWidth: 1, borderColor: line, paddingTop: 12 }}>
+      <Row gap={12} align="center" apart>
         <Heading>{title}</Heading>
         {aside}
-      </View>
+      </Row>
       {children}
-    </View>
+    </Stack>
   );
 }

@@ -1,9 +1,9 @@
 import { Picker } from '@react-native-picker/picker';
 import type { ReactNode } from 'react';
-import { View } from 'react-native';
 import { usePalette } from './Look';
 import { FONTS, TARGET } from './theme';
 import { Quiet } from './words';
+import { Stack } from './parts';
 
 /** One of many, by the platform’s own list: keys, thumbs and screen readers know it. */
 export function Select<T extends string>({
@@ -22,7 +22,7 @@ export function Select<T extends string>({
 }): ReactNode {
   const { sheet, ink, quiet } = usePalette();
   return (
-    <View style={{ gap: 2 }}>
+    <Stack gap={2}>
       <Quiet aria-hidden>{label}</Quiet>
       <Picker
         aria-label={label}
@@ -47,6 +47,6 @@ export function Select<T extends string>({
           <Picker.Item key={option.value} label={option.text} value={option.value} />
         ))}
       </Picker>
-    </View>
+    </Stack>
   );
 }

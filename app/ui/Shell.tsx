@@ -1,6 +1,5 @@
-import Feather from '@expo/vector-icons/Feather';
 import { Link, usePathname, useRouter } from 'expo-router';
-import { useEffect, useState, type ComponentProps, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { useSafeAreaInsets } from 'react-native-safe-area-context';
 import { isTyping, useScreenKeys } from './Keys';
@@ -9,11 +8,13 @@ import { useLook, useWide } from './Look';
 import { Shortcuts } from './Shortcuts';
 import { FONTS, TARGET } from './theme';
 import { Body, Heading, Quiet } from './words';
+import { Icon, type IconName } from './Icon';
+import { Row, Stack } from './parts';
 
 interface Place {
   href: '/' | '/cards' | '/bench' | '/kit' | '/import' | '/settings';
   title: string;
-  icon: ComponentProps<typeof Feather>['name'];
+  icon: IconName;
   key: string;
 }
 
@@ -21,9 +22,9 @@ const PLACES: Place[] = [
   { href: '/', title: 'Runs', icon: 'list', key: 'r' },
   { href: '/cards', title: 'Cards', icon: 'clipboard', key: 'c' },
   { href: '/bench', title: 'Bench', icon: 'watch', key: 'b' },
-  { href: '/kit', title: 'Kit', icon: 'smartphone', key: 'k' },
-  { href: '/import', title: 'Import', icon: 'file-plus', key: 'i' },
-  { href: '/settings', title: 'Settings', icon: 'sliders', key: 's' },
+  { href: '/kit', title: 'Kit', icon: 'phone', key: 'k' },
+  { href: '/import', title: 'Import', icon: 'file', key: 'i' },
+  { href: '/settings', title: 'Settings', icon: 'settings', key: 's' },
 ];
 
 /** Navigation around every screen: a bar under the thumb, or a rail where there is room. */
@@ -45,10 +46,10 @@ export function Shell({ children }: { children: ReactNode }): ReactNode {
       }}
     >
       {wide ? <Rail onHelp={help.open} /> : null}
-      <View role="main" style={{ flex: 1, minHeight: 0 }}>
+      <Stack role="main" flex={1} style={{ minHeight: 0 }}>
         <LastSeen />
         {children}
-      </View>
+      </Stack>
       {wide ? null : <Bar bottom={insets.bottom} />}
       <Shortcuts
         visible={help.visible}
@@ -94,9 +95,11 @@ function Rail({ onHelp }: { onHelp: () => void }): ReactNode {
   const { palette } = useLook();
   const here = useHere();
   return (
-    <View
+    <Stack
       role="navigation"
-      style={{ width: 184, borderRightWidth: 1, borderColor: palette.line, padding: 16, gap: 4 }}
+      gap={4}
+      padding={16}
+      style={{ width: 184, borderRightWidth: 1, borderColor: palette.line }}
     >
       <Heading level={3} style={{ fontSize: 22, lineHeight: 26, marginBottom: 2 }}>
         Pace Check
@@ -105,12 +108,12 @@ function Rail({ onHelp }: { onHelp: () => void }): ReactNode {
       {PLACES.map((place) => (
         <PlaceLink key={place.href} place={place} here={here(place.href)} row />
       ))}
-      <View style={{ flex: 1 }} />
+      <Stack flex={1} />
       <LookSwitch />
       <Pressable role="button" onPress={onHelp} style={{ minHeight: TARGET, justifyContent: 'center' }}>
         <Quiet>Keys: press ?</Quiet>
       </Pressable>
-    </View>
+    </Stack>
   );
 }
 
@@ -118,10 +121,9 @@ function Bar({ bottom }: { bottom: number }): ReactNode {
   const { palette } = useLook();
   const here = useHere();
   return (
-    <View
+    <Row
       role="navigation"
       style={{
-        flexDirection: 'row',
         borderTopWidth: 1,
         borderColor: palette.line,
         backgroundColor: palette.sheet,
@@ -131,7 +133,7 @@ function Bar({ bottom }: { bottom: number }): ReactNode {
       {PLACES.map((place) => (
         <PlaceLink key={place.href} place={place} here={here(place.href)} row={false} />
       ))}
-    </View>
+    </Row>
   );
 }
 
@@ -157,7 +159,7 @@ function PlaceLink({ place, here, row }: { place: Place; here: boolean; row: boo
           borderColor: here ? palette.action : 'transparent',
         }}
       >
-        <Feather name={place.icon} size={20} color={color} />
+        <Icon name={place.icon} size={20} color={color} />
         <Body style={{ fontFamily: FONTS.head, fontSize: row ? 17 : 14, lineHeight: 20, color }}>
           {place.title}
         </Body>
@@ -176,8 +178,10 @@ function LookSwitch(): ReactNode {
       onPress={() => choose(night ? 'day' : 'night')}
       style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 48, paddingLeft: 13 }}
     >
-      <Feather name={night ? 'sun' : 'moon'} size={20} color={palette.ink} />
-      <Body style={{ fontFamily: FONTS.head, fontSize: 17, lineHeight: 20 }}>{title}</Body>
+      <Icon name={night ? 'sun' : 'moon'} size={20} color={palette.ink} />
+      <Body head style={{ lineHeight: 20 }}>
+        {title}
+      </Body>
     </Pressable>
   );
 }

@@ -1,8 +1,8 @@
 import { Button, Overlay } from '@rneui/themed';
 import type { ReactNode } from 'react';
-import { View } from 'react-native';
 import { usePalette } from './Look';
 import { Body, FigureText, Heading } from './words';
+import { Row, Stack } from './parts';
 
 /** The keys that a wide screen knows. */
 export function Shortcuts({
@@ -29,18 +29,16 @@ export function Shortcuts({
       }}
     >
       <Heading>Keys</Heading>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 24, rowGap: 8 }}>
+      <Row wrap style={{ columnGap: 24, rowGap: 8 }}>
         {shortcuts.map(({ key, does }) => (
-          <View key={key} style={{ flexDirection: 'row', gap: 16, alignItems: 'center', width: 240 }}>
-            <View
-              style={{ borderWidth: 1, borderColor: line, borderRadius: 4, width: 32, alignItems: 'center' }}
-            >
+          <Row key={key} gap={16} align="center" style={{ width: 240 }}>
+            <Stack align="center" style={{ borderWidth: 1, borderColor: line, borderRadius: 4, width: 32 }}>
               <FigureText>{key}</FigureText>
-            </View>
+            </Stack>
             <Body>{does}</Body>
-          </View>
+          </Row>
         ))}
-      </View>
+      </Row>
       <Button title="Close" onPress={onClose} />
     </Overlay>
   );

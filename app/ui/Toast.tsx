@@ -1,8 +1,8 @@
 import { Button } from '@rneui/themed';
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react';
-import { View } from 'react-native';
 import { usePalette } from './Look';
 import { Body } from './words';
+import { Row, Stack } from './parts';
 
 interface Message {
   text: string;
@@ -21,22 +21,15 @@ export function ToastProvider({ children }: { children: ReactNode }): ReactNode 
     <ToastContext.Provider value={show}>
       {children}
       {message ? (
-        <View
-          style={{
-            position: 'absolute',
-            left: 0,
-            right: 0,
-            bottom: 72,
-            alignItems: 'center',
-            pointerEvents: 'box-none',
-          }}
+        <Stack
+          align="center"
+          style={{ position: 'absolute', left: 0, right: 0, bottom: 72, pointerEvents: 'box-none' }}
         >
-          <View
+          <Row
             role="status"
+            gap={8}
+            align="center"
             style={{
-              flexDirection: 'row',
-              alignItems: 'center',
-              gap: 8,
               backgroundColor: ink,
               borderRadius: 8,
               paddingLeft: 16,
@@ -58,8 +51,8 @@ export function ToastProvider({ children }: { children: ReactNode }): ReactNode 
               />
             ) : null}
             <Button type="clear" title="Close" titleStyle={{ color: sheet }} onPress={close} />
-          </View>
-        </View>
+          </Row>
+        </Stack>
       ) : null}
     </ToastContext.Provider>
   );

@@ -13,7 +13,9 @@ import { NONE } from './figures';
 interface VoiceState extends Voice {
   /** A temperature in the reader's scale; a dash for none. */
   temperature: (celsius: number | null) => string;
-  /** The same as a bare number, for columns and axes. */
+  /** A difference of temperatures, in the reader's scale. */
+  difference: (celsius: number, decimals?: number) => string;
+  /** A temperature as a bare number, for columns and axes. */
   degrees: (celsius: number) => number;
   speak: (change: Partial<Voice>) => void;
 }
@@ -48,6 +50,8 @@ export function VoiceProvider({ children }: { children: ReactNode }): ReactNode 
     () => ({
       ...voice,
       temperature: (celsius) => (celsius === null ? NONE : sayTemperature(celsius, voice.unit)),
+      difference: (celsius, decimals = 1) =>
+        `${(voice.unit === 'F' ? celsius * 1.8 : celsius).toFixed(decimals)}\u00a0°${voice.unit}`,
       degrees: (celsius) => (voice.unit === 'F' ? toFahrenheit(celsius) : celsius),
       speak: (change) => {
         const next = { ...voice, ...change };

@@ -1,10 +1,13 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { runFacts, type RunFactsInput } from '@pace-check/contract';
 import { act, fireEvent, screen, waitFor } from '@testing-library/react';
-import type { ReactNode } from 'react';
+import AsyncStorage from '@react-native-async-storage/async-storage';
+import { useState, type ReactNode } from 'react';
 import { useForm } from 'react-hook-form';
 import { Button } from '@rneui/themed';
 import { show } from '../testing/render';
+import { TemperatureInput } from '../forms/TemperatureInput';
+import { Choices } from './Choices';
 import { NumberField, TextField } from './Field';
 import { PickOrAdd } from './PickOrAdd';
 
@@ -42,7 +45,82 @@ beforeEach(async () => {
   await show(<Form />);
 });
 
+describe('choices', () => {
+  it('go by the arrow keys, round and round, and are one stop for Tab', async () => {
+    function Group(): ReactNode {
+      const [chosen, setChosen] = useState<string | null>(null);
+      const options = ['a', 'b', 'c'].map((value) => ({ value, text: value }));
+      return <Choices label="Letter" options={options} selected={chosen} onSelect={setChosen} />;
+    }
+    await show(<Group />);
+    const radios = (): HTMLElement[] => screen.getAllByRole('radio');
+    const states = (): [string | null, string | null][] =>
+      radios().map((radio) => [radio.getAttribute('aria-checked'), radio.getAttribute('tabindex')]);
+    expect(states()).toEqual([
+      ['false', '0'],
+      ['false', '-1'],
+      ['false', '-1'],
+    ]);
+    fireEvent.keyDown(radios()[0]!, { key: 'ArrowLeft' });
+    expect(states()[2]).toEqual(['true', '0']);
+    expect(document.activeElement).toBe(radios()[2]);
+    fireEvent.keyDown(radios()[2]!, { key: 'ArrowDown' });
+    expect(states()[0]).toEqual(['true', '0']);
+    fireEvent.keyDown(radios()[0]!, { key: 'x' });
+    expect(states()[0]).toEqual(['true', '0']);
+  });
+});
+
+describe('a temperature', () => {
+  const heard: unknown[] = [];
+  function Skin({ difference = false }: { difference?: boolean }): ReactNode {
+    const [celsius, setCelsius] = useState<unknown>(40);
+    heard.push(celsius);
+    return <TemperatureInput label="Skin" value={celsius} onChange={setCelsius} difference={difference} />;
+  }
+  const field = (label: string): HTMLInputElement => screen.getByLabelText(label);
+
+  it('is °C to its form, typed and shown as the reader likes', async () => {
+    await AsyncStorage.setItem('pace-check.voice', JSON.stringify({ unit: 'F' }));
+    await show(<Skin />);
+    expect(field('Skin, °F').value).toBe('104');
+    fireEvent.change(field('Skin, °F'), { target: { value: '99.5' } });
+    expect(heard.at(-1)).toBeCloseTo(37.5, 9);
+    expect(field('Skin, °F').value).toBe('99.5');
+    fireEvent.change(field('Skin, °F'), { target: { value: 'warm' } });
+    expect(heard.at(-1)).toBe('warm');
+    fireEvent.change(field('Skin, °F'), { target: { value: '' } });
+    expect(heard.at(-1)).toBeNull();
+    await AsyncStorage.clear();
+  });
+  it('that is a difference has no zero to begin from', async () => {
+    await AsyncStorage.setItem('pace-check.voice', JSON.stringify({ unit: 'F' }));
+    await show(<Skin difference />);
+    expect(field('Skin, °F').value).toBe('72');
+    fireEvent.change(field('Skin, °F'), { target: { value: '9' } });
+    expect(heard.at(-1)).toBeCloseTo(5, 9);
+    await AsyncStorage.clear();
+  });
+});
+
 describe('picking or adding a name', () => {
+  it('goes by the arrow keys, takes by Enter and closes by Escape', async () => {
+    const device = screen.getByLabelText('Device');
+    fireEvent.focus(device);
+    type('Device', 'vel');
+    expect(device.getAttribute('aria-expanded')).toBe('true');
+    fireEvent.keyDown(device, { key: 'ArrowDown' });
+    fireEvent.keyDown(device, { key: 'ArrowDown' });
+    const active = document.getElementById(device.getAttribute('aria-activedescendant')!)!;
+    expect(active.textContent).toBe('Velm 5');
+    expect(active.getAttribute('aria-selected')).toBe('true');
+    fireEvent.keyDown(device, { key: 'Enter' });
+    expect((device as HTMLInputElement).value).toBe('Velm 5');
+    fireEvent.focus(device);
+    type('Device', 'oru');
+    fireEvent.keyDown(device, { key: 'Escape' });
+    expect(device.getAttribute('aria-expanded')).toBe('false');
+  });
   it('offers what is known while one types, and takes a tap', async () => {
     fireEvent.focus(screen.getByLabelText('Device'));
     type('Device', 'vel');

@@ -6,6 +6,7 @@ import { noteAnswer } from '../offline/lastSeen';
 import { LAST_SEEN } from '../offline/lastSeenHeader';
 import { LastSeen } from './LastSeen';
 import { LookProvider } from './Look';
+import { standInServer } from '../testing/server';
 
 let mockPath = '/bench';
 jest.mock('expo-router', () => ({ usePathname: () => mockPath }));
@@ -46,14 +47,10 @@ test('a server that is away is called again until it answers; a request that was
   jest.useFakeTimers();
   const called = jest.fn();
   let reached = false;
-  global.fetch = jest.fn(
-    () => (
-      called(),
-      reached
-        ? Promise.resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve([]) })
-        : Promise.reject(new TypeError('Failed to fetch'))
-    ),
-  ) as never;
+  standInServer(() => {
+    called();
+    return reached ? { body: [] } : null;
+  });
   render(
     <QueryClientProvider client={new QueryClient()}>
       <LookProvider>

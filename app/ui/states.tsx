@@ -5,6 +5,7 @@ import { View } from 'react-native';
 import { ApiFailure } from '../api/client';
 import { usePalette } from './Look';
 import { Body, Heading } from './words';
+import { Row, Sheet, Stack } from './parts';
 
 /** A block that says how things stand and what to do next. */
 export function Notice({
@@ -16,23 +17,13 @@ export function Notice({
   children: ReactNode;
   action?: ReactNode;
 }): ReactNode {
-  const { line, sheet } = usePalette();
+  usePalette();
   return (
-    <View
-      style={{
-        backgroundColor: sheet,
-        borderWidth: 1,
-        borderColor: line,
-        borderRadius: 8,
-        padding: 20,
-        gap: 10,
-        maxWidth: 620,
-      }}
-    >
+    <Sheet padding={20} gap={10} style={{ maxWidth: 620 }}>
       <Heading>{title}</Heading>
       <Body>{children}</Body>
-      {action ? <View style={{ flexDirection: 'row' }}>{action}</View> : null}
-    </View>
+      {action ? <Row>{action}</Row> : null}
+    </Sheet>
   );
 }
 
@@ -42,7 +33,7 @@ export function Loading({ rows, height, label }: { rows: number; height: number;
   return (
     <View aria-busy aria-label={label} role="status">
       {/* the bars have a label of their own, in another's words */}
-      <View aria-hidden style={{ gap: 10 }}>
+      <Stack aria-hidden gap={10}>
         {Array.from({ length: rows }, (_, row) => (
           <Skeleton
             key={row}
@@ -51,7 +42,7 @@ export function Loading({ rows, height, label }: { rows: number; height: number;
             style={{ backgroundColor: track, borderRadius: 8 }}
           />
         ))}
-      </View>
+      </Stack>
     </View>
   );
 }

@@ -21,12 +21,25 @@ export function Heading({ level = 2, style, ...props }: Props & { level?: 1 | 2 
 }
 
 /** Running text. */
-export function Body({ style, ...props }: Props): ReactNode {
+export function Body({
+  small = false,
+  head = false,
+  style,
+  ...props
+}: Props & {
+  /** Where much stands together. */
+  small?: boolean;
+  /** In the letters of headings: names and what is tapped. */
+  head?: boolean;
+}): ReactNode {
   const { ink } = usePalette();
-  return (
-    <Text style={[{ fontFamily: FONTS.text, fontSize: 16, lineHeight: 23, color: ink }, style]} {...props} />
-  );
+  const size = head ? HEAD : small ? SMALL : USUAL;
+  return <Text style={[{ color: ink }, size, style]} {...props} />;
 }
+
+const USUAL = { fontFamily: FONTS.text, fontSize: 16, lineHeight: 23 };
+const SMALL = { fontFamily: FONTS.text, fontSize: 15, lineHeight: 21 };
+const HEAD = { fontFamily: FONTS.head, fontSize: 17, lineHeight: 21 };
 
 /** What stands beside: units, definitions, file names. */
 export function Quiet({ style, ...props }: Props): ReactNode {

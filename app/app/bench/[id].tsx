@@ -1,6 +1,8 @@
 import { useLocalSearchParams } from 'expo-router';
 import type { ReactNode } from 'react';
-import { BenchScreen } from '../../features/bench/BenchScreen';
+import { lazyScreen } from '../../shell/lazyScreen';
+
+const BenchScreen = lazyScreen((screens) => screens.BenchScreen);
 
 export default function BenchRoute(): ReactNode {
   const { id } = useLocalSearchParams<{ id: string }>();

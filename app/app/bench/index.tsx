@@ -1,1 +1,3 @@
-export { BenchHome as default } from '../../features/bench/BenchHome';
+import { lazyScreen } from '../../shell/lazyScreen';
+
+export default lazyScreen((screens) => screens.BenchHome);

@@ -1,1 +1,3 @@
-export { NewRecordingScreen as default } from '../../features/bench/NewRecordingScreen';
+import { lazyScreen } from '../../shell/lazyScreen';
+
+export default lazyScreen((screens) => screens.NewRecordingScreen);

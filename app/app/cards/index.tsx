@@ -1,1 +1,3 @@
-export { CardsScreen as default } from '../../features/cards/CardsScreen';
+import { lazyScreen } from '../../shell/lazyScreen';
+
+export default lazyScreen((screens) => screens.CardsScreen);

@@ -1,1 +1,3 @@
-export { NewCardScreen as default } from '../../features/cards/NewCardScreen';
+import { lazyScreen } from '../../shell/lazyScreen';
+
+export default lazyScreen((screens) => screens.NewCardScreen);

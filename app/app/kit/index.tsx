@@ -1,1 +1,3 @@
-export { KitScreen as default } from '../../features/kit/KitScreen';
+import { lazyScreen } from '../../shell/lazyScreen';
+
+export default lazyScreen((screens) => screens.KitScreen);

@@ -1,6 +1,8 @@
 import { useLocalSearchParams } from 'expo-router';
 import type { ReactNode } from 'react';
-import { RunScreen } from '../../features/runs/RunScreen';
+import { lazyScreen } from '../../shell/lazyScreen';
+
+const RunScreen = lazyScreen((screens) => screens.RunScreen);
 
 export default function Run(): ReactNode {
   const { id } = useLocalSearchParams<{ id: string }>();

@@ -1,9 +1,9 @@
 import type { ReactNode } from 'react';
-import { View } from 'react-native';
 import { Chips } from '../../ui/Chips';
 import { Heading, Quiet } from '../../ui/words';
 import type { AlertChoice } from './useAlerts';
 import type { Awake } from './useWakeLock';
+import { Stack } from '../../ui/parts';
 
 const AWAKE: Record<Awake, string> = {
   off: 'The screen is kept on while a run is recorded.',
@@ -24,7 +24,7 @@ export function AlertChoices({
 }): ReactNode {
   const selected = (['sound', 'vibration'] as const).filter((one) => choice[one]);
   return (
-    <View style={{ gap: 6 }}>
+    <Stack gap={6}>
       <Heading level={3}>Readings due, and warnings</Heading>
       <Chips
         label="Told by"
@@ -35,6 +35,6 @@ export function AlertChoices({
         }
       />
       <Quiet>{AWAKE[awake]}</Quiet>
-    </View>
+    </Stack>
   );
 }

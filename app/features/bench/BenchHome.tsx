@@ -17,6 +17,7 @@ import { Cooling } from './Cooling';
 import { mergeRun } from './merge';
 import { RunClock } from './PaceNow';
 import { sayStatus } from './say';
+import { Row, Stack } from '../../ui/parts';
 
 /** What is recorded, what cools, and what comes next. */
 export function BenchHome(): ReactNode {
@@ -50,10 +51,10 @@ export function BenchHome(): ReactNode {
       keyboardShouldPersistTaps="handled"
       contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}
     >
-      <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
+      <Row align="center" apart>
         <Heading level={1}>Bench</Heading>
         <Button title="Record a run" onPress={() => router.navigate('/bench/new')} />
-      </View>
+      </Row>
       <Unsent waiting={waiting} />
       <View
         style={{
@@ -62,7 +63,7 @@ export function BenchHome(): ReactNode {
           alignItems: wide ? 'flex-start' : 'stretch',
         }}
       >
-        <View style={{ flex: wide ? 1 : undefined, gap: 10, minWidth: 0 }}>
+        <Stack gap={10} flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>
           {recordings.isPending && unsent.length === 0 ? (
             <Loading rows={2} height={80} label="Loading what is recorded" />
           ) : recordings.error && going.length === 0 ? (
@@ -78,10 +79,10 @@ export function BenchHome(): ReactNode {
               itself; what you read you type with one thumb.
             </Notice>
           ) : (
-            going.map((one) => <Row key={one.runId} recording={one} />)
+            going.map((one) => <RecordingRow key={one.runId} recording={one} />)
           )}
           {cards.length > 0 ? (
-            <View style={{ gap: 4 }}>
+            <Stack gap={4}>
               <Heading level={3}>From a card</Heading>
               {cards.map((card) => (
                 <Link key={card.id} href={`/cards/${card.id}`} style={{ paddingVertical: 10 }}>
@@ -90,26 +91,26 @@ export function BenchHome(): ReactNode {
                   >{`${card.name}: ${card.runs - card.ended} of ${count(card.runs, 'run')} to go`}</Body>
                 </Link>
               ))}
-            </View>
+            </Stack>
           ) : null}
           {ended.length > 0 ? (
-            <View style={{ gap: 8 }}>
+            <Stack gap={8}>
               <Heading level={3}>Ended today</Heading>
               {ended.map((one) => (
-                <Row key={one.runId} recording={one} />
+                <RecordingRow key={one.runId} recording={one} />
               ))}
-            </View>
+            </Stack>
           ) : null}
-        </View>
-        <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
+        </Stack>
+        <Stack flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>
           <Cooling />
-        </View>
+        </Stack>
       </View>
     </ScrollView>
   );
 }
 
-function Row({ recording }: { recording: Recording }): ReactNode {
+function RecordingRow({ recording }: { recording: Recording }): ReactNode {
   const { sheet, line, action } = usePalette();
   const going = recording.status !== 'ended';
   return (
@@ -127,7 +128,7 @@ function Row({ recording }: { recording: Recording }): ReactNode {
           gap: 10,
         }}
       >
-        <View style={{ flex: 1 }}>
+        <Stack flex={1}>
           <Body style={{ fontFamily: FONTS.head, fontSize: 19 }}>{recording.name}</Body>
           <Quiet>
             {[
@@ -138,7 +139,7 @@ function Row({ recording }: { recording: Recording }): ReactNode {
               .filter(Boolean)
               .join(' · ')}
           </Quiet>
-        </View>
+        </Stack>
         <RunClock recording={recording} />
       </Pressable>
     </Link>
@@ -155,10 +156,10 @@ function Unsent({ waiting }: { waiting: Waiting[] }): ReactNode {
         <Quiet role="status">{`${count(going, 'change')} of yours ${going === 1 ? 'is' : 'are'} kept here and on the way.`}</Quiet>
       ) : null}
       {refused.map((one) => (
-        <View key={one.n} role="alert" style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-          <Body style={{ flex: 1, fontSize: 15 }}>{`Not taken (${one.change.kind}): ${one.refused}`}</Body>
+        <Row key={one.n} role="alert" gap={8} align="center">
+          <Body small style={{ flex: 1 }}>{`Not taken (${one.change.kind}): ${one.refused}`}</Body>
           <Button type="clear" title="Drop it" onPress={() => void outbox.drop(one.n)} />
-        </View>
+        </Row>
       ))}
     </>
   );

@@ -10,9 +10,9 @@ import { plannedEndId, type Recording } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { ScrollView, View } from 'react-native';
+import { ScrollView } from 'react-native';
 import { v4 as uuid, v5 as uuidOf } from 'uuid';
-import { outbox, steadyClock, toCard } from '../../outbox';
+import { outbox, steadyClock, toCard, useNow } from '../../outbox';
 import { useDeleteRun, useRestoreRun } from '../../api/queries';
 import { BackTo } from '../../ui/BackTo';
 import { Choices } from '../../ui/Choices';
@@ -33,9 +33,10 @@ import { END_WORDS, sayLine, sayStatus } from './say';
 import { Sources } from './Sources';
 import { Due, Standing, Warnings } from './Standing';
 import { useAlert, useAlertChoice } from './useAlerts';
-import { runClock, useBench, useTick, writer, type BenchOf } from './useBench';
+import { runClock, useBench, writer, type BenchOf } from './useBench';
 import { useWakeLock } from './useWakeLock';
-import { benchView, type BenchView } from './view';
+import { benchView, tellOf, type BenchView } from './view';
+import { Row, Stack } from '../../ui/parts';
 
 type Tab = 'read' | 'mark' | 'log' | 'run';
 
@@ -72,7 +73,9 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
     [entries],
   );
   const second = useSecond(recording);
-  const view = useMemo(() => benchView(recording, lines, second * 1000), [recording, lines, second]);
+  // the curves are fitted when a reading comes, not when the clock goes on
+  const told = useMemo(() => tellOf(lines, recording.roomC), [lines, recording.roomC]);
+  const view = useMemo(() => benchView(recording, told, second * 1000), [recording, told, second]);
   const [alerts, setAlerts] = useAlertChoice();
   const awake = useWakeLock(recording.status === 'running');
   useAlert(alertsOf(recording, view, second * 1000), alerts);
@@ -120,20 +123,20 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
     <Marks entries={entries} nowMs={() => Math.round(nowMs())} onLine={onLine} onClose={onClose} />
   );
   const sources = (
-    <View style={{ gap: 14 }}>
+    <Stack gap={14}>
       <Sources recording={recording} />
       <AlertChoices choice={alerts} onChoice={setAlerts} awake={awake} />
       <DeleteRun recording={recording} />
-    </View>
+    </Stack>
   );
   const end = recording.status === 'running' ? <EndRun recording={recording} bench={bench} /> : null;
   // what must be seen stays in view, however far one scrolls
   const top = (
-    <View style={{ paddingHorizontal: wide ? 20 : 12, paddingTop: wide ? 16 : 10, gap: 6 }}>
+    <Stack gap={6} style={{ paddingHorizontal: wide ? 20 : 12, paddingTop: wide ? 16 : 10 }}>
       <Head bench={bench} recording={recording} />
       <Warnings view={view} />
       {recording.status === 'running' ? <PaceNow recording={recording} view={view} /> : null}
-    </View>
+    </Stack>
   );
   const state = (
     <>
@@ -149,8 +152,8 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
   );
   if (wide) {
     return (
-      <View style={{ flex: 1, flexDirection: 'row', maxWidth: 1320, width: '100%' }}>
-        <View style={{ flex: 1, minWidth: 0 }}>
+      <Row flex={1} style={{ maxWidth: 1320, width: '100%' }}>
+        <Stack flex={1} style={{ minWidth: 0 }}>
           {top}
           <ScrollView contentContainerStyle={{ paddingHorizontal: 20, paddingVertical: 10, gap: 10 }}>
             {state}
@@ -166,7 +169,7 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
             />
             {tab === 'run' ? sources : log}
           </ScrollView>
-        </View>
+        </Stack>
         <ScrollView
           style={{ flexGrow: 0, width: 480 }}
           contentContainerStyle={{ paddingHorizontal: 20, paddingVertical: 16, gap: 14 }}
@@ -175,7 +178,7 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
           {recording.status === 'running' ? marks : null}
           {end}
         </ScrollView>
-      </View>
+      </Row>
     );
   }
   const tabs: { value: Tab; text: string }[] = [
@@ -185,7 +188,7 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
     { value: 'run', text: recording.status === 'ended' ? 'Sources' : 'Run' },
   ];
   return (
-    <View style={{ flex: 1 }}>
+    <Stack flex={1}>
       {top}
       <ScrollView
         keyboardShouldPersistTaps="handled"
@@ -211,14 +214,13 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
           pad
         )}
       </ScrollView>
-    </View>
+    </Stack>
   );
 }
 
 /** The whole second that the run's clock shows, anew as it goes on. */
 function useSecond(recording: Recording): number {
-  useTick(500);
-  return Math.floor(runClock(recording) / 1000);
+  return Math.floor(runClock(recording, useNow(500)) / 1000);
 }
 
 /** Readings after the end keep their distance to it. */
@@ -289,8 +291,8 @@ function Head({ bench, recording }: { bench: BenchOf; recording: Recording }): R
           ? 'All sent'
           : 'Connecting';
   return (
-    <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center', gap: 8 }}>
-      <View style={{ flex: 1, minWidth: 0 }}>
+    <Row gap={8} align="center" apart>
+      <Stack flex={1} style={{ minWidth: 0 }}>
         <Heading level={1} style={{ fontSize: 19, lineHeight: 23 }} numberOfLines={1}>
           {recording.name}
         </Heading>
@@ -303,8 +305,8 @@ function Head({ bench, recording }: { bench: BenchOf; recording: Recording }): R
             .filter(Boolean)
             .join(' · ')}
         </Quiet>
-      </View>
-      <View style={{ alignItems: 'flex-end' }}>
+      </Stack>
+      <Stack align="flex-end">
         <Quiet
           role="status"
           aria-label="Connection"
@@ -315,8 +317,8 @@ function Head({ bench, recording }: { bench: BenchOf; recording: Recording }): R
         {durable ? null : (
           <Quiet style={{ color: action }}>This browser keeps nothing: leave the page open.</Quiet>
         )}
-      </View>
-    </View>
+      </Stack>
+    </Row>
   );
 }
 
@@ -328,21 +330,21 @@ function Before({ recording, bench }: { recording: Recording; bench: BenchOf }):
   const { plan, target, roomC } = recording;
   const { temperature } = useVoice();
   return (
-    <View style={{ gap: 6 }}>
+    <Stack gap={6}>
       <Button
         title="Start the run"
         onPress={start}
         buttonStyle={{ minHeight: BIG + 16 }}
         titleStyle={{ fontSize: 24 }}
       />
-      <View style={{ flexDirection: 'row' }}>
+      <Row>
         <Button
           type="clear"
           title="It would not start"
           onPress={() => endRun(bench, recording, 'would-not-start')}
           buttonStyle={{ paddingHorizontal: 0 }}
         />
-      </View>
+      </Row>
       <Quiet>
         {[
           plan.minutes === null ? 'open end' : `planned ${plan.minutes} min`,
@@ -353,7 +355,7 @@ function Before({ recording, bench }: { recording: Recording; bench: BenchOf }):
           .filter(Boolean)
           .join(' · ')}
       </Quiet>
-    </View>
+    </Stack>
   );
 }
 
@@ -361,9 +363,9 @@ const REASONS: EndReason[] = ['planned', 'stopped', 'crash', 'would-not-start'];
 
 function EndRun({ recording, bench }: { recording: Recording; bench: BenchOf }): ReactNode {
   return (
-    <View role="group" aria-label="End the run" style={{ gap: 8 }}>
+    <Stack role="group" aria-label="End the run" gap={8}>
       <Heading level={3}>End the run</Heading>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      <Row gap={8} wrap>
         {REASONS.map((reason) => (
           <Button
             key={reason}
@@ -374,9 +376,9 @@ function EndRun({ recording, bench }: { recording: Recording; bench: BenchOf }):
             containerStyle={{ flexGrow: 1, flexBasis: '45%' }}
           />
         ))}
-      </View>
+      </Row>
       <Quiet>A crash is a result: it is kept with its time.</Quiet>
-    </View>
+    </Stack>
   );
 }
 
@@ -396,7 +398,7 @@ function DeleteRun({ recording }: { recording: Recording }): ReactNode {
       onError: (error) => toast({ text: `It could not be deleted: ${error.message}` }),
     });
   return (
-    <View style={{ flexDirection: 'row' }}>
+    <Row>
       <Button
         type="clear"
         title="Delete this run"
@@ -404,7 +406,7 @@ function DeleteRun({ recording }: { recording: Recording }): ReactNode {
         onPress={onDelete}
         buttonStyle={{ paddingHorizontal: 0 }}
       />
-    </View>
+    </Row>
   );
 }
 
@@ -428,8 +430,8 @@ function After({ recording, view }: { recording: Recording; view: BenchView }): 
     router.navigate('/bench');
   };
   return (
-    <View style={{ gap: 8 }}>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+    <Stack gap={8}>
+      <Row gap={8} wrap>
         <Button
           title="Its figures"
           loading={!settled}
@@ -445,7 +447,7 @@ function After({ recording, view }: { recording: Recording; view: BenchView }): 
           buttonStyle={{ minHeight: BIG }}
           containerStyle={{ flexGrow: 1 }}
         />
-      </View>
+      </Row>
       {step ? (
         <Link href={`/cards/${step.cardId}`} style={{ paddingVertical: 10 }}>
           <Body style={{ textDecorationLine: 'underline' }}>To the next step of the card</Body>
@@ -456,7 +458,7 @@ function After({ recording, view }: { recording: Recording; view: BenchView }): 
           ? 'Last readings of skin and battery can still be typed; the figures follow.'
           : 'The figures are computed from all that has come.'}
       </Quiet>
-    </View>
+    </Stack>
   );
 }
 
@@ -464,23 +466,19 @@ function LastEntry({ entry, onUndo }: { entry: ShownEntry; onUndo: () => void })
   const { line } = usePalette();
   const { temperature } = useVoice();
   return (
-    <View
+    <Row
       role="status"
       aria-label="Last entry"
-      style={{
-        flexDirection: 'row',
-        alignItems: 'center',
-        borderTopWidth: 1,
-        borderBottomWidth: 1,
-        borderColor: line,
-        gap: 8,
-      }}
+      gap={8}
+      align="center"
+      style={{ borderTopWidth: 1, borderBottomWidth: 1, borderColor: line }}
     >
       <Body
-        style={{ flex: 1, fontSize: 15 }}
+        small
+        style={{ flex: 1 }}
         numberOfLines={1}
       >{`${sayLine(entry.line, temperature, entry.open)} · ${entry.kept === 'sent' ? 'on the server' : 'kept here'}`}</Body>
       <Button type="clear" title="Undo" aria-label="Undo the last entry" onPress={onUndo} />
-    </View>
+    </Row>
   );
 }

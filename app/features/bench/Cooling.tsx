@@ -1,21 +1,29 @@
 import type { CoolChange, CoolWatch } from '@pace-check/contract';
 import { coolDown, timeToReach, type ApproachFit } from '@pace-check/core';
 import { Button } from '@rneui/themed';
-import { useEffect, useState, type ReactNode } from 'react';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import Svg, { Circle, Line, Polyline } from 'react-native-svg';
 import { v4 as uuid } from 'uuid';
 import { useCoolWatches } from '../../api/bench';
 import { useKit } from '../../api/queries';
-import { outbox, steadyClock, toCoolDown, useOutbox, type Waiting, type WithoutId } from '../../outbox';
-import { NumberInput } from '../../ui/Field';
+import {
+  outbox,
+  steadyClock,
+  toCoolDown,
+  useNow,
+  useOutbox,
+  type Waiting,
+  type WithoutId,
+} from '../../outbox';
+import { TemperatureInput } from '../../forms/TemperatureInput';
 import { usePalette } from '../../ui/Look';
 import { NamePicker } from '../../ui/PickOrAdd';
 import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { mergeWatches } from './mergeWatches';
 import { readyAt, type ReadyFrom } from './readyAt';
-import { useTick } from './useBench';
+import { Row, Sheet, Stack } from '../../ui/parts';
 
 /** Comes down to so much over the room before the next run, °C. */
 export const USUAL_OVER_ROOM_C = 3;
@@ -32,13 +40,16 @@ export function Cooling(): ReactNode {
   const { waiting } = useOutbox();
   const taken = useTakenSince(watches.dataUpdatedAt, watches.refetch);
   const [adding, setAdding] = useState(false);
-  const all = mergeWatches(watches.data ?? [], [...taken, ...waiting]);
+  const all = useMemo(
+    () => mergeWatches(watches.data ?? [], [...taken, ...waiting]),
+    [watches.data, taken, waiting],
+  );
   return (
-    <View role="region" aria-label="Cooling down" style={{ gap: 10 }}>
-      <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
+    <Stack role="region" aria-label="Cooling down" gap={10}>
+      <Row align="center" apart>
         <Heading>Cooling down</Heading>
         <Button type="clear" title="Watch a device" onPress={() => setAdding(!adding)} />
-      </View>
+      </Row>
       {adding ? <NewWatch onDone={() => setAdding(false)} /> : null}
       {all.length === 0 && !adding ? (
         <Quiet>
@@ -52,7 +63,7 @@ export function Cooling(): ReactNode {
       {all.map((watch) => (
         <Watch key={watch.id} watch={watch} />
       ))}
-    </View>
+    </Stack>
   );
 }
 
@@ -69,44 +80,32 @@ function useTakenSince(askedAt: number, ask: () => unknown): Waiting[] {
       }),
     [ask],
   );
-  return taken.filter(({ at }) => at >= askedAt).map(({ one }) => one);
+  return useMemo(() => taken.filter(({ at }) => at >= askedAt).map(({ one }) => one), [taken, askedAt]);
 }
 
 function Watch({ watch }: { watch: CoolWatch }): ReactNode {
-  useTick(5000);
-  const { sheet, line, action } = usePalette();
-  const { temperature, unit, degrees } = useVoice();
+  const { action } = usePalette();
+  const { temperature } = useVoice();
   const [typed, setTyped] = useState<unknown>(null);
   const { id, device, spot, readings, readyC, roomC, startedAt } = watch;
-  const nowS = (steadyClock.now() - startedAt) / 1000;
-  const fit = coolDown(readings);
-  const ready = readyAt(watch, nowS);
+  const nowS = (useNow(5000) - startedAt) / 1000;
+  const fit = useMemo(() => coolDown(readings), [readings]);
+  const ready = readyAt(watch, fit, nowS);
   const last = readings.at(-1);
-  const celsius = typeof typed === 'number' ? (unit === 'F' ? (typed - 32) / 1.8 : typed) : null;
+  const celsius = typeof typed === 'number' ? typed : null;
   const keep = (): void => {
     if (celsius === null) return;
     void keepCool(id, { kind: 'reading', reading: uuid(), at: steadyClock.now(), c: celsius });
     setTyped(null);
   };
   return (
-    <View
-      role="group"
-      aria-label={`${device} cools`}
-      style={{
-        backgroundColor: sheet,
-        borderWidth: 1,
-        borderColor: line,
-        borderRadius: 8,
-        padding: 12,
-        gap: 6,
-      }}
-    >
-      <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 10 }}>
-        <View style={{ flex: 1 }}>
+    <Sheet role="group" aria-label={`${device} cools`} padding={12} gap={6}>
+      <Row gap={10} apart>
+        <Stack flex={1}>
           <Heading level={3}>{device}</Heading>
           <Quiet>{`${spot}, down to ${temperature(readyC)}${roomC === null ? '' : `; room ${temperature(roomC)}`}`}</Quiet>
-        </View>
-        <View style={{ alignItems: 'flex-end' }}>
+        </Stack>
+        <Stack align="flex-end">
           <FigureText size={30} style={ready.kind === 'ready' ? { color: action } : undefined}>
             {ready.kind === 'ready'
               ? 'ready'
@@ -115,24 +114,19 @@ function Watch({ watch }: { watch: CoolWatch }): ReactNode {
                 : TIME.format(startedAt + ready.atS * 1000)}
           </FigureText>
           <Quiet>{sayReady(ready)}</Quiet>
-        </View>
-      </View>
+        </Stack>
+      </Row>
       <Curve watch={watch} fit={fit?.fit ?? null} nowS={nowS} />
       <Quiet>
         {last
           ? `Last ${temperature(last.c)}, ${Math.max(0, Math.round((nowS - last.atS) / 60))} min ago; ${readings.length} ${readings.length === 1 ? 'reading' : 'readings'}.${fit ? ` Settles at ${temperature(fit.fit.final)}.` : ''}`
           : 'No reading yet.'}
       </Quiet>
-      <View style={{ flexDirection: 'row', alignItems: 'flex-start', gap: 8 }}>
+      <Row gap={8} align="flex-start">
         <View style={{ width: 120, marginBottom: -18 }}>
-          <NumberInput
-            label={`Skin now, °${unit}`}
-            value={typed}
-            onChange={setTyped}
-            placeholder={last ? degrees(last.c).toFixed(1) : ''}
-          />
+          <TemperatureInput label="Skin now" value={typed} onChange={setTyped} placeholder={last?.c} />
         </View>
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4, paddingTop: 20, flex: 1 }}>
+        <Row gap={4} wrap flex={1} style={{ paddingTop: 20 }}>
           <Button
             title="Keep"
             aria-label={`Keep the reading of ${device}`}
@@ -154,9 +148,9 @@ function Watch({ watch }: { watch: CoolWatch }): ReactNode {
             aria-label={`Stop watching ${device}`}
             onPress={() => void keepCool(id, { kind: 'done' })}
           />
-        </View>
-      </View>
-    </View>
+        </Row>
+      </Row>
+    </Sheet>
   );
 }
 
@@ -234,10 +228,10 @@ function Curve({
 
 function NewWatch({ onDone }: { onDone: () => void }): ReactNode {
   const kit = useKit().data;
-  const { unit, degrees } = useVoice();
+  const { difference } = useVoice();
   const [device, setDevice] = useState('');
-  const [room, setRoom] = useState<unknown>(degrees(USUAL_ROOM_C));
-  const roomC = typeof room === 'number' ? (unit === 'F' ? (room - 32) / 1.8 : room) : null;
+  const [room, setRoom] = useState<unknown>(USUAL_ROOM_C);
+  const roomC = typeof room === 'number' ? room : null;
   const facts = kit?.devices.find((one) => one.name === device.trim());
   const watch = (): void => {
     void keepCool(uuid(), {
@@ -259,18 +253,19 @@ function NewWatch({ onDone }: { onDone: () => void }): ReactNode {
         value={device}
         onChange={setDevice}
       />
-      <NumberInput
-        label={`Room, °${unit}`}
+      <TemperatureInput
+        label="Room"
         value={room}
         onChange={setRoom}
         error={roomC === null ? 'a number is needed' : undefined}
       />
       <Body
-        style={{ fontSize: 15, marginBottom: 8 }}
-      >{`Ready at ${USUAL_OVER_ROOM_C} °C over the room.`}</Body>
-      <View style={{ flexDirection: 'row' }}>
+        small
+        style={{ marginBottom: 8 }}
+      >{`Ready at ${difference(USUAL_OVER_ROOM_C, 0)} over the room.`}</Body>
+      <Row>
         <Button title="Watch it" disabled={device.trim() === '' || roomC === null} onPress={watch} />
-      </View>
+      </Row>
     </View>
   );
 }

@@ -1,4 +1,3 @@
-import Feather from '@expo/vector-icons/Feather';
 import type { BenchSource } from '@pace-check/contract';
 import { clock, readTime, type EntryLine } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
@@ -12,6 +11,8 @@ import { Body, FigureText, Quiet } from '../../ui/words';
 import type { ShownEntry } from './merge';
 import { sayLine } from './say';
 import { writer } from './useBench';
+import { Icon } from '../../ui/Icon';
+import { Row, Stack } from '../../ui/parts';
 
 /** Readings that come every second are not listed one by one. */
 const LISTED = new Set<EntryLine['type']>(['skin', 'battery', 'rate', 'mark', 'span', 'end']);
@@ -37,7 +38,7 @@ export function Log({ entries, sources, onChange, onTakeBack, onDrop }: Props): 
     <View>
       <View role="list" aria-label="What was noted">
         {listed.slice(0, all ? undefined : FIRST_SHOWN).map((entry) => (
-          <Row
+          <EntryRow
             key={entry.id}
             entry={entry}
             source={sources.find((source) => source.id === entry.source)}
@@ -54,7 +55,7 @@ export function Log({ entries, sources, onChange, onTakeBack, onDrop }: Props): 
   );
 }
 
-function Row({
+function EntryRow({
   entry,
   source,
   onChange,
@@ -69,7 +70,7 @@ function Row({
   const own = entry.source === null && line.type !== 'end';
   return (
     <View role="listitem" style={{ borderBottomWidth: 1, borderColor: border, paddingVertical: 2 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+      <Row gap={8} align="center">
         <FigureText style={{ minWidth: 52 }}>
           {clock((line.type === 'span' ? line.fromMs : line.atMs) / 1000)}
         </FigureText>
@@ -94,15 +95,15 @@ function Row({
             onPress={() => onTakeBack(entry)}
             style={{ width: TARGET, height: TARGET, alignItems: 'center', justifyContent: 'center' }}
           >
-            <Feather name="x" size={20} color={action} />
+            <Icon name="x" size={20} color={action} />
           </Pressable>
         ) : null}
-      </View>
+      </Row>
       {refused !== null ? (
-        <View role="alert" style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+        <Row role="alert" gap={8} align="center">
           <Quiet style={{ flex: 1, color: action }}>{`Not taken: ${refused}`}</Quiet>
           <Button type="clear" title="Drop it" onPress={() => onDrop(entry)} />
-        </View>
+        </Row>
       ) : null}
       {editing ? (
         <Edit
@@ -123,13 +124,13 @@ function KeptSign({ entry }: { entry: ShownEntry }): ReactNode {
     {
       here: ['upload', 'kept here, on its way', action],
       sent: ['check', 'on the server', quiet],
-      refused: ['alert-circle', 'not taken', action],
+      refused: ['alert', 'not taken', action],
     } as const
   )[entry.kept];
   return (
-    <View role="img" aria-label={says} style={{ width: 24, alignItems: 'center' }}>
-      <Feather name={icon} size={18} color={color} />
-    </View>
+    <Stack role="img" aria-label={says} align="center" style={{ width: 24 }}>
+      <Icon name={icon} size={18} color={color} />
+    </Stack>
   );
 }
 
@@ -141,7 +142,7 @@ function Edit({ line, onDone }: { line: EntryLine; onDone: (line: EntryLine | nu
   const atS = readTime(at);
   const changed = atS === null ? null : withValue(withTime(line, atS * 1000), value, unit);
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'flex-start', gap: 8, paddingBottom: 6 }}>
+    <Row gap={8} align="flex-start" style={{ paddingBottom: 6 }}>
       <View style={{ width: 92 }}>
         <Input
           aria-label="At, minutes and seconds"
@@ -150,7 +151,7 @@ function Edit({ line, onDone }: { line: EntryLine; onDone: (line: EntryLine | nu
           renderErrorMessage={false}
         />
       </View>
-      <View style={{ flex: 1 }}>
+      <Stack flex={1}>
         <Input
           aria-label={
             line.type === 'span' ? 'Until, minutes and seconds' : line.type === 'mark' ? 'Words' : 'Value'
@@ -159,9 +160,9 @@ function Edit({ line, onDone }: { line: EntryLine; onDone: (line: EntryLine | nu
           onChangeText={setValue}
           renderErrorMessage={false}
         />
-      </View>
+      </Stack>
       <Button title="Keep" disabled={changed === null} onPress={() => onDone(changed)} />
-    </View>
+    </Row>
   );
 }
 

@@ -1,28 +1,27 @@
-import Feather from '@expo/vector-icons/Feather';
 import { clock, type EntryLine } from '@pace-check/core';
 import { Input } from '@rneui/themed';
-import { useState, type ComponentProps, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { useKeys } from '../../ui/Keys';
 import { usePalette } from '../../ui/Look';
-import { FONTS } from '../../ui/theme';
 import { Body, Quiet } from '../../ui/words';
 import type { ShownEntry } from './merge';
 import { BIG } from './Pad';
+import { Icon, type IconName } from '../../ui/Icon';
+import { Row, Stack } from '../../ui/parts';
 
-type Icon = ComponentProps<typeof Feather>['name'];
-const MARKS: { kind: string; text: string; icon: Icon; key: string }[] = [
+const MARKS: { kind: string; text: string; icon: IconName; key: string }[] = [
   { kind: 'stutter', text: 'Stutter', icon: 'activity', key: 't' },
   { kind: 'freeze', text: 'Freeze', icon: 'pause', key: 'f' },
   { kind: 'glitch', text: 'Glitch', icon: 'zap', key: 'g' },
   { kind: 'dim', text: 'Dimmed', icon: 'sun', key: 'd' },
-  { kind: 'crash', text: 'Crash', icon: 'x-octagon', key: 'x' },
+  { kind: 'crash', text: 'Crash', icon: 'stop', key: 'x' },
   { kind: 'moment', text: 'Moment', icon: 'film', key: 'm' },
 ];
-const SPANS: { kind: string; text: string; icon: Icon; key: string }[] = [
-  { kind: 'menu', text: 'Menu', icon: 'menu', key: 'e' },
+const SPANS: { kind: string; text: string; icon: IconName; key: string }[] = [
+  { kind: 'menu', text: 'Menu', icon: 'grip', key: 'e' },
   { kind: 'loading', text: 'Loading', icon: 'loader', key: 'o' },
-  { kind: 'charging', text: 'Charging', icon: 'battery-charging', key: 'h' },
+  { kind: 'charging', text: 'Charging', icon: 'charging', key: 'h' },
 ];
 
 interface Props {
@@ -54,13 +53,13 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
   };
   useKeysOf(mark, toggle, begin);
   return (
-    <View style={{ gap: 8 }}>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+    <Stack gap={8}>
+      <Row gap={8} wrap>
         {MARKS.map(({ kind, text, icon }) => (
           <Big key={kind} text={text} icon={icon} onPress={() => mark(kind)} />
         ))}
-      </View>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      </Row>
+      <Row gap={8} wrap>
         {SPANS.map(({ kind, text, icon }) => {
           const going = open(kind);
           return (
@@ -76,11 +75,11 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
             />
           );
         })}
-      </View>
+      </Row>
       {note === null ? (
-        <View style={{ flexDirection: 'row' }}>
-          <Big text="Note" icon="edit-3" onPress={begin} />
-        </View>
+        <Row>
+          <Big text="Note" icon="note" onPress={begin} />
+        </Row>
       ) : (
         <Input
           aria-label="Note"
@@ -94,7 +93,7 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
         />
       )}
       <Quiet>Menu and loading are left out of the figures, charging out of the drain.</Quiet>
-    </View>
+    </Stack>
   );
 }
 
@@ -118,7 +117,7 @@ function Big({
 }: {
   text: string;
   under?: string;
-  icon: Icon;
+  icon: IconName;
   on?: boolean;
   toggle?: boolean;
   label?: string;
@@ -146,9 +145,11 @@ function Big({
         backgroundColor: on ? action : pressed ? line : sheet,
       })}
     >
-      <Feather name={icon} size={20} color={color} />
+      <Icon name={icon} size={20} color={color} />
       <View>
-        <Body style={{ fontFamily: FONTS.head, fontSize: 17, lineHeight: 21, color }}>{text}</Body>
+        <Body head style={{ color: color }}>
+          {text}
+        </Body>
         {under ? (
           <Quiet style={{ fontSize: 13, lineHeight: 16, color: on ? onAction : quiet }}>{under}</Quiet>
         ) : null}

@@ -28,6 +28,7 @@ import { Failed, Loading } from '../../ui/states';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { PreflightForm } from '../../forms/Preflight';
 import { FactsFields } from '../../forms/FactsFields';
+import { Row, Stack } from '../../ui/parts';
 
 /** A run to be recorded: for the step of a card that the address names, or for none. */
 export function NewRecordingScreen(): ReactNode {
@@ -104,7 +105,7 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
   const speedWrong =
     typeof speed === 'number' && speed >= 1 && speed <= FASTEST ? undefined : `1 to ${FASTEST}`;
   const number = (field: keyof typeof plan, label: string, placeholder: string): ReactNode => (
-    <View style={{ flex: 1 }}>
+    <Stack flex={1}>
       <NumberInput
         label={label}
         placeholder={placeholder}
@@ -112,7 +113,7 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
         onChange={(value) => setPlan({ ...plan, [field]: value })}
         error={wrong(field)}
       />
-    </View>
+    </Stack>
   );
   const open = form.handleSubmit(async (facts) => {
     if (!checked.success || speedWrong) return;
@@ -136,7 +137,7 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
     router.replace(`/bench/${runId}`);
   });
   return (
-    <View style={{ flex: 1 }}>
+    <Stack flex={1}>
       <ScrollView
         keyboardShouldPersistTaps="handled"
         contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 1100, width: '100%' }}
@@ -150,14 +151,14 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
             alignItems: wide ? 'flex-start' : 'stretch',
           }}
         >
-          <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
+          <Stack flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>
             <FactsFields form={form} isNew />
-            <View style={{ flexDirection: 'row', gap: 12 }}>
+            <Row gap={12}>
               {number('minutes', 'Planned, min', 'open end')}
               {number('floorPercent', 'Floor, %', 'none')}
               {number('everyMin', 'Read every, min', 'never')}
-            </View>
-            <View style={{ gap: 6, marginBottom: 10 }}>
+            </Row>
+            <Stack gap={6} style={{ marginBottom: 10 }}>
               <Quiet>Spots of a round, in their order</Quiet>
               <Chips
                 label="Spots of a round"
@@ -165,7 +166,7 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
                 selected={spots ?? knownSpots}
                 onChange={setSpots}
               />
-            </View>
+            </Stack>
             <Quiet>At the planned end</Quiet>
             <Choices
               label="At the planned end"
@@ -185,16 +186,16 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
                 error={speedWrong}
               />
             </View>
-          </View>
-          <View style={{ flex: wide ? 1 : undefined, gap: 12, minWidth: 0 }}>
+          </Stack>
+          <Stack gap={12} flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>
             <Heading>Preflight</Heading>
             <PreflightForm known={preflight} from={null} answers={preflight} onAnswers={setPreflight} />
-          </View>
+          </Stack>
         </View>
       </ScrollView>
-      <View style={{ borderTopWidth: 1, borderColor: line, backgroundColor: paper, padding: 12, gap: 6 }}>
+      <Stack gap={6} padding={12} style={{ borderTopWidth: 1, borderColor: line, backgroundColor: paper }}>
         {step ? (
-          <Body style={{ fontSize: 15 }}>{`For ${card!.name}: ${step.title} on ${step.device}.`}</Body>
+          <Body small>{`For ${card!.name}: ${step.title} on ${step.device}.`}</Body>
         ) : (
           <Quiet>Nothing here is refused; what is unknown marks the run where it counts.</Quiet>
         )}
@@ -204,7 +205,7 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
           onPress={() => void open()}
           buttonStyle={{ minHeight: 56 }}
         />
-      </View>
-    </View>
+      </Stack>
+    </Stack>
   );
 }

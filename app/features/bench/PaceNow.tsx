@@ -6,9 +6,11 @@ import Svg, { Line, Polyline } from 'react-native-svg';
 import { fpsColumn, NONE } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { FigureText, Quiet } from '../../ui/words';
-import { runClock, usePace, useTick } from './useBench';
+import { useNow } from '../../outbox';
+import { runClock, usePace } from './useBench';
 import { BatteryAndPower } from './Standing';
 import { paceNow, splitNow, type BenchView } from './view';
+import { Row, Stack } from '../../ui/parts';
 
 const TRAIL_WIDTH = 120;
 const TRAIL_HEIGHT = 34;
@@ -19,21 +21,17 @@ const OLD_MS = 3000;
 export function PaceNow({ recording, view }: { recording: Recording; view: BenchView }): ReactNode {
   const pace = usePace(recording.runId);
   const { pace: ink, action } = usePalette();
-  useTick(1000);
+  const nowMs = runClock(recording, useNow(1000));
   // what was heard a while ago is not the pace now; what was read off since then comes nearer
   const old =
-    pace !== null &&
-    recording.status === 'running' &&
-    (runClock(recording) - pace.heardMs) / recording.speed >= OLD_MS;
+    pace !== null && recording.status === 'running' && (nowMs - pace.heardMs) / recording.speed >= OLD_MS;
   const rate = view.rate && (pace === null || view.rate.atMs > pace.heardMs) ? view.rate : null;
   const now = old ? null : pace && paceNow(pace.figures);
   const split = pace && splitNow(pace.figures);
   return (
-    <View style={{ gap: 2 }}>
-      <View
-        style={{ flexDirection: 'row', alignItems: 'flex-end', justifyContent: 'space-between', gap: 10 }}
-      >
-        <View style={{ flexDirection: 'row', alignItems: 'flex-end', gap: 6 }}>
+    <Stack gap={2}>
+      <Row gap={10} align="flex-end" apart>
+        <Row gap={6} align="flex-end">
           <FigureText
             size={72}
             style={{ color: ink, lineHeight: 74, minWidth: 128 }}
@@ -45,43 +43,43 @@ export function PaceNow({ recording, view }: { recording: Recording; view: Bench
           <Quiet style={{ marginBottom: 12, width: 64 }}>
             {now === null && rate ? `fps, read at ${clock(rate.atMs / 1000)}` : 'fps, this second'}
           </Quiet>
-        </View>
-        <View style={{ alignItems: 'flex-end' }}>
+        </Row>
+        <Stack align="flex-end">
           <RunClock recording={recording} />
           {pace ? <Trail values={pace.figures.recent} color={ink} /> : null}
-        </View>
-      </View>
+        </Stack>
+      </Row>
       {old ? (
         <Quiet
           style={{ color: action, marginTop: -4 }}
         >{`no frames since ${clock(pace.heardMs / 1000)}`}</Quiet>
       ) : null}
       {pace && split ? (
-        <View style={{ flexDirection: 'row', columnGap: 12 }}>
+        <Row style={{ columnGap: 12 }}>
           <Labelled label={`split ${split.number}`} value={fpsColumn(split.average)} />
           <Labelled label="before" value={fpsColumn(split.before)} />
           <Labelled label="opening" value={fpsColumn(split.opening)} />
           <Labelled label="1 % low" value={fpsColumn(pace.figures.onePercentLow)} />
-          <View style={{ flex: 1 }} />
+          <Stack flex={1} />
           <BatteryAndPower view={view} recording={recording} />
-        </View>
+        </Row>
       ) : (
-        <View style={{ flexDirection: 'row', columnGap: 12, alignItems: 'center' }}>
+        <Row align="center" style={{ columnGap: 12 }}>
           <Quiet style={{ flex: 1 }}>
             No frames yet: connect a source, or read the rate off and type it.
           </Quiet>
           <BatteryAndPower view={view} recording={recording} />
-        </View>
+        </Row>
       )}
-    </View>
+    </Stack>
   );
 }
 
 export function RunClock({ recording }: { recording: Recording }): ReactNode {
-  useTick(250);
+  const nowMs = runClock(recording, useNow(250));
   return (
     <FigureText size={34} aria-label="The run’s clock" role="timer">
-      {clock(runClock(recording) / 1000)}
+      {clock(nowMs / 1000)}
     </FigureText>
   );
 }

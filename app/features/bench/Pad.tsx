@@ -1,4 +1,3 @@
-import Feather from '@expo/vector-icons/Feather';
 import type { Recording } from '@pace-check/contract';
 import type { EntryLine } from '@pace-check/core';
 import { useState, type ReactNode } from 'react';
@@ -10,6 +9,8 @@ import { FONTS } from '../../ui/theme';
 import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Quiet } from '../../ui/words';
 import { numberOf, PERCENT, type BenchView, type Measured } from './view';
+import { Icon } from '../../ui/Icon';
+import { Row, Stack } from '../../ui/parts';
 
 /** Smallest side of what is tapped with a hot device in the other hand. */
 export const BIG = 56;
@@ -101,7 +102,7 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
       : text;
   const suffix = { skin: `°${unit}`, percent: '%', rate: 'fps', eye: 'fps, about' }[measured];
   return (
-    <View style={{ gap: 6 }}>
+    <Stack gap={6}>
       <Choices
         label="What is read"
         options={KINDS}
@@ -109,7 +110,7 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
         onSelect={(next) => choose({ measured: next })}
       />
       {measured === 'skin' ? (
-        <View style={{ flexDirection: 'row', gap: 8 }}>
+        <Row gap={8}>
           <ScrollView
             horizontal
             showsHorizontalScrollIndicator={false}
@@ -132,16 +133,16 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
               onPress={() => setBy(by === 'infrared' ? 'contact probe' : 'infrared')}
             />
           </ScrollView>
-        </View>
+        </Row>
       ) : measured === 'rate' ? (
-        <View role="radiogroup" aria-label="Read off" style={{ flexDirection: 'row', gap: 8 }}>
+        <Row role="radiogroup" aria-label="Read off" gap={8}>
           <Chip text="overlay" chosen={rateBy === 'overlay'} onPress={() => setRateBy('overlay')} />
           <Chip
             text="the title’s counter"
             chosen={rateBy === 'in-title'}
             onPress={() => setRateBy('in-title')}
           />
-        </View>
+        </Row>
       ) : (
         <View style={{ minHeight: 44, justifyContent: 'center' }}>
           <Quiet>
@@ -153,10 +154,10 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
           </Quiet>
         </View>
       )}
-      <View style={{ flexDirection: 'row', gap: 8 }}>
-        <View style={{ flex: 1, gap: 6 }}>
+      <Row gap={8}>
+        <Stack gap={6} flex={1}>
           {ROWS.map((row) => (
-            <View key={row} style={{ flexDirection: 'row', gap: 6 }}>
+            <Row key={row} gap={6}>
               {[...row].map((key) => (
                 <Pressable
                   key={key}
@@ -175,16 +176,16 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
                   })}
                 >
                   {key === '<' ? (
-                    <Feather name="delete" size={24} color={ink} />
+                    <Icon name="delete" size={24} color={ink} />
                   ) : (
                     <FigureText size={28}>{key}</FigureText>
                   )}
                 </Pressable>
               ))}
-            </View>
+            </Row>
           ))}
-        </View>
-        <View style={{ width: 112, gap: 6 }}>
+        </Stack>
+        <Stack gap={6} style={{ width: 112 }}>
           <View
             style={{
               flex: 1,
@@ -227,9 +228,9 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
               Keep
             </Body>
           </Pressable>
-        </View>
-      </View>
-    </View>
+        </Stack>
+      </Row>
+    </Stack>
   );
 }
 

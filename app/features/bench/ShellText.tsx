@@ -3,14 +3,15 @@ import { readShellText } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useDropzone } from 'react-dropzone';
-import { View } from 'react-native';
 import { useShellText } from '../../api/bench';
 import { count } from '../../ui/figures';
 import { LongText } from '../../ui/LongText';
 import { useVoice } from '../../ui/Voice';
 import { Body, Quiet } from '../../ui/words';
 import { sayLine } from './say';
+import { steadyClock } from '../../outbox';
 import { runClock } from './useBench';
+import { Row, Stack } from '../../ui/parts';
 
 const SHOWN = 6;
 
@@ -18,7 +19,7 @@ const SHOWN = 6;
 export function ShellText({ recording, onDone }: { recording: Recording; onDone: () => void }): ReactNode {
   const { temperature } = useVoice();
   const [text, setText] = useState('');
-  const [now] = useState(() => runClock(recording));
+  const [now] = useState(() => runClock(recording, steadyClock.now()));
   const send = useShellText(recording.runId);
   const { getInputProps, open } = useDropzone({
     onDrop: ([file]) => void file?.text().then(setText),
@@ -34,7 +35,7 @@ export function ShellText({ recording, onDone }: { recording: Recording; onDone:
     entries.length > SHOWN ? `${entries.length - SHOWN} more` : null,
   ].filter((one) => one !== null);
   return (
-    <View role="group" aria-label="Text from the shell" style={{ gap: 8 }}>
+    <Stack role="group" aria-label="Text from the shell" gap={8}>
       <Quiet>
         Presentation timestamps in ns, battery status, current and voltage, thermal zones: as the device’s
         shell prints them. Lines “at 1795686223623” say when.
@@ -56,7 +57,7 @@ export function ShellText({ recording, onDone }: { recording: Recording; onDone:
       {send.error ? (
         <Body role="alert">{`Not added: ${send.error.message} What you pasted stays.`}</Body>
       ) : null}
-      <View style={{ flexDirection: 'row', gap: 8 }}>
+      <Row gap={8}>
         <Button
           title="Add it"
           disabled={found.length === 0}
@@ -65,7 +66,7 @@ export function ShellText({ recording, onDone }: { recording: Recording; onDone:
         />
         <Button type="outline" title="Choose a file" onPress={open} />
         <Button type="clear" title="Leave it" onPress={onDone} />
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }

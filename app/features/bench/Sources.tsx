@@ -9,7 +9,6 @@ import {
 } from '@pace-check/contract';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
-import { View } from 'react-native';
 import { useAddSource, useAddStandIn, useRevokeSource } from '../../api/bench';
 import { Chips } from '../../ui/Chips';
 import { Choices } from '../../ui/Choices';
@@ -17,9 +16,9 @@ import { NumberInput } from '../../ui/Field';
 import { count } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
-import { steadyClock } from '../../outbox';
+import { useNow } from '../../outbox';
 import { ShellText } from './ShellText';
-import { useTick } from './useBench';
+import { Row, Sheet, Stack } from '../../ui/parts';
 
 /** A source that said nothing for so long is silent, s. */
 const SILENT_S = 5;
@@ -38,17 +37,17 @@ export function Sources({ recording }: { recording: Recording }): ReactNode {
   const [adding, setAdding] = useState<'source' | 'stand-in' | 'text' | null>(null);
   const open = recording.status !== 'ended';
   return (
-    <View style={{ gap: 10 }}>
+    <Stack gap={10}>
       {recording.sources.length === 0 ? (
         <Quiet>No source: everything is read and typed by hand.</Quiet>
       ) : null}
-      <View role="list" aria-label="Sources" style={{ gap: 6 }}>
+      <Stack role="list" aria-label="Sources" gap={6}>
         {recording.sources.map((source) => (
           <SourceRow key={source.id} source={source} recording={recording} />
         ))}
-      </View>
+      </Stack>
       {open ? (
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <Row gap={8} wrap>
           <Button
             type="outline"
             title="Connect a stand-in"
@@ -66,22 +65,22 @@ export function Sources({ recording }: { recording: Recording }): ReactNode {
               onPress={() => setAdding(adding === 'text' ? null : 'text')}
             />
           ) : null}
-        </View>
+        </Row>
       ) : null}
       {adding === 'stand-in' ? <StandIn recording={recording} onDone={() => setAdding(null)} /> : null}
       {adding === 'source' ? <NewSource recording={recording} /> : null}
       {adding === 'text' ? <ShellText recording={recording} onDone={() => setAdding(null)} /> : null}
-    </View>
+    </Stack>
   );
 }
 
 function SourceRow({ source, recording }: { source: BenchSource; recording: Recording }): ReactNode {
-  useTick(1000);
-  const { line, sheet, action } = usePalette();
+  const now = useNow(1000);
+  const { action } = usePalette();
   const revoke = useRevokeSource(recording.runId);
   const [why, setWhy] = useState(false);
   const { name, revoked, ended, frames, lines, refused, refusals, held, heardAt } = source;
-  const ageS = heardAt === null ? null : Math.max(0, (steadyClock.now() - heardAt) / 1000);
+  const ageS = heardAt === null ? null : Math.max(0, (now - heardAt) / 1000);
   const state = revoked
     ? 'key revoked'
     : ended !== null
@@ -94,19 +93,9 @@ function SourceRow({ source, recording }: { source: BenchSource; recording: Reco
             ? 'sent'
             : 'sending';
   return (
-    <View
-      role="listitem"
-      style={{
-        borderWidth: 1,
-        borderColor: line,
-        backgroundColor: sheet,
-        borderRadius: 8,
-        paddingHorizontal: 12,
-        paddingVertical: 6,
-      }}
-    >
-      <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 8 }}>
-        <View style={{ flex: 1 }}>
+    <Sheet role="listitem" style={{ paddingHorizontal: 12, paddingVertical: 6 }}>
+      <Row gap={8} align="center" apart>
+        <Stack flex={1}>
           <Heading level={3}>{name}</Heading>
           <Quiet style={state.startsWith('silent') ? { color: action } : undefined}>
             {[
@@ -118,7 +107,7 @@ function SourceRow({ source, recording }: { source: BenchSource; recording: Reco
               .filter(Boolean)
               .join(' · ')}
           </Quiet>
-        </View>
+        </Stack>
         {revoked ? null : (
           <Button
             type="clear"
@@ -128,7 +117,7 @@ function SourceRow({ source, recording }: { source: BenchSource; recording: Reco
             onPress={() => revoke.mutate(source.id)}
           />
         )}
-      </View>
+      </Row>
       {refused > 0 ? (
         <Button
           type="clear"
@@ -143,7 +132,7 @@ function SourceRow({ source, recording }: { source: BenchSource; recording: Reco
           ))
         : null}
       {revoke.error ? <Quiet role="alert">{revoke.error.message}</Quiet> : null}
-    </View>
+    </Sheet>
   );
 }
 
@@ -160,7 +149,7 @@ function StandIn({ recording, onDone }: { recording: Recording; onDone: () => vo
         ? minutes
         : undefined;
   return (
-    <View role="group" aria-label="Connect a stand-in" style={{ gap: 8 }}>
+    <Stack role="group" aria-label="Connect a stand-in" gap={8}>
       <Quiet>{`A simulated device for practice. It speaks the live protocol, at ${recording.speed === 1 ? 'real time' : `${recording.speed} times the speed`}.`}</Quiet>
       <Choices
         label="Which stand-in"
@@ -194,7 +183,7 @@ function StandIn({ recording, onDone }: { recording: Recording; onDone: () => vo
         onChange={(next) => setMisbehave(next as Misbehaviour[])}
       />
       {add.error ? <Body role="alert">{`Not connected: ${add.error.message}`}</Body> : null}
-      <View style={{ flexDirection: 'row' }}>
+      <Row>
         <Button
           title="Connect"
           disabled={length === undefined}
@@ -204,8 +193,8 @@ function StandIn({ recording, onDone }: { recording: Recording; onDone: () => vo
             add.mutate({ kind, scenario, minutes: length, seed: 7, misbehave }, { onSuccess: onDone })
           }
         />
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }
 
@@ -213,7 +202,7 @@ function NewSource({ recording }: { recording: Recording }): ReactNode {
   const add = useAddSource(recording.runId);
   const [name, setName] = useState('');
   return (
-    <View role="group" aria-label="Add a source" style={{ gap: 8 }}>
+    <Stack role="group" aria-label="Add a source" gap={8}>
       <Input
         label="What it is called"
         aria-label="What it is called"
@@ -223,16 +212,16 @@ function NewSource({ recording }: { recording: Recording }): ReactNode {
         renderErrorMessage={false}
       />
       {add.error ? <Body role="alert">{`Not added: ${add.error.message}`}</Body> : null}
-      <View style={{ flexDirection: 'row' }}>
+      <Row>
         <Button
           title="Make its key"
           disabled={name.trim() === ''}
           loading={add.isPending}
           onPress={() => add.mutate({ name: name.trim(), kind: 'other' })}
         />
-      </View>
+      </Row>
       {add.data ? <ShowKey source={add.data} /> : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -241,17 +230,17 @@ function ShowKey({ source }: { source: SourceWithKey }): ReactNode {
   const { track } = usePalette();
   const command = `curl --data-binary '{"type":"skin","atMs":1000,"spot":"back middle","c":31.5,"by":"infrared"}' -H 'Authorization: Bearer ${source.key}' '${window.location.origin}/api/live?seq=0'`;
   return (
-    <View style={{ gap: 6 }}>
+    <Stack gap={6}>
       <Body>This key is shown once. Whoever has it can write to this run until you revoke it.</Body>
       <FigureText selectable aria-label="Key">
         {source.key}
       </FigureText>
       <Quiet>Try it:</Quiet>
-      <View style={{ backgroundColor: track, borderRadius: 6, padding: 10 }}>
+      <Stack padding={10} style={{ backgroundColor: track, borderRadius: 6 }}>
         <Quiet selectable style={{ fontFamily: 'monospace' }}>
           {command}
         </Quiet>
-      </View>
-    </View>
+      </Stack>
+    </Stack>
   );
 }

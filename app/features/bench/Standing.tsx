@@ -1,6 +1,5 @@
 import type { Recording } from '@pace-check/contract';
 import { clock, STOP_C, warmthBand } from '@pace-check/core';
-import Feather from '@expo/vector-icons/Feather';
 import { type ReactNode } from 'react';
 import { View } from 'react-native';
 import { usePalette } from '../../ui/Look';
@@ -8,8 +7,11 @@ import { FONTS } from '../../ui/theme';
 import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Quiet } from '../../ui/words';
 import { sayDue, sayWarning } from './say';
-import { runClock, useTick } from './useBench';
+import { useNow } from '../../outbox';
+import { runClock } from './useBench';
 import { PERCENT, type BenchView } from './view';
+import { Icon } from '../../ui/Icon';
+import { Row, Stack } from '../../ui/parts';
 
 /** Last readings, and what they foretell. */
 export function Standing({ recording, view }: { recording: Recording; view: BenchView }): ReactNode {
@@ -17,12 +19,8 @@ export function Standing({ recording, view }: { recording: Recording; view: Benc
   const { degrees, unit } = useVoice();
   const { skin } = view;
   return (
-    <View style={{ gap: 4 }}>
-      <View
-        role="list"
-        aria-label="Last readings"
-        style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 16, rowGap: 4 }}
-      >
+    <Stack gap={4}>
+      <Row role="list" aria-label="Last readings" wrap style={{ columnGap: 16, rowGap: 4 }}>
         {skin.map(({ spot, c, atMs }) => (
           <Reading
             key={spot}
@@ -33,13 +31,13 @@ export function Standing({ recording, view }: { recording: Recording; view: Benc
             recording={recording}
           />
         ))}
-      </View>
+      </Row>
       {recording.status === 'running' ? null : <BatteryAndPower view={view} recording={recording} />}
       {skin.length === 0 && recording.status !== 'ended' ? (
         <Quiet>{`No skin reading yet (°${unit}).`}</Quiet>
       ) : null}
       <Forecasts view={view} recording={recording} />
-    </View>
+    </Stack>
   );
 }
 
@@ -54,7 +52,7 @@ export function BatteryAndPower({
   const { drain } = usePalette();
   if (!percent && !watts) return null;
   return (
-    <View role="list" aria-label="Battery and power" style={{ flexDirection: 'row', columnGap: 12 }}>
+    <Row role="list" aria-label="Battery and power" style={{ columnGap: 12 }}>
       {percent ? (
         <Reading
           value={`${percent.percent} %`}
@@ -75,7 +73,7 @@ export function BatteryAndPower({
           size={20}
         />
       ) : null}
-    </View>
+    </Row>
   );
 }
 
@@ -94,20 +92,19 @@ function Reading({
   recording: Recording;
   size?: number;
 }): ReactNode {
-  useTick(1000);
-  const ageS = Math.max(0, (runClock(recording) - atMs) / 1000);
+  const ageS = Math.max(0, (runClock(recording, useNow(1000)) - atMs) / 1000);
   const age = recording.status === 'ready' ? 'cold' : ageS < 10 ? 'now' : clock(ageS);
   return (
     <View role="listitem">
       {size < 24 ? (
         <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{ageS < OLD_S ? label : `${label} ${age}`}</Quiet>
       ) : null}
-      <View style={{ flexDirection: 'row', alignItems: 'baseline', gap: 5 }}>
+      <Row gap={4} align="baseline">
         <FigureText size={size} style={{ color }}>
           {value}
         </FigureText>
         {size < 24 ? null : <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{age}</Quiet>}
-      </View>
+      </Row>
       {size < 24 ? null : <Quiet style={{ fontSize: 13, lineHeight: 15 }}>{label}</Quiet>}
     </View>
   );
@@ -119,6 +116,7 @@ const OLD_S = 120;
 function Forecasts({ view, recording }: { view: BenchView; recording: Recording }): ReactNode {
   const { temperature, unit } = useVoice();
   const { forecasts } = view;
+  const nowS = runClock(recording, useNow(1000)) / 1000;
   if (recording.status === 'ended') return null;
   const hottest = forecasts.reduce<(typeof forecasts)[number] | null>(
     (most, one) => (most === null || one.finalC > most.finalC ? one : most),
@@ -138,10 +136,9 @@ function Forecasts({ view, recording }: { view: BenchView; recording: Recording 
       ? `settles at ${temperature(finalC)} ± ${half.toFixed(1)} in ${Math.max(1, Math.round(settlesInS / 60))} min`
       : `has settled at ${temperature(finalC)} ± ${half.toFixed(1)}`,
   ];
-  const nowS = runClock(recording) / 1000;
   if (cautionAtS !== null && cautionAtS > nowS) parts.push(`${temperature(43)} at ${clock(cautionAtS)}`);
   if (finalC >= STOP_C) parts.push('too hot to hold');
-  return <Body role="note" style={{ fontSize: 15, lineHeight: 21 }}>{`${spot} ${parts.join('; ')}.`}</Body>;
+  return <Body role="note" small>{`${spot} ${parts.join('; ')}.`}</Body>;
 }
 
 /** Warnings, the gravest first; each with its reason. */
@@ -153,20 +150,19 @@ export function Warnings({ view }: { view: BenchView }): ReactNode {
     const strong = warning.grave || warning.what === 'caution';
     if (!strong) {
       return (
-        <View key={warning.what} role="alert" style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
-          <Feather name="info" size={18} color={action} />
+        <Row key={warning.what} role="alert" gap={8} align="center">
+          <Icon name="info" size={18} color={action} />
           <Quiet style={{ flex: 1, color: ink }}>{`${title}. ${why}`}</Quiet>
-        </View>
+        </Row>
       );
     }
     const [ground, text] = warning.grave ? [action, onAction] : [sheet, ink];
     return (
-      <View
+      <Row
         key={warning.what}
         role="alert"
+        gap={10}
         style={{
-          flexDirection: 'row',
-          gap: 10,
           backgroundColor: ground,
           borderWidth: 2,
           borderColor: action,
@@ -175,40 +171,35 @@ export function Warnings({ view }: { view: BenchView }): ReactNode {
           paddingVertical: 8,
         }}
       >
-        <Feather name="alert-triangle" size={22} color={warning.grave ? onAction : action} />
-        <View style={{ flex: 1 }}>
+        <Icon name="warning" size={22} color={warning.grave ? onAction : action} />
+        <Stack flex={1}>
           <Body
             style={{ fontFamily: FONTS.head, fontSize: warning.grave ? 22 : 18, lineHeight: 26, color: text }}
           >
             {title}
           </Body>
           <Quiet style={{ color: text }}>{why}</Quiet>
-        </View>
-      </View>
+        </Stack>
+      </Row>
     );
   });
 }
 
 /** The reading that is due, counted down. */
 export function Due({ recording, view }: { recording: Recording; view: BenchView }): ReactNode {
-  useTick(500);
+  const nowMs = runClock(recording, useNow(500));
   const { action, ink } = usePalette();
   const { due } = view;
   if (!due) return null;
-  const nowMs = runClock(recording);
   const now = due.dueMs <= nowMs;
   return (
-    <View
-      role="status"
-      aria-label="Reading due"
-      style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}
-    >
-      <Feather name="clock" size={18} color={now ? action : ink} />
-      <Body style={{ fontFamily: FONTS.head, fontSize: 17, color: now ? action : ink }}>
+    <Row role="status" aria-label="Reading due" gap={8} align="center">
+      <Icon name="clock" size={18} color={now ? action : ink} />
+      <Body head style={{ color: now ? action : ink }}>
         {recording.status === 'ready'
           ? `${due.spot === PERCENT ? 'Battery percent' : due.spot}: cold reading`
           : `${due.spot}, ${sayDue(due.dueMs, nowMs)}`}
       </Body>
-    </View>
+    </Row>
   );
 }

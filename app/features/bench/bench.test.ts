@@ -6,8 +6,9 @@ import type { Waiting } from '../../outbox/outbox';
 import { mergeRun, type ShownEntry } from './merge';
 import { mergeWatches } from './mergeWatches';
 import { readyAt } from './readyAt';
+import { coolDown } from '@pace-check/core';
 import { sayDue, sayLine, sayWarning } from './say';
-import { benchView, numberOf, paceNow, PERCENT, roundOf, splitNow } from './view';
+import { benchView, numberOf, paceNow, PERCENT, roundOf, splitNow, tellOf } from './view';
 import { RECORDING as recording, skin } from '../../testing/bench';
 
 const celsius = (value: number): string => `${value.toFixed(1)} °C`;
@@ -220,7 +221,7 @@ describe('what the lines say', () => {
     lines: EntryLine[],
     nowMs: number,
     more: Partial<Recording> = {},
-  ): ReturnType<typeof benchView> => benchView({ ...recording, ...more }, lines, nowMs);
+  ): ReturnType<typeof benchView> => benchView({ ...recording, ...more }, tellOf(lines, null), nowMs);
   it('warns from 43 °C, and says stop from 48', () => {
     expect(view([skin(1, 42.9)], 2).warnings).toEqual([]);
     expect(view([skin(1, 43)], 2).warnings).toEqual([
@@ -360,6 +361,8 @@ describe('words', () => {
 });
 
 describe('a cool-down', () => {
+  const ready = (one: CoolWatch, nowS: number): ReturnType<typeof readyAt> =>
+    readyAt(one, coolDown(one.readings), nowS);
   const watch = (readings: [number, number][], more: Partial<CoolWatch> = {}): CoolWatch => ({
     id: 'c',
     device: 'Velm 5',
@@ -374,21 +377,21 @@ describe('a cool-down', () => {
   const down = (tau: number): [number, number][] =>
     [0, 200, 400, 700].map((s) => [s, 20 + 20 * Math.exp(-s / tau)]);
   it('is ready when its curve says so', () =>
-    expect(readyAt(watch(down(500)), 700)).toMatchObject({
+    expect(ready(watch(down(500)), 700)).toMatchObject({
       kind: 'at',
       from: 'curve',
       atS: expect.closeTo(500 * Math.log(20 / 3), 0),
     }));
   it('goes by the device’s earlier ones until there is a curve', () => {
-    expect(readyAt(watch([[0, 40]], { knownTauS: 500 }), 10)).toMatchObject({
+    expect(ready(watch([[0, 40]], { knownTauS: 500 }), 10)).toMatchObject({
       from: 'own',
       atS: expect.closeTo(500 * Math.log(20 / 3), 0),
     });
-    expect(readyAt(watch([[0, 40]]), 10)).toEqual({ kind: 'at', atS: null, from: 'unknown' });
+    expect(ready(watch([[0, 40]]), 10)).toEqual({ kind: 'at', atS: null, from: 'unknown' });
   });
   it('is ready when a reading says so, and never where its curve stays above', () => {
     expect(
-      readyAt(
+      ready(
         watch([
           [0, 40],
           [900, 22.9],
@@ -396,7 +399,7 @@ describe('a cool-down', () => {
         1000,
       ),
     ).toEqual({ kind: 'ready', atS: 900 });
-    expect(readyAt(watch(down(500), { readyC: 19 }), 700).kind).toBe('never');
+    expect(ready(watch(down(500), { readyC: 19 }), 700).kind).toBe('never');
   });
   it('is shown with what was done here', () => {
     const change = (one: CoolChange): Waiting => ({

@@ -8,6 +8,7 @@ import { keptRuns, outbox, toBench } from '../../outbox';
 import { RECORDING } from '../../testing/bench';
 import { show, until } from '../../testing/render';
 import { BenchHome } from './BenchHome';
+import { standInServer } from '../../testing/server';
 
 const mockNavigate = jest.fn();
 jest.mock('expo-router', () => ({
@@ -27,7 +28,6 @@ let taken: { id: string; kind: string }[];
 let refusal: string | null;
 beforeEach(async () => {
   await AsyncStorage.clear();
-  global.structuredClone ??= (value: unknown) => JSON.parse(JSON.stringify(value)) as never;
   answers = {
     '/api/bench': [],
     '/api/cards': [],
@@ -38,19 +38,19 @@ beforeEach(async () => {
   taken = [];
   refusal = null;
   mockNavigate.mockClear();
-  global.fetch = jest.fn((path: keyof typeof answers, init?: RequestInit) => {
-    if (!reached) return Promise.reject(new TypeError('Failed to fetch'));
-    const said = (body: unknown): Promise<unknown> =>
-      Promise.resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(body) });
-    if (init?.method !== 'POST') return said(answers[path]);
-    const { changes } = JSON.parse(init.body as string) as { changes: typeof taken };
+  standInServer(({ method, path, body }) => {
+    if (!reached) return null;
+    if (method !== 'POST') return { body: answers[path as keyof typeof answers] };
+    const changes = body.changes as typeof taken;
     if (refusal === null) taken.push(...changes);
-    return said({
-      done: refusal === null ? changes.map(({ id }) => id) : [],
-      refused: refusal === null ? [] : changes.map(({ id }) => ({ id, reason: refusal })),
-      now: Date.now(),
-    });
-  }) as never;
+    return {
+      body: {
+        done: refusal === null ? changes.map(({ id }) => id) : [],
+        refused: refusal === null ? [] : changes.map(({ id }) => ({ id, reason: refusal })),
+        now: Date.now(),
+      },
+    };
+  });
 });
 afterEach(async () => {
   for (const { n } of outbox.snapshot().waiting) await outbox.drop(n);

@@ -8,6 +8,7 @@ import { RECORDING, skin } from '../../testing/bench';
 import { show, until } from '../../testing/render';
 import { KeysProvider } from '../../ui/Keys';
 import { BenchScreen } from './BenchScreen';
+import { standInServer } from '../../testing/server';
 
 jest.mock('expo-router', () => ({
   Link: ({ children }: { children: ReactNode }) => children,
@@ -52,28 +53,15 @@ beforeEach(async () => {
   status = 200;
   Stream.all = [];
   mockNavigate.mockClear();
-  global.structuredClone ??= (value: unknown) => JSON.parse(JSON.stringify(value)) as never;
   (global as { EventSource?: unknown }).EventSource = Stream;
-  global.fetch = jest.fn((path: string, init?: RequestInit) => {
-    if (!reached) return Promise.reject(new TypeError('Failed to fetch'));
-    if (init?.method !== 'POST')
-      return Promise.resolve({
-        ok: status < 400,
-        status,
-        headers: new Headers(),
-        json: () => Promise.resolve({}),
-      });
-    const { changes: all } = JSON.parse(init.body as string) as { changes: Sent[] };
-    sent.push(...all.map((change) => ({ path, change })));
-    return Promise.resolve({
-      ok: true,
-      status: 200,
-      headers: new Headers(),
-      // taken, and not told of yet
-      json: () =>
-        Promise.resolve({ done: all.map(({ id }) => id), refused: [], now: Date.now(), change: told + 1 }),
-    });
-  }) as never;
+  standInServer(({ method, path, body }) => {
+    if (!reached) return null;
+    if (method !== 'POST') return { status, body: {} };
+    const changes = body.changes as Sent[];
+    sent.push(...changes.map((change) => ({ path, change })));
+    // taken, and not told of yet
+    return { body: { done: changes.map(({ id }) => id), refused: [], now: Date.now(), change: told + 1 } };
+  });
 });
 
 /** Number of the last change that the screen has heard of. */

@@ -6,6 +6,7 @@ import type { ReactNode } from 'react';
 import { outbox } from '../../outbox';
 import { show, until } from '../../testing/render';
 import { NewRecordingScreen } from './NewRecordingScreen';
+import { standInServer } from '../../testing/server';
 
 let mockParams: Record<string, string>;
 const mockReplace = jest.fn();
@@ -34,20 +35,11 @@ const KIT = {
 let reached: boolean;
 beforeEach(async () => {
   await AsyncStorage.clear();
-  global.structuredClone ??= (value: unknown) => JSON.parse(JSON.stringify(value)) as never;
   mockParams = {};
   reached = true;
   mockReplace.mockClear();
-  global.fetch = jest.fn((_path: string, init?: RequestInit) => {
-    // changes stay in the outbox: there the test looks at them
-    if (!reached || init?.method === 'POST') return Promise.reject(new TypeError('Failed to fetch'));
-    return Promise.resolve({
-      ok: true,
-      status: 200,
-      headers: new Headers(),
-      json: () => Promise.resolve(KIT),
-    });
-  }) as never;
+  // changes stay in the outbox: there the test looks at them
+  standInServer(({ method }) => (!reached || method === 'POST' ? null : { body: KIT }));
 });
 
 const field = (name: string): HTMLInputElement => screen.getByLabelText(name);

@@ -10,14 +10,13 @@ import type { ShownEntry } from './merge';
 import { Pad } from './Pad';
 import { PaceNow } from './PaceNow';
 import { Standing, Warnings } from './Standing';
-import { benchView } from './view';
+import { benchView, tellOf } from './view';
 import { RECORDING as recording, skin } from '../../testing/bench';
 
 let mockPace: object | null = null;
 jest.mock('./useBench', () => ({
   writer: 'me',
   runClock: () => 600_000,
-  useTick: () => undefined,
   usePace: () => mockPace,
 }));
 
@@ -47,7 +46,7 @@ describe('the pad', () => {
     await show(
       <Pad
         recording={recording}
-        view={benchView(recording, lines, NOW)}
+        view={benchView(recording, tellOf(lines, null), NOW)}
         charging={charging}
         onLine={(line) => kept.push(line(NOW))}
       />,
@@ -72,7 +71,7 @@ describe('the pad', () => {
           </button>
           <Pad
             recording={recording}
-            view={benchView(recording, lines, NOW)}
+            view={benchView(recording, tellOf(lines, null), NOW)}
             charging={false}
             onLine={(line) => kept.push(line(NOW))}
           />
@@ -186,7 +185,7 @@ describe('the pace now', () => {
     },
   });
   const shownNow = async (lines: EntryLine[] = []): Promise<string> => {
-    await show(<PaceNow recording={recording} view={benchView(recording, lines, NOW)} />);
+    await show(<PaceNow recording={recording} view={benchView(recording, tellOf(lines, null), NOW)} />);
     return screen.getByLabelText('Pace now').textContent!;
   };
   afterEach(() => (mockPace = null));
@@ -297,7 +296,7 @@ describe('how it stands', () => {
       skin(595_000, 39.7),
       skin(590_000, 45.1, 'front'),
     ];
-    await show(<Standing recording={recording} view={benchView(recording, lines, NOW)} />);
+    await show(<Standing recording={recording} view={benchView(recording, tellOf(lines, null), NOW)} />);
     expect(
       within(screen.getByRole('list', { name: 'Last readings' }))
         .getAllByRole('listitem')
@@ -308,7 +307,7 @@ describe('how it stands', () => {
     );
   });
   it('warns with the reason', async () => {
-    await show(<Warnings view={benchView(recording, [skin(1, 48.4)], NOW)} />);
+    await show(<Warnings view={benchView(recording, tellOf([skin(1, 48.4)], null), NOW)} />);
     await act(async () => undefined);
     expect(said(screen.getByRole('alert'))).toMatch(/48\.4 °C: stop and put it down.*skin can burn/);
   });

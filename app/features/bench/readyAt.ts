@@ -1,5 +1,5 @@
 import type { CoolWatch } from '@pace-check/contract';
-import { coolDown } from '@pace-check/core';
+import type { CoolDown } from '@pace-check/core';
 
 /** Where the time is from: this cool-down's own curve, the device's earlier ones, or nowhere. */
 export type ReadyFrom = 'curve' | 'own' | 'unknown';
@@ -13,12 +13,17 @@ export type Ready =
  * When a device is down to its line, s after the cool-down's start: by the
  * curve through its readings, else by the time constant of its earlier
  * cool-downs from the last reading on.
+ *
+ * @param curve fitted through its readings; null where they carry none
  */
-export function readyAt({ readings, readyC, roomC, knownTauS }: CoolWatch, nowS: number): Ready {
+export function readyAt(
+  { readings, readyC, roomC, knownTauS }: CoolWatch,
+  curve: CoolDown | null,
+  nowS: number,
+): Ready {
   const last = readings.at(-1);
   if (!last) return { kind: 'at', atS: null, from: 'unknown' };
   if (last.c <= readyC) return { kind: 'ready', atS: last.atS };
-  const curve = coolDown(readings);
   if (curve) {
     const atS = curve.downToS(readyC);
     if (atS === null) return { kind: 'never', atS: null };

@@ -1,5 +1,5 @@
 import type { Recording } from '@pace-check/contract';
-import { clock, type EndReason, type EntryLine } from '@pace-check/core';
+import { CAUTION_C, clock, STOP_C, type EndReason, type EntryLine } from '@pace-check/core';
 import { fps } from '../../ui/figures';
 import type { Warning } from './view';
 
@@ -44,12 +44,12 @@ export function sayWarning(
     case 'stop':
       return {
         title: `${temperature(value)}: stop and put it down`,
-        why: `At 48 °C skin can burn within minutes. Let it cool on a table; read it again before you hold it. (${spot})`,
+        why: `At ${temperature(STOP_C)} skin can burn within minutes. Let it cool on a table; read it again before you hold it. (${spot})`,
       };
     case 'caution':
       return {
         title: `${temperature(value)}: hold it for a while only`,
-        why: 'Long contact harms from 43 °C: use a stand.',
+        why: `Long contact harms from ${temperature(CAUTION_C)}: use a stand.`,
       };
     case 'crash-noted':
       return {

@@ -11,8 +11,8 @@ import { Sources } from './Sources';
 import { alertNow, useAlert, useAlertChoice } from './useAlerts';
 import { useWakeLock } from './useWakeLock';
 
-jest.mock('../../outbox', () => ({ steadyClock: { now: () => 100_000 } }));
-jest.mock('./useBench', () => ({ runClock: () => 600_000, useTick: () => undefined }));
+jest.mock('../../outbox', () => ({ steadyClock: { now: () => 100_000 }, useNow: () => 100_000 }));
+jest.mock('./useBench', () => ({ runClock: () => 600_000 }));
 jest.mock('expo-router', () => ({ Link: ({ children }: { children: ReactNode }) => children }));
 
 const setNavigator = (name: string, value: unknown): void =>

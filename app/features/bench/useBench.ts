@@ -1,6 +1,7 @@
 import type { BenchChange, BenchState, LivePace, Recording } from '@pace-check/contract';
+import { runClockMs } from '@pace-check/core';
 import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { v4 as uuid } from 'uuid';
 import {
   keptRuns,
@@ -71,16 +72,15 @@ export function useBench(runId: string): BenchOf {
     connection: failing && own.length > 0 ? 'lost' : connection,
     missing,
     act: (...changes) => outbox.add(...changes.map((change) => toBench(runId, change))),
-    nowMs: () => runClock(recording),
+    nowMs: () => runClock(recording, steadyClock.now()),
     waiting: waiting.filter((one) => one.refused === null).length,
     durable,
   };
 }
 
-export function runClock(recording: Recording | null): number {
-  if (!recording || recording.startedAt === null) return 0;
-  return recording.end?.atMs ?? Math.max(0, (steadyClock.now() - recording.startedAt) * recording.speed);
-}
+/** The run's clock at a moment, ms; 0 before the start, the end's after it. @param nowMs by the server's clock */
+export const runClock = (recording: Recording | null, nowMs: number): number =>
+  (recording && runClockMs({ ...recording, startedMs: recording.startedAt }, nowMs)) ?? 0;
 
 export function usePace(runId: string): LivePace | null {
   return useQuery<LivePace | null>({
@@ -199,16 +199,4 @@ function follow(before: Followed, { recording, entries, change }: BenchState): F
   const all = new Map(before.entries.map((entry) => [entry.id, entry]));
   for (const entry of entries) all.set(entry.id, entry);
   return { recording, entries: [...all.values()], change };
-}
-
-/** The time, anew every so often. */
-export function useTick(everyMs: number): void {
-  useSyncExternalStore(
-    (tick) => {
-      const timer = setInterval(tick, everyMs);
-      return () => clearInterval(timer);
-    },
-    () => Math.floor(performance.now() / everyMs),
-    () => 0,
-  );
 }

@@ -58,37 +58,49 @@ const HOTTEST_C = 70;
 /** The spot that stands for the battery in a round. */
 export const PERCENT = 'battery percent';
 
+/** What the lines of a run tell, whatever the time. */
+export interface Told extends Pick<BenchView, 'skin' | 'percent' | 'watts' | 'rate'> {
+  /** With their curves: to fit them takes its time. */
+  spots: SpotWarmth[];
+  /** What was read, and when. */
+  readings: { spot: string; atMs: number }[];
+  crashMs: number | null;
+}
+
+/** Reads the lines of a run. */
+export function tellOf(lines: EntryLine[], roomC: number | null): Told {
+  const skin = ofType(lines, 'skin');
+  const battery = ofType(lines, 'battery');
+  return {
+    skin: latestBySpot(skin),
+    percent: battery.at(-1) ?? null,
+    watts: ofType(lines, 'power').at(-1) ?? null,
+    rate: ofType(lines, 'rate').at(-1) ?? null,
+    spots: warmthOf(siftSkin(skin).kept, roomC).spots,
+    readings: [...skin, ...battery.map(({ atMs }) => ({ spot: PERCENT, atMs }))],
+    crashMs: ofType(lines, 'mark').findLast((mark) => mark.kind === 'crash')?.atMs ?? null,
+  };
+}
+
 /**
  * What the lines of a run say at a moment.
  *
  * @param nowMs on the run's clock
  */
-export function benchView(recording: Recording, lines: EntryLine[], nowMs: number): BenchView {
-  const { kept } = siftSkin(ofType(lines, 'skin'));
-  const skin = latestBySpot(ofType(lines, 'skin'));
-  const percent = ofType(lines, 'battery').at(-1) ?? null;
+export function benchView(recording: Recording, told: Told, nowMs: number): BenchView {
+  const { skin, percent, watts, rate, spots, readings, crashMs } = told;
   const { plan, status } = recording;
-  const readings = [
-    ...ofType(lines, 'skin'),
-    ...ofType(lines, 'battery').map(({ atMs }) => ({ spot: PERCENT, atMs })),
-  ];
   return {
     skin,
     percent,
-    watts: ofType(lines, 'power').at(-1) ?? null,
-    rate: ofType(lines, 'rate').at(-1) ?? null,
-    forecasts: warmthOf(kept, recording.roomC).spots.flatMap((spot) => forecastOf(spot, nowMs / 1000)),
+    watts,
+    rate,
+    forecasts: spots.flatMap((spot) => forecastOf(spot, nowMs / 1000)),
     due:
       plan.everyMin === null || status === 'ended'
         ? null
         : nextReading(roundOf(recording), readings, plan.everyMin * 60_000, nowMs),
-    warnings: warningsOf(
-      recording,
-      skin,
-      percent,
-      ofType(lines, 'mark').findLast((mark) => mark.kind === 'crash')?.atMs ?? null,
-      nowMs,
-    ),
+    warnings: warningsOf(recording, skin, percent, crashMs, nowMs),
   };
 }
 

@@ -24,6 +24,7 @@ import { Body, Heading, Quiet } from '../../ui/words';
 import { DayView } from './DayView';
 import { copied, newStep, stepOf } from './newCard';
 import { StepList } from './StepList';
+import { Row, Stack } from '../../ui/parts';
 
 type Tab = 'steps' | 'day';
 const TABS: { value: Tab; text: string }[] = [
@@ -38,12 +39,12 @@ export function CardScreen({ id }: { id: string }): ReactNode {
   return (
     // no ScrollView: its node has a scrollTo of its own that dragging by keys does not understand
     <div style={{ height: '100%', overflowX: 'hidden', overflowY: 'auto' }}>
-      <View style={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 1320, width: '100%' }}>
+      <Stack gap={14} padding={wide ? 24 : 14} style={{ maxWidth: 1320, width: '100%' }}>
         {day.query.data ? null : <BackTo href="/cards" title="Cards" />}
         <Answered query={day.query} loading={{ rows: 4, height: 90, label: 'Loading the card' }}>
           {(known) => <Whole card={known} day={day} wide={wide} />}
         </Answered>
-      </View>
+      </Stack>
     </div>
   );
 }
@@ -56,9 +57,9 @@ function Whole({ card, day: followed, wide }: { card: Card; day: CardDay; wide: 
   const change = (edit: Parameters<CardChanger['change']>[0]): void =>
     void changer.change(edit).catch(() => undefined); // `changer.error` says it
   const steps = (
-    <View style={{ gap: 14 }}>
+    <Stack gap={14}>
       <StepsHead card={card} />
-      <View style={{ gap: 2 }}>
+      <Stack gap={2}>
         <Quiet>Settings tested, printed with the results</Quiet>
         <Choices
           label="Policy"
@@ -67,7 +68,7 @@ function Whole({ card, day: followed, wide }: { card: Card; day: CardDay; wide: 
           onSelect={(policy) => change((before) => ({ ...before, policy }))}
           maxWidth={420}
         />
-      </View>
+      </Stack>
       <StepList
         steps={card.steps}
         kit={kit}
@@ -78,7 +79,7 @@ function Whole({ card, day: followed, wide }: { card: Card; day: CardDay; wide: 
         card={card}
         onAdd={(step) => change((before) => ({ ...before, steps: [...before.steps, step] }))}
       />
-    </View>
+    </Stack>
   );
   const day = card.template ? (
     <Notice title="A template of your own">
@@ -101,18 +102,22 @@ function Whole({ card, day: followed, wide }: { card: Card; day: CardDay; wide: 
     <>
       <Head card={card} change={change} />
       {changer.error ? (
-        <View role="alert" style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 10 }}>
+        <Row role="alert" gap={10} align="center" wrap>
           <Body
             style={{ flexShrink: 1 }}
           >{`Not kept yet: ${changer.error.message} What you see stays here.`}</Body>
           <Button title="Try again" loading={changer.saving} onPress={changer.retry} />
-        </View>
+        </Row>
       ) : null}
       {wide ? (
-        <View style={{ flexDirection: 'row', gap: 32, alignItems: 'flex-start' }}>
-          <View style={{ flex: 1.7, minWidth: 0 }}>{day}</View>
-          <View style={{ flex: 1, minWidth: 0 }}>{steps}</View>
-        </View>
+        <Row gap={32} align="flex-start">
+          <Stack flex={1.7} style={{ minWidth: 0 }}>
+            {day}
+          </Stack>
+          <Stack flex={1} style={{ minWidth: 0 }}>
+            {steps}
+          </Stack>
+        </Row>
       ) : (
         <>
           <Choices label="Part of the card" options={TABS} selected={tab} onSelect={setTab} />
@@ -169,25 +174,18 @@ function Head({
     setRenaming(null);
   };
   return (
-    <View style={{ gap: 2 }}>
-      <View
-        style={{
-          flexDirection: 'row',
-          flexWrap: 'wrap',
-          justifyContent: 'space-between',
-          alignItems: 'center',
-        }}
-      >
+    <Stack gap={2}>
+      <Row align="center" apart wrap>
         <BackTo href="/cards" title="Cards" />
-        <View style={{ flexDirection: 'row' }}>
+        <Row>
           <Tight
             title={renaming === null ? 'Rename' : 'Keep the name'}
             onPress={() => (renaming === null ? setRenaming(card.name) : keepName())}
           />
           {card.template ? null : <Tight title="To template" label="Save as template" onPress={onTemplate} />}
           <Tight title="Delete" onPress={onDelete} />
-        </View>
-      </View>
+        </Row>
+      </Row>
       {renaming === null ? (
         <Heading level={1}>{card.name}</Heading>
       ) : (
@@ -200,7 +198,7 @@ function Head({
           renderErrorMessage={false}
         />
       )}
-    </View>
+    </Stack>
   );
 }
 
@@ -254,7 +252,7 @@ function AddStep({
     return { ...step, device: step.device ?? devices[0] ?? null };
   };
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       <NamePicker
         label="Add a step: title"
         what="title"
@@ -262,17 +260,17 @@ function AddStep({
         value={title}
         onChange={setTitle}
       />
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8, marginTop: -10 }}>
+      <Row gap={8} wrap style={{ marginTop: -10 }}>
         <Button
           title="Add step"
           disabled={title.trim() === ''}
           onPress={() => (onAdd(newStep(title.trim(), { device: devices[0] ?? null })), setTitle(''))}
         />
-      </View>
+      </Row>
       {wanted.length > 0 ? (
-        <View style={{ gap: 6 }}>
+        <Stack gap={6}>
           <Quiet>Asked for by viewers</Quiet>
-          <View style={{ alignItems: 'flex-start', gap: 6 }}>
+          <Stack gap={6} align="flex-start">
             {wanted.slice(0, 5).map((request) => (
               <Button
                 key={request.id}
@@ -282,9 +280,9 @@ function AddStep({
                 onPress={() => onAdd(ofRequest(request))}
               />
             ))}
-          </View>
-        </View>
+          </Stack>
+        </Stack>
       ) : null}
-    </View>
+    </Stack>
   );
 }

@@ -10,6 +10,7 @@ import { Answered, Notice } from '../../ui/states';
 import { FONTS } from '../../ui/theme';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { Requests } from './Requests';
+import { Row, Stack } from '../../ui/parts';
 
 /** Test cards, one's own templates, and what viewers ask for. */
 export function CardsScreen(): ReactNode {
@@ -23,10 +24,10 @@ export function CardsScreen(): ReactNode {
       keyboardShouldPersistTaps="handled"
       contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}
     >
-      <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
+      <Row align="center" apart>
         <Heading level={1}>Test cards</Heading>
         <Button title="New card" onPress={() => router.navigate('/cards/new')} />
-      </View>
+      </Row>
       <View
         style={{
           flexDirection: wide ? 'row' : 'column',
@@ -34,7 +35,7 @@ export function CardsScreen(): ReactNode {
           alignItems: wide ? 'flex-start' : 'stretch',
         }}
       >
-        <View style={{ flex: wide ? 1.3 : undefined, gap: 10, minWidth: 0 }}>
+        <Stack gap={10} flex={wide ? 1.3 : undefined} style={{ minWidth: 0 }}>
           <Answered query={cards} loading={{ rows: 3, height: 86, label: 'Loading the cards' }}>
             {() =>
               days.length === 0 ? (
@@ -58,10 +59,10 @@ export function CardsScreen(): ReactNode {
               ))}
             </>
           ) : null}
-        </View>
-        <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
+        </Stack>
+        <Stack flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>
           <Requests />
-        </View>
+        </Stack>
       </View>
     </ScrollView>
   );
@@ -82,7 +83,7 @@ function CardRow({ card }: { card: CardSummary }): ReactNode {
           gap: 12,
         }}
       >
-        <View style={{ flex: 1, gap: 2 }}>
+        <Stack gap={2} flex={1}>
           <Body style={{ fontFamily: FONTS.head, fontSize: 19 }}>{card.name}</Body>
           <Quiet>{card.devices.join(', ') || 'no device yet'}</Quiet>
           <Quiet>
@@ -95,12 +96,12 @@ function CardRow({ card }: { card: CardSummary }): ReactNode {
               .filter(Boolean)
               .join(' · ')}
           </Quiet>
-        </View>
+        </Stack>
         {card.finishMin === null || card.template ? null : (
-          <View style={{ alignItems: 'flex-end' }}>
+          <Stack align="flex-end">
             <FigureText size={24}>{timeOfDay(card.finishMin)}</FigureText>
             <Quiet>finish</Quiet>
-          </View>
+          </Stack>
         )}
       </Pressable>
     </Link>

@@ -1,3 +1,6 @@
+import { ASSUMED_ROOM_C } from '@pace-check/core';
+import { useVoice } from '../../ui/Voice';
+import { TemperatureField } from '../../forms/TemperatureInput';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { cardDay, cardRules, type Card, type CardDay, type CardRules } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
@@ -10,6 +13,7 @@ import { NumberField, TextField, TimeInput } from '../../ui/Field';
 import { FONTS } from '../../ui/theme';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { Flag } from '../../forms/Flag';
+import { Row, Stack } from '../../ui/parts';
 
 const form = z.object({ day: cardDay, rules: cardRules });
 export interface DayInput {
@@ -46,11 +50,12 @@ export function DayForm({
       },
     },
   });
+  const { temperature } = useVoice();
   const roomC = useWatch({ control: typed, name: 'day.roomC' });
   const control = typed as unknown as Control<FieldValues>;
   return (
-    <View style={{ gap: 4 }}>
-      <Row>
+    <Stack gap={4}>
+      <Row gap={12}>
         <Part>
           <TextField control={control} name="day.date" label="Date" placeholder="2026-05-16" />
         </Part>
@@ -114,24 +119,24 @@ export function DayForm({
           <Flag label="Runs on different devices may overlap" value={field.value} onChange={field.onChange} />
         )}
       />
-      <Row>
+      <Row gap={12}>
         <Part>
-          <NumberField control={control} name="day.roomC" label="Room, °C" placeholder="unknown" />
+          <TemperatureField control={control} name="day.roomC" label="Room" placeholder="unknown" />
         </Part>
-        <View style={{ flex: 2, justifyContent: 'center' }}>
-          <Quiet>{roomC === null ? 'Unknown: 20 °C is assumed.' : ''}</Quiet>
-        </View>
+        <Stack flex={2} style={{ justifyContent: 'center' }}>
+          <Quiet>{roomC === null ? `Unknown: ${temperature(ASSUMED_ROOM_C)} is assumed.` : ''}</Quiet>
+        </Stack>
       </Row>
       {devices.map((device, i) => (
-        <Row key={device}>
-          <View style={{ flex: 1.2, paddingTop: 26 }}>
+        <Row key={device} gap={12}>
+          <Stack flex={1.2} style={{ paddingTop: 26 }}>
             <Body style={{ fontFamily: FONTS.head }}>{device}</Body>
-          </View>
+          </Stack>
           <Part>
-            <NumberField
+            <TemperatureField
               control={control}
               name={`day.devices.${i}.skinC`}
-              label="Skin, °C"
+              label="Skin"
               placeholder="as the room"
             />
           </Part>
@@ -145,7 +150,7 @@ export function DayForm({
           </Part>
         </Row>
       ))}
-      <View style={{ flexDirection: 'row' }}>
+      <Row gap={12}>
         <Button
           type="clear"
           title={rules ? 'Hide the rules' : 'Rules of the day'}
@@ -153,13 +158,18 @@ export function DayForm({
           onPress={() => setRules(!rules)}
           buttonStyle={{ paddingHorizontal: 0 }}
         />
-      </View>
+      </Row>
       {rules ? (
         <View>
           <Heading level={3}>Rules</Heading>
-          <Row>
+          <Row gap={12}>
             <Part>
-              <NumberField control={control} name="rules.startOverRoomC" label="Start, °C over room" />
+              <TemperatureField
+                control={control}
+                name="rules.startOverRoomC"
+                label="Start over room"
+                difference
+              />
             </Part>
             <Part>
               <NumberField control={control} name="rules.startPercent" label="Start, at least %" />
@@ -168,9 +178,9 @@ export function DayForm({
               <NumberField control={control} name="rules.floorPercent" label="End, at least %" />
             </Part>
           </Row>
-          <Row>
+          <Row gap={12}>
             <Part>
-              <NumberField control={control} name="rules.chargeBelowC" label="Charge below, °C" />
+              <TemperatureField control={control} name="rules.chargeBelowC" label="Charge below" />
             </Part>
             <Part>
               <NumberField control={control} name="rules.prepareMin" label="Setting up, min" />
@@ -181,7 +191,7 @@ export function DayForm({
             name="rules.handsRest"
             render={({ field }) => <Flag label="Hands rest" value={field.value} onChange={field.onChange} />}
           />
-          <Row>
+          <Row gap={12}>
             <Part>
               <NumberField control={control} name="rules.restMin" label="Rest, min" />
             </Part>
@@ -194,7 +204,7 @@ export function DayForm({
       {Object.keys(formState.errors).length > 0 ? (
         <Body role="alert">Something above is not right yet; it says what.</Body>
       ) : null}
-      <View style={{ flexDirection: 'row' }}>
+      <Row gap={12}>
         <Button
           title="Lay out the day"
           loading={busy}
@@ -204,8 +214,8 @@ export function DayForm({
             )()
           }
         />
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }
 
@@ -218,18 +228,17 @@ const ORDERS: { value: CardDay['order']; text: string }[] = [
   { value: 'as-listed', text: 'as listed' },
 ];
 
-const Row = ({ children }: { children: ReactNode }): ReactNode => (
-  <View style={{ flexDirection: 'row', gap: 12 }}>{children}</View>
-);
 const Part = ({ children }: { children: ReactNode }): ReactNode => (
-  <View style={{ flex: 1, minWidth: 0 }}>{children}</View>
+  <Stack flex={1} style={{ minWidth: 0 }}>
+    {children}
+  </Stack>
 );
 
 function Ask({ label, children }: { label: string; children: ReactNode }): ReactNode {
   return (
-    <View style={{ gap: 2, marginBottom: 10 }}>
+    <Stack gap={2} style={{ marginBottom: 10 }}>
       <Quiet style={{ fontFamily: FONTS.head, fontSize: 15 }}>{label}</Quiet>
       {children}
-    </View>
+    </Stack>
   );
 }

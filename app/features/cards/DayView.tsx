@@ -9,7 +9,7 @@ import { outbox } from '../../outbox';
 import type { CardDay } from '../../outbox/cardDay';
 import { count, span, timeOfDay } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
-import { FONTS, TARGET } from '../../ui/theme';
+import { TARGET } from '../../ui/theme';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { DayForm, type DayInput } from './DayForm';
 import { dayRows, nameOf, nextRow, stepOfTask, type DayRow } from './dayRows';
@@ -18,6 +18,7 @@ import { LinkRun } from './LinkRun';
 import { NowCard } from './NowCard';
 import { Reckoning } from './Reckoning';
 import { usePlanner, type Refused } from './usePlanner';
+import { Row, Stack } from '../../ui/parts';
 
 /** Rounds of a longer look for a better plan. */
 const THOROUGH = 25_000;
@@ -86,13 +87,13 @@ export function DayView({ card, followed, kit, changer, wide, onWrong }: Props):
   const rows = dayRows(card);
   const next = card.plan ? nextRow(rows) : null;
   return (
-    <View style={{ gap: 16 }}>
+    <Stack gap={16}>
       <Summary card={card} rows={rows} />
       {planner.looking ? <Looking best={planner.looking.best} onStop={planner.stop} /> : null}
       {planner.refused ? <RefusedDay refused={planner.refused} card={card} onWrong={onWrong} /> : null}
       <Unsent followed={followed} />
       {(card.planIsOld || behind(card, rows)) && !form && !busy ? (
-        <View role="status" style={{ flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', gap: 10 }}>
+        <Row role="status" gap={10} align="center" wrap>
           <Body style={{ flexShrink: 1 }}>
             {card.planIsOld
               ? 'The card has changed since this plan was made.'
@@ -102,7 +103,7 @@ export function DayView({ card, followed, kit, changer, wide, onWrong }: Props):
             title="Lay it out again"
             onPress={() => void layOut(card, { keepOrder: !card.planIsOld }).catch(() => undefined)}
           />
-        </View>
+        </Row>
       ) : null}
       {told ? <Told told={told} card={card} onUndo={onUndo} onClose={() => setTold(null)} /> : null}
       {wide && rows.length > 0 ? <Lanes card={card} rows={rows} wide /> : null}
@@ -118,7 +119,7 @@ export function DayView({ card, followed, kit, changer, wide, onWrong }: Props):
       {!wide && rows.length > 0 ? <Lanes card={card} rows={rows} wide={false} /> : null}
       {card.plan ? <Dropped card={card} plan={card.plan} /> : null}
       {rows.length > 0 ? <Schedule card={card} rows={rows} note={note} /> : null}
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      <Row gap={8} wrap>
         {card.plan ? (
           <Button
             type={form ? 'solid' : 'outline'}
@@ -148,15 +149,15 @@ export function DayView({ card, followed, kit, changer, wide, onWrong }: Props):
             href={`/cards/${card.id}/print`}
             style={{ minHeight: TARGET, paddingHorizontal: 12, paddingVertical: 10 }}
           >
-            <Body style={{ fontFamily: FONTS.head, fontSize: 17 }}>Print</Body>
+            <Body head>Print</Body>
           </Link>
         ) : null}
-      </View>
+      </Row>
       {form ? (
         <DayForm key={card.steps.map((step) => step.device).join()} card={card} busy={busy} onLay={onLay} />
       ) : null}
       {card.plan ? <Reckoning card={card} kit={kit} /> : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -168,10 +169,10 @@ function Unsent({ followed: { waiting, refused } }: { followed: CardDay }): Reac
         <Quiet role="status">{`${count(waiting, 'change')} of this day ${waiting === 1 ? 'is' : 'are'} kept here and on the way.`}</Quiet>
       ) : null}
       {refused.map((one) => (
-        <View key={one.n} role="alert" style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+        <Row key={one.n} role="alert" gap={8} align="center">
           <Body style={{ flex: 1 }}>{`Not taken (${one.change.kind}): ${one.refused}`}</Body>
           <Button type="clear" title="Drop it" onPress={() => void outbox.drop(one.n)} />
-        </View>
+        </Row>
       ))}
     </>
   );
@@ -196,10 +197,8 @@ function Summary({ card, rows }: { card: Card; rows: DayRow[] }): ReactNode {
   const gap = plan.finishMin - plan.boundMin;
   const from = plan.boundFrom === 'hands' ? 'for the hands' : `for ${plan.boundFrom}`;
   return (
-    <View style={{ gap: 6 }}>
-      <View
-        style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 18, rowGap: 6, alignItems: 'flex-end' }}
-      >
+    <Stack gap={6}>
+      <Row align="flex-end" wrap style={{ columnGap: 18, rowGap: 6 }}>
         <View>
           <FigureText size={48} style={{ lineHeight: 52 }}>
             {timeOfDay(plan.finishMin)}
@@ -209,7 +208,7 @@ function Summary({ card, rows }: { card: Card; rows: DayRow[] }): ReactNode {
         <Small figure={span(plan.handsOnMin)} label="hands on" />
         <Small figure={span(plan.waitingMin)} label="waiting" />
         <Small figure={`${over} of ${rows.length}`} label="runs over" />
-      </View>
+      </Row>
       {plan.runs.length > 0 ? (
         <Quiet role="status">
           {plan.proven
@@ -217,7 +216,7 @@ function Summary({ card, rows }: { card: Card; rows: DayRow[] }): ReactNode {
             : `No plan of these runs can end before ${timeOfDay(plan.boundMin)} (the bound ${from}): at most ${span(gap)} could be gained.`}
         </Quiet>
       ) : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -233,7 +232,7 @@ function Small({ figure, label }: { figure: string; label: string }): ReactNode 
 function Looking({ best, onStop }: { best: DayPlan | null; onStop: (take: boolean) => void }): ReactNode {
   const { action, track } = usePalette();
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       <Body role="status">
         {best
           ? `Laying out: best so far ends ${timeOfDay(best.finishMin)}${best.dropped.length > 0 ? `, ${count(best.dropped.length, 'run')} left out` : ''}.`
@@ -245,11 +244,11 @@ function Looking({ best, onStop }: { best: DayPlan | null; onStop: (take: boolea
         trackColor={track}
         aria-label="Laying out the day"
       />
-      <View style={{ flexDirection: 'row', gap: 8 }}>
+      <Row gap={8}>
         <Button title="Take this one" disabled={best === null} onPress={() => onStop(true)} />
         <Button type="outline" title="Cancel" onPress={() => onStop(false)} />
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }
 
@@ -265,22 +264,24 @@ function RefusedDay({
   const { action, sheet } = usePalette();
   const step = card.steps.find((one) => refused.place === one.id || refused.place.startsWith(`${one.id}#`));
   return (
-    <View
+    <Stack
       role="alert"
-      style={{ borderLeftWidth: 4, borderColor: action, backgroundColor: sheet, padding: 12, gap: 6 }}
+      gap={6}
+      padding={12}
+      style={{ borderLeftWidth: 4, borderColor: action, backgroundColor: sheet }}
     >
       <Heading level={3}>This day cannot be laid out</Heading>
       <Body>{`${refused.message} ${refused.remedy}`}</Body>
       {step ? (
-        <View style={{ flexDirection: 'row' }}>
+        <Row>
           <Button
             type="outline"
             title={`Show step ${card.steps.indexOf(step) + 1}`}
             onPress={() => onWrong(step.id)}
           />
-        </View>
+        </Row>
       ) : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -293,7 +294,7 @@ const WHY: Record<DayPlan['dropped'][number]['why'], string> = {
 function Dropped({ card, plan }: { card: Card; plan: DayPlan }): ReactNode {
   if (plan.dropped.length === 0) return null;
   return (
-    <View style={{ gap: 4 }}>
+    <Stack gap={4}>
       <Heading level={3}>{`Left out: ${plan.dropped.length}`}</Heading>
       <View role="list" aria-label="Left out">
         {plan.dropped.map(({ taskId, why }) => {
@@ -306,7 +307,7 @@ function Dropped({ card, plan }: { card: Card; plan: DayPlan }): ReactNode {
           ) : null;
         })}
       </View>
-    </View>
+    </Stack>
   );
 }
 
@@ -323,14 +324,16 @@ function Told({
 }): ReactNode {
   const { ink, sheet } = usePalette();
   return (
-    <View role="status" style={{ backgroundColor: ink, borderRadius: 8, padding: 14, gap: 4 }}>
-      <Body style={{ color: sheet, fontFamily: FONTS.head, fontSize: 17 }}>{told.says}</Body>
+    <Stack role="status" gap={4} padding={14} style={{ backgroundColor: ink, borderRadius: 8 }}>
+      <Body head style={{ color: sheet }}>
+        {told.says}
+      </Body>
       {sayChanges(told.changes, card).map((line) => (
-        <Body key={line} style={{ color: sheet, fontSize: 15 }}>
+        <Body key={line} small style={{ color: sheet }}>
           {line}
         </Body>
       ))}
-      <View style={{ flexDirection: 'row', gap: 8 }}>
+      <Row gap={8}>
         <Button
           type="clear"
           title="Undo"
@@ -338,8 +341,8 @@ function Told({
           onPress={() => onUndo(told.events)}
         />
         <Button type="clear" title="Close" titleStyle={{ color: sheet }} onPress={onClose} />
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }
 
@@ -398,12 +401,12 @@ function Schedule({ card, rows, note }: { card: Card; rows: DayRow[]; note: Card
             role="listitem"
             style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 8 }}
           >
-            <View style={{ flexDirection: 'row', gap: 12 }}>
+            <Row gap={12}>
               <FigureText size={20} style={{ width: 56 }}>
                 {timeOfDay(row.startMin)}
               </FigureText>
-              <View style={{ flex: 1 }}>
-                <Body style={{ fontFamily: FONTS.head, fontSize: 17 }}>{nameOf(row)}</Body>
+              <Stack flex={1}>
+                <Body head>{nameOf(row)}</Body>
                 <Quiet>
                   {[
                     `to ${timeOfDay(row.endMin)}`,
@@ -419,26 +422,21 @@ function Schedule({ card, rows, note }: { card: Card; rows: DayRow[]; note: Card
                 {row.state === 'done' || row.state === 'crashed' ? (
                   <LinkRun card={card} row={row} note={note} />
                 ) : null}
-              </View>
-            </View>
+              </Stack>
+            </Row>
           </View>
         ) : (
-          <View
+          <Row
             key={`rest ${rest!.hand} ${rest!.fromMin}`}
             role="listitem"
-            style={{
-              flexDirection: 'row',
-              gap: 12,
-              borderTopWidth: 1,
-              borderColor: line,
-              paddingVertical: 8,
-            }}
+            gap={12}
+            style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 8 }}
           >
             <FigureText size={20} style={{ width: 56 }}>
               {timeOfDay(rest!.fromMin)}
             </FigureText>
             <Quiet style={{ flex: 1 }}>{`Rest for hands and eyes, to ${timeOfDay(rest!.toMin)}`}</Quiet>
-          </View>
+          </Row>
         ),
       )}
     </View>

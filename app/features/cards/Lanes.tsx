@@ -6,6 +6,7 @@ import { usePalette } from '../../ui/Look';
 import { FONTS } from '../../ui/theme';
 import { Body, Quiet } from '../../ui/words';
 import type { DayRow } from './dayRows';
+import { Row, Stack } from '../../ui/parts';
 
 /** The day as lanes, one a device, and one for each pair of hands: what runs, cools, charges and rests when. */
 export function Lanes({ card, rows, wide }: { card: Card; rows: DayRow[]; wide: boolean }): ReactNode {
@@ -18,7 +19,7 @@ export function Lanes({ card, rows, wide }: { card: Card; rows: DayRow[]; wide: 
   const height = wide ? 46 : 34;
   const hands = [...new Set(rows.map((row) => row.hand))].sort();
   return (
-    <View role="group" aria-label="The day in lanes" style={{ gap: wide ? 6 : 8 }}>
+    <Stack role="group" aria-label="The day in lanes" gap={wide ? 6 : 8}>
       {devices.map((device) => (
         <Lane key={device} name={device} wide={wide} height={height} says={saysOf(device, rows)}>
           {plan.pauses
@@ -55,7 +56,7 @@ export function Lanes({ card, rows, wide }: { card: Card; rows: DayRow[]; wide: 
       ))}
       <Hours scale={scale} wide={wide} />
       <Key />
-    </View>
+    </Stack>
   );
 }
 
@@ -123,9 +124,9 @@ function Run({ row, scale }: { row: DayRow; scale: Scale }): ReactNode {
   return (
     <View style={{ ...scale.place(row.startMin, row.endMin), top: 0, bottom: 0, padding: 1 }}>
       {/* unattended runs are drawn hollow: nobody's hands are on them */}
-      <View
+      <Stack
+        flex={1}
         style={{
-          flex: 1,
           borderRadius: 3,
           backgroundColor: row.step.attended ? color : sheet,
           borderWidth: 2,
@@ -146,7 +147,7 @@ function Run({ row, scale }: { row: DayRow; scale: Scale }): ReactNode {
         >
           {`${row.state === 'crashed' ? '✕ ' : over ? '✓ ' : ''}${row.step.title}`}
         </Body>
-      </View>
+      </Stack>
     </View>
   );
 }
@@ -255,13 +256,13 @@ function Key(): ReactNode {
     { text: 'hands', style: { height: 6, backgroundColor: ink } },
   ];
   return (
-    <View aria-hidden style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 14, rowGap: 4 }}>
+    <Row aria-hidden wrap style={{ columnGap: 14, rowGap: 4 }}>
       {entries.map(({ text, style }) => (
-        <View key={text} style={{ flexDirection: 'row', alignItems: 'center', gap: 5 }}>
+        <Row key={text} gap={4} align="center">
           <View style={[{ width: 18, borderRadius: 2 }, style]} />
           <Quiet style={{ fontSize: 13 }}>{text}</Quiet>
-        </View>
+        </Row>
       ))}
-    </View>
+    </Row>
   );
 }

@@ -8,6 +8,7 @@ import type { CardDay } from '../../outbox/cardDay';
 import { dayAndTime } from '../../ui/figures';
 import { Body, Quiet } from '../../ui/words';
 import type { DayRow } from './dayRows';
+import { Row, Stack } from '../../ui/parts';
 
 /** A run that is over and the record of it: linked, or to be brought in. */
 export function LinkRun({ card, row, note }: { card: Card; row: DayRow; note: CardDay['note'] }): ReactNode {
@@ -24,11 +25,11 @@ export function LinkRun({ card, row, note }: { card: Card; row: DayRow; note: Ca
   const for_ = `card=${card.id}&step=${row.step.id}&repeat=${row.repeat}`;
   return (
     <View>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+      <Row wrap>
         <Tight title="Import its log" onPress={() => router.navigate(`/import?${for_}`)} />
         <Tight title="From the notebook" onPress={() => router.navigate(`/by-hand?${for_}`)} />
         <Tight title="Link a run" onPress={() => setOpen(!open)} />
-      </View>
+      </Row>
       {open ? <Pick row={row} note={note} /> : null}
     </View>
   );
@@ -49,7 +50,7 @@ function Pick({ row, note }: { row: DayRow; note: CardDay['note'] }): ReactNode 
   const fitting = useRuns({ ...NO_FILTER, device, title }).data?.pages.flat() ?? [];
   if (fitting.length === 0) return <Quiet>{`No run of ${title} on ${device} is here yet.`}</Quiet>;
   return (
-    <View style={{ alignItems: 'flex-start' }}>
+    <Stack align="flex-start">
       {fitting.map((run) => (
         <Button
           key={run.id}
@@ -67,6 +68,6 @@ function Pick({ row, note }: { row: DayRow; note: CardDay['note'] }): ReactNode 
           containerStyle={{ marginTop: 6 }}
         />
       ))}
-    </View>
+    </Stack>
   );
 }

@@ -3,16 +3,17 @@ import { fittingTitles, layTemplate, TEMPLATES, type CardTemplate } from '@pace-
 import { Button, Input } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
-import { Pressable, ScrollView, View } from 'react-native';
+import { Pressable, ScrollView } from 'react-native';
 import { useAddRecord, useCard, useCards, useCreateCard, useKit } from '../../api/queries';
 import { Chips } from '../../ui/Chips';
 import { usePalette, useWide } from '../../ui/Look';
 import { NamePicker } from '../../ui/PickOrAdd';
 import { Answered, Failed, Loading } from '../../ui/states';
-import { FONTS, TARGET } from '../../ui/theme';
+import { TARGET } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { copied, emptyCard, knownTitles, stepsOf } from './newCard';
+import { Row, Stack } from '../../ui/parts';
 
 /** A new card: from a template, on some devices. */
 export function NewCardScreen(): ReactNode {
@@ -40,9 +41,9 @@ function Choose({ kit }: { kit: Kit }): ReactNode {
   const own = useCards().data?.filter((card) => card.template) ?? [];
   return (
     <>
-      <View style={{ gap: 8 }}>
+      <Stack gap={8}>
         <Heading>Template</Heading>
-        <View role="radiogroup" aria-label="Template" style={{ gap: 8 }}>
+        <Stack role="radiogroup" aria-label="Template" gap={8}>
           {TEMPLATES.map((template) => (
             <Option
               key={template.key}
@@ -67,8 +68,8 @@ function Choose({ kit }: { kit: Kit }): ReactNode {
             chosen={source === null}
             onPress={() => setSource(null)}
           />
-        </View>
-      </View>
+        </Stack>
+      </Stack>
       <Devices kit={kit} devices={devices} onDevices={setDevices} />
       {source === null ? (
         <Make name="Empty card" devices={devices} steps={() => []} />
@@ -109,7 +110,9 @@ function Option({
         minHeight: TARGET,
       }}
     >
-      <Body style={{ fontFamily: FONTS.head, fontSize: 17, color: chosen ? action : ink }}>{name}</Body>
+      <Body head style={{ color: chosen ? action : ink }}>
+        {name}
+      </Body>
       <Quiet>{says}</Quiet>
     </Pressable>
   );
@@ -145,11 +148,11 @@ function Devices({
       );
   };
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       <Heading>Devices</Heading>
       <Chips label="Devices" options={options} selected={devices} onChange={onDevices} />
-      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
-        <View style={{ flex: 1 }}>
+      <Row gap={8} align="center">
+        <Stack flex={1}>
           <Input
             aria-label="A new device"
             placeholder="A new device, by its name"
@@ -158,7 +161,7 @@ function Devices({
             onSubmitEditing={onAdd}
             renderErrorMessage={false}
           />
-        </View>
+        </Stack>
         <Button
           type="outline"
           title="Add"
@@ -167,8 +170,8 @@ function Devices({
           loading={add.isPending}
           onPress={onAdd}
         />
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }
 
@@ -195,13 +198,13 @@ function Roles({
   const steps = layTemplate(template, devices, chosen, titles);
   return (
     <>
-      <View style={{ gap: 12 }}>
+      <Stack gap={12}>
         <Heading>Titles</Heading>
         {template.roles.map((role) => {
           const known = fitting[role.key]!;
           const taken = chosen[role.key]!;
           return (
-            <View key={role.key} style={{ gap: 6 }}>
+            <Stack key={role.key} gap={6}>
               <Quiet>{`${role.says[0]!.toUpperCase()}${role.says.slice(1)}${known.length === 0 ? ': none in the kit fits, name one' : ''}`}</Quiet>
               {known.length > 0 ? (
                 <Chips
@@ -220,10 +223,10 @@ function Roles({
                   onChange={(name) => setChosen({ ...chosen, [role.key]: name === '' ? [] : [name] })}
                 />
               ) : null}
-            </View>
+            </Stack>
           );
         })}
-      </View>
+      </Stack>
       <Make
         name={`${template.name}${devices.length > 0 ? `, ${devices.join(' and ')}` : ''}`}
         order={template.order}
@@ -286,7 +289,7 @@ function Make({ name, devices, steps, order, from, lacks = null }: MakeProps): R
     );
   };
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       <Input
         label="Name of the card"
         aria-label="Name of the card"
@@ -297,14 +300,14 @@ function Make({ name, devices, steps, order, from, lacks = null }: MakeProps): R
       {devices.length === 0 ? <Quiet>Choose at least one device first.</Quiet> : null}
       {lacks ? <Body role="alert">{lacks}</Body> : null}
       {create.error ? <Body role="alert">{`Not made: ${create.error.message}`}</Body> : null}
-      <View style={{ flexDirection: 'row' }}>
+      <Row>
         <Button
           title="Make the card"
           disabled={devices.length === 0}
           loading={create.isPending}
           onPress={onMake}
         />
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }

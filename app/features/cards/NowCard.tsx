@@ -1,10 +1,10 @@
 import { v4 as uuid } from 'uuid';
 import type { Card, StoredDayEvent } from '@pace-check/contract';
-import { toFahrenheit } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
+import { TemperatureInput } from '../../forms/TemperatureInput';
 import { NumberInput } from '../../ui/Field';
 import { timeOfDay } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
@@ -13,6 +13,7 @@ import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { nameOf, type DayRow } from './dayRows';
 import { today } from './newCard';
+import { Row, Sheet, Stack } from '../../ui/parts';
 
 interface Props {
   card: Card;
@@ -21,14 +22,14 @@ interface Props {
   onHappened: (events: StoredDayEvent[], says: string) => void;
 }
 
-/** So late, or so far in, unless someone says otherwise. */
+/** Minutes that a run is late, over or in when it crashed, unless someone types another number. */
 const USUAL_MIN = 10;
 /** A device that is still warm is usually about so warm, °C. */
 const USUAL_WARM_C = 33;
 
 /** The run that is next, or going on: what happens to it is one tap, and the rest is laid out anew. */
 export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
-  const { sheet, action } = usePalette();
+  usePalette();
   const router = useRouter();
   const running = row.state === 'running';
   const of = { stepId: row.step.id, repeat: row.repeat };
@@ -45,33 +46,22 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
   const [minutes, setMinutes] = useState<unknown>(usualMinutes(card, row));
   const late = typeof minutes === 'number' && minutes > 0 ? Math.round(minutes) : null;
   return (
-    <View
-      role="group"
-      aria-label={running ? 'Going on' : 'Next'}
-      style={{
-        backgroundColor: sheet,
-        borderWidth: 2,
-        borderColor: action,
-        borderRadius: 8,
-        padding: 14,
-        gap: 8,
-      }}
-    >
-      <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
-        <View style={{ flex: 1 }}>
+    <Sheet role="group" aria-label={running ? 'Going on' : 'Next'} marked padding={14} gap={8}>
+      <Row gap={12} apart>
+        <Stack flex={1}>
           <Quiet>{running ? 'Going on' : 'Next'}</Quiet>
           <Heading>{nameOf(row)}</Heading>
           <Quiet>{[row.step.setup, row.step.note].filter(Boolean).join(' · ')}</Quiet>
-        </View>
-        <View style={{ alignItems: 'flex-end' }}>
+        </Stack>
+        <Stack align="flex-end">
           <FigureText size={36}>{timeOfDay(running ? row.endMin : row.startMin)}</FigureText>
           <Quiet>
             {running ? `ends; began ${timeOfDay(row.startMin)}` : `starts; ends ${timeOfDay(row.endMin)}`}
           </Quiet>
-        </View>
-      </View>
+        </Stack>
+      </Row>
       {row.planned && !running ? <StartState row={row} card={card} /> : null}
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      <Row gap={8} wrap>
         {running ? null : (
           <Button
             title="Preflight and start"
@@ -89,8 +79,8 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
           disabled={busy}
           onPress={() => onHappened([...begun, ended(row.endMin, 'done')], `${row.step.title} is done.`)}
         />
-      </View>
-      <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-start' }}>
+      </Row>
+      <Row gap={10} align="flex-start">
         <View style={{ width: 92, marginBottom: -18 }}>
           <NumberInput
             label="Minutes"
@@ -99,7 +89,7 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
             error={late === null ? 'above zero' : undefined}
           />
         </View>
-        <View style={{ flex: 1, flexDirection: 'row', flexWrap: 'wrap', gap: 6, paddingTop: 22 }}>
+        <Row gap={6} wrap flex={1} style={{ paddingTop: 22 }}>
           {running ? null : (
             <Tap
               title={`Started ${late ?? '…'} min late`}
@@ -124,11 +114,11 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
               )
             }
           />
-        </View>
-      </View>
+        </Row>
+      </Row>
       {running ? null : <StillWarm card={card} row={row} busy={busy} onHappened={onHappened} />}
       {running ? null : (
-        <View style={{ flexDirection: 'row' }}>
+        <Row>
           <Button
             type="clear"
             title="Leave this run out"
@@ -146,9 +136,9 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
               )
             }
           />
-        </View>
+        </Row>
       )}
-    </View>
+    </Sheet>
   );
 }
 
@@ -182,35 +172,33 @@ function usualMinutes({ day }: Card, row: DayRow): number {
 }
 
 function StartState({ row, card }: { row: DayRow; card: Card }): ReactNode {
-  const { temperature } = useVoice();
+  const { temperature, difference } = useVoice();
   const { startOverRoomC, startPercent } = row.planned!;
   return (
     <Body
-      style={{ fontSize: 15 }}
-    >{`By then ${row.step.device} should be at ${card.day.roomC === null ? `${startOverRoomC.toFixed(1)} °C over the room` : temperature(card.day.roomC + startOverRoomC)} with ${Math.floor(startPercent)} %.`}</Body>
+      small
+    >{`By then ${row.step.device} should be at ${card.day.roomC === null ? `${difference(startOverRoomC)} over the room` : temperature(card.day.roomC + startOverRoomC)} with ${Math.floor(startPercent)} %.`}</Body>
   );
 }
 
 /** Someone held the thermometer on it, and it is not there yet. */
 function StillWarm({ card, row, busy, onHappened }: Props): ReactNode {
-  const { unit, temperature } = useVoice();
-  const [typed, setTyped] = useState<unknown>(
-    unit === 'F' ? Math.round(toFahrenheit(USUAL_WARM_C)) : USUAL_WARM_C,
-  );
-  const skinC = typeof typed === 'number' ? (unit === 'F' ? (typed - 32) / 1.8 : typed) : null;
+  const { temperature } = useVoice();
+  const [typed, setTyped] = useState<unknown>(USUAL_WARM_C);
+  const skinC = typeof typed === 'number' ? typed : null;
   const beginMin = Math.max(card.day.startMin, row.startMin - (row.planned?.prepareMin ?? 0));
   const device = row.step.device;
   return (
-    <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-start' }}>
+    <Row gap={10} align="flex-start">
       <View style={{ width: 92, marginBottom: -18 }}>
-        <NumberInput
-          label={`Skin, °${unit}`}
+        <TemperatureInput
+          label="Skin"
           value={typed}
           onChange={setTyped}
           error={skinC === null ? 'a number' : undefined}
         />
       </View>
-      <View style={{ flex: 1, paddingTop: 22, flexDirection: 'row' }}>
+      <Row flex={1} style={{ paddingTop: 22 }}>
         <Button
           type="outline"
           title={`Still at ${skinC === null ? '…' : temperature(skinC)}`}
@@ -233,7 +221,7 @@ function StillWarm({ card, row, busy, onHappened }: Props): ReactNode {
             )
           }
         />
-      </View>
-    </View>
+      </Row>
+    </Row>
   );
 }

@@ -10,6 +10,7 @@ import { timeOfDay } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { Answered, Notice } from '../../ui/states';
 import { Body, Heading, Quiet } from '../../ui/words';
+import { Row, Stack } from '../../ui/parts';
 
 /** Asks, before a run, what is not known from the last one. */
 export function PreflightScreen({
@@ -79,7 +80,7 @@ function Ask({ card, note, step, repeat, atMin, known, from }: AskProps): ReactN
     router.navigate(`/bench/new?card=${card.id}&step=${step.id}&repeat=${repeat}&at=${of.atMin}`);
   };
   return (
-    <View style={{ flex: 1 }}>
+    <Stack flex={1}>
       <ScrollView contentContainerStyle={{ padding: 14, gap: 14, maxWidth: 620, width: '100%' }}>
         <View>
           <Heading level={1}>Preflight</Heading>
@@ -91,11 +92,11 @@ function Ask({ card, note, step, repeat, atMin, known, from }: AskProps): ReactN
         </View>
         <PreflightForm known={known} from={from} answers={answers} onAnswers={setAnswers} onOpen={setOpen} />
       </ScrollView>
-      <View style={{ borderTopWidth: 1, borderColor: line, backgroundColor: paper, padding: 12, gap: 6 }}>
+      <Stack gap={6} padding={12} style={{ borderTopWidth: 1, borderColor: line, backgroundColor: paper }}>
         <Quiet>
           {open === 0 ? 'Everything is said.' : `${open} not said: the run will be marked where it counts.`}
         </Quiet>
-        <View style={{ flexDirection: 'row', gap: 8 }}>
+        <Row gap={8}>
           <Button
             title="To the bench"
             disabled={step.device === null}
@@ -110,8 +111,8 @@ function Ask({ card, note, step, repeat, atMin, known, from }: AskProps): ReactN
             buttonStyle={{ minHeight: 56 }}
             containerStyle={{ flex: 1 }}
           />
-        </View>
-      </View>
-    </View>
+        </Row>
+      </Stack>
+    </Stack>
   );
 }

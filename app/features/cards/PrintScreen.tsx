@@ -6,11 +6,15 @@ import { useCard } from '../../api/queries';
 import { day, span, timeOfDay } from '../../ui/figures';
 import { Failed, Loading, Notice } from '../../ui/states';
 import { DAY, FONTS } from '../../ui/theme';
+import { STOP_C } from '@pace-check/core';
+import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { dayRows, nameOf, stepOfTask } from './dayRows';
+import { Row } from '../../ui/parts';
 
 /** The day on one page, with room to write. Always in the day's colours: it is for paper. */
 export function PrintScreen({ id }: { id: string }): ReactNode {
+  const { temperature, difference, unit } = useVoice();
   const { data: card, error, refetch } = useCard(id);
   const router = useRouter();
   if (error) return <Failed error={error} retry={() => void refetch()} />;
@@ -55,23 +59,23 @@ export function PrintScreen({ id }: { id: string }): ReactNode {
           `settings: ${card.policy}`,
           `${timeOfDay(card.day.startMin)} to ${timeOfDay(plan.finishMin)}`,
           `${span(plan.handsOnMin)} hands on`,
-          card.day.roomC === null ? 'room: ____ °C' : `room ${card.day.roomC} °C`,
-          `start at most ${card.rules.startOverRoomC} °C over the room`,
+          card.day.roomC === null ? `room: ____ °${unit}` : `room ${temperature(card.day.roomC)}`,
+          `start at most ${difference(card.rules.startOverRoomC)} over the room`,
         ]
           .filter(Boolean)
           .join(' · ')}
       </Quiet>
       <div tabIndex={0} style={{ overflowX: 'auto' }}>
         <View role="table" aria-label="The day" style={{ minWidth: 640 }}>
-          <View role="row" style={{ flexDirection: 'row', gap: 8 }}>
+          <Row role="row" gap={8}>
             {COLUMNS.map(({ text, width }) => (
               <Body key={text} role="columnheader" style={[cell, { fontFamily: FONTS.head, ...width }]}>
                 {text}
               </Body>
             ))}
-          </View>
+          </Row>
           {rows.map((row) => (
-            <View key={row.taskId} role="row" style={{ flexDirection: 'row', gap: 8 }}>
+            <Row key={row.taskId} role="row" gap={8}>
               <FigureText
                 role="cell"
                 style={[cell, COLUMNS[0]!.width]}
@@ -89,7 +93,7 @@ export function PrintScreen({ id }: { id: string }): ReactNode {
               <Body role="cell" style={[cell, COLUMNS[4]!.width]}>
                 {'\u00a0'}
               </Body>
-            </View>
+            </Row>
           ))}
         </View>
       </div>
@@ -101,7 +105,7 @@ export function PrintScreen({ id }: { id: string }): ReactNode {
       {plan.pauses.some((pause) => pause.kind === 'charge') ? (
         <Body
           style={{ color: INK, fontSize: 13 }}
-        >{`Charge (below ${card.rules.chargeBelowC} °C): ${plan.pauses
+        >{`Charge (below ${temperature(card.rules.chargeBelowC)}): ${plan.pauses
           .filter((pause) => pause.kind === 'charge')
           .map((pause) => `${pause.deviceId} ${timeOfDay(pause.fromMin)}–${timeOfDay(pause.toMin)}`)
           .join(', ')}.`}</Body>
@@ -115,8 +119,7 @@ export function PrintScreen({ id }: { id: string }): ReactNode {
           .join(', ')}.`}</Body>
       ) : null}
       <Quiet style={{ color: INK, fontSize: 12 }}>
-        Put a device down at 48 °C. A swollen, leaking, hissing or very hot battery: stop, do not charge, move
-        away, have it handled by a professional.
+        {`Put a device down at ${temperature(STOP_C)}. A swollen, leaking, hissing or very hot battery: stop, do not charge, move away, have it handled by a professional.`}
       </Quiet>
     </ScrollView>
   );

@@ -2,12 +2,14 @@ import type { Card, Kit } from '@pace-check/contract';
 import { ASSUMED_ROOM_C, type CoolingFrom, type PosedDay } from '@pace-check/core';
 import type { ReactNode } from 'react';
 import { count } from '../../ui/figures';
+import { useVoice } from '../../ui/Voice';
 import { Body, Quiet } from '../../ui/words';
 import { Section } from '../../ui/Section';
 import { demandIn, posed } from './usePlanner';
 
 /** What the plan is reckoned from, device by device, and what it asks of whoever follows it. */
 export function Reckoning({ card, kit }: { card: Card; kit: Kit | undefined }): ReactNode {
+  const { temperature } = useVoice();
   const day = posed({ ...card, events: [] }, demandIn(kit));
   if (!('problem' in day)) return null;
   return (
@@ -15,14 +17,14 @@ export function Reckoning({ card, kit }: { card: Card; kit: Kit | undefined }): 
       {day.devices.map((device) => (
         <Body
           key={device.name}
-          style={{ fontSize: 15 }}
+          small
         >{`${device.name} cools with a time constant of ${device.coolTauMin.toFixed(1)} min, ${COOLING[device.coolingFrom](device.coolingOf)}. ${charging(device)} ${ofTitles(day, card, device.name)}`}</Body>
       ))}
       {day.roomKnown ? null : (
-        <Body style={{ fontSize: 15 }}>{`The room is unknown: ${ASSUMED_ROOM_C} °C is assumed.`}</Body>
+        <Body small>{`The room is unknown: ${temperature(ASSUMED_ROOM_C)} is assumed.`}</Body>
       )}
       <Quiet>
-        {`Charge only below ${card.rules.chargeBelowC} °C on the skin, by the maker’s own charger and instructions, and not unwatched. A swollen, leaking, hissing or very hot battery: stop, do not charge, do not puncture, move away, and have it handled by a professional. Rest hands and eyes when the plan says so, and sooner when they ask.`}
+        {`Charge only below ${temperature(card.rules.chargeBelowC)} on the skin, by the maker’s own charger and instructions, and not unwatched. A swollen, leaking, hissing or very hot battery: stop, do not charge, do not puncture, move away, and have it handled by a professional. Rest hands and eyes when the plan says so, and sooner when they ask.`}
       </Quiet>
     </Section>
   );

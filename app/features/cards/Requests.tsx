@@ -11,25 +11,25 @@ import { NumberField, TextField } from '../../ui/Field';
 import { usePalette } from '../../ui/Look';
 import { PickOrAdd } from '../../ui/PickOrAdd';
 import { Answered } from '../../ui/states';
-import { FONTS } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
+import { Row, Sheet, Stack } from '../../ui/parts';
 
 /** What viewers ask for, the most wanted first. */
 export function Requests(): ReactNode {
   const requests = useRequests();
   const [open, setOpen] = useState(false);
   return (
-    <View style={{ gap: 8 }}>
-      <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
+    <Stack gap={8}>
+      <Row align="center" apart>
         <Heading>Requests</Heading>
         <Button type="clear" title={open ? 'Close' : 'Add a request'} onPress={() => setOpen(!open)} />
-      </View>
+      </Row>
       {open ? <RequestForm /> : null}
       <Answered query={requests} loading={{ rows: 3, height: 48, label: 'Loading the requests' }}>
         {(all) => <List requests={all} />}
       </Answered>
-    </View>
+    </Stack>
   );
 }
 
@@ -42,29 +42,22 @@ function List({ requests }: { requests: ViewerRequest[] }): ReactNode {
   return (
     <View role="list" aria-label="Requests">
       {requests.map((request) => (
-        <View
+        <Row
           key={request.id}
           role="listitem"
-          style={{
-            borderTopWidth: 1,
-            borderColor: line,
-            paddingVertical: 8,
-            flexDirection: 'row',
-            alignItems: 'center',
-            gap: 12,
-          }}
+          gap={12}
+          align="center"
+          style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 8 }}
         >
           <FigureText size={24} style={{ width: 46, textAlign: 'right' }}>
             {String(request.asked)}
           </FigureText>
-          <View style={{ flex: 1 }}>
-            <Body
-              style={{ fontFamily: FONTS.head, fontSize: 17 }}
-            >{`${request.title}${request.device ? ` on ${request.device}` : ''}`}</Body>
+          <Stack flex={1}>
+            <Body head>{`${request.title}${request.device ? ` on ${request.device}` : ''}`}</Body>
             <Quiet>
               {request.sources.map((one) => `${one.asked} ${one.source || 'somewhere'}`).join(', ')}
             </Quiet>
-          </View>
+          </Stack>
           {request.answeredBy ? (
             <Link href={`/runs/${request.answeredBy.id}`} style={{ paddingVertical: 12 }}>
               <Body>see the run</Body>
@@ -83,14 +76,14 @@ function List({ requests }: { requests: ViewerRequest[] }): ReactNode {
               }
             />
           )}
-        </View>
+        </Row>
       ))}
     </View>
   );
 }
 
 function RequestForm(): ReactNode {
-  const { sheet, line } = usePalette();
+  usePalette();
   const kit = useKit().data;
   const add = useAddRequest();
   const form = useForm<z.input<typeof newRequest>, unknown, NewRequest>({
@@ -99,7 +92,7 @@ function RequestForm(): ReactNode {
   });
   const control = form.control as unknown as Control<FieldValues>;
   return (
-    <View style={{ backgroundColor: sheet, borderWidth: 1, borderColor: line, borderRadius: 8, padding: 12 }}>
+    <Sheet padding={12}>
       <PickOrAdd
         control={control}
         name="title"
@@ -115,22 +108,22 @@ function RequestForm(): ReactNode {
         known={kit?.devices.map((one) => one.name) ?? []}
         optional
       />
-      <View style={{ flexDirection: 'row', gap: 12 }}>
+      <Row gap={12}>
         <View style={{ width: 110 }}>
           <NumberField control={control} name="asked" label="How many asked" />
         </View>
-        <View style={{ flex: 1 }}>
+        <Stack flex={1}>
           <TextField control={control} name="source" label="Where" placeholder="comments, mail, …" />
-        </View>
-      </View>
+        </Stack>
+      </Row>
       {add.error ? <Body role="alert">{`Not added: ${add.error.message}`}</Body> : null}
-      <View style={{ flexDirection: 'row' }}>
+      <Row>
         <Button
           title="Add"
           loading={add.isPending}
           onPress={form.handleSubmit((request) => add.mutate(request, { onSuccess: () => form.reset() }))}
         />
-      </View>
-    </View>
+      </Row>
+    </Sheet>
   );
 }

@@ -3,7 +3,6 @@ import { cardStep, preflight, type CardStep, type Kit } from '@pace-check/contra
 import { Button } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { Controller, useForm, useWatch, type Control, type FieldValues } from 'react-hook-form';
-import { View } from 'react-native';
 import { Chips } from '../../ui/Chips';
 import { Choices } from '../../ui/Choices';
 import { NumberField, TextField } from '../../ui/Field';
@@ -11,6 +10,7 @@ import { PickOrAdd } from '../../ui/PickOrAdd';
 import { Quiet } from '../../ui/words';
 import { Flag } from '../../forms/Flag';
 import { copied } from './newCard';
+import { Row, Stack } from '../../ui/parts';
 
 interface Props {
   step: CardStep;
@@ -32,7 +32,7 @@ export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactN
     return `${place + 1} ${steps[place]!.title}`;
   };
   return (
-    <View style={{ padding: 12, gap: 4 }}>
+    <Stack gap={4} padding={12}>
       <PickOrAdd
         control={control}
         name="device"
@@ -56,7 +56,7 @@ export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactN
         known={kit?.setups.filter((one) => one.titleId === title?.id).map((one) => one.name) ?? []}
         optional
       />
-      <View style={{ flexDirection: 'row', gap: 12 }}>
+      <Row gap={12}>
         <Third>
           <NumberField control={control} name="minutes" label="Minutes" />
         </Third>
@@ -66,7 +66,7 @@ export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactN
         <Third>
           <NumberField control={control} name="wanted" label="Wanted, 0 up" />
         </Third>
-      </View>
+      </Row>
       <Controller
         control={control}
         name="attended"
@@ -78,7 +78,7 @@ export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactN
       <Condition control={control} field="cooler" />
       <Condition control={control} field="performanceMode" />
       {others.length > 0 ? (
-        <View style={{ gap: 4, marginBottom: 10 }}>
+        <Stack gap={4} style={{ marginBottom: 10 }}>
           <Quiet>Only after</Quiet>
           <Controller
             control={control}
@@ -93,10 +93,10 @@ export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactN
               />
             )}
           />
-        </View>
+        </Stack>
       ) : null}
       <TextField control={control} name="note" label="Note" />
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      <Row gap={8} wrap>
         <Button
           title="Keep step"
           onPress={form.handleSubmit(
@@ -111,15 +111,13 @@ export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactN
             onSteps(others.map((one) => ({ ...one, after: one.after.filter((id) => id !== step.id) })))
           }
         />
-      </View>
+      </Row>
       <Duplicate step={step} steps={steps} kit={kit} onSteps={onSteps} onDone={onDone} />
-    </View>
+    </Stack>
   );
 }
 
-const Third = ({ children }: { children: ReactNode }): ReactNode => (
-  <View style={{ flex: 1 }}>{children}</View>
-);
+const Third = ({ children }: { children: ReactNode }): ReactNode => <Stack flex={1}>{children}</Stack>;
 
 const CONDITION_WORDS = { charging: 'Power', cooler: 'Cooler', performanceMode: 'Mode' } as const;
 
@@ -140,7 +138,7 @@ function Condition({
       control={control}
       name="conditions"
       render={({ field }) => (
-        <View style={{ gap: 2, marginBottom: 10 }}>
+        <Stack gap={2} style={{ marginBottom: 10 }}>
           <Quiet>{`${CONDITION_WORDS[name]}: as the preflight finds it, unless chosen here`}</Quiet>
           <Choices
             label={CONDITION_WORDS[name]}
@@ -151,7 +149,7 @@ function Condition({
               field.onChange(before === value ? rest : { ...rest, [name]: value });
             }}
           />
-        </View>
+        </Stack>
       )}
     />
   );
@@ -163,10 +161,10 @@ function Duplicate({ step, steps, kit, onSteps, onDone }: Props): ReactNode {
   const devices = kit?.devices.map((one) => one.name).filter((name) => name !== step.device) ?? [];
   if (devices.length === 0) return null;
   return (
-    <View style={{ gap: 6, marginTop: 10 }}>
+    <Stack gap={6} style={{ marginTop: 10 }}>
       <Quiet>The same step on</Quiet>
       <Chips label="The same step on" options={devices} selected={chosen} onChange={setChosen} />
-      <View style={{ flexDirection: 'row' }}>
+      <Row>
         <Button
           type="outline"
           title="Duplicate"
@@ -179,7 +177,7 @@ function Duplicate({ step, steps, kit, onSteps, onDone }: Props): ReactNode {
             onDone();
           }}
         />
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }

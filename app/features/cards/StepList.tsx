@@ -18,14 +18,15 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import Feather from '@expo/vector-icons/Feather';
 import { useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { span } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
-import { FONTS, TARGET } from '../../ui/theme';
+import { TARGET } from '../../ui/theme';
 import { Body, FigureText, Quiet } from '../../ui/words';
 import { StepEditor } from './StepEditor';
+import { Icon } from '../../ui/Icon';
+import { Row, Stack } from '../../ui/parts';
 
 interface Props {
   steps: CardStep[];
@@ -61,7 +62,7 @@ export function StepList({ steps, kit, onSteps, wrong }: Props): ReactNode {
       }}
     >
       <SortableContext items={steps.map((step) => step.id)} strategy={verticalListSortingStrategy}>
-        <View role="list" aria-label="Steps" style={{ gap: 8 }}>
+        <Stack role="list" aria-label="Steps" gap={8}>
           {steps.map((step, i) => (
             <StepRow
               key={step.id}
@@ -75,7 +76,7 @@ export function StepList({ steps, kit, onSteps, wrong }: Props): ReactNode {
               onSteps={onSteps}
             />
           ))}
-        </View>
+        </Stack>
       </SortableContext>
     </DndContext>
   );
@@ -126,7 +127,7 @@ function StepRow({ step, number, kit, steps, wrong, open, onOpen, onSteps }: Row
           boxShadow: isDragging ? '0 6px 18px rgba(0,0,0,0.25)' : undefined,
         }}
       >
-        <View style={{ flexDirection: 'row', alignItems: 'stretch' }}>
+        <Row align="stretch">
           <button
             ref={setActivatorNodeRef}
             {...attributes}
@@ -145,7 +146,7 @@ function StepRow({ step, number, kit, steps, wrong, open, onOpen, onSteps }: Row
               justifyContent: 'center',
             }}
           >
-            <Feather name="menu" size={20} color={quiet} />
+            <Icon name="grip" size={20} color={quiet} />
           </button>
           <Pressable
             role="button"
@@ -163,8 +164,8 @@ function StepRow({ step, number, kit, steps, wrong, open, onOpen, onSteps }: Row
               minWidth: 0,
             }}
           >
-            <View style={{ flex: 1, minWidth: 0 }}>
-              <Body style={{ fontFamily: FONTS.head, fontSize: 17 }}>{step.title}</Body>
+            <Stack flex={1} style={{ minWidth: 0 }}>
+              <Body head>{step.title}</Body>
               <Quiet>
                 {[
                   step.device ?? 'no device',
@@ -177,15 +178,15 @@ function StepRow({ step, number, kit, steps, wrong, open, onOpen, onSteps }: Row
                   .filter(Boolean)
                   .join(' · ')}
               </Quiet>
-            </View>
-            <View style={{ alignItems: 'flex-end' }}>
+            </Stack>
+            <Stack align="flex-end">
               <FigureText
                 size={20}
               >{`${step.repeats > 1 ? `${step.repeats} × ` : ''}${span(step.minutes)}`}</FigureText>
               <Quiet>{`wanted ${step.wanted}`}</Quiet>
-            </View>
+            </Stack>
           </Pressable>
-        </View>
+        </Row>
         {open ? (
           <StepEditor key={step.id} step={step} steps={steps} kit={kit} onSteps={onSteps} onDone={onOpen} />
         ) : null}

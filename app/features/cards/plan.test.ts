@@ -275,7 +275,12 @@ describe('posing a day', () => {
 });
 
 it('preflight’s answers are said in its order', () =>
-  expect(preflightAnswers({ firstPlay: true, roomC: 18, quiet: true, brightness: 70 })).toEqual([
+  expect(
+    preflightAnswers(
+      { firstPlay: true, roomC: 18, quiet: true, brightness: 70 },
+      (celsius) => `${celsius} °C`,
+    ),
+  ).toEqual([
     { asks: 'Room', says: '18 °C' },
     { asks: 'Brightness', says: '70 %' },
     { asks: 'Alerts', says: 'off' },

@@ -5,6 +5,7 @@ import { fireEvent, screen, within } from '@testing-library/react';
 import { outbox } from '../../outbox';
 import { show, until } from '../../testing/render';
 import { PreflightScreen } from './PreflightScreen';
+import { standInServer } from '../../testing/server';
 
 const mockNavigate = jest.fn();
 jest.mock('expo-router', () => ({ useRouter: () => ({ navigate: mockNavigate }) }));
@@ -32,20 +33,13 @@ let known: PreflightKnown;
 let reached: boolean;
 beforeEach(async () => {
   await AsyncStorage.clear();
-  global.structuredClone ??= (value: unknown) => JSON.parse(JSON.stringify(value)) as never;
   known = { known: { roomC: 18, case: 'off' }, from: 'Saltmarsh Drift' };
   reached = true;
   mockNavigate.mockClear();
-  global.fetch = jest.fn((path: string, init?: RequestInit) =>
-    !reached || init?.method === 'POST'
-      ? Promise.reject(new TypeError('Failed to fetch'))
-      : Promise.resolve({
-          ok: true,
-          status: 200,
-          headers: new Headers(),
-          json: () => Promise.resolve(path.includes('preflight') ? known : card),
-        }),
-  ) as never;
+  // changes stay in the outbox: there the test looks at them
+  standInServer(({ method, path }) =>
+    !reached || method === 'POST' ? null : { body: path.includes('preflight') ? known : card },
+  );
 });
 afterEach(async () => {
   for (const { n } of outbox.snapshot().waiting) await outbox.drop(n);

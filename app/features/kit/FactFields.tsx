@@ -8,6 +8,7 @@ import { NumberField, TextField } from '../../ui/Field';
 import { FONTS } from '../../ui/theme';
 import { Heading, Quiet } from '../../ui/words';
 import type { FieldGroup, FieldSpec } from './fields';
+import { Row, Stack } from '../../ui/parts';
 
 /** Facts of a record, group by group; short ones side by side. */
 export function FactGroups({
@@ -20,9 +21,9 @@ export function FactGroups({
   prefix?: string;
 }): ReactNode {
   return groups.map((group) => (
-    <View key={group.title} style={{ gap: 6, marginBottom: 12 }}>
+    <Stack key={group.title} gap={6} style={{ marginBottom: 12 }}>
       {group.fields.length > 1 || groups.length > 1 ? <Heading level={3}>{group.title}</Heading> : null}
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 12 }}>
+      <Row wrap style={{ columnGap: 12 }}>
         {group.fields.map((spec) => (
           <View
             key={spec.field}
@@ -31,8 +32,8 @@ export function FactGroups({
             <Fact control={control} name={`${prefix}.${spec.field}`} spec={spec} />
           </View>
         ))}
-      </View>
-    </View>
+      </Row>
+    </Stack>
   ));
 }
 
@@ -75,7 +76,7 @@ function ChoiceFact({
       control={control}
       name={name}
       render={({ field }) => (
-        <View style={{ gap: 2, marginBottom: 14 }}>
+        <Stack gap={2} style={{ marginBottom: 14 }}>
           <Quiet style={{ fontFamily: FONTS.head, fontSize: 15 }}>{spec.label}</Quiet>
           {/* a second tap takes the answer back: nobody should have to know */}
           <Choices
@@ -84,7 +85,7 @@ function ChoiceFact({
             selected={field.value ?? null}
             onSelect={(value) => field.onChange(value === field.value ? null : value)}
           />
-        </View>
+        </Stack>
       )}
     />
   );

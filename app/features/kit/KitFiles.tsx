@@ -2,11 +2,12 @@ import type { KitKind } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import type { ReactNode } from 'react';
 import { useDropzone } from 'react-dropzone';
-import { Linking, View } from 'react-native';
+import { Linking } from 'react-native';
 import { ApiFailure } from '../../api/client';
 import { useImportKit } from '../../api/queries';
 import { usePalette } from '../../ui/Look';
 import { Body, Heading, Quiet } from '../../ui/words';
+import { Row, Sheet } from '../../ui/parts';
 
 const TABLES: { kind: KitKind; text: string }[] = [
   { kind: 'device', text: 'Devices' },
@@ -18,7 +19,7 @@ const TABLES: { kind: KitKind; text: string }[] = [
 
 /** The kit as files, out and in. */
 export function KitFiles({ shelf }: { shelf: KitKind }): ReactNode {
-  const { sheet, line } = usePalette();
+  usePalette();
   const bring = useImportKit();
   const { getRootProps, getInputProps, open } = useDropzone({
     onDrop: ([file]) => void file?.text().then((text) => bring.mutate(text)),
@@ -30,18 +31,9 @@ export function KitFiles({ shelf }: { shelf: KitKind }): ReactNode {
   return (
     <div {...getRootProps()}>
       <input {...getInputProps()} aria-label="A file of the kit" />
-      <View
-        style={{
-          backgroundColor: sheet,
-          borderWidth: 1,
-          borderColor: line,
-          borderRadius: 8,
-          padding: 14,
-          gap: 8,
-        }}
-      >
+      <Sheet padding={14} gap={8}>
         <Heading level={3}>Save</Heading>
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+        <Row gap={6} wrap>
           <Button type="outline" title="All, as JSON" onPress={() => void Linking.openURL('/api/kit/file')} />
           {TABLES.map(({ kind, text }) => (
             <Button
@@ -51,22 +43,22 @@ export function KitFiles({ shelf }: { shelf: KitKind }): ReactNode {
               onPress={() => void Linking.openURL(`/api/kit/file?kind=${kind}`)}
             />
           ))}
-        </View>
+        </Row>
         <Heading level={3}>Bring in</Heading>
         <Quiet>
           A JSON or CSV file of the kit. Records are known by their names: what is here is brought up to date,
           never doubled.
         </Quiet>
-        <View style={{ flexDirection: 'row' }}>
+        <Row>
           <Button title="Choose a file" loading={bring.isPending} onPress={open} />
-        </View>
+        </Row>
         {bring.data ? (
           <Body role="status">{`${bring.data.added} added, ${bring.data.updated} brought up to date, ${bring.data.unchanged} as they were.`}</Body>
         ) : null}
         {bring.error ? (
           <Body role="alert">{`${bring.error.message} ${problem?.remedy ?? ''} Nothing was stored.`}</Body>
         ) : null}
-      </View>
+      </Sheet>
     </div>
   );
 }

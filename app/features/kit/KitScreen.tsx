@@ -1,5 +1,4 @@
 import { batteryWhOf, type Kit, type KitKind, type NamedItem } from '@pace-check/contract';
-import Feather from '@expo/vector-icons/Feather';
 import { Button, Input } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
@@ -14,6 +13,8 @@ import { useToast } from '../../ui/Toast';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { KitFiles } from './KitFiles';
 import { KIND_WORDS } from './fields';
+import { Icon } from '../../ui/Icon';
+import { Row, Stack } from '../../ui/parts';
 
 type Shelf = Exclude<KitKind, 'setup'>;
 const SHELVES: { value: Shelf; text: string }[] = [
@@ -51,8 +52,8 @@ export function KitScreen(): ReactNode {
       keyExtractor={(row) => row.id}
       contentContainerStyle={{ padding: wide ? 24 : 14, maxWidth: 900, width: '100%' }}
       ListHeaderComponent={
-        <View style={{ gap: 12, marginBottom: 8 }}>
-          <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
+        <Stack gap={12} style={{ marginBottom: 8 }}>
+          <Row align="center" apart>
             <Heading level={1}>Kit</Heading>
             <Button
               type="clear"
@@ -61,11 +62,11 @@ export function KitScreen(): ReactNode {
               aria-expanded={files}
               onPress={() => setFiles(!files)}
             />
-          </View>
+          </Row>
           {files ? <KitFiles shelf={shelf} /> : null}
           <Choices label="Shelf" options={SHELVES} selected={shelf} onSelect={setShelf} maxWidth={560} />
           <FindOrAdd shelf={shelf} typed={typed} onTyped={setTyped} rows={rows} />
-        </View>
+        </Stack>
       }
       renderItem={({ item }) => <KitRow row={item} shelf={shelf} />}
       ListEmptyComponent={<Nothing kit={kit} shelf={shelf} typed={typed} />}
@@ -121,9 +122,9 @@ function FindOrAdd({
         renderErrorMessage={false}
       />
       {isNew ? (
-        <View style={{ flexDirection: 'row', marginTop: 8 }}>
+        <Row style={{ marginTop: 8 }}>
           <Button title={`Add “${name}”`} loading={add.isPending} onPress={onAdd} />
-        </View>
+        </Row>
       ) : null}
     </View>
   );
@@ -144,11 +145,11 @@ function KitRow({ row, shelf }: { row: Row; shelf: Shelf }): ReactNode {
           gap: 10,
         }}
       >
-        <View style={{ flex: 1 }}>
+        <Stack flex={1}>
           <Body style={{ fontFamily: FONTS.head, fontSize: 18 }}>{row.name}</Body>
           <Quiet>{[row.says, row.lacks].filter(Boolean).join(' · ') || 'only its name is known'}</Quiet>
-        </View>
-        <Feather name="chevron-right" size={18} color={quiet} />
+        </Stack>
+        <Icon name="next" size={18} color={quiet} />
       </Pressable>
     </Link>
   );

@@ -26,6 +26,7 @@ import { Refusals } from './Refusals';
 import { Screens } from './Screens';
 import { Setups } from './Setups';
 import { Spots } from './Spots';
+import { Row } from '../../ui/parts';
 
 type Shelf = Exclude<KitKind, 'setup'>;
 const LISTS = {
@@ -111,10 +112,10 @@ function Whole({
         {save.error ? (
           <Body role="alert">{`Not kept: ${save.error.message} What you typed stays.`}</Body>
         ) : null}
-        <View style={{ flexDirection: 'row', gap: 8, marginTop: 6 }}>
+        <Row gap={8} style={{ marginTop: 6 }}>
           <Button title="Keep" loading={save.isPending} onPress={() => void store()} />
           <DeleteRecord kind={kind} record={record} />
-        </View>
+        </Row>
       </View>
       {kind === 'title' ? <Setups kit={kit} title={record as KitTitle} /> : null}
       {kind === 'device' || kind === 'title' ? <Refusals kit={kit} of={kind} name={record.name} /> : null}

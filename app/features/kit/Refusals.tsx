@@ -7,6 +7,7 @@ import { useToast } from '../../ui/Toast';
 import { NamePicker } from '../../ui/PickOrAdd';
 import { Body, Quiet } from '../../ui/words';
 import { Section } from '../../ui/Section';
+import { Row } from '../../ui/parts';
 
 /** What a device would not take: a result too. */
 export function Refusals({ kit, of, name }: { kit: Kit; of: 'device' | 'title'; name: string }): ReactNode {
@@ -19,12 +20,12 @@ export function Refusals({ kit, of, name }: { kit: Kit; of: 'device' | 'title'; 
       aside={<Button type="clear" title={open ? 'Close' : 'Note one'} onPress={() => setOpen(!open)} />}
     >
       {refused.map((one) => (
-        <View key={one.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+        <Row key={one.id} gap={8} align="center">
           <Body style={{ flex: 1 }}>
             {[of === 'device' ? one.title : one.device, one.setup, one.says].filter(Boolean).join(' · ')}
           </Body>
           <Button type="clear" title="Take back" onPress={() => takeBack.mutate(one.id)} />
-        </View>
+        </Row>
       ))}
       {refused.length === 0 && !open ? <Quiet>Nothing was refused.</Quiet> : null}
       {open ? <NoteRefusal kit={kit} of={of} name={name} onDone={() => setOpen(false)} /> : null}
@@ -73,7 +74,7 @@ function NoteRefusal({
         value={says}
         onChangeText={setSays}
       />
-      <View style={{ flexDirection: 'row' }}>
+      <Row>
         <Button
           title="Note it"
           disabled={other.trim() === ''}
@@ -85,7 +86,7 @@ function NoteRefusal({
             )
           }
         />
-      </View>
+      </Row>
     </View>
   );
 }

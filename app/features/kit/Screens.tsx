@@ -7,13 +7,14 @@ import { usePalette } from '../../ui/Look';
 import { Heading } from '../../ui/words';
 import { Flag } from '../../forms/Flag';
 import { ListInput } from './FactFields';
+import { Row, Stack } from '../../ui/parts';
 
 /** A device's screens: one, or the two of a foldable. */
 export function Screens({ control }: { control: Control<FieldValues> }): ReactNode {
   const { line } = usePalette();
   const { fields, append, remove } = useFieldArray({ control, name: 'facts.screens' });
   return (
-    <View style={{ gap: 8, marginBottom: 14 }}>
+    <Stack gap={8} style={{ marginBottom: 14 }}>
       <Heading level={3}>Screens</Heading>
       {fields.map((screen, i) => (
         <View
@@ -22,7 +23,7 @@ export function Screens({ control }: { control: Control<FieldValues> }): ReactNo
           aria-label={`Screen ${i + 1}`}
           style={{ borderLeftWidth: 2, borderColor: line, paddingLeft: 12 }}
         >
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 12 }}>
+          <Row wrap style={{ columnGap: 12 }}>
             <Cell>
               <TextField
                 control={control}
@@ -40,7 +41,7 @@ export function Screens({ control }: { control: Control<FieldValues> }): ReactNo
             <Cell>
               <NumberField control={control} name={`facts.screens.${i}.heightPx`} label="Height, px" />
             </Cell>
-          </View>
+          </Row>
           <Controller
             control={control}
             name={`facts.screens.${i}.refreshHz`}
@@ -53,14 +54,7 @@ export function Screens({ control }: { control: Control<FieldValues> }): ReactNo
               />
             )}
           />
-          <View
-            style={{
-              flexDirection: 'row',
-              justifyContent: 'space-between',
-              alignItems: 'center',
-              marginTop: -12,
-            }}
-          >
+          <Row align="center" apart style={{ marginTop: -12 }}>
             <Controller
               control={control}
               name={`facts.screens.${i}.adaptive`}
@@ -74,17 +68,17 @@ export function Screens({ control }: { control: Control<FieldValues> }): ReactNo
               aria-label={`Take screen ${i + 1} away`}
               onPress={() => remove(i)}
             />
-          </View>
+          </Row>
         </View>
       ))}
-      <View style={{ flexDirection: 'row' }}>
+      <Row>
         <Button
           type="outline"
           title={fields.length === 0 ? 'Add a screen' : 'Add another screen'}
           onPress={() => append({})}
         />
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }
 

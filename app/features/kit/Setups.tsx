@@ -13,6 +13,7 @@ import { Section } from '../../ui/Section';
 import { FactGroups } from './FactFields';
 import { setupGroups } from './fields';
 import { prunedResolver } from './prunedResolver';
+import { Row, Stack } from '../../ui/parts';
 
 /** How a title is set up, each time the same. */
 export function Setups({ kit, title }: { kit: Kit; title: KitTitle }): ReactNode {
@@ -42,8 +43,8 @@ export function Setups({ kit, title }: { kit: Kit; title: KitTitle }): ReactNode
           onOpen={() => setOpen(open === setup.id ? null : setup.id)}
         />
       ))}
-      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
-        <View style={{ flex: 1 }}>
+      <Row gap={8} align="center">
+        <Stack flex={1}>
           <Input
             aria-label="A new setup"
             placeholder="Highest, cap 60"
@@ -52,7 +53,7 @@ export function Setups({ kit, title }: { kit: Kit; title: KitTitle }): ReactNode
             onSubmitEditing={onAdd}
             renderErrorMessage={false}
           />
-        </View>
+        </Stack>
         <Button
           type="outline"
           title="Add setup"
@@ -60,7 +61,7 @@ export function Setups({ kit, title }: { kit: Kit; title: KitTitle }): ReactNode
           loading={add.isPending}
           onPress={onAdd}
         />
-      </View>
+      </Row>
     </Section>
   );
 }
@@ -114,7 +115,7 @@ function SetupForm({
   });
   const error = save.error ?? remove.error;
   return (
-    <View style={{ padding: 12 }}>
+    <Stack padding={12}>
       <TextField control={form.control} name="name" label="Name of the setup" />
       <FactGroups control={form.control} groups={setupGroups(title.facts.kind)} />
       {title.facts.kind === 'translated' ? (
@@ -124,7 +125,7 @@ function SetupForm({
         </Quiet>
       ) : null}
       {error ? <Body role="alert">{`Not done: ${error.message}`}</Body> : null}
-      <View style={{ flexDirection: 'row', gap: 8, marginTop: 8 }}>
+      <Row gap={8} style={{ marginTop: 8 }}>
         <Button
           title="Keep setup"
           loading={save.isPending}
@@ -138,7 +139,7 @@ function SetupForm({
           loading={remove.isPending}
           onPress={() => remove.mutate({ kind: 'setup', id: setup.id })}
         />
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }

@@ -7,11 +7,11 @@ import {
   type FieldValues,
   type UseFormReturn,
 } from 'react-hook-form';
-import { View } from 'react-native';
 import { Choices } from '../../ui/Choices';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { usualPlace } from '../../charts/shade';
 import { Input } from '@rneui/themed';
+import { Row, Stack } from '../../ui/parts';
 
 const SIDES = [
   { value: 'front', text: 'front' },
@@ -36,16 +36,13 @@ export function Spots({
     setName('');
   };
   return (
-    <View style={{ gap: 6, marginBottom: 14 }}>
+    <Stack gap={6} style={{ marginBottom: 14 }}>
       <Heading level={3}>Skin spots</Heading>
       <Quiet>The same ones each time. On a run’s page they are dragged to where they lie.</Quiet>
       {fields.map((field, i) => {
         const spot = (field as unknown as { spot: string }).spot;
         return (
-          <View
-            key={field.id}
-            style={{ flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', gap: 8 }}
-          >
+          <Row key={field.id} gap={8} align="center" wrap>
             <Body style={{ flexGrow: 1, flexBasis: 120 }}>{spot}</Body>
             <Controller
               control={control}
@@ -69,11 +66,11 @@ export function Spots({
               }
             />
             <Button type="clear" title="×" aria-label={`Take ${spot} away`} onPress={() => remove(i)} />
-          </View>
+          </Row>
         );
       })}
-      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
-        <View style={{ flex: 1 }}>
+      <Row gap={8} align="center">
+        <Stack flex={1}>
           <Input
             aria-label="A new skin spot"
             placeholder="back by the camera"
@@ -82,9 +79,9 @@ export function Spots({
             onSubmitEditing={add}
             renderErrorMessage={false}
           />
-        </View>
+        </Stack>
         <Button type="outline" title="Add spot" disabled={name.trim() === ''} onPress={add} />
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }

@@ -1,37 +1,27 @@
 import type { RunDetail } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
-import { View } from 'react-native';
 import { useAddEntries } from '../../api/queries';
 import { usePalette } from '../../ui/Look';
 import { Body, Heading } from '../../ui/words';
 import { PaperCount, PaperNotes, usePaper } from './PaperNotes';
+import { Row, Sheet } from '../../ui/parts';
 
 /** Adds readings from paper to a run that is there. */
 export function AddReadings({ run, onDone }: { run: RunDetail; onDone: () => void }): ReactNode {
-  const { sheet, line } = usePalette();
+  usePalette();
   const [text, setText] = useState('');
   const lines = usePaper(text);
   const add = useAddEntries(run.id);
   const entries = lines.flatMap((one) => one.entries);
   const ready = entries.length > 0 && lines.every((one) => one.problem === null);
   return (
-    <View
-      style={{
-        backgroundColor: sheet,
-        borderWidth: 1,
-        borderColor: line,
-        borderRadius: 8,
-        padding: 16,
-        gap: 10,
-        maxWidth: 620,
-      }}
-    >
+    <Sheet padding={16} gap={10} style={{ maxWidth: 620 }}>
       <Heading>Readings on paper</Heading>
       <PaperNotes text={text} onText={setText} lines={lines} />
       <PaperCount lines={lines} />
       {add.error ? <Body role="alert">{`Not added: ${add.error.message} What you typed stays.`}</Body> : null}
-      <View style={{ flexDirection: 'row', gap: 8 }}>
+      <Row gap={8}>
         <Button
           title="Add them"
           disabled={!ready}
@@ -39,7 +29,7 @@ export function AddReadings({ run, onDone }: { run: RunDetail; onDone: () => voi
           onPress={() => add.mutate(entries, { onSuccess: onDone })}
         />
         <Button type="clear" title="Leave it" onPress={onDone} />
-      </View>
-    </View>
+      </Row>
+    </Sheet>
   );
 }

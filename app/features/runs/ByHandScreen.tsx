@@ -1,3 +1,4 @@
+import { TemperatureField } from '../../forms/TemperatureInput';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { newRun } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
@@ -7,12 +8,12 @@ import { useForm } from 'react-hook-form';
 import { ScrollView, View } from 'react-native';
 import type * as z from 'zod';
 import { useCreateRun } from '../../api/queries';
-import { NumberField } from '../../ui/Field';
 import { useWide } from '../../ui/Look';
 import { Body, Heading } from '../../ui/words';
 import { useForStep } from '../../forms/useForStep';
 import { FactsFields } from '../../forms/FactsFields';
 import { PaperCount, PaperNotes, usePaper } from './PaperNotes';
+import { Row, Stack } from '../../ui/parts';
 
 const facts = newRun.shape.facts;
 type Facts = z.infer<typeof facts>;
@@ -59,27 +60,27 @@ export function ByHandScreen(): ReactNode {
           alignItems: wide ? 'flex-start' : 'stretch',
         }}
       >
-        <View style={{ flex: wide ? 1.2 : undefined, gap: 10, minWidth: 0 }}>
+        <Stack gap={10} flex={wide ? 1.2 : undefined} style={{ minWidth: 0 }}>
           <Heading>What was read</Heading>
           <PaperNotes text={text} onText={setText} lines={lines} />
           <PaperCount lines={lines} />
-        </View>
-        <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
+        </Stack>
+        <Stack flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>
           <Heading style={{ marginBottom: 10 }}>What was played</Heading>
           <FactsFields form={form} isNew />
-          <NumberField control={form.control} name="roomC" label="Room, °C" placeholder="unknown" />
+          <TemperatureField control={form.control} name="roomC" label="Room" placeholder="unknown" />
           {create.error ? (
             <Body role="alert">{`Not kept: ${create.error.message} What you typed stays.`}</Body>
           ) : null}
-          <View style={{ flexDirection: 'row' }}>
+          <Row>
             <Button
               title="Keep this run"
               disabled={!ready}
               loading={create.isPending}
               onPress={() => void save()}
             />
-          </View>
-        </View>
+          </Row>
+        </Stack>
       </View>
     </ScrollView>
   );

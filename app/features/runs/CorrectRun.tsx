@@ -4,14 +4,15 @@ import { NEEDS, type Need } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import type { ReactNode } from 'react';
 import { Controller, useForm } from 'react-hook-form';
-import { View } from 'react-native';
 import type * as z from 'zod';
 import { useCorrectRun } from '../../api/queries';
 import { Choices } from '../../ui/Choices';
 import { NumberField, TextField } from '../../ui/Field';
+import { TemperatureField } from '../../forms/TemperatureInput';
 import { usePalette } from '../../ui/Look';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { FactsFields } from '../../forms/FactsFields';
+import { Row, Sheet, Stack } from '../../ui/parts';
 
 const { name, roomC, native, need, batteryWh } = runCorrection.required().shape;
 const correction = runFacts.extend({ name, roomC, native, need, batteryWh });
@@ -24,7 +25,7 @@ const NEED_OPTIONS: { value: Need | 'none'; text: string }[] = [
 
 /** Rename a run, or correct what it was run on and held against. */
 export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void }): ReactNode {
-  const { sheet, line } = usePalette();
+  usePalette();
   const save = useCorrectRun(run.id);
   const form = useForm<Correction>({
     resolver: zodResolver(correction),
@@ -42,35 +43,26 @@ export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void
     },
   });
   return (
-    <View
-      style={{
-        backgroundColor: sheet,
-        borderWidth: 1,
-        borderColor: line,
-        borderRadius: 8,
-        padding: 16,
-        maxWidth: 620,
-      }}
-    >
+    <Sheet padding={16} style={{ maxWidth: 620 }}>
       <Heading style={{ marginBottom: 10 }}>Rename or correct</Heading>
       <TextField control={form.control} name="name" label="Name of the run" />
       <FactsFields form={form} />
-      <View style={{ flexDirection: 'row', gap: 12 }}>
-        <View style={{ flex: 1 }}>
-          <NumberField control={form.control} name="roomC" label="Room, °C" placeholder="unknown" />
-        </View>
-        <View style={{ flex: 1 }}>
+      <Row gap={12}>
+        <Stack flex={1}>
+          <TemperatureField control={form.control} name="roomC" label="Room" placeholder="unknown" />
+        </Stack>
+        <Stack flex={1}>
           <NumberField control={form.control} name="batteryWh" label="Battery, Wh" placeholder="unknown" />
-        </View>
-        <View style={{ flex: 1 }}>
+        </Stack>
+        <Stack flex={1}>
           <NumberField control={form.control} name="native" label="Native, fps" placeholder="not emulated" />
-        </View>
-      </View>
+        </Stack>
+      </Row>
       <Controller
         control={form.control}
         name="need"
         render={({ field }) => (
-          <View style={{ marginBottom: 14, gap: 2 }}>
+          <Stack gap={2} style={{ marginBottom: 14 }}>
             <Quiet>What the title asks for</Quiet>
             <Choices
               label="What the title asks for"
@@ -78,18 +70,18 @@ export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void
               selected={field.value ?? 'none'}
               onSelect={(chosen) => field.onChange(chosen === 'none' ? null : chosen)}
             />
-          </View>
+          </Stack>
         )}
       />
       {save.error ? <Body role="alert">{`Not saved: ${save.error.message}`}</Body> : null}
-      <View style={{ flexDirection: 'row', gap: 8 }}>
+      <Row gap={8}>
         <Button
           title="Save"
           loading={save.isPending}
           onPress={form.handleSubmit((values) => save.mutate(values, { onSuccess: onDone }))}
         />
         <Button type="clear" title="Leave as it was" onPress={onDone} />
-      </View>
-    </View>
+      </Row>
+    </Sheet>
   );
 }

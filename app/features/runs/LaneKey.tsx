@@ -1,14 +1,14 @@
 import type { ReactNode } from 'react';
-import { View } from 'react-native';
 import Svg, { Line, Path, Rect } from 'react-native-svg';
 import { usePalette } from '../../ui/Look';
 import { Quiet } from '../../ui/words';
+import { Row } from '../../ui/parts';
 
 /** How a lane is read. */
 export function LaneKey({ withoutTarget = false }: { withoutTarget?: boolean }): ReactNode {
   const { pace, track, drain, ink, action, warmth } = usePalette();
   return (
-    <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 18, rowGap: 4 }}>
+    <Row wrap style={{ columnGap: 18, rowGap: 4 }}>
       <Item
         label={
           withoutTarget ? 'share of seconds near the median (no target set)' : 'share of the target held'
@@ -32,17 +32,17 @@ export function LaneKey({ withoutTarget = false }: { withoutTarget?: boolean }):
           <Rect key={color} x={band * 3.2} y={10 - (1.5 + band)} width={3} height={1.5 + band} fill={color} />
         ))}
       </Item>
-    </View>
+    </Row>
   );
 }
 
 function Item({ label, children }: { label: string; children: ReactNode }): ReactNode {
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+    <Row gap={6} align="center">
       <Svg width={16} height={14} aria-hidden>
         {children}
       </Svg>
       <Quiet>{label}</Quiet>
-    </View>
+    </Row>
   );
 }

@@ -1,8 +1,8 @@
 import type { Low } from '@pace-check/core';
 import type { ReactNode } from 'react';
-import { View } from 'react-native';
 import { fpsColumn } from '../../ui/figures';
 import { FigureText, Quiet } from '../../ui/words';
+import { Row, Stack } from '../../ui/parts';
 
 const DEFINITIONS: { key: keyof Low; name: string }[] = [
   { key: 'quantile', name: 'quantile' },
@@ -17,8 +17,8 @@ export function Lows(lows: { onePercent: Low; tenthPercent: Low }): ReactNode {
     { name: '0.1 % low', low: lows.tenthPercent },
   ];
   return (
-    <View role="table" aria-label="Lows by definition" style={{ gap: 2, paddingBottom: 6 }}>
-      <View role="row" style={{ flexDirection: 'row' }}>
+    <Stack role="table" aria-label="Lows by definition" gap={2} style={{ paddingBottom: 6 }}>
+      <Row role="row">
         <Quiet role="columnheader" style={{ flex: 1 }}>
           lows, fps
         </Quiet>
@@ -27,14 +27,9 @@ export function Lows(lows: { onePercent: Low; tenthPercent: Low }): ReactNode {
             {definition.name}
           </Quiet>
         ))}
-      </View>
+      </Row>
       {rows.map(({ name, low }) => (
-        <View
-          key={name}
-          role="row"
-          aria-label={name}
-          style={{ flexDirection: 'row', alignItems: 'baseline' }}
-        >
+        <Row key={name} role="row" aria-label={name} align="baseline">
           <Quiet role="rowheader" style={{ flex: 1 }}>
             {name}
           </Quiet>
@@ -47,8 +42,8 @@ export function Lows(lows: { onePercent: Low; tenthPercent: Low }): ReactNode {
               </FigureText>
             ))
           )}
-        </View>
+        </Row>
       ))}
-    </View>
+    </Stack>
   );
 }

@@ -1,9 +1,10 @@
-import Feather from '@expo/vector-icons/Feather';
 import { useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { usePalette } from '../../ui/Look';
 import { TARGET } from '../../ui/theme';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
+import { Icon } from '../../ui/Icon';
+import { Row } from '../../ui/parts';
 
 /** A figure beside the name of its definition. */
 export interface Part {
@@ -41,10 +42,12 @@ export function MeasureBlock({ measure }: { measure: Measure }): ReactNode {
         <Heading style={{ width: 86 }}>{measure.name}</Heading>
         <FigureText size={28}>{measure.figure}</FigureText>
         <Quiet style={{ flex: 1 }}>{measure.unit}</Quiet>
-        <Feather name={open ? 'chevron-up' : 'help-circle'} size={18} color={quiet} />
+        <Icon name={open ? 'less' : 'help'} size={18} color={quiet} />
       </Pressable>
       {open ? (
-        <Body style={{ fontSize: 15, lineHeight: 21, marginBottom: 8 }}>{measure.definition}</Body>
+        <Body small style={{ marginBottom: 8 }}>
+          {measure.definition}
+        </Body>
       ) : null}
       <Parts parts={measure.parts} />
       {measure.picture}
@@ -57,23 +60,19 @@ export function MeasureBlock({ measure }: { measure: Measure }): ReactNode {
 function Parts({ parts }: { parts: Part[] }): ReactNode {
   if (parts.length === 0) return null;
   return (
-    <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 28, rowGap: 3, paddingBottom: 6 }}>
+    <Row wrap style={{ columnGap: 28, rowGap: 3, paddingBottom: 6 }}>
       {parts.map((part) => (
-        <View
+        <Row
           key={part.name}
-          style={{
-            flexDirection: 'row',
-            alignItems: 'baseline',
-            justifyContent: 'space-between',
-            gap: 8,
-            flexBasis: part.name.length + part.value.length > 24 ? '100%' : '42%',
-            flexGrow: 1,
-          }}
+          gap={8}
+          align="baseline"
+          apart
+          style={{ flexBasis: part.name.length + part.value.length > 24 ? '100%' : '42%', flexGrow: 1 }}
         >
           <Quiet>{part.name}</Quiet>
           <FigureText size={17}>{part.value}</FigureText>
-        </View>
+        </Row>
       ))}
-    </View>
+    </Row>
   );
 }

@@ -191,7 +191,7 @@ function warmth(run: RunDetail, { temperature, unit }: Speaker): Measure {
         {touch(hottest, temperature)}
         {doubtful.skin.length > 0 ? (
           <Body
-            style={{ fontSize: 15 }}
+            small
           >{`Doubtful and left out: ${doubtful.skin.map((reading) => `${temperature(reading.c)} at ${reading.spot}, ${clock(reading.atMs / 1000)}`).join('; ')}.`}</Body>
         ) : null}
       </>
@@ -211,7 +211,7 @@ function touch({ peakC }: SpotWarmth, temperature: Speaker['temperature']): Reac
   if (peakC < CAUTION_C) return null;
   const stop = peakC >= STOP_C;
   return (
-    <Body role="note" style={{ fontSize: 15, lineHeight: 21 }}>
+    <Body role="note" small>
       {stop
         ? `Put it down: skin that touches a surface of ${temperature(STOP_C)} for ten minutes can burn. Let it cool in the open; if the back swells, hisses or smells, do not charge it, move away and leave it to the maker’s service.`
         : `Hold it for a while only: surfaces of ${temperature(CAUTION_C)} and more can burn skin that touches them for hours, hotter ones sooner. The maker’s instructions come first.`}
@@ -222,7 +222,7 @@ function touch({ peakC }: SpotWarmth, temperature: Speaker['temperature']): Reac
 /** Charging while playing, once and plainly. */
 function ChargingCaution(): ReactNode {
   return (
-    <Body role="note" style={{ fontSize: 15, lineHeight: 21 }}>
+    <Body role="note" small>
       It was charged while it played, which warms it further: charge a device after it has cooled, with the
       maker’s charger. A battery that swells, leaks, hisses or grows very hot: stop, do not charge or puncture
       it, move away, and leave it to qualified service.

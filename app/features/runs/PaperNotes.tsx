@@ -5,6 +5,7 @@ import { View } from 'react-native';
 import { usePalette } from '../../ui/Look';
 import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Quiet } from '../../ui/words';
+import { Row, Stack } from '../../ui/parts';
 
 /** What a notebook page was understood as, in the reader's scale. */
 export function usePaper(text: string): PaperLine[] {
@@ -47,11 +48,11 @@ export function PaperNotes({
         }}
         renderErrorMessage={false}
       />
-      <View role="list" aria-label="How each line is understood" style={{ gap: 2, marginTop: 8 }}>
+      <Stack role="list" aria-label="How each line is understood" gap={2} style={{ marginTop: 8 }}>
         {lines.map((line) => (
           <UnderstoodLine key={line.line} line={line} />
         ))}
-      </View>
+      </Stack>
     </View>
   );
 }
@@ -60,11 +61,10 @@ function UnderstoodLine({ line }: { line: PaperLine }): ReactNode {
   const { action } = usePalette();
   const clear = line.problem === null;
   return (
-    <View
+    <Row
       role="listitem"
+      gap={10}
       style={{
-        flexDirection: 'row',
-        gap: 10,
         borderLeftWidth: 3,
         borderColor: clear ? 'transparent' : action,
         paddingLeft: 8,
@@ -74,13 +74,11 @@ function UnderstoodLine({ line }: { line: PaperLine }): ReactNode {
       <FigureText size={16} style={{ minWidth: 22 }}>
         {line.line}
       </FigureText>
-      <View style={{ flex: 1 }}>
-        {clear ? <Body style={{ fontSize: 15, lineHeight: 21 }}>{line.understood}</Body> : null}
-        {clear ? null : (
-          <Body style={{ fontSize: 15, lineHeight: 21 }}>{`“${line.text}” is unclear. ${line.problem}`}</Body>
-        )}
-      </View>
-    </View>
+      <Stack flex={1}>
+        {clear ? <Body small>{line.understood}</Body> : null}
+        {clear ? null : <Body small>{`“${line.text}” is unclear. ${line.problem}`}</Body>}
+      </Stack>
+    </Row>
   );
 }
 

@@ -8,6 +8,7 @@ import { usePalette } from '../../ui/Look';
 import { FONTS } from '../../ui/theme';
 import { useVoice } from '../../ui/Voice';
 import { Quiet } from '../../ui/words';
+import { Row } from '../../ui/parts';
 
 /** A drawing as wide as there is room; `label` says in words what it shows. */
 function Canvas({
@@ -277,17 +278,17 @@ export function SkinOverTime({ run }: { run: RunDetail }): ReactNode {
           );
         }}
       </Canvas>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 16 }}>
+      <Row wrap style={{ columnGap: 16 }}>
         {spots.map((spot, i) => (
-          <View key={spot.spot} style={{ flexDirection: 'row', alignItems: 'center', gap: 5 }}>
+          <Row key={spot.spot} gap={4} align="center">
             <Svg width={12} height={12} aria-hidden>
               <Marker shape={i} x={6} y={6} color={[warmth[3], ink, quiet][i % 3]!} />
             </Svg>
             <Quiet>{spot.spot}</Quiet>
-          </View>
+          </Row>
         ))}
         <Quiet>{`°${unit}; dashed: the fitted approach; bar at the end: where it settles, 95 %`}</Quiet>
-      </View>
+      </Row>
     </>
   );
 }

@@ -1,6 +1,5 @@
 import { NO_FILTER, RUN_ORDERS, type RunFilter, type RunOrder } from '@pace-check/contract';
 import { STAMINA_WORDS, type StaminaWord } from '@pace-check/core';
-import Feather from '@expo/vector-icons/Feather';
 import { Button, SearchBar } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
@@ -8,6 +7,8 @@ import { useKit } from '../../api/queries';
 import { usePalette } from '../../ui/Look';
 import { Select } from '../../ui/Select';
 import { FONTS, TARGET } from '../../ui/theme';
+import { Icon } from '../../ui/Icon';
+import { Row, Stack } from '../../ui/parts';
 
 const ORDER_WORDS: Record<RunOrder, string> = {
   latest: 'Latest first',
@@ -26,7 +27,7 @@ export function RunFilters({ filter, onChange }: Props): ReactNode {
   const chosen = [filter.device, filter.title, filter.stamina].filter((one) => one !== null).length;
   const [open, setOpen] = useState(false);
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       <Button
         type="clear"
         title={`Filter and sort${chosen > 0 || filter.sort !== NO_FILTER.sort ? ` · ${says(filter)}` : ''}`}
@@ -36,7 +37,7 @@ export function RunFilters({ filter, onChange }: Props): ReactNode {
         buttonStyle={{ paddingHorizontal: 0 }}
       />
       {open ? <Fields filter={filter} onChange={onChange} /> : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -50,7 +51,7 @@ function Fields({ filter, onChange }: Props): ReactNode {
   const played = (records: { name: string; runs: number }[] = []): { value: string; text: string }[] =>
     records.flatMap(({ name, runs }) => (runs > 0 ? [{ value: name, text: name }] : []));
   return (
-    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+    <Row gap={10} wrap>
       <Select
         label="Device"
         none="Any device"
@@ -78,7 +79,7 @@ function Fields({ filter, onChange }: Props): ReactNode {
         value={filter.sort}
         onChange={(sort) => onChange({ sort: sort ?? NO_FILTER.sort })}
       />
-    </View>
+    </Row>
   );
 }
 
@@ -90,7 +91,7 @@ export function Search({ value, onChange }: { value: string; onChange: (value: s
       onChangeText={onChange}
       placeholder="Device or title"
       aria-label="Find a run by device or title"
-      searchIcon={<Feather name="search" size={18} color={quiet} />}
+      searchIcon={<Icon name="search" size={18} color={quiet} />}
       clearIcon={
         value === '' ? (
           <View />

@@ -8,6 +8,7 @@ import { usePalette } from '../../ui/Look';
 import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { Lane } from './Lane';
+import { Row, Stack } from '../../ui/parts';
 
 const PENDING = 'Its figures are being computed anew. Open it to have them at once.';
 
@@ -72,22 +73,22 @@ export function RunCard({ run, scaleS }: { run: RunSummary; scaleS: number }): R
           gap: 8,
         }}
       >
-        <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
-          <View style={{ flex: 1 }}>
+        <Row gap={12} apart>
+          <Stack flex={1}>
             <Heading level={2} style={{ fontSize: 19 }}>
               {run.name}
             </Heading>
             <Quiet>
               {[run.setup, clock(run.lane.seconds), run.headline?.stamina.word].filter(Boolean).join(' · ')}
             </Quiet>
-          </View>
-          <View style={{ alignItems: 'flex-end' }}>
+          </Stack>
+          <Stack align="flex-end">
             <FigureText size={30}>{said.lead}</FigureText>
             <Quiet>{said.leadUnit}</Quiet>
-          </View>
-        </View>
+          </Stack>
+        </Row>
         <Lane lane={run.lane} scaleS={scaleS} height={54} />
-        <Body style={{ fontSize: 15, lineHeight: 21 }}>{said.headline}</Body>
+        <Body small>{said.headline}</Body>
       </Pressable>
     </Link>
   );
@@ -106,22 +107,22 @@ export function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
     (at) => at < 0.96 * scaleS,
   );
   return (
-    <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-end', paddingHorizontal: 8 }}>
+    <Row gap={16} align="flex-end" style={{ paddingHorizontal: 8 }}>
       <Quiet style={{ width: COLUMNS.name }}>title on device</Quiet>
-      <View style={{ flex: 1, height: 20 }}>
+      <Stack flex={1} style={{ height: 20 }}>
         {marks.map((at) => (
           <Quiet key={at} style={{ position: 'absolute', left: `${(at / scaleS) * 100}%` }}>
             {at === 0 ? '0 min' : String(at / 60)}
           </Quiet>
         ))}
-      </View>
+      </Stack>
       <Quiet style={{ width: COLUMNS.word }}>stamina</Quiet>
       <Quiet style={{ width: COLUMNS.average, textAlign: 'right' }}>
         {medianLeads ? 'median fps' : 'average fps'}
       </Quiet>
       <Quiet style={{ width: COLUMNS.low, textAlign: 'right' }}>{medianLeads ? 'hold' : '1 % low'}</Quiet>
       <Quiet style={{ width: COLUMNS.peak, textAlign: 'right' }}>hottest</Quiet>
-    </View>
+    </Row>
   );
 }
 
@@ -132,7 +133,7 @@ export function RunRow({ run, scaleS }: { run: RunSummary; scaleS: number }): Re
   return (
     <Link href={hrefOf(run)} asChild>
       <Pressable style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 10, paddingHorizontal: 8 }}>
-        <View style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}>
+        <Row gap={16} align="center">
           <View style={{ width: COLUMNS.name }}>
             <Heading level={2} style={{ fontSize: 18 }}>
               {run.name}
@@ -141,9 +142,9 @@ export function RunRow({ run, scaleS }: { run: RunSummary; scaleS: number }): Re
               {[run.setup, run.startedAt ? day(run.startedAt) : null].filter(Boolean).join(' · ')}
             </Quiet>
           </View>
-          <View style={{ flex: 1 }}>
+          <Stack flex={1}>
             <Lane lane={run.lane} scaleS={scaleS} height={46} />
-          </View>
+          </Stack>
           <FigureText size={18} style={{ width: COLUMNS.word }}>
             {said.word}
           </FigureText>
@@ -156,7 +157,7 @@ export function RunRow({ run, scaleS }: { run: RunSummary; scaleS: number }): Re
           <FigureText size={18} style={{ width: COLUMNS.peak, textAlign: 'right' }}>
             {said.peak}
           </FigureText>
-        </View>
+        </Row>
         <Quiet style={{ marginTop: 4 }}>{said.headline}</Quiet>
       </Pressable>
     </Link>

@@ -3,7 +3,7 @@ import { clock, headline } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
-import { Linking, ScrollView, View } from 'react-native';
+import { Linking, ScrollView } from 'react-native';
 import { useDeleteRun, useRestoreRun, useRun } from '../../api/queries';
 import { BackTo } from '../../ui/BackTo';
 import { bytes, count, dayAndTime } from '../../ui/figures';
@@ -26,6 +26,7 @@ import { Spans, type Stretch } from './Spans';
 import { SplitTable } from './SplitTable';
 import { StandsOn } from './StandsOn';
 import { Verdict } from './Verdict';
+import { Row, Stack } from '../../ui/parts';
 
 /** One run: what it says, then everything that it says it from. */
 export function RunScreen({ id }: { id: string }): ReactNode {
@@ -64,11 +65,11 @@ function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
   );
   return (
     <>
-      <View style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' }}>
+      <Row align="center" apart>
         <BackTo href="/" title="Runs" />
         <Actions run={run} onOpen={(what) => setOpen(open === what ? null : what)} />
-      </View>
-      <View style={{ gap: 6, marginTop: -10 }}>
+      </Row>
+      <Stack gap={6} style={{ marginTop: -10 }}>
         <Heading level={1}>{run.name}</Heading>
         <Quiet style={{ fontSize: 15 }}>
           {[
@@ -92,22 +93,24 @@ function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
         >
           {run.headline ? headline(run.headline, voice) : null}
         </Body>
-      </View>
+      </Stack>
       {open === 'correct' ? <CorrectRun run={run} onDone={() => setOpen(null)} /> : null}
       {open === 'readings' ? <AddReadings run={run} onDone={() => setOpen(null)} /> : null}
       <StandsOn run={run} />
       <Verdict run={run} />
-      <View style={{ gap: 8 }}>
+      <Stack gap={8}>
         <Lane lane={run.lane} scaleS={run.lane.seconds} height={wide ? 92 : 84} />
         <LaneKey withoutTarget={run.lane.measures === 'hold'} />
-      </View>
+      </Stack>
       {wide ? (
-        <View style={{ flexDirection: 'row', gap: 28, alignItems: 'flex-start' }}>
-          <View style={{ flex: 1.45, gap: 16, minWidth: 0 }}>{facts}</View>
-          <View style={{ flex: 1, gap: 16, minWidth: 0 }}>
+        <Row gap={28} align="flex-start">
+          <Stack gap={16} flex={1.45} style={{ minWidth: 0 }}>
+            {facts}
+          </Stack>
+          <Stack gap={16} flex={1} style={{ minWidth: 0 }}>
             <Measures run={run} />
-          </View>
-        </View>
+          </Stack>
+        </Row>
       ) : (
         <>
           <Measures run={run} />
@@ -146,7 +149,7 @@ function Actions({
       onError: (error) => toast({ text: `It could not be deleted: ${error.message}` }),
     });
   return (
-    <View style={{ flexDirection: 'row' }}>
+    <Row>
       <Button
         type="clear"
         title="Readings"
@@ -169,7 +172,7 @@ function Actions({
         onPress={() => void Linking.openURL(`/api/runs/${run.id}/file`)}
       />
       <Button type="clear" title="Delete" buttonStyle={TIGHT} loading={remove.isPending} onPress={onDelete} />
-    </View>
+    </Row>
   );
 }
 
@@ -177,7 +180,8 @@ const TIGHT = { paddingHorizontal: 8 };
 
 /** The step that the run was made for, and its conditions. */
 function HowItWasRun({ run }: { run: RunDetail }): ReactNode {
-  const answers = preflightAnswers(run.preflight);
+  const { temperature } = useVoice();
+  const answers = preflightAnswers(run.preflight, temperature);
   if (answers.length === 0 && !run.onCard) return null;
   return (
     <Section title="How it was run">
@@ -187,15 +191,11 @@ function HowItWasRun({ run }: { run: RunDetail }): ReactNode {
           <Body>{`, settings: ${run.onCard.policy}`}</Body>
         </Link>
       ) : null}
-      <View
-        role="list"
-        aria-label="Conditions"
-        style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 18, rowGap: 4 }}
-      >
+      <Row role="list" aria-label="Conditions" wrap style={{ columnGap: 18, rowGap: 4 }}>
         {answers.map(({ asks, says }) => (
-          <Body key={asks} role="listitem" style={{ fontSize: 15 }}>{`${asks}: ${says}`}</Body>
+          <Body key={asks} role="listitem" small>{`${asks}: ${says}`}</Body>
         ))}
-      </View>
+      </Row>
     </Section>
   );
 }

@@ -2,7 +2,7 @@ import { NO_FILTER, RUNS_A_PAGE, type RunFilter, type RunSummary } from '@pace-c
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
-import { FlatList, View } from 'react-native';
+import { FlatList } from 'react-native';
 import { useRuns } from '../../api/queries';
 import { useWide } from '../../ui/Look';
 import { Failed, Loading, Notice } from '../../ui/states';
@@ -10,6 +10,7 @@ import { Heading } from '../../ui/words';
 import { LaneKey } from './LaneKey';
 import { RunFilters, Search } from './RunFilters';
 import { ColumnHeads, RunCard, RunRow } from './RunRow';
+import { Row, Stack } from '../../ui/parts';
 
 /** From so many runs on it pays to search. */
 const MANY = 6;
@@ -35,21 +36,19 @@ export function RunsScreen(): ReactNode {
       onEndReached={() => void (runs.hasNextPage && !runs.isFetching && runs.fetchNextPage())}
       contentContainerStyle={{ padding: wide ? 24 : 14, gap: wide ? 0 : 10, maxWidth: 1240, width: '100%' }}
       ListHeaderComponent={
-        <View style={{ gap: 10, marginBottom: wide ? 12 : 4 }}>
-          <View
-            style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center', gap: 12 }}
-          >
+        <Stack gap={10} style={{ marginBottom: wide ? 12 : 4 }}>
+          <Row gap={12} align="center" apart>
             <Heading level={1}>Runs</Heading>
             {all.length >= MANY || filter !== NO_FILTER ? (
               <Search value={filter.q} onChange={(q) => setFilter(changed(filter, { q }))} />
             ) : null}
-          </View>
+          </Row>
           {all.length >= MANY || filter !== NO_FILTER ? (
             <RunFilters filter={filter} onChange={(change) => setFilter(changed(filter, change))} />
           ) : null}
           {some ? <LaneKey /> : null}
           {wide && shown.length > 0 ? <ColumnHeads scaleS={scaleS} /> : null}
-        </View>
+        </Stack>
       }
       renderItem={({ item }) =>
         wide ? <RunRow run={item} scaleS={scaleS} /> : <RunCard run={item} scaleS={scaleS} />

@@ -8,6 +8,7 @@ import { Choices } from '../../ui/Choices';
 import { useToast } from '../../ui/Toast';
 import { useVoice } from '../../ui/Voice';
 import { Body, Heading, Quiet } from '../../ui/words';
+import { Row, Stack } from '../../ui/parts';
 
 const KINDS = EXCLUDING_SPANS.map((kind) => ({ value: kind, text: kind }));
 
@@ -25,7 +26,7 @@ export interface Stretch {
  */
 export function Spans({ run, drawn }: { run: RunDetail; drawn: Stretch | null }): ReactNode {
   return (
-    <View style={{ gap: 10 }}>
+    <Stack gap={10}>
       {run.figures.frames.count > 0 || run.series.length > 0 ? (
         <LeaveOut key={drawn ? `${drawn.fromS} ${drawn.toS}` : 'typed'} run={run} drawn={drawn} />
       ) : null}
@@ -36,7 +37,7 @@ export function Spans({ run, drawn }: { run: RunDetail; drawn: Stretch | null })
           ))}
         </View>
       ) : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -54,12 +55,12 @@ function LeaveOut({ run, drawn }: { run: RunDetail; drawn: Stretch | null }): Re
         : null;
   const ready = fromS !== null && toS !== null && problem === null;
   return (
-    <View style={{ gap: 6 }}>
+    <Stack gap={6}>
       <Heading level={3}>Leave a stretch out</Heading>
       <Quiet>
         Drag over the chart, or type the times. The frames stay; the figures are computed without them.
       </Quiet>
-      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap', alignItems: 'flex-end' }}>
+      <Row gap={10} align="flex-end" wrap>
         <TimeInput label="From" value={from} onChange={setFrom} />
         <TimeInput label="To" value={to} onChange={setTo} />
         <Choices label="What it is" options={KINDS} selected={kind} onSelect={setKind} />
@@ -74,11 +75,11 @@ function LeaveOut({ run, drawn }: { run: RunDetail; drawn: Stretch | null }): Re
             })
           }
         />
-      </View>
+      </Row>
       {problem || add.error ? (
         <Body role="alert">{problem ?? `Not left out: ${add.error!.message}`}</Body>
       ) : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -117,8 +118,10 @@ function OwnLine({ run, entry }: { run: RunDetail; entry: StoredEntry }): ReactN
       onError: (error) => toast({ text: `It stays: ${error.message}` }),
     });
   return (
-    <View role="listitem" style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-      <Body style={{ flex: 1, fontSize: 15 }}>{text}</Body>
+    <Row role="listitem" gap={8} align="center">
+      <Body small style={{ flex: 1 }}>
+        {text}
+      </Body>
       <Button
         type="clear"
         title="Take back"
@@ -126,7 +129,7 @@ function OwnLine({ run, entry }: { run: RunDetail; entry: StoredEntry }): ReactN
         loading={remove.isPending}
         onPress={onRemove}
       />
-    </View>
+    </Row>
   );
 }
 

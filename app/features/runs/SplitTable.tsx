@@ -10,6 +10,7 @@ import { useToast } from '../../ui/Toast';
 import { useVoice } from '../../ui/Voice';
 import { FigureText, Quiet } from '../../ui/words';
 import { Section } from '../../ui/Section';
+import { Row } from '../../ui/parts';
 
 interface Column {
   head: string;
@@ -37,10 +38,7 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
         showsHorizontalScrollIndicator
       >
         <View role="table" aria-label="Splits" style={{ minWidth: width, flexGrow: 1 }}>
-          <View
-            role="row"
-            style={{ flexDirection: 'row', borderBottomWidth: 1, borderColor: line, paddingBottom: 4 }}
-          >
+          <Row role="row" style={{ borderBottomWidth: 1, borderColor: line, paddingBottom: 4 }}>
             {columns.map((column, i) => (
               <Quiet
                 key={column.head}
@@ -50,16 +48,12 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
                 {column.head}
               </Quiet>
             ))}
-          </View>
+          </Row>
           {splits.map((split, row) => (
-            <View
+            <Row
               key={split.fromS}
               role="row"
-              style={{
-                flexDirection: 'row',
-                paddingVertical: 6,
-                backgroundColor: row % 2 === 1 ? `${track}66` : 'transparent',
-              }}
+              style={{ paddingVertical: 6, backgroundColor: row % 2 === 1 ? `${track}66` : 'transparent' }}
             >
               {columns.map((column, i) => (
                 <FigureText
@@ -76,7 +70,7 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
                   {column.cell(split)}
                 </FigureText>
               ))}
-            </View>
+            </Row>
           ))}
         </View>
       </ScrollView>
@@ -155,7 +149,7 @@ function Lengths({ run }: { run: RunDetail }): ReactNode {
   const correct = useCorrectRun(run.id);
   const toast = useToast();
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+    <Row gap={8} align="center">
       <Quiet>min</Quiet>
       <Choices
         label="Minutes in a split"
@@ -169,6 +163,6 @@ function Lengths({ run }: { run: RunDetail }): ReactNode {
           )
         }
       />
-    </View>
+    </Row>
   );
 }

@@ -2,10 +2,10 @@ import type { RunDetail } from '@pace-check/contract';
 import { BY_HAND, clock, type Covered, type SourceUse } from '@pace-check/core';
 import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
-import { View } from 'react-native';
 import { count, fps } from '../../ui/figures';
 import { Notice } from '../../ui/states';
 import { Body, Quiet } from '../../ui/words';
+import { Stack } from '../../ui/parts';
 
 const MEASURES: Record<SourceUse['measure'], string> = {
   frames: 'Frames',
@@ -41,15 +41,15 @@ export function StandsOn({ run }: { run: RunDetail }): ReactNode {
       ? 'typed by hand'
       : (recorded?.sources.find((one) => one.id === source)?.name ?? 'a source');
   return (
-    <View role="region" aria-label="What the figures stand on" style={{ gap: 2 }}>
+    <Stack role="region" aria-label="What the figures stand on" gap={2}>
       {parts.map((part) => (
         <Body
           key={part.fromS}
-          style={{ fontSize: 15, lineHeight: 21 }}
+          small
         >{`${clock(part.fromS)} to ${clock(part.toS)}: ${sayCovered(part)}`}</Body>
       ))}
       {uses.length > 0 ? <Quiet>{saySources(uses, nameOf)}</Quiet> : null}
-    </View>
+    </Stack>
   );
 }
 

@@ -4,6 +4,7 @@ import { View } from 'react-native';
 import { usePalette } from '../../ui/Look';
 import { FONTS } from '../../ui/theme';
 import { Body, FigureText, Quiet } from '../../ui/words';
+import { Row, Stack } from '../../ui/parts';
 
 const TRUST: Record<string, string> = {
   A: 'little speaks against it',
@@ -16,23 +17,25 @@ const TRUST: Record<string, string> = {
 export function Verdict({ run }: { run: RunDetail }): ReactNode {
   const { stamina, playable, confidence } = run.figures;
   return (
-    <View style={{ gap: 8 }}>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 24, rowGap: 8 }}>
+    <Stack gap={8}>
+      <Row wrap style={{ columnGap: 24, rowGap: 8 }}>
         {stamina.word ? <Word word={stamina.word} says="stamina" /> : null}
         {playable ? <Word word={playable} says={`for ${run.need}`} /> : null}
         <Word word={confidence} says={`confidence: ${TRUST[confidence]}`} />
-      </View>
+      </Row>
       {run.caveats.length > 0 ? (
         <View role="list" aria-label="Caveats">
           {run.caveats.map(({ caveat, says }) => (
-            <View key={caveat} role="listitem" style={{ flexDirection: 'row', gap: 8 }}>
+            <Row key={caveat} role="listitem" gap={8}>
               <Quiet aria-hidden>–</Quiet>
-              <Body style={{ flex: 1, fontSize: 15, lineHeight: 21 }}>{says}</Body>
-            </View>
+              <Body small style={{ flex: 1 }}>
+                {says}
+              </Body>
+            </Row>
           ))}
         </View>
       ) : null}
-    </View>
+    </Stack>
   );
 }
 

@@ -4,6 +4,7 @@ import { fireEvent, screen, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { at, runWith, show } from '../../testing/render';
 import { RunsScreen } from './RunsScreen';
+import { standInServer } from '../../testing/server';
 
 jest.mock('expo-router', () => ({
   Link: ({ children }: { children: ReactNode }) => children,
@@ -20,15 +21,9 @@ const run = (name: string, frames: number[], end?: 'crash'): RunSummary => ({
   name,
 });
 const answer = (runs: RunSummary[]): void => {
-  global.fetch = jest.fn().mockImplementation((address: string) => {
-    const words = (new URL(address, 'http://localhost').searchParams.get('q') ?? '').split(' ');
-    const found = runs.filter(({ name }) => words.every((word) => name.toLowerCase().includes(word)));
-    return Promise.resolve({
-      ok: true,
-      status: 200,
-      headers: new Headers(),
-      json: () => Promise.resolve(found),
-    });
+  standInServer(({ path }) => {
+    const words = (new URL(path, 'http://localhost').searchParams.get('q') ?? '').split(' ');
+    return { body: runs.filter(({ name }) => words.every((word) => name.toLowerCase().includes(word))) };
   });
 };
 
@@ -123,7 +118,7 @@ describe('the list of runs', () => {
   });
 
   it('says when the server does not answer, and asks again', async () => {
-    global.fetch = jest.fn().mockRejectedValue(new TypeError('Failed to fetch'));
+    standInServer(() => null);
     await show(<RunsScreen />);
     // asked twice before it gives up
     await waitFor(() => expect(screen.getByText('The server is not reached')).toBeTruthy(), {

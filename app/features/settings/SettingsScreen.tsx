@@ -1,10 +1,11 @@
 import type { School, TemperatureUnit } from '@pace-check/core';
 import type { ReactNode } from 'react';
-import { ScrollView, View } from 'react-native';
+import { ScrollView } from 'react-native';
 import { Choices } from '../../ui/Choices';
 import { useLook, useWide, type LookChoice } from '../../ui/Look';
 import { useVoice } from '../../ui/Voice';
 import { Heading, Quiet } from '../../ui/words';
+import { Stack } from '../../ui/parts';
 
 const LOOKS: { value: LookChoice; text: string }[] = [
   { value: 'auto', text: 'as the device' },
@@ -57,10 +58,10 @@ export function SettingsScreen(): ReactNode {
 
 function Setting({ title, says, children }: { title: string; says: string; children: ReactNode }): ReactNode {
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap={8}>
       <Heading>{title}</Heading>
       <Quiet>{says}</Quiet>
       {children}
-    </View>
+    </Stack>
   );
 }

@@ -1,6 +1,8 @@
 import { useLocalSearchParams } from 'expo-router';
 import type { ReactNode } from 'react';
-import { CardScreen } from '../../../features/cards/CardScreen';
+import { lazyScreen } from '../../../shell/lazyScreen';
+
+const CardScreen = lazyScreen((screens) => screens.CardScreen);
 
 export default function CardRoute(): ReactNode {
   const { id } = useLocalSearchParams<{ id: string }>();

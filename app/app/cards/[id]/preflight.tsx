@@ -1,6 +1,8 @@
 import { useLocalSearchParams } from 'expo-router';
 import type { ReactNode } from 'react';
-import { PreflightScreen } from '../../../features/cards/PreflightScreen';
+import { lazyScreen } from '../../../shell/lazyScreen';
+
+const PreflightScreen = lazyScreen((screens) => screens.PreflightScreen);
 
 export default function PreflightRoute(): ReactNode {
   const { id, step, repeat, at } = useLocalSearchParams<{

@@ -1,6 +1,8 @@
 import { useLocalSearchParams } from 'expo-router';
 import type { ReactNode } from 'react';
-import { PrintScreen } from '../../../features/cards/PrintScreen';
+import { lazyScreen } from '../../../shell/lazyScreen';
+
+const PrintScreen = lazyScreen((screens) => screens.PrintScreen);
 
 export default function Print(): ReactNode {
   return <PrintScreen id={useLocalSearchParams<{ id: string }>().id} />;

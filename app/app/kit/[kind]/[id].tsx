@@ -1,9 +1,11 @@
 import { useLocalSearchParams } from 'expo-router';
 import type { ReactNode } from 'react';
-import { RecordScreen } from '../../../features/kit/RecordScreen';
+import { lazyScreen } from '../../../shell/lazyScreen';
 import { Notice } from '../../../ui/states';
 
 const KINDS = ['device', 'accessory', 'instrument', 'title'] as const;
+
+const RecordScreen = lazyScreen((screens) => screens.RecordScreen);
 
 export default function Record(): ReactNode {
   const { kind, id } = useLocalSearchParams<{ kind: string; id: string }>();

@@ -11,6 +11,7 @@ import { Choices } from '../../../ui/Choices';
 import { usePalette } from '../../../ui/Look';
 import { FONTS, TARGET } from '../../../ui/theme';
 import { Body, FigureText, Quiet } from '../../../ui/words';
+import { Stack } from '../../../ui/parts';
 
 const UNITS: { value: TimeUnit; text: string; spoken: string }[] = [
   { value: 's', text: 's', spoken: UNIT_NAMES.s },
@@ -55,7 +56,7 @@ export function ColumnsForm({ layout, guesses, choice, why, onChoice, onSplit }:
     onChoice({ column, kind, unit });
   };
   return (
-    <View style={{ gap: 10 }}>
+    <Stack gap={10}>
       <Body>
         {why ? `Guessed: ${why}. Tap another column to correct it.` : 'Tap the column that holds the frames.'}
       </Body>
@@ -88,7 +89,7 @@ export function ColumnsForm({ layout, guesses, choice, why, onChoice, onSplit }:
         selected={layout.decimalMark}
         onSelect={(decimalMark) => onSplit({ delimiter: layout.delimiter, decimalMark })}
       />
-    </View>
+    </Stack>
   );
 }
 
@@ -167,9 +168,9 @@ function FirstRows({
 
 function Labelled<T extends string>(props: ComponentProps<typeof Choices<T>>): ReactNode {
   return (
-    <View style={{ gap: 2 }}>
+    <Stack gap={2}>
       <Quiet>{props.label}</Quiet>
       <Choices {...props} maxWidth={420} />
-    </View>
+    </Stack>
   );
 }

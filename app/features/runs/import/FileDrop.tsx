@@ -1,10 +1,10 @@
-import Feather from '@expo/vector-icons/Feather';
 import { Button } from '@rneui/themed';
 import type { ReactNode } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { View } from 'react-native';
 import { usePalette, useWide } from '../../../ui/Look';
 import { Body, Quiet } from '../../../ui/words';
+import { Icon } from '../../../ui/Icon';
 
 /** Chooses a file, or takes one that is dropped. */
 export function FileDrop({ onFile }: { onFile: (file: File) => void }): ReactNode {
@@ -31,7 +31,7 @@ export function FileDrop({ onFile }: { onFile: (file: File) => void }): ReactNod
           alignItems: 'flex-start',
         }}
       >
-        <Feather name="file-plus" size={28} color={action} />
+        <Icon name="file" size={28} color={action} />
         <Body>{wide ? 'Drop a frame log here, or choose one.' : 'Choose a frame log from this device.'}</Body>
         <Button title="Choose a file" onPress={open} />
         <Quiet>

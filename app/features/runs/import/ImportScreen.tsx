@@ -19,6 +19,7 @@ import { FileDrop } from './FileDrop';
 import type { PreviewFigures, PreviewRequest } from './preview';
 import { Refused, Rows } from './Refused';
 import { usePreview, type Preview } from './usePreview';
+import { Row, Stack } from '../../../ui/parts';
 
 /** Brings a log in: choose it, see how it is understood, say what it was, keep it. */
 export function ImportScreen(): ReactNode {
@@ -60,14 +61,14 @@ function NoFile({ onFile }: { onFile: (file: File) => void }): ReactNode {
     <>
       <FileDrop onFile={onFile} />
       <Paste onFile={onFile} />
-      <View style={{ gap: 8, alignItems: 'flex-start' }}>
+      <Stack gap={8} align="flex-start">
         <Heading>No log?</Heading>
         <Body>
           Some titles block every logger. Type or paste what you read: temperatures, percents, rates off a
           counter or by eye.
         </Body>
         <Button type="outline" title="From the notebook" onPress={() => router.navigate('/by-hand')} />
-      </View>
+      </Stack>
     </>
   );
 }
@@ -77,13 +78,13 @@ function Paste({ onFile }: { onFile: (file: File) => void }): ReactNode {
   const [text, setText] = useState<string | null>(null);
   if (text === null) {
     return (
-      <View style={{ flexDirection: 'row' }}>
+      <Row>
         <Button type="outline" title="Paste text" onPress={() => setText('')} />
-      </View>
+      </Row>
     );
   }
   return (
-    <View role="group" aria-label="Paste text" style={{ gap: 8 }}>
+    <Stack role="group" aria-label="Paste text" gap={8}>
       <Quiet>Rows of a log, lines of a run file, or what the device’s own shell printed.</Quiet>
       <LongText
         label="Text of a log"
@@ -91,15 +92,15 @@ function Paste({ onFile }: { onFile: (file: File) => void }): ReactNode {
         onChange={setText}
         placeholder={'at 1795686223\nlevel: 87\nstatus: 3\nskin-therm 38400'}
       />
-      <View style={{ flexDirection: 'row', gap: 8 }}>
+      <Row gap={8}>
         <Button
           title="Read it"
           disabled={text.trim() === ''}
           onPress={() => onFile(new File([text], 'pasted.txt', { type: 'text/plain' }))}
         />
         <Button type="clear" title="Leave it" onPress={() => setText(null)} />
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }
 
@@ -134,10 +135,10 @@ function Chosen({
   };
   return (
     <>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12, flexWrap: 'wrap' }}>
+      <Row gap={12} align="center" wrap>
         <Body style={{ flexShrink: 1 }}>{`${file.name}, ${bytes(file.size)}`}</Body>
         <Button type="outline" title="Choose another" onPress={onOther} />
-      </View>
+      </Row>
       <View
         style={{
           flexDirection: wide ? 'row' : 'column',
@@ -145,7 +146,7 @@ function Chosen({
           alignItems: wide ? 'flex-start' : 'stretch',
         }}
       >
-        <View style={{ flex: wide ? 1.2 : undefined, gap: 14, minWidth: 0 }}>
+        <Stack gap={14} flex={wide ? 1.2 : undefined} style={{ minWidth: 0 }}>
           <Heading>What it holds</Heading>
           <Understood preview={preview} onCancel={onOther} />
           {layout ? (
@@ -158,8 +159,8 @@ function Chosen({
               onSplit={split}
             />
           ) : null}
-        </View>
-        <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
+        </Stack>
+        <Stack flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>
           <Heading style={{ marginBottom: 10 }}>What was played</Heading>
           <FactsFields form={form} isNew />
           <Keep
@@ -169,7 +170,7 @@ function Chosen({
             preview={preview}
             reading={layout && (choice ?? understood) ? { layout, choice: (choice ?? understood)! } : null}
           />
-        </View>
+        </Stack>
       </View>
     </>
   );
@@ -214,7 +215,7 @@ function Understood({ preview, onCancel }: { preview: Preview; onCancel: () => v
     );
   if (!figures) {
     return (
-      <View style={{ gap: 8 }}>
+      <Stack gap={8}>
         <Body role="status">{`Reading the file, ${Math.round(progress * 100)} %`}</Body>
         <LinearProgress
           value={progress}
@@ -223,19 +224,18 @@ function Understood({ preview, onCancel }: { preview: Preview; onCancel: () => v
           trackColor={track}
           aria-label="Reading the file"
         />
-        <View style={{ flexDirection: 'row' }}>
+        <Row>
           <Button type="outline" title="Cancel" onPress={onCancel} />
-        </View>
-      </View>
+        </Row>
+      </Stack>
     );
   }
   return (
-    <View style={{ gap: 10 }}>
-      <View
+    <Stack gap={10}>
+      <Row
         role="status"
+        wrap
         style={{
-          flexDirection: 'row',
-          flexWrap: 'wrap',
           columnGap: 26,
           rowGap: 8,
           backgroundColor: sheet,
@@ -249,14 +249,14 @@ function Understood({ preview, onCancel }: { preview: Preview; onCancel: () => v
         <Big figure={clock(figures.seconds)} label="long" />
         <Big figure={fps(figures.average)} label="fps, average" />
         {figures.readings > 0 ? <Big figure={String(figures.readings)} label="readings and marks" /> : null}
-      </View>
+      </Row>
       {figures.dropped > 0 ? (
         <>
           <Body>{`${count(figures.dropped, 'row')} cannot be read and will be left out:`}</Body>
           <Rows rows={figures.rows} />
         </>
       ) : null}
-    </View>
+    </Stack>
   );
 }
 
@@ -327,7 +327,7 @@ function Keep({ file, form, link, preview, reading }: KeepProps): ReactNode {
 
   if (store.isPending) {
     return (
-      <View style={{ gap: 8 }}>
+      <Stack gap={8}>
         <Body role="status">
           {sent < 1 ? `Sending, ${Math.round(sent * 100)} %` : 'Sent. The server reads and analyses it …'}
         </Body>
@@ -337,23 +337,23 @@ function Keep({ file, form, link, preview, reading }: KeepProps): ReactNode {
           trackColor={track}
           aria-label="Sending the file"
         />
-        <View style={{ flexDirection: 'row' }}>
+        <Row>
           <Button type="outline" title="Cancel" onPress={() => cancel.current?.abort()} />
-        </View>
-      </View>
+        </Row>
+      </Stack>
     );
   }
   return (
-    <View style={{ gap: 12 }}>
+    <Stack gap={12}>
       <Outcome error={store.error} onAgain={() => void send(true)} />
-      <View style={{ flexDirection: 'row' }}>
+      <Row>
         <Button
           title="Import this run"
           disabled={preview.figures === null || file.size > LARGEST_LOG_BYTES}
           onPress={() => void send(false)}
         />
-      </View>
-    </View>
+      </Row>
+    </Stack>
   );
 }
 
@@ -367,10 +367,10 @@ function Outcome({ error, onAgain }: { error: Error | null; onAgain: () => void 
   if (problem.code === 'same-file' && problem.runId) {
     return (
       <Refused title="The same file twice" message={problem.message} remedy={problem.remedy}>
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <Row gap={8} wrap>
           <Button title="Open that run" onPress={() => router.navigate(`/runs/${problem.runId!}`)} />
           <Button type="outline" title="Import once more" onPress={onAgain} />
-        </View>
+        </Row>
       </Refused>
     );
   }

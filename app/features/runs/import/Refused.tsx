@@ -1,8 +1,8 @@
 import type { UnreadableRow } from '@pace-check/core';
 import type { ReactNode } from 'react';
-import { View } from 'react-native';
 import { usePalette } from '../../../ui/Look';
 import { Body, FigureText, Heading, Quiet } from '../../../ui/words';
+import { Row, Stack } from '../../../ui/parts';
 
 const SHOWN = 8;
 
@@ -22,23 +22,18 @@ export function Refused({
 }): ReactNode {
   const { action, sheet } = usePalette();
   return (
-    <View
+    <Stack
       role="alert"
-      style={{
-        backgroundColor: sheet,
-        borderLeftWidth: 4,
-        borderColor: action,
-        borderRadius: 6,
-        padding: 16,
-        gap: 8,
-      }}
+      gap={8}
+      padding={16}
+      style={{ backgroundColor: sheet, borderLeftWidth: 4, borderColor: action, borderRadius: 6 }}
     >
       <Heading level={3}>{title}</Heading>
       <Body>{message}</Body>
       <Body>{remedy}</Body>
       <Rows rows={rows} />
       {children}
-    </View>
+    </Stack>
   );
 }
 
@@ -47,10 +42,10 @@ export function Rows({ rows }: { rows: UnreadableRow[] }): ReactNode {
   return (
     <>
       {rows.slice(0, SHOWN).map((row) => (
-        <View key={`${row.line} ${row.reason}`} style={{ flexDirection: 'row', gap: 10 }}>
+        <Row key={`${row.line} ${row.reason}`} gap={10}>
           <FigureText size={16} style={{ minWidth: 76 }}>{`line ${row.line}`}</FigureText>
           <Quiet style={{ flex: 1 }}>{row.reason}</Quiet>
-        </View>
+        </Row>
       ))}
       {rows.length > SHOWN ? <Quiet>{`and ${rows.length - SHOWN} more like these.`}</Quiet> : null}
     </>
