@@ -39,6 +39,8 @@ module.exports = {
       moduleNameMapper: {
         '^lucide-react-native/icons/(.*)$':
           '<rootDir>/../node_modules/lucide-react-native/dist/cjs/icons/$1.js',
+        // packages of ES modules that bring a plain form too
+        '^d3-([a-z-]+)$': '<rootDir>/../node_modules/d3-$1/dist/d3-$1.js',
         '^@pace-check/([^/]+)$': '<rootDir>/../$1/index.ts',
       },
     },

@@ -82,11 +82,19 @@ const frames = (atMs: number, count: number, us = 20_000): RunLine => ({
   us: Array<number>(count).fill(us),
 });
 const state = async (run: string): Promise<BenchState> => (await send('GET', `/bench/${run}`)).body;
+/** A poll that lasts so long has failed, ms. */
+const PATIENCE_MS = 60_000;
+async function until(run: string, holds: (recording: Recording) => boolean): Promise<BenchState> {
+  for (const late = Date.now() + PATIENCE_MS; Date.now() < late;) {
+    const now = await state(run);
+    if (holds(now.recording)) return now;
+  }
+  throw new Error('the recording never came to that');
+}
 async function ended(run: string, reason = 'planned', atMs = 600_000): Promise<RunDetail> {
   await change(run, { kind: 'end', entry: randomUUID(), atMs, reason, writer: 'phone' });
-  for (;;) {
-    if ((await state(run)).recording.settled) return (await send('GET', `/runs/${run}`)).body;
-  }
+  await until(run, ({ settled }) => settled);
+  return (await send('GET', `/runs/${run}`)).body;
 }
 
 describe('what a person does', () => {
@@ -158,12 +166,6 @@ describe('what a person does', () => {
 
 describe('the end of a run', () => {
   const bySelf = { ...USUAL_BENCH_PLAN, minutes: 1, endsItself: true };
-  const until = async (run: string, holds: (recording: Recording) => boolean): Promise<BenchState> => {
-    for (;;) {
-      const now = await state(run);
-      if (holds(now.recording)) return now;
-    }
-  };
   const settled = (recording: Recording): boolean => recording.status === 'ended' && recording.settled;
   const endLines = ({ entries }: BenchState): EntryLine[] =>
     entries.flatMap(({ line, takenBack }) => (line.type === 'end' && !takenBack ? [line] : []));
@@ -629,7 +631,10 @@ describe('a run that was recorded', () => {
       taken: 1,
       refused: [{ line: 2, reason: expect.stringContaining('after the end') }],
     });
-    for (;;) if (((await send('GET', `/runs/${run}`)).body as RunDetail).figures.frames.count === 150) break;
+    const frames150 = async (): Promise<boolean> =>
+      ((await send('GET', `/runs/${run}`)).body as RunDetail).figures.frames.count === 150;
+    for (const late = Date.now() + PATIENCE_MS; !(await frames150());)
+      if (Date.now() > late) throw new Error('the late frames never came');
   });
   it('ends the spans that are going on', async () => {
     const run = await started();

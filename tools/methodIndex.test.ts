@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { methodIndex } from './methodIndex';
 
 describe('the index of the method', () => {
-  const index = methodIndex();
+  const index = methodIndex(join(__dirname, '..'));
   it('stands in the documentation as it is (npm run schema writes it)', () =>
     expect(readFileSync(join(__dirname, '..', 'docs', 'method-index.md'), 'utf8')).toBe(index));
   it('finds a section for every figure', () => {

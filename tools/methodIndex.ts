@@ -1,6 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { ROOT } from './paths';
 
 /** Where the sections of docs/method.md say which files they are about. */
 const SECTION = /^##+ (.+?) \((.*core\/.*)\)/gm;
@@ -10,19 +9,21 @@ const SHOWN = /@shown (.+)\n[\s\S]*?\*\/\n(?:export )?(?:function\*?|const|class
 /**
  * The index from a label on the screen to the function that computes it and
  * the section that defines it, as docs/method-index.md has it (Markdown).
+ *
+ * @param root the project's folder
  */
-export function methodIndex(): string {
-  const method = readFileSync(join(ROOT, 'docs', 'method.md'), 'utf8');
+export function methodIndex(root: string): string {
+  const method = readFileSync(join(root, 'docs', 'method.md'), 'utf8');
   const sections = [...method.matchAll(SECTION)].map(([, title, files]) => ({
     title: title!,
     files: files!,
   }));
-  const rows = filesOf('core').flatMap((file) => {
+  const rows = filesOf(root, 'core').flatMap((file) => {
     const room = file.replace(/\.ts$/, '');
     const about =
       sections.find(({ files }) => files.includes(`\`${room}\``)) ??
       sections.find(({ files }) => files.includes(`\`${room.slice(0, room.lastIndexOf('/'))}\``));
-    return [...readFileSync(join(ROOT, file), 'utf8').matchAll(SHOWN)].map(
+    return [...readFileSync(join(root, file), 'utf8').matchAll(SHOWN)].map(
       ([, label, name]) => `| ${label} | \`${name}\` in \`${file}\` | ${about ? about.title : '–'} |`,
     );
   });
@@ -38,11 +39,11 @@ export function methodIndex(): string {
   ].join('\n');
 }
 
-const filesOf = (folder: string): string[] =>
-  readdirSync(join(ROOT, folder), { withFileTypes: true })
+const filesOf = (root: string, folder: string): string[] =>
+  readdirSync(join(root, folder), { withFileTypes: true })
     .flatMap((entry) => {
       const path = `${folder}/${entry.name}`;
-      if (entry.isDirectory()) return entry.name === 'node_modules' ? [] : filesOf(path);
+      if (entry.isDirectory()) return entry.name === 'node_modules' ? [] : filesOf(root, path);
       return entry.name.endsWith('.ts') && !entry.name.endsWith('.test.ts') ? [path] : [];
     })
     .sort();

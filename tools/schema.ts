@@ -9,7 +9,7 @@ import { fail } from './processes';
 async function writeDocs(): Promise<void> {
   const docs = join(ROOT, 'docs');
   await writeFile(join(docs, 'run-line.schema.json'), `${JSON.stringify(runLineJsonSchema(), null, 2)}\n`);
-  await writeFile(join(docs, 'method-index.md'), methodIndex());
+  await writeFile(join(docs, 'method-index.md'), methodIndex(ROOT));
   const formats = await readFile(join(docs, 'formats.md'), 'utf8');
   // the table stands in the part on HTTP: from its head to the next empty line
   const part = formats.indexOf('\n## HTTP\n');

@@ -3,7 +3,7 @@ import { coolDown, timeToReach, type ApproachFit } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
-import Svg, { Circle, Line, Polyline } from 'react-native-svg';
+import Svg, { Circle, Line, Path } from 'react-native-svg';
 import { v4 as uuid } from 'uuid';
 import { useCoolWatches } from '../../api/bench';
 import { useKit } from '../../api/queries';
@@ -16,6 +16,7 @@ import {
   type Waiting,
   type WithoutId,
 } from '../../outbox';
+import { pathOf, scale } from '../../charts/scale';
 import { TemperatureInput } from '../../forms/TemperatureInput';
 import { usePalette } from '../../ui/Look';
 import { NamePicker } from '../../ui/PickOrAdd';
@@ -187,8 +188,8 @@ function Curve({
   const toS = Math.max(600, nowS, (reached ?? 0) * 1.1);
   const all = [...readings.map(({ c }) => c), readyC];
   const [low, high] = [Math.min(...all) - 1, Math.max(...all) + 1];
-  const x = (s: number): number => 4 + (s / toS) * (width - 8);
-  const y = (c: number): number => HEIGHT - 4 - ((c - low) / (high - low)) * (HEIGHT - 8);
+  const x = scale([0, toS], [4, width - 4]);
+  const y = scale([low, high], [HEIGHT - 4, 4]);
   const at = (s: number): number => fit!.final - (fit!.final - fit!.start) * Math.exp(-s / fit!.tau);
   const from = readings[0]!.atS;
   return (
@@ -205,13 +206,13 @@ function Curve({
           strokeDasharray="4 4"
         />
         {fit ? (
-          <Polyline
-            points={Array.from(
-              { length: CURVE_POINTS + 1 },
-              (_, i) => from + ((toS - from) * i) / CURVE_POINTS,
-            )
-              .map((s) => `${x(s).toFixed(1)},${y(Math.max(low, Math.min(high, at(s)))).toFixed(1)}`)
-              .join(' ')}
+          <Path
+            d={pathOf(
+              Array.from(
+                { length: CURVE_POINTS + 1 },
+                (_, i) => from + ((toS - from) * i) / CURVE_POINTS,
+              ).map((s) => [x(s), y(Math.max(low, Math.min(high, at(s))))]),
+            )}
             fill="none"
             stroke={warmth[3]}
             strokeWidth={2}

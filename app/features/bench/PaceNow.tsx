@@ -2,7 +2,8 @@ import type { Recording } from '@pace-check/contract';
 import { clock } from '@pace-check/core';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
-import Svg, { Line, Polyline } from 'react-native-svg';
+import Svg, { Line, Path } from 'react-native-svg';
+import { pathOf, scale } from '../../charts/scale';
 import { fpsColumn, NONE } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { FigureText, Quiet } from '../../ui/words';
@@ -13,6 +14,8 @@ import { paceNow, splitNow, type BenchView } from './view';
 import { Row, Stack } from '../../ui/parts';
 
 const TRAIL_WIDTH = 120;
+/** Seconds that the trail shows. */
+const TRAIL_S = 60;
 const TRAIL_HEIGHT = 34;
 /** Frames that were heard longer ago than this are old, ms. */
 const OLD_MS = 3000;
@@ -99,15 +102,8 @@ function Trail({ values, color }: { values: (number | null)[]; color: string }):
   const known = values.filter((value) => value !== null);
   if (known.length < 2) return <View style={{ height: TRAIL_HEIGHT, width: TRAIL_WIDTH }} />;
   const top = Math.max(...known) * 1.05;
-  const x = (i: number): number => ((i + 60 - values.length) / 59) * TRAIL_WIDTH;
-  const pieces: string[][] = [[]];
-  values.forEach((value, i) => {
-    if (value === null) pieces.push([]);
-    else
-      pieces
-        .at(-1)!
-        .push(`${x(i).toFixed(1)},${(TRAIL_HEIGHT - 2 - (value / top) * (TRAIL_HEIGHT - 4)).toFixed(1)}`);
-  });
+  const x = scale([values.length - TRAIL_S, values.length - 1], [0, TRAIL_WIDTH]);
+  const y = scale([0, top], [TRAIL_HEIGHT - 2, 2]);
   return (
     <Svg width={TRAIL_WIDTH} height={TRAIL_HEIGHT} role="img" aria-label="Pace of the last minute">
       <Line
@@ -118,11 +114,12 @@ function Trail({ values, color }: { values: (number | null)[]; color: string }):
         stroke={line}
         strokeWidth={1}
       />
-      {pieces
-        .filter((piece) => piece.length > 1)
-        .map((piece) => (
-          <Polyline key={piece[0]} points={piece.join(' ')} fill="none" stroke={color} strokeWidth={2} />
-        ))}
+      <Path
+        d={pathOf(values.map((value, i) => (value === null ? null : [x(i), y(value)])))}
+        fill="none"
+        stroke={color}
+        strokeWidth={2}
+      />
     </Svg>
   );
 }

@@ -7,6 +7,7 @@ import { FONTS } from '../../ui/theme';
 import { Body, Quiet } from '../../ui/words';
 import type { DayRow } from './dayRows';
 import { Row, Stack } from '../../ui/parts';
+import { scale } from '../../charts/scale';
 
 /** The day as lanes, one a device, and one for each pair of hands: what runs, cools, charges and rests when. */
 export function Lanes({ card, rows, wide }: { card: Card; rows: DayRow[]; wide: boolean }): ReactNode {
@@ -15,7 +16,7 @@ export function Lanes({ card, rows, wide }: { card: Card; rows: DayRow[]; wide: 
   const devices = [...new Set(rows.map((row) => row.step.device!))];
   const fromMin = Math.min(day.startMin, ...rows.map((row) => row.startMin - (row.planned?.prepareMin ?? 0)));
   const toMin = Math.max(plan.finishMin, ...rows.map((row) => row.endMin));
-  const scale = new Scale(fromMin, toMin);
+  const places = new DayScale(fromMin, toMin);
   const height = wide ? 46 : 34;
   const hands = [...new Set(rows.map((row) => row.hand))].sort();
   return (
@@ -25,12 +26,12 @@ export function Lanes({ card, rows, wide }: { card: Card; rows: DayRow[]; wide: 
           {plan.pauses
             .filter((pause) => pause.deviceId === device)
             .map((pause) => (
-              <Pause key={`${pause.kind} ${pause.fromMin}`} scale={scale} {...pause} />
+              <Pause key={`${pause.kind} ${pause.fromMin}`} places={places} {...pause} />
             ))}
           {rows
             .filter((row) => row.step.device === device)
             .map((row) => (
-              <Run key={row.taskId} row={row} scale={scale} />
+              <Run key={row.taskId} row={row} places={places} />
             ))}
         </Lane>
       ))}
@@ -50,24 +51,27 @@ export function Lanes({ card, rows, wide }: { card: Card; rows: DayRow[]; wide: 
           <Work
             rows={rows.filter((row) => row.hand === hand)}
             rests={plan.rests.filter((rest) => rest.hand === hand)}
-            scale={scale}
+            places={places}
           />
         </Lane>
       ))}
-      <Hours scale={scale} wide={wide} />
+      <Hours places={places} wide={wide} />
       <Key />
     </Stack>
   );
 }
 
-/** Minutes to shares of the lane's width. */
-class Scale {
+/** The day from left to right, in percent of the lane. */
+class DayScale {
+  readonly at: (minute: number) => number;
+
   constructor(
     readonly fromMin: number,
     readonly toMin: number,
-  ) {}
+  ) {
+    this.at = scale([fromMin, Math.max(fromMin + 1, toMin)], [0, 100]);
+  }
 
-  at = (minute: number): number => ((minute - this.fromMin) / Math.max(1, this.toMin - this.fromMin)) * 100;
   place = (
     fromMin: number,
     toMin: number,
@@ -116,13 +120,13 @@ const saysOf = (device: string, rows: DayRow[]): string =>
     .map((row) => `${row.step.title} ${timeOfDay(row.startMin)} to ${timeOfDay(row.endMin)}`)
     .join(', ')}`;
 
-function Run({ row, scale }: { row: DayRow; scale: Scale }): ReactNode {
+function Run({ row, places }: { row: DayRow; places: DayScale }): ReactNode {
   const { pace, sheet, quiet, action, onAction } = usePalette();
   const over = row.state === 'done' || row.state === 'crashed';
   const color = row.state === 'running' ? action : over ? quiet : pace;
   const front = row.state === 'running' ? onAction : sheet;
   return (
-    <View style={{ ...scale.place(row.startMin, row.endMin), top: 0, bottom: 0, padding: 1 }}>
+    <View style={{ ...places.place(row.startMin, row.endMin), top: 0, bottom: 0, padding: 1 }}>
       {/* unattended runs are drawn hollow: nobody's hands are on them */}
       <Stack
         flex={1}
@@ -156,19 +160,19 @@ function Pause({
   kind,
   fromMin,
   toMin,
-  scale,
+  places,
 }: {
   kind: 'cool' | 'charge';
   fromMin: number;
   toMin: number;
-  scale: Scale;
+  places: DayScale;
 }): ReactNode {
   const { warmth, drain } = usePalette();
   // cooling lies low, charging stands halfway up: told apart without their colours
   return (
     <View
       style={{
-        ...scale.place(fromMin, toMin),
+        ...places.place(fromMin, toMin),
         bottom: 0,
         height: kind === 'charge' ? '55%' : '22%',
         backgroundColor: kind === 'charge' ? drain : warmth[2],
@@ -181,11 +185,11 @@ function Pause({
 function Work({
   rows,
   rests,
-  scale,
+  places,
 }: {
   rows: DayRow[];
   rests: { fromMin: number; toMin: number }[];
-  scale: Scale;
+  places: DayScale;
 }): ReactNode {
   const { ink, line } = usePalette();
   return (
@@ -194,7 +198,7 @@ function Work({
         <View
           key={row.taskId}
           style={{
-            ...scale.place(
+            ...places.place(
               row.startMin - (row.planned?.prepareMin ?? 0),
               row.step.attended ? row.endMin : row.startMin,
             ),
@@ -207,7 +211,7 @@ function Work({
       {rests.map((rest) => (
         <View
           key={rest.fromMin}
-          style={{ ...scale.place(rest.fromMin, rest.toMin), top: 6, bottom: 6, backgroundColor: line }}
+          style={{ ...places.place(rest.fromMin, rest.toMin), top: 6, bottom: 6, backgroundColor: line }}
         />
       ))}
     </>
@@ -217,12 +221,12 @@ function Work({
 /** So many marks of the hour fit under the lanes. */
 const MARKS = { phone: 5, wide: 10 };
 
-function Hours({ scale, wide }: { scale: Scale; wide: boolean }): ReactNode {
-  const span = scale.toMin - scale.fromMin;
+function Hours({ places, wide }: { places: DayScale; wide: boolean }): ReactNode {
+  const span = places.toMin - places.fromMin;
   const step =
     [15, 30, 60, 120, 180, 240].find((minutes) => span / minutes <= (wide ? MARKS.wide : MARKS.phone)) ?? 360;
   const marks: number[] = [];
-  for (let minute = Math.ceil(scale.fromMin / step) * step; minute <= scale.toMin; minute += step)
+  for (let minute = Math.ceil(places.fromMin / step) * step; minute <= places.toMin; minute += step)
     marks.push(minute);
   return (
     <View aria-hidden style={{ height: 18, marginLeft: wide ? NAME_WIDTH : 0 }}>
@@ -231,7 +235,7 @@ function Hours({ scale, wide }: { scale: Scale; wide: boolean }): ReactNode {
           key={minute}
           style={{
             position: 'absolute',
-            left: `${Math.min(scale.at(minute), 94)}%`,
+            left: `${Math.min(places.at(minute), 94)}%`,
             fontSize: 12,
             lineHeight: 16,
           }}

@@ -4,6 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { LineChart } from 'react-native-gifted-charts';
 import Svg, { Line, Rect, Text } from 'react-native-svg';
+import { scale } from '../../charts/scale';
 import { count, fps } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { FONTS } from '../../ui/theme';
@@ -36,7 +37,8 @@ export function PaceChart({
   const highest = Math.max(target ?? 0, ...series.map(([, value]) => value ?? 0));
   const step = niceStep(highest);
   const maxValue = Math.ceil(highest / step + 0.05) * step;
-  const x = (at: number): number => AXIS + (at / seconds) * plot;
+  const x = scale([0, seconds], [AXIS, AXIS + plot]);
+  const y = scale([0, maxValue], [HEIGHT + 10, 10]);
   return (
     <Section title="Pace over time" aside={target === null ? null : <Quiet>{`target ${fps(target)}`}</Quiet>}>
       <View
@@ -75,7 +77,7 @@ export function PaceChart({
               referenceLine1Config={{ color: ink, dashWidth: 4, dashGap: 4, thickness: 1 }}
             />
             <LeftOut run={run} x={x} width={width} drawn={drawn} />
-            <Steps run={run} x={x} y={(value) => HEIGHT + 10 - (value / maxValue) * HEIGHT} width={width} />
+            <Steps run={run} x={x} y={y} width={width} />
             <Svg width={width} height={BREAK_STRIP}>
               {figures.breaks.slice(0, 500).map((found) => (
                 <Line

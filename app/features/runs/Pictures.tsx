@@ -9,6 +9,7 @@ import { FONTS } from '../../ui/theme';
 import { useVoice } from '../../ui/Voice';
 import { Quiet } from '../../ui/words';
 import { Row } from '../../ui/parts';
+import { pathOf, scale } from '../../charts/scale';
 
 /** A drawing as wide as there is room; `label` says in words what it shows. */
 function Canvas({
@@ -80,17 +81,18 @@ export function FrameTimes({ figures }: { figures: Figures }): ReactNode {
         label={`Frame times, most often about ${((counts.indexOf(Math.max(...counts)) + 0.5) * stepMs).toFixed(1)} ms; 1 % low ${fps(lows.onePercent.quantile)} fps`}
       >
         {(width) => {
-          const x = (ms: number): number => ((ms / stepMs - first) / shown.length) * width;
+          const x = scale([first * stepMs, counts.length * stepMs], [0, width]);
+          const y = scale([0, most], [base, 20]);
           return (
             <>
               {shown.map((count, i) =>
                 count === 0 ? null : (
                   <Rect
                     key={i}
-                    x={(i / shown.length) * width}
+                    x={x((first + i) * stepMs)}
                     width={Math.max(1, width / shown.length - 1)}
-                    y={base - (Math.sqrt(count) / most) * (base - 20)}
-                    height={(Math.sqrt(count) / most) * (base - 20)}
+                    y={y(Math.sqrt(count))}
+                    height={base - y(Math.sqrt(count))}
                     fill={pace}
                   />
                 ),
@@ -192,8 +194,8 @@ function overTime(
   high: number,
 ): { x: (s: number) => number; y: (value: number) => number } {
   return {
-    x: (s) => LEFT + (s / Math.max(1, seconds)) * (width - LEFT - 6),
-    y: (value) => height - BOTTOM - ((value - low) / (high - low)) * (height - BOTTOM - 8),
+    x: scale([0, Math.max(1, seconds)], [LEFT, width - 6]),
+    y: scale([low, high], [height - BOTTOM, 8]),
   };
 }
 
@@ -323,7 +325,7 @@ function SpotCurve({
     <>
       {fit ? (
         <Path
-          d={points.map((s, i) => `${i === 0 ? 'M' : 'L'}${x(s).toFixed(1)} ${y(at(s)).toFixed(1)}`).join('')}
+          d={pathOf(points.map((s) => [x(s), y(at(s))]))}
           stroke={color}
           strokeWidth={1.5}
           strokeDasharray="4 3"
