@@ -59,6 +59,22 @@ export function show(command: string, args: string[], env: Record<string, string
   });
 }
 
+/** The same, its output shown in one piece when it has ended. */
+export function showLater(command: string, args: string[]): Promise<number> {
+  return new Promise((resolve) => {
+    const said: Buffer[] = [];
+    const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part: Buffer) => said.push(part));
+    const end = (code: number): void => {
+      console.log(`\n— ${command} ${args.join(' ')}`);
+      process.stdout.write(Buffer.concat(said));
+      resolve(code);
+    };
+    child.on('error', () => end(127));
+    child.on('close', (code) => end(code ?? 1));
+  });
+}
+
 /** Whether a command ends well; its output is nobody's business. */
 export const succeeds = (command: string, args: string[], options: RunOptions = {}): Promise<boolean> =>
   run(command, args, { ...options, quiet: true }).then(

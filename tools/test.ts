@@ -6,7 +6,7 @@ import { startDatabase } from './database';
 import { loadDemoOnce } from './demo';
 import { COMMAND, SERVER_DIST, WEB_DIST } from './paths';
 import { ensureDebianPackage } from './packages';
-import { fail, show, succeeds } from './processes';
+import { fail, show, showLater, succeeds } from './processes';
 import { startServer } from './serve';
 import { temporaryFolder } from './temporary';
 import { ROOMS, SERVER_ROOMS, UNIT_ROOMS, WORKERS } from './testParts';
@@ -33,9 +33,9 @@ function count(passed: number, failed: number): void {
   total.failed += failed;
 }
 
-/** A check that passes or fails as a whole. */
+/** A check that passes or fails as a whole; what it says is shown when it has ended, since others run beside it. */
 async function check(command: string, args: string[]): Promise<void> {
-  const code = await show(command, args);
+  const code = await showLater(command, args);
   count(code === 0 ? 1 : 0, code === 0 ? 0 : 1);
 }
 
@@ -98,7 +98,7 @@ async function journeys(databaseUrl: string, report: string): Promise<void> {
 async function staticChecks(): Promise<void> {
   await check('npx', ['tsc', '-p', 'tsconfig.json']);
   // the app’s addresses as types, from its routes
-  await show('npm', ['exec', '-w', 'app', '--', 'expo', 'customize', 'tsconfig.json']);
+  await showLater('npm', ['exec', '-w', 'app', '--', 'expo', 'customize', 'tsconfig.json']);
   await check('npx', ['tsc', '-p', 'app/tsconfig.json']);
   await check('npx', ['prettier', '--check', '--log-level', 'warn', '.']);
   await check('npx', ['eslint', '.', '--max-warnings', '0']);
@@ -113,8 +113,11 @@ async function test(): Promise<void> {
     // the web app is built while other things are checked
     const web = wanted('e2e') ? buildWeb() : Promise.resolve();
     web.catch(() => undefined);
-    if (wanted('static')) await staticChecks();
-    if (wanted('unit')) await jest(UNIT_ROOMS, join(folder, 'unit.json'));
+    // the checks are one after the other and leave a processor free
+    await Promise.all([
+      wanted('static') ? staticChecks() : undefined,
+      wanted('unit') ? jest(UNIT_ROOMS, join(folder, 'unit.json')) : undefined,
+    ]);
     if (wanted('server') || wanted('e2e')) {
       await Promise.all([buildServer(), buildCli()]);
       const database = await startDatabase(join(folder, 'postgres'), true);

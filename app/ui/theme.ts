@@ -88,7 +88,14 @@ export function elementsTheme(palette: Palette, night: boolean): ReturnType<type
         disabledTitleStyle: { color: palette.quiet },
       }),
       Input: {
-        inputStyle: { fontFamily: FONTS.text, fontSize: 16, color: palette.ink, minHeight: TARGET },
+        // the frame of the focus goes around all of the field, not only its text
+        inputStyle: {
+          fontFamily: FONTS.text,
+          fontSize: 16,
+          color: palette.ink,
+          minHeight: TARGET,
+          paddingHorizontal: 10,
+        },
         labelStyle: { fontFamily: FONTS.head, fontSize: 15, fontWeight: 'normal', color: palette.quiet },
         errorStyle: { fontFamily: FONTS.text, fontSize: 14, color: palette.action, margin: 2 },
         containerStyle: { paddingHorizontal: 0 },
@@ -97,7 +104,6 @@ export function elementsTheme(palette: Palette, night: boolean): ReturnType<type
           borderBottomWidth: 1,
           borderColor: palette.quiet,
           borderRadius: 6,
-          paddingHorizontal: 10,
           overflow: 'hidden',
           backgroundColor: palette.sheet,
         },

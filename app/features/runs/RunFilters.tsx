@@ -121,7 +121,13 @@ export function Search({ value, onChange }: { value: string; onChange: (value: s
         borderRadius: 6,
         height: TARGET,
       }}
-      inputStyle={{ fontFamily: FONTS.text, fontSize: 16, color: ink, minHeight: TARGET - 4 }}
+      inputStyle={{
+        fontFamily: FONTS.text,
+        fontSize: 16,
+        color: ink,
+        minHeight: TARGET - 4,
+        paddingHorizontal: 6,
+      }}
       placeholderTextColor={quiet}
     />
   );
