@@ -31,7 +31,7 @@ import { BIG, Pad } from './Pad';
 import { PaceNow } from './PaceNow';
 import { END_WORDS, sayLine, sayStatus } from './say';
 import { Sources } from './Sources';
-import { Due, Standing, Warnings } from './Standing';
+import { Due, Latest, Warnings } from './Latest';
 import { useAlert, useAlertChoice } from './useAlerts';
 import { runClock, useBench, writer, type BenchOf } from './useBench';
 import { useWakeLock } from './useWakeLock';
@@ -43,7 +43,7 @@ type Tab = 'read' | 'mark' | 'log' | 'run';
 /** One run at the bench: before, during and after. */
 export function BenchScreen({ runId }: { runId: string }): ReactNode {
   const bench = useBench(runId);
-  if (bench.recording) return <Whole bench={bench} recording={bench.recording} />;
+  if (bench.recording) return <BenchPage bench={bench} recording={bench.recording} />;
   if (bench.missing)
     return (
       <Notice title="No such recording" action={<BackTo href="/bench" title="Bench" />}>
@@ -64,7 +64,7 @@ export function BenchScreen({ runId }: { runId: string }): ReactNode {
   return <Loading rows={4} height={110} label="Loading the bench" />;
 }
 
-function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): ReactNode {
+function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording }): ReactNode {
   const wide = useWide();
   const [tab, setTab] = useState<Tab>('read');
   const { entries, act, nowMs } = bench;
@@ -145,7 +145,7 @@ function Whole({ bench, recording }: { bench: BenchOf; recording: Recording }): 
       ) : recording.status === 'ended' ? (
         <After recording={recording} view={view} />
       ) : null}
-      <Standing recording={recording} view={view} />
+      <Latest recording={recording} view={view} />
       <Due recording={recording} view={view} />
       {last ? <LastEntry entry={last} onUndo={() => onTakeBack(last)} /> : null}
     </>

@@ -9,7 +9,7 @@ import { usePalette } from '../../ui/Look';
 import { FigureText, Quiet } from '../../ui/words';
 import { useNow } from '../../outbox';
 import { runClock, usePace } from './useBench';
-import { BatteryAndPower } from './Standing';
+import { BatteryAndPower } from './Latest';
 import { paceNow, splitNow, type BenchView } from './view';
 import { Row, Stack } from '../../ui/parts';
 

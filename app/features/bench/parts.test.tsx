@@ -9,7 +9,7 @@ import { Marks } from './Marks';
 import type { ShownEntry } from './merge';
 import { Pad } from './Pad';
 import { PaceNow } from './PaceNow';
-import { Standing, Warnings } from './Standing';
+import { Latest, Warnings } from './Latest';
 import { benchView, tellOf } from './view';
 import { RECORDING as recording, skin } from '../../testing/bench';
 
@@ -296,7 +296,7 @@ describe('how it stands', () => {
       skin(595_000, 39.7),
       skin(590_000, 45.1, 'front'),
     ];
-    await show(<Standing recording={recording} view={benchView(recording, tellOf(lines, null), NOW)} />);
+    await show(<Latest recording={recording} view={benchView(recording, tellOf(lines, null), NOW)} />);
     expect(
       within(screen.getByRole('list', { name: 'Last readings' }))
         .getAllByRole('listitem')

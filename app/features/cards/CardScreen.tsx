@@ -42,14 +42,14 @@ export function CardScreen({ id }: { id: string }): ReactNode {
       <Stack gap={14} padding={wide ? 24 : 14} style={{ maxWidth: 1320, width: '100%' }}>
         {day.query.data ? null : <BackTo href="/cards" title="Cards" />}
         <Answered query={day.query} loading={{ rows: 4, height: 90, label: 'Loading the card' }}>
-          {(known) => <Whole card={known} day={day} wide={wide} />}
+          {(known) => <CardPage card={known} day={day} wide={wide} />}
         </Answered>
       </Stack>
     </div>
   );
 }
 
-function Whole({ card, day: followed, wide }: { card: Card; day: CardDay; wide: boolean }): ReactNode {
+function CardPage({ card, day: followed, wide }: { card: Card; day: CardDay; wide: boolean }): ReactNode {
   const kit = useKit().data;
   const changer = useChangeCard(card.id);
   const [tab, setTab] = useState<Tab>(card.plan ? 'day' : 'steps');

@@ -52,7 +52,7 @@ export function RecordScreen({ kind, id }: { kind: Shelf; id: string }): ReactNo
       <Answered query={kit} loading={{ rows: 4, height: 90, label: 'Loading the record' }}>
         {(known) =>
           record ? (
-            <Whole kit={known} kind={kind} record={record} />
+            <RecordPage kit={known} kind={kind} record={record} />
           ) : (
             <Notice title="Not in the kit">
               This record is no longer there. Go back to the kit and look for it by its name.
@@ -64,7 +64,7 @@ export function RecordScreen({ kind, id }: { kind: Shelf; id: string }): ReactNo
   );
 }
 
-function Whole({
+function RecordPage({
   kit,
   kind,
   record,

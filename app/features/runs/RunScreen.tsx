@@ -36,13 +36,13 @@ export function RunScreen({ id }: { id: string }): ReactNode {
     <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}>
       {run.data ? null : <BackTo href="/" title="Runs" />}
       <Answered query={run} loading={{ rows: 4, height: 130, label: 'Loading the run' }}>
-        {(known) => <Whole run={known} wide={wide} />}
+        {(known) => <RunPage run={known} wide={wide} />}
       </Answered>
     </ScrollView>
   );
 }
 
-function Whole({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
+function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
   const [open, setOpen] = useState<'correct' | 'readings' | null>(null);
   const [drawn, setDrawn] = useState<Stretch | null>(null);
   const voice = useVoice();

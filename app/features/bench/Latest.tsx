@@ -14,7 +14,7 @@ import { Icon } from '../../ui/Icon';
 import { Row, Stack } from '../../ui/parts';
 
 /** Last readings, and what they foretell. */
-export function Standing({ recording, view }: { recording: Recording; view: BenchView }): ReactNode {
+export function Latest({ recording, view }: { recording: Recording; view: BenchView }): ReactNode {
   const { warmth } = usePalette();
   const { degrees, unit } = useVoice();
   const { skin } = view;
