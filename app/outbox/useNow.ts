@@ -1,4 +1,4 @@
-import { useSyncExternalStore } from 'react';
+import { useEffect, useState } from 'react';
 import { steadyClock } from './steadyClock';
 
 /**
@@ -6,12 +6,10 @@ import { steadyClock } from './steadyClock';
  * drawn from it is drawn again by itself.
  */
 export function useNow(everyMs: number): number {
-  return useSyncExternalStore(
-    (tick) => {
-      const timer = setInterval(tick, everyMs);
-      return () => clearInterval(timer);
-    },
-    () => Math.floor(steadyClock.now() / everyMs) * everyMs,
-    () => 0,
-  );
+  const [now, setNow] = useState(() => steadyClock.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(steadyClock.now()), everyMs);
+    return () => clearInterval(timer);
+  }, [everyMs]);
+  return now;
 }

@@ -1,5 +1,6 @@
-import { lazy, Suspense, type ComponentType } from 'react';
-import { Loading } from '../ui/states';
+import { useQuery } from '@tanstack/react-query';
+import type { ComponentType } from 'react';
+import { Failed, Loading } from '../ui/states';
 import type * as screens from './screens';
 
 type Screens = typeof screens;
@@ -7,14 +8,39 @@ type Screens = typeof screens;
 /** Fetches the screens behind the list, for instance before they are asked for. */
 export const fetchScreens = (): Promise<Screens> => import('./screens');
 
-/** A screen that is fetched when it is first opened. @param pick the screen among all */
-export function lazyScreen<P extends object>(pick: (screens: Screens) => ComponentType<P>): ComponentType<P> {
-  const Screen = lazy(async () => ({ default: pick(await fetchScreens()) }));
+/**
+ * A screen that is fetched when it is first opened; where it does not come,
+ * that is said, and it can be tried again.
+ *
+ * @param pick the screen among all
+ */
+export function lazyScreen<P extends object>(
+  pick: (screens: Screens) => ComponentType<P>,
+  fetch = fetchScreens,
+): ComponentType<P> {
   return function LazyScreen(props: P) {
-    return (
-      <Suspense fallback={<Loading rows={4} height={90} label="Loading the screen" />}>
-        <Screen {...props} />
-      </Suspense>
+    const { data, error, refetch } = useQuery({
+      queryKey: ['screens'],
+      queryFn: fetch,
+      staleTime: Infinity,
+      gcTime: Infinity,
+      retry: false,
+      networkMode: 'always',
+      // components, not data
+      structuralSharing: false,
+    });
+    if (data) {
+      const Screen = pick(data);
+      return <Screen {...props} />;
+    }
+    return error ? (
+      <Failed error={NOT_FETCHED} retry={() => void refetch()} />
+    ) : (
+      <Loading rows={4} height={90} label="Loading the screen" />
     );
   };
 }
+
+const NOT_FETCHED = new Error(
+  'This part of the app is not in the browser yet, and the server that has it does not answer.',
+);

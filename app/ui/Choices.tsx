@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Pressable } from 'react-native';
-import { withArrows } from './arrows';
+import { ARROWS } from './arrows';
 import { usePalette } from './Look';
 import { FONTS, TARGET } from './theme';
 import { Body } from './words';
@@ -58,7 +58,7 @@ export function Choices<T extends string | number>({
             aria-disabled={disabled}
             disabled={disabled}
             tabIndex={i === stop ? 0 : -1}
-            {...withArrows(options.length, i, (next) => onSelect(options[next]!.value))}
+            {...ARROWS}
             onPress={() => onSelect(value)}
             style={{
               flexGrow: 1,

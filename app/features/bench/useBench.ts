@@ -20,6 +20,9 @@ const AGAIN_MS = 700;
 /** Without a word for so long the server counts as not reached. */
 const SILENT_MS = 10_000;
 
+/** Changes that were taken are looked at so far back. */
+const MOST_TAKEN = 200;
+
 const KEY = (runId: string): string[] => ['bench', runId];
 const PACE = (runId: string): string[] => ['bench-pace', runId];
 const NOTHING: Followed = { recording: null, entries: [], change: -1 };
@@ -99,7 +102,8 @@ function useTaken(runId: string, told: number): BenchChange[] {
     () =>
       outbox.onSent((sent, at) =>
         setTaken((before) => [
-          ...before,
+          // the server tells of them within a second: so many are never on the way
+          ...before.slice(-MOST_TAKEN),
           ...waitingFor(sent, 'bench', runId).map(({ change }) => ({ change, at })),
         ]),
       ),

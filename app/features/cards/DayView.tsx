@@ -38,6 +38,7 @@ export function DayView({ card, followed, kit, changer, wide, onWrong }: Props):
   const planner = usePlanner(kit);
   const { note } = followed;
   const [noting, setNoting] = useState(false);
+  const [failed, setFailed] = useState<Error | null>(null);
   const [form, setForm] = useState(card.plan === null);
   const [told, setTold] = useState<{ says: string; changes: PlanChanges | null; events: string[] } | null>(
     null,
@@ -64,6 +65,7 @@ export function DayView({ card, followed, kit, changer, wide, onWrong }: Props):
   const onHappened = (events: StoredDayEvent[], says: string): void => {
     const before = card.plan;
     setNoting(true);
+    setFailed(null);
     void note(...events)
       .then(async (noted) => {
         const after = await layOut(noted, { keepOrder: true });
@@ -73,14 +75,17 @@ export function DayView({ card, followed, kit, changer, wide, onWrong }: Props):
           events: events.map((event) => event.id),
         });
       })
+      .catch(setFailed)
       .finally(() => setNoting(false));
   };
   const onUndo = (events: string[]): void => {
     setTold(null);
     setNoting(true);
+    setFailed(null);
     const back = events.toReversed().map((event) => ({ kind: 'take-back' as const, event }));
     void note(...back)
       .then((noted) => layOut(noted, { keepOrder: true }))
+      .catch(setFailed)
       .finally(() => setNoting(false));
   };
 
@@ -91,6 +96,7 @@ export function DayView({ card, followed, kit, changer, wide, onWrong }: Props):
       <Summary card={card} rows={rows} />
       {planner.looking ? <Looking best={planner.looking.best} onStop={planner.stop} /> : null}
       {planner.refused ? <RefusedDay refused={planner.refused} card={card} onWrong={onWrong} /> : null}
+      {failed ? <Body role="alert">{`Not kept: ${failed.message}`}</Body> : null}
       <Unsent followed={followed} />
       {(card.planIsOld || behind(card, rows)) && !form && !busy ? (
         <Row role="status" gap={10} align="center" wrap>

@@ -6,6 +6,7 @@ import { useState, type ReactNode } from 'react';
 import { Pressable, ScrollView } from 'react-native';
 import { useAddRecord, useCard, useCards, useCreateCard, useKit } from '../../api/queries';
 import { Chips } from '../../ui/Chips';
+import { ARROWS } from '../../ui/arrows';
 import { usePalette, useWide } from '../../ui/Look';
 import { NamePicker } from '../../ui/PickOrAdd';
 import { Answered, Failed, Loading } from '../../ui/states';
@@ -97,6 +98,7 @@ function Option({
   return (
     <Pressable
       role="radio"
+      {...ARROWS}
       aria-checked={chosen}
       aria-label={name}
       onPress={onPress}

@@ -8,6 +8,7 @@ import {
 import type { ComponentProps, ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { Choices } from '../../../ui/Choices';
+import { ARROWS } from '../../../ui/arrows';
 import { usePalette } from '../../../ui/Look';
 import { FONTS, TARGET } from '../../../ui/theme';
 import { Body, FigureText, Quiet } from '../../../ui/words';
@@ -107,6 +108,7 @@ function FirstRows({
     <ScrollView
       horizontal
       tabIndex={0}
+      role="radiogroup"
       aria-label="First rows of the file"
       style={{ borderWidth: 1, borderColor: line, borderRadius: 6, backgroundColor: sheet }}
       contentContainerStyle={{ flexGrow: 1 }}
@@ -117,6 +119,7 @@ function FirstRows({
           <Pressable
             key={i}
             role="radio"
+            {...ARROWS}
             aria-checked={chosen}
             aria-label={`Column ${heading}`}
             onPress={() => onColumn(i)}
