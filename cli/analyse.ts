@@ -13,6 +13,7 @@ import {
   runInput,
   type Analysis,
   type ColumnChoice,
+  type Ends,
   type Need,
   type SpanUs,
   type TextLayout,
@@ -122,6 +123,8 @@ export function parseSpans(text: string): SpanUs[] {
 const numbers = (pace: Float64Array): (number | null)[] =>
   Array.from(pace, (value) => (Number.isNaN(value) ? null : value));
 
+const asPair = ({ low, high }: Ends): [number, number | null] => [low, high];
+
 /** The figures in the shape that docs/method.md prints. */
 export function toJson({ figures, perSecond }: Analysis): object {
   const {
@@ -131,8 +134,11 @@ export function toJson({ figures, perSecond }: Analysis): object {
     evenness,
     cadence,
     cap,
+    capShare,
+    capAdvice,
     splits,
     stamina,
+    read,
     playable,
     emulation,
     warmth,
@@ -142,19 +148,28 @@ export function toJson({ figures, perSecond }: Analysis): object {
   } = figures;
   return {
     frames,
-    pace: { ...pace, perSecond: numbers(perSecond) },
+    pace: {
+      ...pace,
+      interval: pace.interval && asPair(pace.interval),
+      perSecond: numbers(perSecond),
+    },
     lows,
     evenness,
     cadence: { kind: cadence.kind, onBeat: cadence.onBeat },
     cap,
-    splits: splits.map(({ fromS, toS, average, onePercentLow, hold }) => ({
+    capShare,
+    capAdvice,
+    splits: (frames.count === 0 ? [] : splits).map(({ fromS, toS, average, onePercentLow, hold }) => ({
       fromS,
       toS,
       average,
       onePercentLow,
       hold,
     })),
-    stamina,
+    stamina: {
+      ...stamina,
+      retention: frames.count === 0 && read?.retention ? asPair(read.retention) : stamina.retention,
+    },
     playable,
     emulation,
     warmth: Object.fromEntries(
@@ -170,6 +185,7 @@ export function toJson({ figures, perSecond }: Analysis): object {
             tauS: fit.tauS,
             settled: fit.settled,
             forecast: fit.forecast,
+            levels: fit.levels.map(({ fromS, settlesC, seC }) => ({ fromS, settlesC, seC })),
           },
         },
       ]),

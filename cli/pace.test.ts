@@ -94,6 +94,8 @@ describe('pace analyse', () => {
       'evenness',
       'cadence',
       'cap',
+      'capShare',
+      'capAdvice',
       'splits',
       'stamina',
       'playable',

@@ -1,5 +1,6 @@
-import { NEED_WORDS, SPLIT_MINUTES, STAMINA_WORDS } from '@pace-check/core';
+import { CONDITIONS, lineTimeMs, NEED_WORDS, SPLIT_MINUTES, STAMINA_WORDS } from '@pace-check/core';
 import type {
+  Bar,
   Caveat,
   ColumnChoice,
   Confidence,
@@ -16,7 +17,8 @@ import type {
 } from '@pace-check/core';
 import * as z from 'zod';
 import type { RunOnCard } from './cards';
-import type { Preflight } from './kit';
+import { preflight, type Preflight } from './kit';
+import type { Evidence } from './evidence';
 import { entryLine } from './runFile';
 import { RUN_ORDERS, RUNS_A_PAGE, type RunsQuery } from './list';
 import { name, type NamedItem, type SpotPlace } from './names';
@@ -72,23 +74,60 @@ export const importDetails = z.object({
 });
 export type ImportDetails = z.infer<typeof importDetails>;
 
+/** Nobody types so many; a long notebook that is pasted may hold them. */
+const MOST_LINES_AT_ONCE = 20_000;
+
+/** Lines of which none is later than the end that is among them. */
+const withinEnd = (entries: EntryLine[], context: z.core.$RefinementCtx): void => {
+  const end = entries.find((line) => line.type === 'end');
+  if (!end) return;
+  const endMs = end.highMs ?? end.atMs;
+  entries.forEach((line, i) => {
+    const atMs = line.type === 'span' ? line.toMs : lineTimeMs(line);
+    if (atMs > endMs)
+      context.addIssue({
+        code: 'custom',
+        path: [i, line.type === 'span' ? 'toMs' : 'atMs'],
+        message: `${minutesOf(atMs)} is later than the end of the run at ${minutesOf(endMs)}: correct the time or the length`,
+      });
+  });
+};
+const minutesOf = (ms: number): string => `${Math.round(ms / 600) / 100} min`;
+
 /** Lines that someone adds to a run by hand: readings, rates, marks, spans, the end. */
 export const newEntries = z.object({
-  entries: z.array(entryLine).min(1, 'at least one line').max(2000, 'at most 2000 lines'),
+  entries: z
+    .array(entryLine)
+    .min(1, 'at least one line')
+    .max(MOST_LINES_AT_ONCE, 'at most 20,000 lines')
+    .superRefine(withinEnd),
 });
 export type NewEntries = z.infer<typeof newEntries>;
+
+/** A line in the place of another. */
+export const newLine = z.object({ line: entryLine });
+export type NewLine = z.infer<typeof newLine>;
+
+const room = z.number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').nullable();
 
 /** A run that has no log: what was played, and what was read. */
 export const newRun = z.object({
   name: name.nullable(),
-  facts: runFacts.extend({ roomC: z.number().min(-60).max(80).nullable() }),
-  entries: z.array(entryLine).min(1, 'at least one reading').max(2000, 'at most 2000 lines'),
+  facts: runFacts.extend({ roomC: room }),
+  /** Place of the title that was played from the start. */
+  scene: name.nullable().default(null),
+  preflight: preflight.default({}),
+  entries: z
+    .array(entryLine)
+    .min(1, 'at least one reading')
+    .max(MOST_LINES_AT_ONCE, 'at most 20,000 lines')
+    .superRefine(withinEnd),
 });
-export type NewRun = z.infer<typeof newRun>;
+export type NewRun = z.input<typeof newRun>;
 
 /** A correction to a run; what is left out stays. */
 export const runCorrection = runFacts.partial().extend({
-  roomC: z.number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').nullable().optional(),
+  roomC: room.optional(),
   need: z.enum(NEED_WORDS).nullable().optional(),
   native: optionalRate.optional(),
   batteryWh: z
@@ -99,8 +138,31 @@ export const runCorrection = runFacts.partial().extend({
     .optional(),
   name: name.optional(),
   splitMinutes: z.literal(SPLIT_MINUTES).nullable().optional(),
+  scene: name.nullable().optional(),
+  conditions: z
+    .array(z.string().refine((code) => CONDITIONS.includes(code), 'no condition that is known'))
+    .max(CONDITIONS.length)
+    .optional(),
+  /** All of it, in the place of what was stated. */
+  preflight: preflight.optional(),
+  /** Judge by the bars of now. */
+  barsOfNow: z.literal(true).optional(),
 });
 export type RunCorrection = z.infer<typeof runCorrection>;
+
+const bar = z
+  .strictObject({
+    average: z.number('a number is needed').min(1, 'at least 1').max(1000, 'at most 1000'),
+    low: z.number('a number is needed').min(0, 'at least 0').max(1000, 'at most 1000'),
+  })
+  .refine((value) => value.low <= value.average, { path: ['low'], message: 'at most the average' });
+
+/** What belongs to the reviewer, not to a device or a run. */
+export const settings = z.strictObject({
+  /** What each need asks for; null for the usual. */
+  bars: z.strictObject({ reaction: bar, action: bar, story: bar, slow: bar }).nullable(),
+});
+export type Settings = z.infer<typeof settings>;
 
 /** Which runs of the list are wanted; as a query’s text. What is empty or left out does not matter. */
 export const runsQuery = z.object({
@@ -139,6 +201,8 @@ export interface RunSummary {
   headline: HeadlineFacts | null;
   confidence: Confidence | null;
   lane: Lane;
+  /** Pictures that belong to it. */
+  pictures: number;
   /** While it is recorded at the bench. */
   recording: 'ready' | 'running' | null;
 }
@@ -158,6 +222,12 @@ export interface RunDetail extends RunSummary {
   roomC: number | null;
   batteryWh: number | null;
   conditions: string[];
+  scene: string | null;
+  /** Facts that came from the kit, by their names; a condition as `condition:boosted`. */
+  fromKit: string[];
+  /** What the need would ask for now, where that is another bar than the run was judged by. */
+  barNow: Bar | null;
+  evidence: Evidence[];
   /** As preflight asked for them. */
   preflight: Preflight;
   /** The step that the run was made for. */
@@ -175,7 +245,7 @@ export interface RunDetail extends RunSummary {
     passedOver: number;
     cutOff: boolean;
   } | null;
-  /** Lines that may be taken back one by one: all that were added by hand, and the file's spans. */
+  /** Lines that may be corrected or taken back one by one: all that were added by hand, and spans, marks and scenes of a file. */
   entries: StoredEntry[];
   places: SpotPlace[];
   caveats: { caveat: Caveat; says: string }[];

@@ -9,3 +9,5 @@ export * from './routes';
 export * from './routeSchemas';
 export * from './routesTable';
 export * from './runFile';
+export * from './evidence';
+export * from './headerPreflight';

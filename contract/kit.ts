@@ -67,6 +67,13 @@ export const instrumentFacts = z.strictObject({
 });
 export type InstrumentFacts = z.infer<typeof instrumentFacts>;
 
+/** A named place or load of a title. */
+export const scene = z.strictObject({
+  name: words,
+  weight: z.enum(['light', 'hard']).optional(),
+});
+export type Scene = z.infer<typeof scene>;
+
 export const titleFacts = z.strictObject({
   kind: (
     z.enum(['native', 'emulated', 'translated', 'streamed', 'synthetic']) satisfies z.ZodType<TitleKind>
@@ -80,6 +87,7 @@ export const titleFacts = z.strictObject({
   capsFps: z.array(amount(1000, 'fps')).max(12, 'at most 12 caps').optional(),
   loggers: z.enum(['allowed', 'blocked']).optional(),
   ownCounter: z.boolean().optional(),
+  scenes: z.array(scene).max(30, 'at most 30 scenes').optional(),
   notes: longWords.optional(),
 });
 export type TitleFacts = z.infer<typeof titleFacts>;
@@ -200,6 +208,17 @@ export const preflight = z.strictObject({
   orientation: z.enum(['landscape', 'portrait']).optional(),
   hold: z.enum(['in the hands', 'on a stand', 'with a controller']).optional(),
   firstPlay: z.boolean().optional(),
+  /** Which of the device's screens was used, by its name. */
+  screen: words.optional(),
+  humidity: z.number('a number is needed').min(0, 'at least 0').max(100, 'at most 100').optional(),
+  titleVersion: words.optional(),
+  layer: words.optional(),
+  driver: words.optional(),
+  system: words.optional(),
+  /** Drawn, width times height. */
+  pixels: amount(100_000_000, 'pixels').int('a whole number').optional(),
+  /** Frame cap that was set. */
+  cap: amount(1000, 'fps').optional(),
 });
 export type Preflight = z.infer<typeof preflight>;
 export type PreflightField = keyof Preflight;

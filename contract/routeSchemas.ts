@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { benchChanges, newSource, newStandIn } from './bench';
 import { cardChange, cardInput, dayEvents, newCoolDown, newRequest, planInput } from './cards';
-import { newEntries, newRun, runCorrection, runsQuery } from './http';
+import { newEntries, newLine, newRun, runCorrection, runsQuery, settings } from './http';
 import { newRefusal } from './kit';
 import { spotPlaces } from './names';
 import type { BodyOf, RouteName, Routes } from './routes';
@@ -11,7 +11,7 @@ export type WithBody = {
   [N in RouteName]: undefined extends BodyOf<Routes[N]> ? never : N;
 }[RouteName];
 /** Those whose changes are checked one by one, so that a bad one does not hold up the others. */
-type OneByOne = 'benchChanges' | 'cardChanges' | 'coolChanges';
+type OneByOne = 'benchChanges' | 'cardChanges' | 'coolChanges' | 'runChanges';
 /** Those whose form depends on their address. */
 type ByKind = 'addRecord' | 'replaceRecord';
 
@@ -23,6 +23,9 @@ export const BODIES: {
   newRun,
   correctRun: runCorrection,
   addEntries: newEntries,
+  correctEntry: newLine,
+  changeSettings: settings,
+  runChanges: benchChanges,
   placeSpots: spotPlaces,
   refuse: newRefusal,
   addRecord: z.unknown(),

@@ -25,7 +25,8 @@ import type {
   StoredDayEvent,
   ViewerRequest,
 } from './cards';
-import type { NewEntries, NewRun, RunCorrection, RunDetail, RunSummary } from './http';
+import type { RunChangeInput } from './evidence';
+import type { NewEntries, NewLine, NewRun, RunCorrection, RunDetail, RunSummary, Settings } from './http';
 import type { Kit, KitImported, KitKind, NewRecord, NewRefusal, Refusal } from './kit';
 import type { RunsQuery } from './list';
 import type { SpotPlace } from './names';
@@ -104,7 +105,7 @@ export const ROUTES = {
     of: {},
     types: is<{ body: NewRun; answer: RunDetail }>(),
     status: 201,
-    says: 'a run without a log: `name`, `facts` (as for an import, and `roomC`), `entries`',
+    says: 'a run without a log: `name`, `facts` (as for an import, and `roomC`), `scene`, `preflight`, `entries`',
   }),
   run: route('GET', '/runs/:id', {
     of: RUN,
@@ -114,7 +115,7 @@ export const ROUTES = {
   correctRun: route('PATCH', '/runs/:id', {
     of: RUN,
     types: is<{ body: RunCorrection; answer: RunDetail }>(),
-    says: '`name`, `device`, `title`, `setup`, `target`, `refresh`, `native`, `need`, `roomC`, `batteryWh`, `splitMinutes`; what is left out stays',
+    says: '`name`, `device`, `title`, `setup`, `target`, `refresh`, `native`, `need`, `roomC`, `batteryWh`, `splitMinutes`, `scene`, `conditions`, `preflight` (each whole), `barsOfNow` (judge by the bars of now); what is left out stays, and what came from the kit follows a corrected device, title, setup or screen',
   }),
   deleteRun: route('DELETE', '/runs/:id', { of: RUN, status: 204, says: 'deletes a run, for a month' }),
   restoreRun: route('POST', '/runs/:id/restore', { of: RUN, status: 204, says: 'undoes it' }),
@@ -127,6 +128,42 @@ export const ROUTES = {
     of: { ...RUN, entry: 'line' },
     types: is<{ answer: RunDetail }>(),
     says: 'takes one of them back',
+  }),
+  correctEntry: route('PUT', '/runs/:id/entries/:entry', {
+    of: { ...RUN, entry: 'line' },
+    types: is<{ body: NewLine; answer: RunDetail }>(),
+    says: 'puts another line of the same type in its place: `line`',
+  }),
+  runChanges: route('POST', '/runs/:id/changes', {
+    of: { id: 'run' },
+    types: is<{ body: Changes<RunChangeInput>; answer: ChangesTaken }>(),
+    says: 'changes as at the bench: `make` (`run`, as for a new run; the address gives its id) and `picture` (`picture` in base64, at most 1 MB, `entryId` or null, `note`)',
+  }),
+  picture: route('GET', '/runs/:id/pictures/:picture', {
+    of: { ...RUN, picture: 'picture' },
+    types: is<{ query: { size?: 'small' } }>(),
+    raw: 'a file',
+    says: 'a picture that belongs to a run, as JPEG; with `size=small` a thumbnail',
+  }),
+  deletePicture: route('DELETE', '/runs/:id/pictures/:picture', {
+    of: { ...RUN, picture: 'picture' },
+    types: is<{ answer: RunDetail }>(),
+    says: 'takes it away',
+  }),
+  runBundle: route('GET', '/runs/:id/bundle', {
+    of: RUN,
+    raw: 'a file',
+    says: 'a zip of the run file and, in a folder of their own, its pictures',
+  }),
+  settings: route('GET', '/settings', {
+    of: {},
+    types: is<{ answer: Settings }>(),
+    says: 'what belongs to the reviewer: `bars` (average and low of each need; null for the usual)',
+  }),
+  changeSettings: route('PUT', '/settings', {
+    of: {},
+    types: is<{ body: Settings; answer: Settings }>(),
+    says: 'changes it; runs keep the bars that they were judged by',
   }),
   placeSpots: route('PUT', '/runs/:id/spots', {
     of: RUN,

@@ -1,4 +1,13 @@
-import { END_REASONS, NEED_WORDS, RATE_SOURCES, type RunLine } from '@pace-check/core';
+import {
+  CHIP_PARTS,
+  END_REASONS,
+  NEED_WORDS,
+  POWER_PLACES,
+  RATE_SOURCES,
+  SMOOTH_WORDS,
+  type RunLine,
+  type RunPreflight,
+} from '@pace-check/core';
 import * as z from 'zod';
 import { moment, runMs, text } from './text';
 
@@ -12,6 +21,25 @@ const positive = z.number().positive();
 const LONGEST_NAME = 400;
 const LONGEST_NOTE = 4000;
 const word = text(LONGEST_NAME).min(1);
+
+/** Conditions as the header states them. */
+export const runPreflight = z.object({
+  brightness: z.number().min(0).max(100).optional().describe('percent'),
+  power: text(LONGEST_NAME).optional().describe('battery, plugged'),
+  mode: text(LONGEST_NAME).optional(),
+  case: text(LONGEST_NAME).optional(),
+  cooler: text(LONGEST_NAME).optional(),
+  network: text(LONGEST_NAME).optional(),
+  hold: text(LONGEST_NAME).optional(),
+  titleVersion: text(LONGEST_NAME).optional(),
+  layer: text(LONGEST_NAME).optional(),
+  driver: text(LONGEST_NAME).optional(),
+  system: text(LONGEST_NAME).optional(),
+  pixels: z.number().positive().optional().describe('drawn: width times height'),
+  cap: positive.optional().describe('frame cap that was set'),
+  humidity: z.number().min(0).max(100).optional().describe('percent'),
+  screen: text(LONGEST_NAME).optional().describe('which of the device’s screens'),
+}) satisfies z.ZodType<RunPreflight>;
 
 export const runHeader = z.object({
   type: z.literal('run'),
@@ -28,6 +56,8 @@ export const runHeader = z.object({
   batteryWh: positive.optional(),
   conditions: z.array(text(LONGEST_NAME)).max(100).optional(),
   startedAt: moment.optional(),
+  scene: word.optional().describe('place or load of the title that is played from the start'),
+  preflight: runPreflight.optional(),
 });
 
 export const framesLine = z.object({
@@ -36,15 +66,113 @@ export const framesLine = z.object({
   us: z.array(z.number().nullable()).describe('frame times, µs'),
 });
 
+const by = z.enum(RATE_SOURCES);
+/** Of a line that may say when it was. */
+const someTime = atMs.optional().describe('left out where nobody noted the time');
+const place = word.optional().describe('scene: a named place or load of the title');
+const rateFps = z.number().min(0).max(100_000);
+const digits = z
+  .record(text(40), z.number().int().min(-20).max(20))
+  .optional()
+  .describe('decimals that were written, where the numbers lost them: 58.0 has one');
+
+/** A value with ends, either of which may be all there is. */
+interface HasEnds {
+  low?: number | undefined;
+  high?: number | undefined;
+}
+const inOrder = (line: HasEnds): boolean =>
+  line.low === undefined || line.high === undefined || line.low <= line.high;
+const IN_ORDER = { path: ['low'], message: 'lies above high: write the lower end first' };
+
+const rate = z
+  .object({
+    type: z.literal('rate'),
+    atMs: someTime,
+    fps: rateFps.optional(),
+    low: rateFps.optional(),
+    high: rateFps.optional(),
+    by,
+    scene: place,
+    digits,
+  })
+  .refine(inOrder, IN_ORDER)
+  .refine(({ fps, low, high }) => fps !== undefined || low !== undefined || high !== undefined, {
+    path: ['fps'],
+    message: 'is missing, and there is no low and no high',
+  });
+
+const summary = z
+  .object({
+    type: z.literal('summary'),
+    atMs: someTime,
+    by,
+    average: rateFps.optional(),
+    median: rateFps.optional(),
+    hold: z
+      .number()
+      .min(0)
+      .max(1, 'is above 1: it is a share, 97 % is 0.97')
+      .optional()
+      .describe('share of the time near the median, 0 to 1'),
+    lowest: rateFps.optional(),
+    highest: rateFps.optional(),
+    onePercent: rateFps.optional().describe('1 % low, frames per second'),
+    minutes: z
+      .number()
+      .min(0)
+      .max(48 * 60, 'is more than 48 h')
+      .optional(),
+    scene: place,
+    digits,
+  })
+  .superRefine(({ average, lowest, highest, onePercent }, context) => {
+    const wrong = (path: string, message: string): void =>
+      context.addIssue({ code: 'custom', path: [path], message });
+    if (lowest !== undefined && average !== undefined && lowest > average)
+      wrong('lowest', 'lies above the average: check which is which');
+    if (onePercent !== undefined && average !== undefined && onePercent > average)
+      wrong('onePercent', 'lies above the average: check which is which');
+    if (highest !== undefined && average !== undefined && highest < average)
+      wrong('highest', 'lies below the average: check which is which');
+    if (lowest !== undefined && highest !== undefined && lowest > highest)
+      wrong('lowest', 'lies above highest: check which is which');
+  });
+
+const speedPercent = z.number().min(0).max(100_000);
+const speed = z
+  .object({
+    type: z.literal('speed'),
+    atMs: someTime,
+    percent: speedPercent.optional(),
+    low: speedPercent.optional(),
+    high: speedPercent.optional(),
+    by,
+    scene: place,
+    digits,
+  })
+  .refine(inOrder, IN_ORDER)
+  .refine(({ percent, low, high }) => percent !== undefined || low !== undefined || high !== undefined, {
+    path: ['percent'],
+    message: 'is missing, and there is no low and no high',
+  });
+
 export const entryLine = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('skin'), atMs, spot: word, c: z.number(), by: word }),
+  z.object({
+    type: z.literal('skin'),
+    atMs,
+    spot: word,
+    c: z.number(),
+    by: word,
+    peak: z.boolean().optional().describe('the highest until then, at a time that nobody noted'),
+  }),
   z.object({
     type: z.literal('battery'),
     atMs,
     percent: z.number().min(0).max(100),
     charging: z.boolean().optional(),
   }),
-  z.object({ type: z.literal('power'), atMs, mw: z.number() }),
+  z.object({ type: z.literal('power'), atMs, mw: z.number(), of: z.enum(POWER_PLACES).optional() }),
   z.object({
     type: z.literal('load'),
     atMs,
@@ -53,26 +181,42 @@ export const entryLine = z.discriminatedUnion('type', [
     memoryMb: z.number().optional(),
   }),
   z.object({ type: z.literal('refresh'), atMs, hz: positive }),
+  rate,
+  summary,
+  speed,
+  z.object({ type: z.literal('smooth'), atMs: someTime, word: z.enum(SMOOTH_WORDS), by, scene: place }),
+  z.object({ type: z.literal('chip'), atMs, c: z.number(), part: z.enum(CHIP_PARTS) }),
   z.object({
-    type: z.literal('rate'),
+    type: z.literal('title'),
     atMs,
-    fps: z.number().min(0),
-    by: z.enum(RATE_SOURCES),
+    title: word,
+    setup: text(LONGEST_NAME).optional(),
+    target: positive.optional(),
   }),
+  z.object({ type: z.literal('scene'), atMs, scene: word }),
   z.object({ type: z.literal('mark'), atMs, kind: word, note: text(LONGEST_NOTE).optional() }),
   z
     .object({ type: z.literal('span'), fromMs: runMs, toMs: runMs, kind: word })
     .refine((span) => span.toMs >= span.fromMs, { path: ['toMs'], message: 'lies before fromMs' }),
-  z.object({
-    type: z.literal('end'),
-    atMs,
-    reason: z.enum(END_REASONS),
-  }),
+  z
+    .object({
+      type: z.literal('end'),
+      atMs,
+      reason: z.enum(END_REASONS),
+      lowMs: runMs.optional().describe('it may have been as early as this'),
+      highMs: runMs.optional().describe('or as late as this'),
+    })
+    .refine(
+      ({ atMs: at, lowMs, highMs }) =>
+        (lowMs === undefined && highMs === undefined) ||
+        (lowMs !== undefined && highMs !== undefined && lowMs <= at && at <= highMs),
+      { path: ['lowMs'], message: 'and highMs go together, with atMs between them' },
+    ),
 ]);
 
 export const runLine = z.union([runHeader, framesLine, entryLine]);
 
-const ENTRY_TYPES = new Set(['skin', 'battery', 'power', 'load', 'refresh', 'rate', 'mark', 'span', 'end']);
+const ENTRY_TYPES = new Set<string>(entryLine.options.map((option) => option.shape.type.value));
 
 /**
  * Checks one line of a run file.

@@ -3,10 +3,12 @@ export { differenceOf, runsNeeded } from './compare/difference';
 export { orderCertainty } from './compare/rating';
 export { analyse } from './figures/analyse';
 export { findBreaks } from './figures/breaks';
-export { cadence, frameCap, type Cadence } from './figures/cadence';
-export { caveatSentence, confidenceOf } from './figures/caveats';
+export { cadence, type Cadence } from './figures/cadence';
+export { capAdvice, capShare, frameCap, sitsAtCap } from './figures/cap';
+export { caveatSentence, confidenceOf, withLibrary, type LibraryFacts } from './figures/caveats';
 export { coverage, type Covered } from './figures/coverage';
 export { distributionOf } from './figures/distribution';
+export { type Doing, type DoingSeries } from './figures/doing';
 export { drainOf } from './figures/drain';
 export { correctEmissivity } from './figures/emissivity';
 export { evenness } from './figures/evenness';
@@ -16,14 +18,16 @@ export { METHOD_VERSION } from './figures/methodVersion';
 export { type Analysis, type Figures, type RunFacts } from './figures/model';
 export { averagePace, onTarget, perSecondPace, steadiness } from './figures/pace';
 export { dischargeStretches, siftSkin } from './figures/plausible';
-export { NEEDS, emulation, playable } from './figures/playable';
+export { NEEDS, emulation, playable, playableFromRead, type Bar, type Bars } from './figures/playable';
 export { meanWatts, percentUsed, spotSeries } from './figures/readings';
 export { reduceSeries, type SeriesPoint } from './figures/reduce';
 export { firstAtLeast, joinSpans, prepareSession, type SpanUs } from './figures/session';
-export { SUSTAINED_S, splitEnds, splitTable, type Split } from './figures/splits';
-export { stamina } from './figures/stamina';
+export { readSplitTable, SUSTAINED_S, splitEnds, splitTable, type Split } from './figures/splits';
+export { type SceneFigures } from './figures/scenes';
+export { retentionWord, stamina } from './figures/stamina';
 export { CAUTION_C, STOP_C, WARMTH_BANDS, warmthBand } from './figures/touch';
-export { warmthOf, type SpotWarmth } from './figures/warmth';
+export { warmthOf, type Level, type SpotWarmth } from './figures/warmth';
+export { warmStretches } from './figures/warmStretches';
 export { coolDown, type CoolDown } from './fit/coolDown';
 export { fitApproach, fitSwitched, tWidth, timeToReach, type ApproachFit } from './fit/fit';
 export { joinStretches } from './fit/switches';
@@ -81,7 +85,9 @@ export {
   type LaidStep,
   type TitleKind,
 } from './plan/templates';
-export { readPaper, readTime, type PaperLine } from './readOff/paper';
+export { endsOf, halfDigit, meanEnds, middleOf, type Ends } from './readOff/ends';
+export { readNotebook, readTime, type PaperContext, type PaperLine } from './readOff/notebook';
+export { readSpeed, type ReadFigures } from './readOff/readFigures';
 export { changeNotes, dayMinute, howEnded, type HowEnded } from './recording/cardDay';
 export { changeWatch, type WatchChange } from './recording/coolWatch';
 export { LiveRun, type LiveFigures } from './recording/live';
@@ -98,17 +104,29 @@ export {
 } from './recording/rulebook';
 export { BY_HAND, joinSources, type SourceUse } from './recording/sources';
 export { FrameBatches } from './runFile/batches';
-export { lineTimeMs, type EntryLine, type FramesLine, type RunHeader, type RunLine } from './runFile/lines';
+export {
+  lineTimeMs,
+  type EntryLine,
+  type FramesLine,
+  type RunHeader,
+  type RunLine,
+  type RunPreflight,
+} from './runFile/lines';
+export { decimalsOf, parseLine } from './runFile/parseLine';
 export { lastLineMs } from './runFile/readRunFile';
 export { factsOf, runInput, type FileRemains } from './runFile/runInput';
 export { isShellText } from './shell/shellFile';
 export { readShellText, shellStampMs, type PresentAnchor } from './shell/shellText';
 export {
+  CHIP_PARTS,
   CONDITIONS,
+  CONDITION_SPANS,
   END_REASONS,
   EXCLUDING_SPANS,
   NEED_WORDS,
+  POWER_PLACES,
   RATE_SOURCES,
+  SMOOTH_WORDS,
   SPAN_KINDS,
   SPLIT_MINUTES,
   STAMINA_WORDS,
@@ -116,7 +134,11 @@ export {
   type Confidence,
   type EndReason,
   type Need,
+  type PowerPlace,
+  type RateSource,
+  type SmoothWord,
   type SplitMinutes,
+  type StaminaVerdict,
   type StaminaWord,
 } from './vocabulary';
 export {
@@ -131,4 +153,5 @@ export {
   type School,
   type Voice,
 } from './words/headline';
+export { ENDING_WORDS, exactClock, sayLine, SOURCE_WORDS } from './words/sayLine';
 export { toCelsius, toFahrenheit, type TemperatureUnit } from './words/temperature';

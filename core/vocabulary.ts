@@ -8,12 +8,24 @@ export const END_REASONS = ['planned', 'crash', 'stopped', 'would-not-start'] as
 export type EndReason = (typeof END_REASONS)[number];
 
 /** What a title asks of the pace. */
-export const NEED_WORDS = ['reaction', 'action', 'story'] as const;
+export const NEED_WORDS = ['reaction', 'action', 'story', 'slow'] as const;
 export type Need = (typeof NEED_WORDS)[number];
 
 /** What a rate was read off. */
-export const RATE_SOURCES = ['overlay', 'in-title', 'eye'] as const;
+export const RATE_SOURCES = ['overlay', 'in-title', 'tool', 'eye'] as const;
 export type RateSource = (typeof RATE_SOURCES)[number];
+
+/** How often it stumbles, as a person says it; the best first. */
+export const SMOOTH_WORDS = ['none', 'occasional', 'frequent', 'constant'] as const;
+export type SmoothWord = (typeof SMOOTH_WORDS)[number];
+
+/** Where power is measured: what the device takes, its chip alone, or at the socket. They are never mixed. */
+export const POWER_PLACES = ['device', 'chip', 'wall'] as const;
+export type PowerPlace = (typeof POWER_PLACES)[number];
+
+/** Parts that have a thermometer inside. */
+export const CHIP_PARTS = ['cpu', 'gpu', 'battery'] as const;
+export type ChipPart = (typeof CHIP_PARTS)[number];
 
 /** The split lengths that a reviewer may choose, in minutes. */
 export const SPLIT_MINUTES = [1, 2, 5, 10] as const;
@@ -21,8 +33,19 @@ export type SplitMinutes = (typeof SPLIT_MINUTES)[number];
 
 /** Spans that take their frames out of the figures. */
 export const EXCLUDING_SPANS: readonly string[] = ['loading', 'menu', 'advert', 'pause'];
+/** Spans of a state that the device was in: what warms or cools it. Their frames stay. */
+export const CONDITION_SPANS: readonly string[] = [
+  'cooler',
+  'boost',
+  'saving',
+  'dimmed',
+  'folded',
+  'docked',
+  'case',
+  'fan',
+];
 /** All spans that are known. */
-export const SPAN_KINDS: readonly string[] = [...EXCLUDING_SPANS, 'charging'];
+export const SPAN_KINDS: readonly string[] = [...EXCLUDING_SPANS, 'charging', ...CONDITION_SPANS];
 
 /** What someone may state about a run: caveats that no figure shows. */
 export const CONDITIONS: readonly string[] = [
@@ -48,6 +71,7 @@ export const CAVEATS = [
   'streamed',
   'crashed',
   'single-run',
+  'easy-scene',
   'room-unknown',
   'few-readings',
   'capped',
@@ -66,6 +90,8 @@ export type Caveat = (typeof CAVEATS)[number];
 /** How the pace lasted, the best first. */
 export const STAMINA_WORDS = ['holds', 'eases', 'fades', 'buckles', 'DNF', 'DNS'] as const;
 export type StaminaWord = (typeof STAMINA_WORDS)[number];
+/** One word, or two neighbours where what was read does not settle which. */
+export type StaminaVerdict = StaminaWord | `${StaminaWord} or ${StaminaWord}`;
 
 /** How far a run may be trusted, from A (little against it) to D. */
 export const CONFIDENCES = ['A', 'B', 'C', 'D'] as const;

@@ -96,6 +96,21 @@ const lines = [
   { type: 'refresh', atMs: 0, hz: 120 },
   { type: 'rate', atMs: 60_000, fps: 58, by: 'overlay' },
   { type: 'mark', atMs: 482_500, kind: 'stutter', note: 'gulls' },
+  {
+    type: 'summary',
+    by: 'tool',
+    average: 58.2,
+    median: 59,
+    hold: 0.97,
+    lowest: 41,
+    onePercent: 44,
+    minutes: 12,
+  },
+  { type: 'speed', atMs: 60_000, low: 95, high: 99, by: 'in-title' },
+  { type: 'smooth', word: 'frequent', by: 'eye' },
+  { type: 'chip', atMs: 1000, c: 78.5, part: 'cpu' },
+  { type: 'title', atMs: 2000, title: 'Hexgarden', setup: 'Highest', target: 60 },
+  { type: 'scene', atMs: 1000, scene: 'hard track' },
   { type: 'span', fromMs: 0, toMs: 100, kind: 'loading' },
   { type: 'end', atMs: 1_800_000, reason: 'planned' },
 ];
@@ -108,6 +123,9 @@ const shell = (): Buffer =>
   Buffer.from(
     'at 1795686223\nlevel: 87\nstatus: 3\ncurrent_now: -1100000\nvoltage_now: 4000000\nat 1795686283\nlevel: 86\nskin-therm 38400\n',
   );
+/** A picture of one pixel. */
+const PICTURE =
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
 const kitFile = {
   format: 'pace-kit',
   version: 1,
@@ -274,9 +292,54 @@ function goodRequests(world: World): Request[] {
     {
       method: 'POST',
       path: '/runs',
-      body: { name: null, facts: { ...facts, roomC: 18 }, entries: [skin, lines[8]] },
+      body: { name: null, facts: { ...facts, roomC: 18 }, entries: [skin, lines[8], ...lines.slice(10, 16)] },
     },
-    { method: 'POST', path: `/runs/${run}/entries`, body: { entries: [skin, lines[9], lines[10]] } },
+    {
+      method: 'POST',
+      path: `/runs/${run}/entries`,
+      body: { entries: [skin, lines[9], ...lines.slice(10, 16)] },
+    },
+    {
+      method: 'PATCH',
+      path: `/runs/${run}`,
+      body: {
+        scene: 'start area',
+        conditions: ['first-play'],
+        preflight: { screen: 'inner', brightness: 80 },
+      },
+    },
+    {
+      method: 'POST',
+      path: `/runs/${randomUUID()}/changes`,
+      body: changes({
+        kind: 'make',
+        run: {
+          name: null,
+          facts: { ...facts, roomC: null },
+          scene: 'start area',
+          preflight: { screen: 'inner' },
+          entries: [{ type: 'rate', low: 50, high: 55, by: 'overlay' }],
+        },
+      }),
+    },
+    {
+      method: 'POST',
+      path: `/runs/${run}/changes`,
+      body: changes({ kind: 'picture', picture: PICTURE, entryId: null, note: 'counter' }),
+    },
+    { method: 'GET', path: '/settings' },
+    {
+      method: 'PUT',
+      path: '/settings',
+      body: {
+        bars: {
+          reaction: { average: 57, low: 45 },
+          action: { average: 45, low: 30 },
+          story: { average: 29, low: 22 },
+          slow: { average: 24, low: 15 },
+        },
+      },
+    },
     {
       method: 'PUT',
       path: `/runs/${run}/spots`,
@@ -318,7 +381,7 @@ function goodRequests(world: World): Request[] {
       path: `/bench/${bench}/changes`,
       body: changes(
         { kind: 'put', entry: randomUUID(), line: skin, open: false, writer: 'phone' },
-        { kind: 'put', entry: randomUUID(), line: lines[10], open: true, writer: 'phone' },
+        { kind: 'put', entry: randomUUID(), line: lines[16], open: true, writer: 'phone' },
         { kind: 'plan', plan: USUAL_BENCH_PLAN },
       ),
     },

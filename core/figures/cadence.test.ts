@@ -1,5 +1,6 @@
-import { cadence, frameCap } from './cadence';
-import { emulation, playable } from './playable';
+import { cadence } from './cadence';
+import { frameCap } from './cap';
+import { emulation, NEEDS, playable } from './playable';
 import { findBreaks } from './breaks';
 import { prepareSession } from './session';
 import { at, figuresOf } from '../testing';
@@ -72,7 +73,7 @@ describe('frame cap', () => {
 describe('playable', () => {
   const judge = (frames: number[], need: 'reaction' | 'action' | 'story'): string | null => {
     const session = prepareSession({ frameUs: Int32Array.from(frames), gaps: [] });
-    return playable(session, findBreaks(session), need);
+    return playable(session, findBreaks(session), NEEDS[need], false);
   };
   it('takes average and low, by need', () => {
     expect(judge(at(60, 60), 'reaction')).toBe('plays well');

@@ -1,5 +1,3 @@
-import { quantile } from '../numbers/quantile';
-import { usable } from './pace';
 import { atLeast, atMost, below } from '../numbers/threshold';
 
 /** How frame times sit on the refreshes of the panel. */
@@ -66,28 +64,4 @@ function kindOf(
   for (const [slot, share] of shares)
     if (atLeast(share, 0.2) && atLeast(shares.get(slot + 1) ?? 0, 0.2)) return 'alternating';
   return 'mixed';
-}
-
-/** Rates at which titles cap themselves. */
-const CAPS = [24, 25, 30, 40, 45, 48, 50, 60, 72, 75, 90, 100, 120, 144, 165];
-
-/**
- * The frame cap that a run sits at.
- *
- * @param pace per-second pace, NaN where a second is void
- * @returns the cap in frames per second, or null where the run is not at one
- * @shown Pace: frame cap
- * @source docs/method.md, "Cap"; common practice
- * @example
- * frameCap(new Float64Array(60).fill(59.9)); // 60
- */
-export function frameCap(pace: Float64Array): number | null {
-  const sorted = usable(pace).sort();
-  const high = quantile(sorted, 0.9);
-  if (high === null) return null;
-  const cap = CAPS.reduce((nearest, next) =>
-    below(Math.abs(high - next), Math.abs(high - nearest)) ? next : nearest,
-  );
-  const near = atMost(Math.abs(high - cap), Math.max(0.5, 0.01 * cap));
-  return near && atMost(quantile(sorted, 0.98)!, 1.02 * cap) ? cap : null;
 }

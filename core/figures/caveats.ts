@@ -1,11 +1,12 @@
 import type { RunInput } from './model';
 import type { Caveat, Confidence } from '../vocabulary';
+import { sitsAtCap } from './cap';
+import { idles, outOfRange } from './doing';
 import type { Discharge, Sifted } from './plausible';
-import { median } from '../numbers/quantile';
 import type { RateReading, SkinReading } from './readings';
 import type { Session } from './session';
 import { SUSTAINED_S } from './splits';
-import { above, atLeast, below } from '../numbers/threshold';
+import { above, atLeast } from '../numbers/threshold';
 import type { Warmth } from './warmth';
 
 /** What the numbers of a run cannot say, in the order of weight. */
@@ -32,7 +33,8 @@ const SENTENCES: Record<Caveat, { points: 1 | 2; says: string }> = {
   },
   streamed: { points: 2, says: 'The title was streamed: this tests the link, not the chip.' },
   crashed: { points: 2, says: 'The title crashed.' },
-  'single-run': { points: 1, says: 'It is a single run.' },
+  'single-run': { points: 1, says: 'It is a single run: nothing shows how much runs of its kind differ.' },
+  'easy-scene': { points: 1, says: 'The title has a hard scene, and nothing of this run was played in it.' },
   'room-unknown': { points: 1, says: 'The room temperature is unknown.' },
   'few-readings': { points: 1, says: 'The hottest spot was read fewer than four times.' },
   capped: { points: 1, says: 'The pace sits at a frame cap: headroom unknown.' },
@@ -80,7 +82,38 @@ export interface CaveatEvidence {
   powerDoubtful: number;
   discharge: Discharge;
   rates: Sifted<RateReading>;
-  cap: number | null;
+  /** Share of the seconds at the frame cap; null without one. */
+  atCap: number | null;
+}
+
+/** What stands about a run in the library, beside its own lines. */
+export interface LibraryFacts {
+  /** Another run of the same device, title and setup is there. */
+  repeated: boolean;
+  /** Scenes of the title that are hard. */
+  hardScenes: string[];
+}
+
+/**
+ * A run's caveats with those that only the library knows of.
+ *
+ * @param scenes that something of the run was played in
+ * @shown Caveats: single run, easy scene
+ * @source docs/method.md, "Caveats"
+ * @example
+ * withLibrary([], [], { repeated: false, hardScenes: ['hard track'] }); // ['single-run', 'easy-scene']
+ */
+export function withLibrary(
+  own: Caveat[],
+  scenes: string[],
+  { repeated, hardScenes }: LibraryFacts,
+): Caveat[] {
+  const same = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();
+  const easy = hardScenes.length > 0 && !scenes.some((scene) => hardScenes.some((hard) => same(scene, hard)));
+  const all = new Set<Caveat>(own);
+  if (!repeated) all.add('single-run');
+  if (easy) all.add('easy-scene');
+  return (Object.keys(SENTENCES) as Caveat[]).filter((caveat) => all.has(caveat));
 }
 
 const STATED: Caveat[] = [
@@ -90,7 +123,6 @@ const STATED: Caveat[] = [
   'title-not-updated',
   'first-play',
   'aspect',
-  'boosted',
 ];
 
 /**
@@ -100,15 +132,16 @@ const STATED: Caveat[] = [
  * @source docs/method.md, "Caveats"
  */
 export function caveatsOf(run: RunInput, evidence: CaveatEvidence): Caveat[] {
-  const { seconds, session, warmth, skin, rates, cap } = evidence;
+  const { seconds, session, warmth, skin, rates, atCap } = evidence;
   const hasFrames = run.track.frameUs.length > 0;
   const hasSkin = run.skin.length > 0;
+  const readOff = [...run.rates, ...run.summaries, ...run.speeds];
   const stated = new Set(run.conditions);
   const holds: Partial<Record<Caveat, boolean>> = {
     'short-run': run.end?.reason !== 'would-not-start' && !atLeast(seconds, SUSTAINED_S),
     'warm-start': startsWarm(skin.kept, run.roomC),
-    'read-off': !hasFrames && run.rates.length > 0,
-    'eye-estimate': run.rates.some((rate) => rate.by === 'eye'),
+    'read-off': !hasFrames && readOff.length > 0,
+    'eye-estimate': readOff.some((reading) => reading.by === 'eye'),
     'counter-is-refresh': rates.doubtful.length > 0,
     'charged-during':
       !stated.has('plugged-in') &&
@@ -120,10 +153,13 @@ export function caveatsOf(run: RunInput, evidence: CaveatEvidence): Caveat[] {
     'room-unknown': hasSkin && run.roomC === null,
     'few-readings':
       hasSkin && (warmth.spots.find((spot) => spot.spot === warmth.hottest)?.readings.length ?? 0) < 4,
-    capped: cap !== null,
+    capped: sitsAtCap(atCap),
+    boosted: stated.has('boosted') || run.conditionSpans.some((span) => span.kind === 'boost'),
     'rows-dropped': run.droppedRows > 0 || run.cutOff,
     gap: hasGap(run, session),
-    dimmed: run.marks.some((mark) => mark.kind === 'dim'),
+    dimmed:
+      run.marks.some((mark) => mark.kind === 'dim') ||
+      run.conditionSpans.some((span) => span.kind === 'dimmed'),
     excluded: above(excludedShare(session, seconds), 0.1),
   };
   return (Object.keys(SENTENCES) as Caveat[]).filter(
@@ -140,9 +176,7 @@ function startsWarm(skin: SkinReading[], roomC: number | null): boolean {
 function loadsDoubtful({ loads }: RunInput, hasFrames: boolean): boolean {
   return (['cpu', 'gpu'] as const).some((part) => {
     const values = loads.map((load) => load[part]).filter((value) => value !== undefined);
-    if (values.some((value) => below(value, 0) || above(value, 100))) return true;
-    const middle = median(values);
-    return hasFrames && middle !== null && below(middle, 0.5);
+    return values.some(outOfRange) || idles(values, hasFrames);
   });
 }
 

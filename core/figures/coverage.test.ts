@@ -12,8 +12,8 @@ describe('what a run’s pace is known from', () => {
       ],
     });
     expect(figures.coverage).toEqual([
-      { fromS: 0, toS: 480, from: 'frames', average: 50, readings: 0 },
-      { fromS: 480, toS: 1200, from: 'read', average: 41, readings: 2 },
+      { fromS: 0, toS: 480, from: 'frames', average: 50, interval: null, readings: 0 },
+      { fromS: 480, toS: 1200, from: 'read', average: 41, interval: { low: 40.5, high: 41.5 }, readings: 2 },
     ]);
     // the figures themselves stay those of the frames
     expect(figures.pace).toMatchObject({ source: 'frames', average: 50 });
@@ -37,7 +37,7 @@ describe('what a run’s pace is known from', () => {
   });
   it('is one stretch where nothing is missing', () =>
     expect(figuresOf({ frames: at(40, 60) }).coverage).toEqual([
-      { fromS: 0, toS: 60, from: 'frames', average: 40, readings: 0 },
+      { fromS: 0, toS: 60, from: 'frames', average: 40, interval: null, readings: 0 },
     ]));
   it('is nothing where there is nothing', () => expect(figuresOf({}).coverage).toEqual([]));
 });

@@ -1,3 +1,4 @@
+import { meanEnds, middleOf, type Ends } from '../readOff/ends';
 import { averagePace } from './pace';
 import type { RateReading } from './readings';
 import { firstAtLeast, type Session, type SpanUs } from './session';
@@ -10,6 +11,8 @@ export interface Covered {
   from: 'frames' | 'read' | 'eye' | 'none';
   /** fps; of the rates their mean. */
   average: number | null;
+  /** Ends of that mean; null for frames. */
+  interval: Ends | null;
   /** Rates that were read in it. */
   readings: number;
 }
@@ -29,7 +32,7 @@ const MOST_GAPS = 200;
  * @shown what the pace stands on
  * @source docs/method.md, "Several sources"
  * @example
- * coverage(prepareSession({ frameUs: Int32Array.of(), gaps: [] }), [{ atMs: 5000, fps: 40, by: 'overlay' }], 60e6); // [{ fromS: 0, toS: 60, from: 'read', average: 40, readings: 1 }]
+ * coverage(prepareSession({ frameUs: Int32Array.of(), gaps: [] }), [{ atMs: 5000, fps: 40, ends: { low: 39.5, high: 40.5 }, by: 'overlay', scene: null }], 60e6)[0].average; // 40
  */
 export function coverage(session: Session, rates: RateReading[], endUs: number): Covered[] {
   const covered: Covered[] = [];
@@ -65,18 +68,21 @@ function ofFrames({ leftUs, leftStartsUs }: Session, { fromUs, toUs }: SpanUs): 
     toS: toUs / 1e6,
     from: 'frames',
     average: averagePace(count, totalUs),
+    interval: null,
     readings: 0,
   };
 }
 
 function ofRates(rates: RateReading[], { fromUs, toUs }: SpanUs): Covered {
-  const inside = rates.filter((rate) => rate.atMs * 1000 >= fromUs && rate.atMs * 1000 <= toUs);
+  const inside = rates.filter(({ atMs }) => atMs !== null && atMs * 1000 >= fromUs && atMs * 1000 <= toUs);
+  const ends = meanEnds(inside.map((rate) => rate.ends));
   const from = inside.length === 0 ? 'none' : inside.some((rate) => rate.by === 'eye') ? 'eye' : 'read';
   return {
     fromS: fromUs / 1e6,
     toS: toUs / 1e6,
     from,
-    average: inside.length === 0 ? null : inside.reduce((sum, rate) => sum + rate.fps, 0) / inside.length,
+    average: middleOf(ends),
+    interval: ends,
     readings: inside.length,
   };
 }

@@ -26,8 +26,8 @@ describe('percent per hour', () => {
     expect(drain(entries)!.percentPerHour).toBeCloseTo(10, 9);
   });
   it('carries the interval of Student’s t', () => {
-    // x = 0, 0.1, 0.2, 0.3 h; y = 100, 99, 97, 96: slope −14, residual sum of squares 0.2, 2 degrees of freedom; t = 4.3027 (table)
-    const { percentPerHour, range } = drain(minutes([0, 100], [6, 99], [12, 97], [18, 96]))!;
+    // x = 0, 0.1, 0.2, 0.3 h; y = 99, 98, 96, 95, when each was new: slope −14, residual sum of squares 0.2, 2 degrees of freedom; t = 4.3027 (table)
+    const { percentPerHour, range } = drain(minutes([0, 100], [6, 99], [12, 98], [18, 96], [24, 95]))!;
     expect(percentPerHour).toBeCloseTo(14, 9);
     const half = 4.30265 * Math.sqrt(0.2 / 2 / 0.05);
     expect(range![1] - 14).toBeCloseTo(half, 3);
@@ -115,5 +115,34 @@ describe('watts', () => {
     const second = drain(minutes([0, 100], [120, 62]), (5000 * 3.85) / 1000)!.watts!;
     expect(first).toBeCloseTo(3.985, 3);
     expect(second).toBeCloseTo(3.6575, 4);
+  });
+});
+
+describe('the first reading of a stretch', () => {
+  it('is no point: nobody saw its percent come', () => {
+    // 99 when it was new at 6, 98 at 12, 97 at 18; 100 was read at 5 by chance
+    expect(drain(minutes([5, 100], [6, 99], [12, 98], [18, 97]))!.percentPerHour).toBeCloseTo(10, 9);
+  });
+  it('is one where the next is lower by two or more', () => {
+    // 100, 98, 96 at 0, 12, 24
+    expect(drain(minutes([0, 100], [12, 98], [24, 96]))!).toMatchObject({
+      percentPerHour: expect.closeTo(10, 9),
+      range: [expect.closeTo(10, 9), expect.closeTo(10, 9)],
+    });
+    // without the first there are two points: what fell over the time
+    expect(drain(minutes([0, 100], [12, 99], [24, 97]))!.percentPerHour).toBeCloseTo(7.5, 9);
+  });
+});
+
+it('over a length that is only roughly known the range is wider', () => {
+  const end = { type: 'end', atMs: 3.5 * 3_600_000, reason: 'stopped' } as const;
+  const entries: EntryLine[] = [
+    ...minutes([0, 100], [210, 30]),
+    { ...end, lowMs: 3 * 3_600_000, highMs: 4 * 3_600_000 },
+  ];
+  // 70 ± 1 in 3 to 4 hours
+  expect(drain(entries)).toMatchObject({
+    percentPerHour: 20,
+    range: [expect.closeTo(69 / 4, 9), expect.closeTo(71 / 3, 9)],
   });
 });

@@ -2,6 +2,7 @@ import { tWidth } from '../fit/fit';
 import { chargesAt, chargesBetween, type Discharge } from './plausible';
 import type { BatteryReading, PowerReading } from './readings';
 import { firstAbove, type SpanUs } from './session';
+import { atLeast } from '../numbers/threshold';
 
 /** How fast the battery empties. */
 export interface Drain {
@@ -20,7 +21,7 @@ const HOUR_MS = 3_600_000;
 /**
  * Drain of a run.
  *
- * Per stretch of discharge, the first reading that shows each percent; one line
+ * Per stretch of discharge, the first reading that shows each new percent; one line
  * through all stretches with a common slope and an intercept each. Where there
  * are fewer than three such points, or no two in one stretch: what fell over the time it
  * took. Watts from power samples where there are two neighbours without
@@ -28,6 +29,7 @@ const HOUR_MS = 3_600_000;
  *
  * @param batteryWh energy of the full battery, or null
  * @param averagePace frames per second, for the energy of a frame
+ * @param length where the run's length is only roughly known: the least and the most, in parts of the length that is taken
  * @returns null where neither percent nor power says anything
  * @shown Drain: percent per hour, hours from full, watts, a frame
  * @source docs/method.md, "Drain"; analysis of covariance with one slope; the trapezoid rule
@@ -42,8 +44,9 @@ export function drainOf(
   charging: SpanUs[],
   batteryWh: number | null,
   averagePace: number | null,
+  length: { least: number; most: number } = { least: 1, most: 1 },
 ): Drain | null {
-  const slope = slopeOf(stretches) ?? overall(stretches);
+  const slope = roughly(slopeOf(stretches) ?? overall(stretches), length);
   const percentPerHour = slope?.percentPerHour ?? null;
   const measured = meanPower(power, battery, charging);
   const watts =
@@ -64,9 +67,17 @@ interface Slope {
   range: [number, number] | null;
 }
 
-/** Readings of a stretch that show a percent for the first time. */
-const newPercents = (stretch: BatteryReading[]): BatteryReading[] =>
-  stretch.filter((reading, i) => i === 0 || reading.percent !== stretch[i - 1]!.percent);
+/**
+ * Readings of a stretch that show a percent for the first time. Nobody saw when
+ * the percent of its first reading began, unless the next reading is lower by
+ * two or more: then it fell faster than it was read.
+ */
+export const newPercents = (stretch: BatteryReading[]): BatteryReading[] =>
+  stretch.filter((reading, i) =>
+    i === 0
+      ? stretch.length > 1 && atLeast(reading.percent - stretch[1]!.percent, 2)
+      : reading.percent !== stretch[i - 1]!.percent,
+  );
 
 function slopeOf(stretches: BatteryReading[][]): Slope | null {
   const groups = stretches.map(newPercents).filter((points) => points.length > 0);
@@ -91,6 +102,12 @@ function slopeOf(stretches: BatteryReading[][]): Slope | null {
   if (freedom < 1) return { percentPerHour, range: null };
   const half = tWidth(freedom) * Math.sqrt(Math.max(0, yy - (ty * ty) / tt) / freedom / tt);
   return { percentPerHour, range: [percentPerHour - half, percentPerHour + half] };
+}
+
+/** A slope over a time that is only roughly known. */
+function roughly(slope: Slope | null, { least, most }: { least: number; most: number }): Slope | null {
+  if (!slope?.range || (least === 1 && most === 1)) return slope;
+  return { ...slope, range: [slope.range[0] / most, slope.range[1] / least] };
 }
 
 /** What fell over the time that it took, each stretch by its own ends, which are whole percents. */

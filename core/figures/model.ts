@@ -6,8 +6,24 @@ import type { Drain } from './drain';
 import type { Evenness } from './evenness';
 import type { FrameTrack } from '../frames/track';
 import type { Low } from './lows';
-import type { Emulation, Playable } from './playable';
-import type { BatteryReading, LoadReading, PowerReading, RateReading, SkinReading } from './readings';
+import type { Bar, Bars, Emulation, Playable } from './playable';
+import type {
+  BatteryReading,
+  ChipReading,
+  LoadReading,
+  Mark,
+  PowerReading,
+  RateReading,
+  SkinReading,
+  SmoothReading,
+  SpeedReading,
+  Summary,
+} from './readings';
+import type { Doing } from './doing';
+import type { SceneFigures } from './scenes';
+import type { TitleFrom } from './warmStretches';
+import type { Ends } from '../readOff/ends';
+import type { ReadFigures } from '../readOff/readFigures';
 import type { SpanUs } from './session';
 import type { Split } from './splits';
 import type { Stamina } from './stamina';
@@ -32,6 +48,10 @@ export interface RunFacts {
   conditions: string[];
   /** Length of a split that the reviewer chose; null for the usual. */
   splitMinutes: SplitMinutes | null;
+  /** Place of the title that is played from the start. */
+  scene: string | null;
+  /** What each need asks for, where the reviewer set it; null for the usual. */
+  bars: Bars | null;
 }
 
 /** A run as the analysis needs it; everything on the run's clock. */
@@ -43,21 +63,41 @@ export interface RunInput extends RunFacts {
   cutOff: boolean;
   excluded: SpanUs[];
   charging: SpanUs[];
+  /** Spans of a state that the device was in. */
+  conditionSpans: (SpanUs & { kind: string })[];
+  /** Changes of the title, from the run's own on. */
+  titles: TitleFrom[];
+  /** Changes of the scene, from the run's own on. */
+  sceneChanges: { atMs: number; scene: string }[];
   skin: SkinReading[];
   battery: BatteryReading[];
   power: PowerReading[];
   loads: LoadReading[];
   rates: RateReading[];
-  marks: { atMs: number; kind: string }[];
-  end: { atMs: number; reason: EndReason } | null;
-  /** Time of the last line of the run file, for a run without frames. */
-  lastLineMs: number;
+  summaries: Summary[];
+  speeds: SpeedReading[];
+  smooth: SmoothReading[];
+  chip: ChipReading[];
+  marks: Mark[];
+  end: RunEnd | null;
+  /** How long it was by its lines alone: its end, else the last line or what an end page says. */
+  withoutFramesMs: number;
+}
+
+export interface RunEnd {
+  atMs: number;
+  reason: EndReason;
+  /** Between which times, where the length is only roughly known. */
+  lowMs?: number;
+  highMs?: number;
 }
 
 export interface PaceFigures {
   /** Whether frames were logged, or rates read off a counter or by eye. */
   source: 'frames' | 'read' | 'eye' | null;
   average: number | null;
+  /** Ends of an average that was read off; null where frames were logged. */
+  interval: Ends | null;
   median: number | null;
   hold: number | null;
   slow: number | null;
@@ -80,10 +120,20 @@ export interface Figures {
   /** Panel's rate that the cadence was judged by, Hz. */
   refreshHz: number | null;
   cap: number | null;
+  /** Share of the seconds that sit at the cap. */
+  capShare: number | null;
+  /** The highest cap that would have held, on this panel. */
+  capAdvice: number | null;
   splitMinutes: SplitMinutes;
   splits: Split[];
   stamina: Stamina;
   playable: Playable | null;
+  /** What the need asks for; null without a need. */
+  bar: Bar | null;
+  /** What was read off; null where nothing was. */
+  read: ReadFigures | null;
+  /** Figures of each named place of the title. */
+  scenes: SceneFigures[];
   emulation: Emulation | null;
   warmth: Warmth;
   drain: Drain | null;
@@ -93,9 +143,12 @@ export interface Figures {
   battery: BatteryReading[];
   /** Readings that are shown as doubtful and entered no figure. */
   doubtful: { skin: SkinReading[]; battery: BatteryReading[]; power: PowerReading[]; rates: RateReading[] };
+  /** Loads, memory, temperatures inside and power. */
+  doing: Doing;
+  marks: Mark[];
   caveats: Caveat[];
   confidence: Confidence;
-  end: { atMs: number; reason: EndReason } | null;
+  end: RunEnd | null;
 }
 
 /** The figures and the per-second pace that they rest on. */

@@ -9,8 +9,8 @@ export interface Sifted<T> {
   doubtful: T[];
 }
 
-const byTime = <T extends { atMs: number }>(readings: T[]): T[] =>
-  [...readings].sort((a, b) => a.atMs - b.atMs);
+const byTime = <T extends { atMs: number | null }>(readings: T[]): T[] =>
+  [...readings].sort((a, b) => (a.atMs ?? 0) - (b.atMs ?? 0));
 
 /**
  * Skin readings outside −10…70 °C, or more than 5 °C off the last one kept at
@@ -33,9 +33,12 @@ export function siftSkin(readings: SkinReading[]): Sifted<SkinReading> {
   });
 }
 
-/** Power below 0 or above 60 W is doubtful. */
+/** Power of the device below 0 or above 60 W is doubtful; what a chip or a socket shows is not judged. */
 export const siftPower = (readings: PowerReading[]): Sifted<PowerReading> =>
-  sift(byTime(readings), ({ mw }) => atLeast(mw, 0) && atMost(mw, 60_000));
+  sift(
+    byTime(readings),
+    ({ mw, of }) => (of ?? 'device') !== 'device' || (atLeast(mw, 0) && atMost(mw, 60_000)),
+  );
 
 function sift<T>(readings: T[], keeps: (reading: T) => boolean): Sifted<T> {
   const sifted: Sifted<T> = { kept: [], doubtful: [] };
@@ -145,9 +148,10 @@ export function siftRates(
   { refreshHz, target, native }: CounterContext,
 ): Sifted<RateReading> {
   return sift(byTime(rates), ({ atMs, fps, by }) => {
-    if (by !== 'overlay' || refreshHz === null || above(Math.abs(fps - refreshHz), 0.5)) return true;
-    const from = firstAtLeast(session.leftStartsUs, atMs * 1000 - AROUND_US);
-    const to = firstAtLeast(session.leftStartsUs, atMs * 1000 + AROUND_US + 1e-3);
+    if (by !== 'overlay' || refreshHz === null || fps === null || above(Math.abs(fps - refreshHz), 0.5))
+      return true;
+    const from = atMs === null ? 0 : firstAtLeast(session.leftStartsUs, atMs * 1000 - AROUND_US);
+    const to = atMs === null ? 0 : firstAtLeast(session.leftStartsUs, atMs * 1000 + AROUND_US + 1e-3);
     if (to > from) {
       const frames = session.leftUs.subarray(from, to);
       const average = (frames.length * 1e6) / frames.reduce((sum, us) => sum + us, 0);

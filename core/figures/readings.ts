@@ -1,4 +1,5 @@
-import type { RateSource } from '../vocabulary';
+import type { Ends } from '../readOff/ends';
+import type { ChipPart, PowerPlace, RateSource, SmoothWord } from '../vocabulary';
 
 /** What was read beside the frames, on the run's clock. Names follow the open run file (docs/formats.md). */
 export interface SkinReading {
@@ -8,6 +9,8 @@ export interface SkinReading {
   c: number;
   /** Instrument, for instance "infrared". Readings of two instruments are never mixed in one series. */
   by: string;
+  /** The highest that was seen, at a time until then that nobody noted. */
+  peak?: boolean;
 }
 
 export interface BatteryReading {
@@ -19,6 +22,15 @@ export interface BatteryReading {
 export interface PowerReading {
   atMs: number;
   mw: number;
+  /** Where it was measured; the device where nothing is said. */
+  of?: PowerPlace;
+}
+
+/** A thermometer inside, never one series with the skin. */
+export interface ChipReading {
+  atMs: number;
+  c: number;
+  part: ChipPart;
 }
 
 export interface LoadReading {
@@ -29,11 +41,51 @@ export interface LoadReading {
   memoryMb?: number;
 }
 
+/** A rate that was read off something. */
 export interface RateReading {
-  atMs: number;
-  /** Frames per second, read off something. */
-  fps: number;
+  /** Null where nobody noted the time. */
+  atMs: number | null;
+  /** Frames per second as it was written; null where only a range was. */
+  fps: number | null;
+  ends: Ends;
   by: RateSource;
+  scene: string | null;
+}
+
+/** The end page of a tool: each fact may be missing. */
+export interface Summary {
+  by: RateSource;
+  average: Ends | null;
+  median: Ends | null;
+  /** Share, 0 to 1. */
+  hold: Ends | null;
+  onePercent: Ends | null;
+  lowest: number | null;
+  highest: number | null;
+  minutes: number | null;
+  scene: string | null;
+}
+
+/** Speed of an emulator, in percent. */
+export interface SpeedReading {
+  atMs: number | null;
+  ends: Ends;
+  by: RateSource;
+  scene: string | null;
+}
+
+export interface SmoothReading {
+  atMs: number | null;
+  word: SmoothWord;
+  by: RateSource;
+  scene: string | null;
+}
+
+/** A remark at a time. */
+export interface Mark {
+  atMs: number;
+  kind: string;
+  note?: string;
 }
 
 /** Readings of one spot by one instrument, in the order in which they were taken. */

@@ -1,8 +1,17 @@
 import type { Break } from './breaks';
 import { lows, sortedFrames } from './lows';
 import { averagePace, onTarget, steadiness } from './pace';
-import { meanWatts, percentUsed, type BatteryReading, type PowerReading, type SpotSeries } from './readings';
+import { meanEnds, middleOf, type Ends } from '../readOff/ends';
+import {
+  meanWatts,
+  percentUsed,
+  type BatteryReading,
+  type PowerReading,
+  type RateReading,
+  type SpotSeries,
+} from './readings';
 import { firstAtLeast, type Session } from './session';
+import { LONGEST_RUN_S } from '../limits';
 import { greatest } from '../numbers/thin';
 import { atLeast, below } from '../numbers/threshold';
 import type { SplitMinutes } from '../vocabulary';
@@ -11,8 +20,10 @@ import type { SplitMinutes } from '../vocabulary';
 export interface Split {
   fromS: number;
   toS: number;
-  /** Frames per second. */
+  /** Frames per second; of what was read off the middle. */
   average: number | null;
+  /** Ends of a pace that was read off; null where frames were logged. */
+  interval: Ends | null;
   /** Median of the split's seconds, frames per second. */
   median: number | null;
   /** 1 % low by quantile, frames per second. */
@@ -115,11 +126,10 @@ function oneSplit(
   const seconds = pace.subarray(fromS, lastSplit ? pace.length : toS);
   const steady = steadiness(seconds);
   const breaks = inputs.breaks.slice(firstFrom(inputs.breaks, fromUs), firstFrom(inputs.breaks, toUs));
-  const used = percentUsed(inputs.stretches, fromS * 1000, toS * 1000);
-  const hours = (toS - fromS) / 3600;
   return {
     fromS,
     toS,
+    interval: null,
     average: averagePace(frames.length, total(frames)),
     onePercentLow: lows(sortedFrames(frames), 100).quantile,
     median: steady.median,
@@ -128,6 +138,74 @@ function oneSplit(
     stutters: breaks.filter((found) => found.kind === 'stutter').length,
     stalls: breaks.filter((found) => found.kind === 'stall').length,
     freezes: breaks.filter((found) => found.kind === 'freeze').length,
+    ...besideFrames(inputs, fromS, toS, lastSplit),
+  };
+}
+
+/**
+ * The split table of a run without frames: the mean ends of the rates that were
+ * read in each, and all that was read beside them.
+ *
+ * @param seconds length of the run
+ * @param rates those that are not the panel's; only those with a time are in a split
+ * @returns nothing where no split has anything to say
+ * @shown Splits of a run that was read off
+ * @source docs/method.md, "Read off, not logged"
+ */
+export function readSplitTable(seconds: number, rates: RateReading[], inputs: SplitInputs): Split[] {
+  let fromS = 0;
+  const says = (split: Split): boolean =>
+    split.interval !== null ||
+    Object.keys(split.hottestC).length > 0 ||
+    split.percentUsed !== null ||
+    split.watts !== null;
+  // what was stored before times were bounded may say anything
+  const table = splitEnds(Math.min(LONGEST_RUN_S, seconds), inputs.minutes).map((toS, index, ends) => {
+    const lastSplit = index === ends.length - 1;
+    const split = readSplit(rates, inputs, fromS, toS, lastSplit);
+    fromS = toS;
+    return split;
+  });
+  return table.some(says) ? table : [];
+}
+
+function readSplit(
+  rates: RateReading[],
+  inputs: SplitInputs,
+  fromS: number,
+  toS: number,
+  lastSplit: boolean,
+): Split {
+  const inside = rates.filter(
+    ({ atMs }) => atMs !== null && atMs >= fromS * 1000 && (lastSplit || atMs < toS * 1000),
+  );
+  const interval = meanEnds(inside.map((rate) => rate.ends));
+  return {
+    fromS,
+    toS,
+    interval,
+    average: middleOf(interval),
+    median: null,
+    onePercentLow: null,
+    hold: null,
+    onTarget: null,
+    stutters: 0,
+    stalls: 0,
+    freezes: 0,
+    ...besideFrames(inputs, fromS, toS, lastSplit),
+  };
+}
+
+/** Warmth and drain of a split. */
+function besideFrames(
+  inputs: SplitInputs,
+  fromS: number,
+  toS: number,
+  lastSplit: boolean,
+): Pick<Split, 'hottestC' | 'percentUsed' | 'watts'> {
+  const used = percentUsed(inputs.stretches, fromS * 1000, toS * 1000);
+  const hours = (toS - fromS) / 3600;
+  return {
     hottestC: hottest(inputs.spots, fromS * 1000, lastSplit ? Infinity : toS * 1000),
     percentUsed: used,
     watts:

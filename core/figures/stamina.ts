@@ -1,4 +1,4 @@
-import type { EndReason, StaminaWord } from '../vocabulary';
+import type { EndReason, StaminaVerdict, StaminaWord } from '../vocabulary';
 import type { Break } from './breaks';
 import { onTarget } from './pace';
 import { optimalPartition } from '../numbers/partition';
@@ -28,7 +28,7 @@ export interface Stamina {
   /** From the onset on the pace goes up and down. */
   sawtooth: boolean;
   segments: Segment[];
-  word: StaminaWord | null;
+  word: StaminaVerdict | null;
 }
 
 export const OPENING_FROM_S = 30;
@@ -76,7 +76,8 @@ export function stamina(
   };
 }
 
-function withoutFreezes(pace: Float64Array, breaks: Break[]): Float64Array {
+/** Per-second pace without the seconds that a freeze overlaps. */
+export function withoutFreezes(pace: Float64Array, breaks: Break[]): Float64Array {
   const steady = pace.slice();
   for (const found of breaks) {
     if (found.kind === 'freeze') steady.fill(NaN, Math.floor(found.atUs / 1e6), Math.ceil(found.endUs / 1e6));
@@ -153,7 +154,18 @@ function saws(segments: Segment[], opening: number): boolean {
 function wordOf(retention: number | null, end: EndReason | null): StaminaWord | null {
   if (end === 'would-not-start') return 'DNS';
   if (end === 'crash') return 'DNF';
-  if (retention === null) return null;
+  return retention === null ? null : retentionWord(retention);
+}
+
+/**
+ * What is said of a retention.
+ *
+ * @shown holds, eases, fades, buckles
+ * @source docs/method.md, "Stamina"; common practice
+ * @example
+ * retentionWord(0.9); // 'eases'
+ */
+export function retentionWord(retention: number): 'holds' | 'eases' | 'fades' | 'buckles' {
   if (atLeast(retention, 0.95)) return 'holds';
   if (atLeast(retention, 0.85)) return 'eases';
   if (atLeast(retention, 0.65)) return 'fades';

@@ -1,4 +1,5 @@
-import { fitApproach, judgeFit, timeToReach, tWidth, type ApproachFit } from '../fit/fit';
+import { fitApproach, fitSwitched, judgeFit, timeToReach, tWidth, type SwitchedFit } from '../fit/fit';
+import { joinStretches, type Stretch } from '../fit/switches';
 import { spotSeries, type SkinReading } from './readings';
 import { greatest } from '../numbers/thin';
 import { CAUTION_C } from './touch';
@@ -6,7 +7,19 @@ import { CAUTION_C } from './touch';
 /** Room temperature to which peaks are normalised, °C. */
 const REFERENCE_ROOM_C = 25;
 
+/** Where a spot would settle if a stretch went on. */
+export interface Level {
+  fromS: number;
+  settlesC: number;
+  seC: number;
+  /** What holds in the stretch, as `warmStretches` names it. */
+  state: string;
+  /** How much higher than the level before, with its 95 % interval; null for the first. */
+  change: { c: number; low: number; high: number } | null;
+}
+
 export interface WarmUp {
+  /** Of the last stretch. */
   finalC: number;
   startC: number;
   tauS: number;
@@ -16,6 +29,8 @@ export interface WarmUp {
   finalHalfC: number;
   /** When the line of caution is reached on the run's clock, seconds; null where it is not. */
   cautionAtS: number | null;
+  /** One a stretch, in order. */
+  levels: Level[];
 }
 
 export interface SpotWarmth {
@@ -43,12 +58,17 @@ export interface Warmth {
  *
  * @param readings plausible skin readings
  * @param roomC room temperature, or null
+ * @param stretches in which nothing that warms the device was changed, the last to Infinity
  * @shown Warmth: peak, over the room, spread, in a room of 25 °C
  * @source docs/method.md, "Warmth"
  * @example
  * warmthOf([{ atMs: 0, spot: 'back', c: 38, by: 'infrared' }], 20).normalisedPeakC; // 43
  */
-export function warmthOf(readings: SkinReading[], roomC: number | null): Warmth {
+export function warmthOf(
+  readings: SkinReading[],
+  roomC: number | null,
+  stretches: Stretch[] = [{ to: Infinity, state: '' }],
+): Warmth {
   const spots = spotSeries(readings).map(({ spot, by, readings: series }): SpotWarmth => {
     const peakC = greatest(series.map((reading) => reading.c));
     return {
@@ -56,7 +76,10 @@ export function warmthOf(readings: SkinReading[], roomC: number | null): Warmth 
       by,
       peakC,
       riseC: roomC === null ? null : peakC - roomC,
-      fit: warmUp(series),
+      fit: warmUp(
+        series.filter((reading) => !reading.peak),
+        stretches,
+      ),
       readings: series,
     };
   });
@@ -71,20 +94,51 @@ export function warmthOf(readings: SkinReading[], roomC: number | null): Warmth 
   };
 }
 
-function warmUp(series: SkinReading[]): WarmUp | null {
+function warmUp(series: SkinReading[], stretches: Stretch[]): WarmUp | null {
   const t = series.map((reading) => reading.atMs / 1000);
-  const fit: ApproachFit | null = fitApproach(
-    t,
-    series.map((reading) => reading.c),
-    null,
-  );
+  const y = series.map((reading) => reading.c);
+  const seen = joinStretches(t, stretches);
+  const at = seen.slice(0, -1).map((stretch) => stretch.to);
+  const fit =
+    at.length === 0
+      ? // without a switch the readings have to rise
+        fitApproach(t, y, null) && fitSwitched(t, y, { at }, null)
+      : fitSwitched(t, y, { at }, null);
   if (!fit) return null;
+  const width = tWidth(fit.degreesOfFreedom);
+  const beganS = at.at(-1) ?? 0;
+  // the curve of the last stretch, seen from its beginning
+  const began = { ...fit, start: at.length === 0 ? fit.start : valueAt(fit, at, beganS) };
+  const caution = began.start < CAUTION_C ? timeToReach(began, CAUTION_C) : null;
   return {
     finalC: fit.final,
     startC: fit.start,
     tauS: fit.tau,
-    ...judgeFit(fit, t.at(-1)!),
-    finalHalfC: tWidth(fit.degreesOfFreedom) * fit.se.final,
-    cautionAtS: timeToReach(fit, CAUTION_C),
+    ...judgeFit(fit, t.at(-1)! - beganS),
+    finalHalfC: width * fit.se.final,
+    cautionAtS: caution === null ? null : beganS + caution,
+    levels: fit.levels.map(({ settles, se }, k) => ({
+      fromS: k === 0 ? 0 : at[k - 1]!,
+      settlesC: settles,
+      seC: se,
+      state: seen[k]!.state,
+      change: k === 0 ? null : changeOf(fit, k, width),
+    })),
   };
+}
+
+function changeOf({ levels, covariance }: SwitchedFit, k: number, width: number): Level['change'] {
+  const c = levels[k]!.settles - levels[k - 1]!.settles;
+  const variance = covariance(k, k) + covariance(k - 1, k - 1) - 2 * covariance(k, k - 1);
+  const half = width * Math.sqrt(Math.max(0, variance));
+  return { c, low: c - half, high: c + half };
+}
+
+/** Temperature by a fit with a level for each stretch. */
+function valueAt({ start, tau, levels }: SwitchedFit, at: number[], time: number): number {
+  return levels.reduce((from, level, k) => {
+    const begins = k === 0 ? 0 : at[k - 1]!;
+    const ends = Math.min(time, at[k] ?? Infinity);
+    return ends <= begins ? from : level.settles - (level.settles - from) * Math.exp(-(ends - begins) / tau);
+  }, start);
 }

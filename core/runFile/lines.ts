@@ -1,4 +1,28 @@
-import type { EndReason, Need, RateSource } from '../vocabulary';
+import type { ChipPart, EndReason, Need, PowerPlace, RateSource, SmoothWord } from '../vocabulary';
+
+/** Conditions of a run as its header states them; each may be missing. */
+export interface RunPreflight {
+  /** Percent. */
+  brightness?: number;
+  power?: string;
+  mode?: string;
+  case?: string;
+  cooler?: string;
+  network?: string;
+  hold?: string;
+  titleVersion?: string;
+  layer?: string;
+  driver?: string;
+  system?: string;
+  /** Drawn, width times height. */
+  pixels?: number;
+  /** Frame cap that was set. */
+  cap?: number;
+  /** Percent. */
+  humidity?: number;
+  /** Which of the device's screens was used. */
+  screen?: string;
+}
 
 /** The kinds of line in an open run file (docs/formats.md); the checks are in `contract`. */
 export interface RunHeader {
@@ -16,6 +40,9 @@ export interface RunHeader {
   batteryWh?: number;
   conditions?: string[];
   startedAt?: string;
+  /** Place of the title that is played from the start. */
+  scene?: string;
+  preflight?: RunPreflight;
 }
 
 export interface FramesLine {
@@ -25,19 +52,85 @@ export interface FramesLine {
   us: (number | null)[];
 }
 
-/** A line that says one thing at one time. */
+/** Decimals of a line's facts as they were written, where the numbers alone do not show them: 58.0 has one. */
+export type Digits = Record<string, number>;
+
+/** A rate that was read off something: a value, a range, or one end of a range; at a time or at none. */
+export interface RateLine {
+  type: 'rate';
+  atMs?: number;
+  fps?: number;
+  low?: number;
+  high?: number;
+  by: RateSource;
+  scene?: string;
+  digits?: Digits;
+}
+
+/** The end page of a tool, or the like of it. */
+export interface SummaryLine {
+  type: 'summary';
+  atMs?: number;
+  by: RateSource;
+  average?: number;
+  median?: number;
+  /** Share, 0 to 1. */
+  hold?: number;
+  lowest?: number;
+  highest?: number;
+  onePercent?: number;
+  minutes?: number;
+  scene?: string;
+  digits?: Digits;
+}
+
+/** Speed of an emulator in percent of the original's. */
+export interface SpeedLine {
+  type: 'speed';
+  atMs?: number;
+  percent?: number;
+  low?: number;
+  high?: number;
+  by: RateSource;
+  scene?: string;
+  digits?: Digits;
+}
+
+/** A line that says one thing at one time, or of the run as a whole. */
 export type EntryLine =
-  | { type: 'skin'; atMs: number; spot: string; c: number; by: string }
+  | {
+      type: 'skin';
+      atMs: number;
+      spot: string;
+      c: number;
+      by: string;
+      /** The highest that was seen until then, at a time that nobody noted. */
+      peak?: boolean;
+    }
   | { type: 'battery'; atMs: number; percent: number; charging?: boolean }
-  | { type: 'power'; atMs: number; mw: number }
+  | { type: 'power'; atMs: number; mw: number; of?: PowerPlace }
   | { type: 'load'; atMs: number; cpu?: number; gpu?: number; memoryMb?: number }
   | { type: 'refresh'; atMs: number; hz: number }
-  | { type: 'rate'; atMs: number; fps: number; by: RateSource }
+  | RateLine
+  | SummaryLine
+  | SpeedLine
+  | { type: 'smooth'; atMs?: number; word: SmoothWord; by: RateSource; scene?: string }
+  | { type: 'chip'; atMs: number; c: number; part: ChipPart }
+  | { type: 'title'; atMs: number; title: string; setup?: string; target?: number }
+  | { type: 'scene'; atMs: number; scene: string }
   | { type: 'mark'; atMs: number; kind: string; note?: string }
   | { type: 'span'; fromMs: number; toMs: number; kind: string }
-  | { type: 'end'; atMs: number; reason: EndReason };
+  | {
+      type: 'end';
+      atMs: number;
+      reason: EndReason;
+      /** Between which times, where the length is only roughly known. */
+      lowMs?: number;
+      highMs?: number;
+    };
 
 export type RunLine = RunHeader | FramesLine | EntryLine;
 
-/** When a line happened, in ms on the run's clock: its start for a span. */
-export const lineTimeMs = (line: EntryLine): number => (line.type === 'span' ? line.fromMs : line.atMs);
+/** When a line happened, in ms on the run's clock: its start for a span, 0 for a line without a time. */
+export const lineTimeMs = (line: EntryLine): number =>
+  line.type === 'span' ? line.fromMs : (line.atMs ?? 0);

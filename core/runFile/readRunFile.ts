@@ -7,6 +7,7 @@ import { markLength } from '../log/byteOrderMark';
 import { FrameBatches } from './batches';
 import { CONDITIONS, SPAN_KINDS } from '../vocabulary';
 import { lineTimeMs, type EntryLine, type RunHeader, type RunLine } from './lines';
+import { parseLine } from './parseLine';
 
 /** An open run file, read. */
 export interface RunFile {
@@ -86,7 +87,7 @@ export class RunFileReader {
     if (this.broken) throw notJson(this.broken.line);
     let value: unknown;
     try {
-      value = JSON.parse(text);
+      value = parseLine(text);
     } catch {
       if (!text.startsWith('{')) throw notJson(this.line);
       this.broken = { line: this.line };

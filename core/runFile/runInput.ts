@@ -2,8 +2,11 @@ import type { RunFacts, RunInput } from '../figures/model';
 import type { FrameTrack } from '../frames/track';
 import { MOST_SPOTS } from '../limits';
 import type { SpanUs } from '../figures/session';
-import { EXCLUDING_SPANS } from '../vocabulary';
-import type { EntryLine, RunHeader } from './lines';
+import type { RateReading, SpeedReading, Summary } from '../figures/readings';
+import { endsOf, type Ends } from '../readOff/ends';
+import { factEnds } from '../readOff/readFigures';
+import { CONDITION_SPANS, EXCLUDING_SPANS } from '../vocabulary';
+import type { EntryLine, RateLine, RunHeader, SpeedLine, SummaryLine } from './lines';
 import { lastLineMs } from './readRunFile';
 
 const ofType = <T extends EntryLine['type']>(
@@ -31,6 +34,8 @@ export const factsOf = (header: RunHeader | null): RunFacts => ({
   batteryWh: header?.batteryWh ?? null,
   conditions: header?.conditions ?? [],
   splitMinutes: null,
+  scene: header?.scene ?? null,
+  bars: null,
 });
 
 /**
@@ -54,14 +59,28 @@ export function runInput(
     fromUs: Math.round(span.fromMs * 1000),
     toUs: Math.round(span.toMs * 1000),
   });
+  const refreshHz = facts.refreshHz ?? ofType(entries, 'refresh')[0]?.hz ?? null;
+  const summaries = ofType(entries, 'summary').map(toSummary);
+  const end = ofType(entries, 'end').at(-1) ?? null;
   return {
     ...facts,
-    refreshHz: facts.refreshHz ?? ofType(entries, 'refresh')[0]?.hz ?? null,
+    refreshHz,
     track,
     droppedRows: dropped,
     cutOff,
     excluded: spans.filter((span) => EXCLUDING_SPANS.includes(span.kind)).map(toUs),
     charging: spans.filter((span) => span.kind === 'charging').map(toUs),
+    conditionSpans: spans
+      .filter((span) => CONDITION_SPANS.includes(span.kind))
+      .map((span) => ({ kind: span.kind, ...toUs(span) })),
+    titles: inTime(ofType(entries, 'title')).map((line) => ({
+      atS: line.atMs / 1000,
+      name: line.setup === undefined ? line.title : `${line.title} (${line.setup})`,
+    })),
+    sceneChanges: [
+      ...(facts.scene === null ? [] : [{ atMs: 0, scene: facts.scene }]),
+      ...inTime(ofType(entries, 'scene')).map(({ atMs, scene }) => ({ atMs, scene })),
+    ],
     skin: ofType(entries, 'skin').filter((reading) => spots.has(reading.spot)),
     battery: ofType(entries, 'battery').map((reading) => ({
       ...reading,
@@ -69,9 +88,55 @@ export function runInput(
     })),
     power: ofType(entries, 'power'),
     loads: ofType(entries, 'load'),
-    rates: ofType(entries, 'rate'),
-    marks: ofType(entries, 'mark'),
-    end: ofType(entries, 'end').at(-1) ?? null,
-    lastLineMs: lastLineMs(entries),
+    rates: ofType(entries, 'rate').flatMap((line) => toRate(line, refreshHz)),
+    summaries,
+    speeds: ofType(entries, 'speed').flatMap(toSpeed),
+    smooth: ofType(entries, 'smooth').map(({ atMs, word, by, scene }) => ({
+      atMs: atMs ?? null,
+      word,
+      by,
+      scene: scene ?? null,
+    })),
+    chip: ofType(entries, 'chip'),
+    marks: inTime(ofType(entries, 'mark')).map(({ atMs, kind, note }) => ({
+      atMs,
+      kind,
+      ...(note === undefined ? {} : { note }),
+    })),
+    end,
+    withoutFramesMs:
+      end?.atMs ??
+      Math.max(lastLineMs(entries), ...summaries.map((summary) => (summary.minutes ?? 0) * 60_000)),
+  };
+}
+
+const inTime = <T extends { atMs: number }>(lines: T[]): T[] => [...lines].sort((a, b) => a.atMs - b.atMs);
+
+function toRate(line: RateLine, panelHz: number | null): RateReading[] {
+  const { atMs, fps, low, high, by, scene, digits } = line;
+  const ends = endsOf({ value: fps, low, high, by, decimals: digits?.fps }, panelHz);
+  return ends === null ? [] : [{ atMs: atMs ?? null, fps: fps ?? null, ends, by, scene: scene ?? null }];
+}
+
+function toSpeed(line: SpeedLine): SpeedReading[] {
+  const { atMs, percent, low, high, by, scene, digits } = line;
+  const ends = endsOf({ value: percent, low, high, by, decimals: digits?.percent }, null);
+  return ends === null ? [] : [{ atMs: atMs ?? null, ends, by, scene: scene ?? null }];
+}
+
+function toSummary(line: SummaryLine): Summary {
+  const { by, digits } = line;
+  const fact = (name: 'median' | 'hold' | 'onePercent'): Ends | null =>
+    line[name] === undefined ? null : factEnds(line[name], digits?.[name]);
+  return {
+    by,
+    average: endsOf({ value: line.average, by, decimals: digits?.average }, null),
+    median: fact('median'),
+    hold: fact('hold'),
+    onePercent: fact('onePercent'),
+    lowest: line.lowest ?? null,
+    highest: line.highest ?? null,
+    minutes: line.minutes ?? null,
+    scene: line.scene ?? null,
   };
 }

@@ -1,7 +1,7 @@
 import { MOST_LINES, MOST_SHELL_BYTES } from '../limits';
 import { LogRefused } from '../log/refused';
 import { FrameBatches } from '../runFile/batches';
-import type { EntryLine, FramesLine, RunHeader } from '../runFile/lines';
+import { lineTimeMs, type EntryLine, type FramesLine, type RunHeader } from '../runFile/lines';
 import type { CheckLine, RunFile } from '../runFile/readRunFile';
 import { readShellText, shellStampMs } from './shellText';
 
@@ -116,7 +116,8 @@ export class ShellTextReader {
   }
 }
 
-const timeOf = (line: FramesLine | EntryLine): number => ('atMs' in line ? line.atMs : line.fromMs);
+const timeOf = (line: FramesLine | EntryLine): number =>
+  line.type === 'frames' ? line.atMs : lineTimeMs(line);
 
 /** When it began, where the text tells the time. */
 function headerOf(text: string, startMs: number): RunHeader | null {

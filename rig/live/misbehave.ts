@@ -36,7 +36,9 @@ export class Mischief {
     this.batches++;
     const told = lines.map(({ dueMs, line }) =>
       JSON.stringify(
-        this.within('jump', dueMs, JUMPED) && 'atMs' in line ? { ...line, atMs: line.atMs + JUMP_MS } : line,
+        this.within('jump', dueMs, JUMPED) && 'atMs' in line && line.atMs !== undefined
+          ? { ...line, atMs: line.atMs + JUMP_MS }
+          : line,
       ),
     );
     if (this.kinds.includes('nonsense') && this.batches % 5 === 0) told.push(...NONSENSE);

@@ -6,7 +6,10 @@ import type { AnalysisPool } from '../services/analysisPool';
 import { Cards } from '../services/cards';
 import { Imports } from '../services/imports';
 import { problemOf } from '../services/faults';
+import { Pictures } from '../services/pictures';
 import { Problem } from '../services/problem';
+import { RunChanges } from '../services/runChanges';
+import { readSettings, writeSettings } from '../services/settings';
 import { type Runs } from '../services/runs';
 import { benchRoutes, type BenchParts } from './bench';
 import { cardRoutes } from './cards';
@@ -15,6 +18,7 @@ import { bodyDoor } from './door';
 import { parse } from './parse';
 import { serve, serveRaw } from './serve';
 import { withUploadedFile } from './upload';
+import { sendZip } from './zip';
 
 /** The HTTP interface; what crosses it stands in `contract`. */
 export function apiRouter(pool: pg.Pool, analyses: AnalysisPool, runs: Runs, parts: BenchParts): Router {
@@ -34,6 +38,27 @@ export function apiRouter(pool: pg.Pool, analyses: AnalysisPool, runs: Runs, par
   serve(api, 'newRun', ({ body }) => runs.create(body));
   serve(api, 'addEntries', ({ params, body }) => runs.addEntries(params.id, body.entries));
   serve(api, 'deleteEntry', ({ params }) => runs.deleteEntry(params.id, params.entry));
+  serve(api, 'correctEntry', ({ params, body }) => runs.correctEntry(params.id, params.entry, body.line));
+  const pictures = new Pictures(pool);
+  const changes = new RunChanges(runs, pictures);
+  serve(api, 'runChanges', ({ params, body }) => changes.take(params.id, body.changes));
+  serveRaw(api, 'picture', async ({ params, request, response }) => {
+    const size = request.query['size'] === 'small' ? 'small' : 'jpeg';
+    const bytes = await pictures.read(params.id, params.picture, size);
+    // a picture never changes: its address is its own
+    response.type('image/jpeg').set('cache-control', 'private, max-age=31536000, immutable').send(bytes);
+  });
+  serve(api, 'deletePicture', async ({ params }) => {
+    await pictures.delete(params.id, params.picture);
+    return runs.get(params.id);
+  });
+  serveRaw(api, 'runBundle', async ({ params, response }) => {
+    const { fileName, files } = await runs.bundle(params.id);
+    response.type('application/zip').attachment(fileName);
+    await sendZip(response, files);
+  });
+  serve(api, 'settings', () => readSettings(pool));
+  serve(api, 'changeSettings', ({ body }) => writeSettings(pool, body));
   serve(api, 'placeSpots', ({ params, body }) => runs.placeSpots(params.id, body.places));
   serve(api, 'correctRun', ({ params, body }) => runs.correct(params.id, body));
   serve(api, 'deleteRun', ({ params }) => runs.delete(params.id));

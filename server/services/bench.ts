@@ -39,6 +39,7 @@ import {
   type RecordingRow,
 } from '../sql/recordings';
 import { insertRun, lockRun, readRun, readRuns, setStarted, type NamedRun } from '../sql/runs';
+import { readBars } from '../sql/settings';
 import { runMs, type LiveRuns } from './liveRuns';
 import { PlannedEnds } from './plannedEnds';
 import { notFound, Problem } from './problem';
@@ -241,6 +242,7 @@ async function open(
       target: facts.target,
       refresh: facts.refresh,
       roomC: preflight.roomC ?? null,
+      bars: await readBars(db),
     },
     runId,
   );

@@ -1,4 +1,4 @@
-import { name, type ImportDetails, type RunDetail } from '@pace-check/contract';
+import { name, preflightOfHeader, type ImportDetails, type RunDetail } from '@pace-check/contract';
 import { factsOf } from '@pace-check/core';
 import type pg from 'pg';
 import { storeAnalysis } from '../sql/analyses';
@@ -6,9 +6,11 @@ import { inTransaction, type Queryable } from '../sql/database';
 import { insertPage } from '../sql/entries';
 import { insertChunks } from '../sql/frames';
 import { idByName, setupIdByName } from '../sql/kit';
-import { insertRun, runWithContent } from '../sql/runs';
+import { insertRun, readRun, runWithContent } from '../sql/runs';
+import { readBars } from '../sql/settings';
 import type { ReadResult } from '../workers/tasks';
 import type { AnalysisPool } from './analysisPool';
+import { ASKED, followKit } from './kitFacts';
 import { Problem } from './problem';
 import type { Runs } from './runs';
 
@@ -61,6 +63,7 @@ export class Imports {
     const title = details.facts?.title ?? nameIn(header?.title) ?? missing('title');
     const setup = details.facts ? details.facts.setup : nameIn(header?.setup);
     const titleId = await idByName(db, 'title', title);
+    const { preflight, passedOver } = preflightOfHeader(header?.preflight);
     const id = await insertRun(db, {
       name: details.name ?? `${title} on ${device}`,
       deviceId: await idByName(db, 'device', device),
@@ -82,14 +85,20 @@ export class Imports {
       rowsTotal: read.rows.total,
       rowsDropped: read.rows.unreadable,
       droppedList: read.rows.listed,
-      passedOver: read.passedOver,
+      passedOver: read.passedOver + passedOver,
       cutOff: read.cutOff,
-      preflight: {},
+      preflight: said.roomC === null ? preflight : { ...preflight, roomC: said.roomC },
+      scene: said.scene,
+      fromKit: [],
+      bars: await readBars(db),
     });
     if (id === null) throw new Error('a run of a new id is there already');
     await insertChunks(db, id, read.chunks);
     for (const page of read.pages) await insertPage(db, id, page, 'file');
-    await storeAnalysis(db, id, 0, read.analysis);
+    await followKit(db, (await readRun(db, id))!, details.facts ? ASKED : []);
+    const { fromKit, bars } = (await readRun(db, id))!;
+    // what was read is stored with its figures, unless the kit knew more than the file
+    if (fromKit.length === 0 && bars === null) await storeAnalysis(db, id, 0, read.analysis);
     return id;
   }
 }

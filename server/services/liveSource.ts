@@ -5,6 +5,7 @@ import {
   LogRefused,
   SPAN_KINDS,
   lineTimeMs,
+  parseLine,
   type EntryLine,
   type FramesLine,
   type RunLine,
@@ -44,7 +45,7 @@ export function checkLines(text: string, byMs = 0): CheckedLine[] {
 function checkLine(raw: string, number: number, byMs: number): CheckedLine {
   let value: unknown;
   try {
-    value = shifted(JSON.parse(raw), byMs);
+    value = shifted(parseLine(raw), byMs);
   } catch {
     return { number, line: null, reason: 'it is no JSON object' };
   }

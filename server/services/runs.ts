@@ -1,6 +1,6 @@
+import { randomUUID } from 'node:crypto';
 import {
-  batteryWhOf,
-  type DeviceFacts,
+  headerOfPreflight,
   type NewRun,
   type Preflight,
   type RunCorrection,
@@ -8,14 +8,18 @@ import {
   type RunSummary,
   type RunsQuery,
   type SpotPlace,
-  type TitleFacts,
 } from '@pace-check/contract';
 import {
   caveatSentence,
+  confidenceOf,
   LONGEST_RUN_S,
   METHOD_VERSION,
+  NEEDS,
+  withLibrary,
+  type Bar,
   type EntryLine,
   type FrameTrack,
+  type LibraryFacts,
   type RunLine,
 } from '@pace-check/core';
 import type pg from 'pg';
@@ -29,10 +33,14 @@ import {
   linesOf,
   readEntryPages,
   readOwnEntries,
+  replaceEntry,
 } from '../sql/entries';
 import { readChunks } from '../sql/frames';
 import { readRunOnCard } from '../sql/cards';
-import { idByName, placeSpots, readPlaces, readRecord, setupIdByName } from '../sql/kit';
+import { idByName, placeSpots, readPlaces, setupIdByName } from '../sql/kit';
+import { readLibraryFacts } from '../sql/library';
+import { listPictures, readPicture } from '../sql/pictures';
+import { readBars } from '../sql/settings';
 import { listRuns } from '../sql/runList';
 import {
   insertRun,
@@ -48,6 +56,7 @@ import {
 } from '../sql/runs';
 import { readRecording, readSources, updateRecording } from '../sql/recordings';
 import type { AnalysisPool } from './analysisPool';
+import { ASKED, followKit, statedByHand } from './kitFacts';
 import { readRecorded, storeJoined } from './join';
 import { notFound, Problem } from './problem';
 
@@ -64,8 +73,8 @@ export class Runs {
   private readonly computing = new Map<string, Promise<Figured>>();
 
   async list(query: RunsQuery): Promise<RunSummary[]> {
-    return (await listRuns(this.pool, METHOD_VERSION, query)).map(({ run, summary }) =>
-      toSummary(run, summary ?? PENDING),
+    return (await listRuns(this.pool, METHOD_VERSION, query)).map(({ run, summary, pictures, ...library }) =>
+      toSummary(run, summary, library, pictures),
     );
   }
 
@@ -76,7 +85,10 @@ export class Runs {
       sources: (await readSources(this.pool, id)).map(({ id: source, name }) => ({ id: source, name })),
       used: recording.used,
     };
-    return toDetail(run, analysis, {
+    const evidence = await listPictures(this.pool, id);
+    return toDetail(run, analysis, await readLibraryFacts(this.pool, id), {
+      evidence,
+      barNow: await this.barNow(run),
       entries: await readOwnEntries(this.pool, id),
       places: await readPlaces(this.pool, run.deviceId),
       onCard: await readRunOnCard(this.pool, id),
@@ -85,6 +97,14 @@ export class Runs {
   }
 
   /** A run with its figures; those that are not there, or of before, are computed. */
+  /** What the need of a run asks for now, where it is another bar than the run was judged by. */
+  private async barNow({ need, bars }: NamedRun): Promise<Bar | null> {
+    if (need === null) return null;
+    const now = ((await readBars(this.pool)) ?? NEEDS)[need];
+    const then = (bars ?? NEEDS)[need];
+    return now.average === then.average && now.low === then.low ? null : now;
+  }
+
   private async figured(id: string): Promise<Figured> {
     const run = (await readRun(this.pool, id)) ?? fail();
     const known = await readAnalysis(this.pool, id, METHOD_VERSION);
@@ -122,6 +142,8 @@ export class Runs {
         batteryWh: run.batteryWh,
         conditions: run.conditions,
         splitMinutes: run.splitMinutes,
+        scene: run.scene,
+        bars: run.bars,
       },
     });
     await storeAnalysis(this.pool, id, run.revision, analysis);
@@ -139,7 +161,28 @@ export class Runs {
   }
 
   async correct(id: string, correction: RunCorrection): Promise<RunDetail> {
-    return this.change(id, async (db, run) => updateRun(db, id, await changes(db, run, correction)));
+    return this.change(id, async (db, run) => {
+      await updateRun(db, id, await changes(db, run, correction));
+      const moved = (await readRun(db, id))!;
+      if (
+        moved.deviceId !== run.deviceId ||
+        moved.titleId !== run.titleId ||
+        moved.setupId !== run.setupId ||
+        moved.preflight.screen !== run.preflight.screen
+      )
+        await followKit(
+          db,
+          moved,
+          ASKED.filter((fact) => correction[fact] !== undefined),
+        );
+    });
+  }
+
+  /** Puts another line of its type in the place of one. */
+  async correctEntry(id: string, entryId: string, line: EntryLine): Promise<RunDetail> {
+    return this.change(id, async (db) => {
+      if (!(await replaceEntry(db, id, entryId, line))) throw notFound('line');
+    });
   }
 
   /** Adds lines by hand; the file's own lines stay as they are. */
@@ -205,38 +248,50 @@ export class Runs {
   }
 
   /** A run without a log: only what someone read and wrote down. */
-  async create({ name, facts, entries }: NewRun): Promise<RunDetail> {
-    const id = await inTransaction(this.pool, async (db) => {
-      const titleId = await idByName(db, 'title', facts.title);
-      const made = await insertRun(db, {
-        ...BY_HAND_RUN,
-        name: name ?? `${facts.title} on ${facts.device}`,
-        deviceId: await idByName(db, 'device', facts.device),
-        titleId,
-        setupId: facts.setup === null ? null : await setupIdByName(db, titleId, facts.setup),
-        target: facts.target,
-        refresh: facts.refresh,
-        roomC: facts.roomC,
-      });
-      await insertEntries(db, made!, entries, 'hand');
-      return made!;
-    });
+  async create(run: NewRun): Promise<RunDetail> {
+    const id = randomUUID();
+    await this.make(id, run);
     return this.get(id);
+  }
+
+  /** The same under an id that its maker gave it; one that is there already stays as it is. */
+  async make(id: string, { name, facts, scene, preflight = {}, entries }: NewRun): Promise<void> {
+    await inTransaction(this.pool, async (db) => {
+      const titleId = await idByName(db, 'title', facts.title);
+      const stated = { ...preflight, roomC: facts.roomC ?? preflight.roomC };
+      const made = await insertRun(
+        db,
+        {
+          ...BY_HAND_RUN,
+          name: name ?? `${facts.title} on ${facts.device}`,
+          deviceId: await idByName(db, 'device', facts.device),
+          titleId,
+          setupId: facts.setup === null ? null : await setupIdByName(db, titleId, facts.setup),
+          target: facts.target,
+          refresh: facts.refresh,
+          roomC: stated.roomC ?? null,
+          scene: scene ?? null,
+          preflight: stated,
+          conditions: statedBy(stated),
+          bars: await readBars(db),
+        },
+        id,
+      );
+      if (made === null) return;
+      await insertEntries(db, id, entries, 'hand');
+      await followKit(db, (await readRun(db, id))!, ASKED);
+    });
   }
 
   /** A run that was made for a step takes over the step's conditions, and what the kit knows where the run does not say. */
   async applyPreflight(id: string, preflight: Preflight): Promise<RunDetail> {
     return this.change(id, async (db, run) => {
-      const device = ((await readRecord(db, 'device', run.deviceId))?.facts ?? {}) as DeviceFacts;
-      const title = ((await readRecord(db, 'title', run.titleId))?.facts ?? {}) as TitleFacts;
       await updateRun(db, id, {
         preflight: { ...run.preflight, ...preflight },
         roomC: run.roomC ?? preflight.roomC ?? null,
-        batteryWh: run.batteryWh ?? batteryWhOf(device),
-        native: run.native ?? title.nativeFps ?? null,
-        need: run.need ?? title.need ?? null,
-        conditions: [...new Set([...run.conditions, ...statedBy(preflight, device, title)])],
+        conditions: [...new Set([...run.conditions, ...statedBy(preflight)])],
       });
+      await followKit(db, (await readRun(db, id))!, ASKED);
     });
   }
 
@@ -263,6 +318,28 @@ export class Runs {
       lines: runLines(run, fromChunks(chunks), linesOf(pages)),
     };
   }
+
+  /** The run file and its pictures, as files of a zip. */
+  async bundle(id: string): Promise<{ fileName: string; files: AsyncIterable<BundleFile> }> {
+    const { fileName, lines } = await this.export(id);
+    const pictures = await listPictures(this.pool, id);
+    const pool = this.pool;
+    async function* files(): AsyncGenerator<BundleFile> {
+      yield { name: fileName, bytes: encoded(lines) };
+      for (const [i, { id: picture }] of pictures.entries()) {
+        const bytes = await readPicture(pool, id, picture, 'jpeg');
+        // one that was taken away meanwhile
+        if (bytes) yield { name: `pictures/${i + 1}.jpg`, bytes: [bytes] };
+      }
+    }
+    return { fileName: fileName.replace(/\.pace\.ndjson$/, '.zip'), files: files() };
+  }
+}
+
+/** Files of a zip, one after the other. */
+interface BundleFile {
+  name: string;
+  bytes: Iterable<Uint8Array>;
 }
 
 /** Cells of a lane at most: minutes of the longest run. */
@@ -280,21 +357,23 @@ const MOST_BY_HAND = 20_000;
 /** Lines that keep coming are joined with the next attempt, so often at most. */
 const MOST_ATTEMPTS = 20;
 
+function* encoded(lines: Iterable<RunLine>): Generator<Uint8Array> {
+  const encoder = new TextEncoder();
+  for (const line of lines) yield encoder.encode(`${JSON.stringify(line)}\n`);
+}
+
 function* runLines(run: NamedRun, track: FrameTrack, entries: EntryLine[]): Generator<RunLine> {
   yield header(run);
   yield* frameLines(track);
   yield* entries;
 }
 
-/** Conditions of the run file's list that preflight and kit state. */
-function statedBy(preflight: Preflight, device: DeviceFacts, title: TitleFacts): string[] {
+/** Conditions of the run file's list that preflight states. */
+function statedBy(preflight: Preflight): string[] {
   const stated: [string, boolean][] = [
     ['plugged-in', preflight.charging === 'plugged in'],
     ['boosted', preflight.performanceMode === 'boost'],
     ['first-play', preflight.firstPlay === true],
-    ['pre-release', device.firmware === 'pre-release'],
-    ['title-not-updated', title.updateStage === 'not-updated'],
-    ['streamed', title.kind === 'streamed'],
   ];
   return stated.flatMap(([code, holds]) => (holds ? code : []));
 }
@@ -317,6 +396,9 @@ export const BY_HAND_RUN = {
   passedOver: 0,
   cutOff: false,
   preflight: {},
+  scene: null,
+  fromKit: [],
+  bars: null,
 };
 
 function fail(): never {
@@ -328,6 +410,7 @@ async function changes(db: Queryable, run: NamedRun, correction: RunCorrection):
     correction.title === undefined ? run.titleId : await idByName(db, 'title', correction.title);
   // a setup belongs to its title: another title takes the setup's name along
   const setup = correction.setup === undefined ? run.setup : correction.setup;
+  const stated = restated(run, correction);
   return {
     name: correction.name,
     deviceId: correction.device === undefined ? undefined : await idByName(db, 'device', correction.device),
@@ -337,37 +420,82 @@ async function changes(db: Queryable, run: NamedRun, correction: RunCorrection):
     refresh: correction.refresh,
     native: correction.native,
     need: correction.need,
-    roomC: correction.roomC,
     batteryWh: correction.batteryWh,
     splitMinutes: correction.splitMinutes,
+    scene: correction.scene,
+    ...stated,
+    fromKit: statedByHand(run.fromKit, correction),
+    ...(correction.barsOfNow ? { bars: await readBars(db) } : {}),
   };
 }
 
-/** While figures are computed anew. */
-const PENDING: StoredSummary = {
-  headline: null,
-  confidence: null,
-  lane: { seconds: 0, measures: 'hold', target: null, cells: [], end: null },
-};
-
-function toSummary(run: NamedRun, summary: StoredSummary): RunSummary {
-  const { id, name, device, title, setup, startedAt, importedAt, recording } = run;
-  // what was stored before times were bounded
-  const lane = {
-    ...summary.lane,
-    seconds: Math.min(LONGEST_RUN_S, summary.lane.seconds),
-    cells: summary.lane.cells.slice(0, MOST_CELLS),
+/** Room, preflight and conditions say the same thing in three places: what is corrected in one follows in the others. */
+function restated(
+  run: NamedRun,
+  { roomC, preflight, conditions }: RunCorrection,
+): Pick<Partial<RunRow>, 'roomC' | 'preflight' | 'conditions'> {
+  const stated: Preflight = preflight ?? run.preflight;
+  const room =
+    roomC === undefined ? (preflight === undefined ? run.roomC : (preflight.roomC ?? null)) : roomC;
+  const { roomC: _before, ...others } = stated;
+  const before = statedBy(run.preflight);
+  return {
+    roomC: room,
+    preflight: room === null ? others : { ...others, roomC: room },
+    conditions:
+      conditions ??
+      (preflight === undefined
+        ? run.conditions
+        : [...new Set([...run.conditions.filter((code) => !before.includes(code)), ...statedBy(preflight)])]),
   };
-  return { id, name, device, title, setup, startedAt, importedAt, recording, ...summary, lane };
+}
+
+/** A lane while figures are computed anew. */
+const NO_LANE: StoredSummary['lane'] = { seconds: 0, measures: 'hold', target: null, cells: [], end: null };
+
+function toSummary(
+  run: NamedRun,
+  summary: StoredSummary | null,
+  library: LibraryFacts,
+  pictures: number,
+): RunSummary {
+  const { id, name, device, title, setup, startedAt, importedAt, recording } = run;
+  const { headline, caveats, scenes, lane } = summary ?? {
+    headline: null,
+    caveats: null,
+    scenes: [],
+    lane: NO_LANE,
+  };
+  return {
+    id,
+    name,
+    device,
+    title,
+    setup,
+    startedAt,
+    importedAt,
+    recording,
+    pictures,
+    headline,
+    confidence: caveats && confidenceOf(withLibrary(caveats, scenes, library)),
+    // what was stored before times were bounded
+    lane: {
+      ...lane,
+      seconds: Math.min(LONGEST_RUN_S, lane.seconds),
+      cells: lane.cells.slice(0, MOST_CELLS),
+    },
+  };
 }
 
 function toDetail(
   run: NamedRun,
   { figures, summary, series }: StoredAnalysis,
-  beside: Pick<RunDetail, 'entries' | 'places' | 'onCard' | 'recorded'>,
+  library: LibraryFacts,
+  beside: Pick<RunDetail, 'entries' | 'places' | 'onCard' | 'recorded' | 'evidence' | 'barNow'>,
 ): RunDetail {
+  const caveats = withLibrary(summary.caveats, summary.scenes, library);
   return {
-    ...toSummary(run, summary),
+    ...toSummary(run, summary, library, beside.evidence.length),
     target: run.target,
     refresh: run.refresh,
     native: run.native,
@@ -375,6 +503,8 @@ function toDetail(
     roomC: run.roomC,
     batteryWh: run.batteryWh,
     conditions: run.conditions,
+    scene: run.scene,
+    fromKit: run.fromKit,
     preflight: run.preflight,
     splitMinutes: run.splitMinutes,
     upload:
@@ -390,7 +520,7 @@ function toDetail(
             cutOff: run.cutOff,
           },
     ...beside,
-    caveats: figures.caveats.map((caveat) => ({ caveat, says: caveatSentence(caveat) })),
+    caveats: caveats.map((caveat) => ({ caveat, says: caveatSentence(caveat) })),
     figures,
     series,
   };
@@ -412,6 +542,8 @@ function header(run: NamedRun): RunLine {
     batteryWh: run.batteryWh ?? undefined,
     conditions: run.conditions,
     startedAt: run.startedAt ?? undefined,
+    scene: run.scene ?? undefined,
+    preflight: headerOfPreflight(run.preflight),
   };
 }
 

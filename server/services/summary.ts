@@ -11,5 +11,10 @@ export function toStored({ figures, perSecond }: Analysis, target: number | null
 }
 
 function summary(figures: Figures, target: number | null): StoredSummary {
-  return { headline: headlineFacts(figures), confidence: figures.confidence, lane: laneOf(figures, target) };
+  return {
+    headline: headlineFacts(figures),
+    caveats: figures.caveats,
+    scenes: figures.scenes.map((one) => one.scene),
+    lane: laneOf(figures, target),
+  };
 }

@@ -56,12 +56,15 @@ export async function readEntryPages(db: Queryable, runId: string): Promise<stri
 export const linesOf = (pages: string[]): EntryLine[] =>
   pages.flatMap((page) => JSON.parse(page) as EntryLine[]);
 
-/** Lines that a person may take back: what was added by hand, and spans of the file. */
+/** Nobody looks through more of them. */
+const MOST_OWN = 20_000;
+
+/** Lines that a person may correct or take back: what was added by hand, and spans, marks and scenes of the file. */
 export async function readOwnEntries(db: Queryable, runId: string): Promise<StoredEntry[]> {
   return (
     await db.query<StoredEntry>(
-      "select id, source, line from entry where run_id = $1 and (source = 'hand' or type = 'span') and not taken_back order by at_ms, seq",
-      [runId],
+      "select id, source, line from entry where run_id = $1 and (source = 'hand' or type in ('span', 'mark', 'scene')) and not taken_back order by at_ms, seq limit $2",
+      [runId, MOST_OWN],
     )
   ).rows;
 }
@@ -78,8 +81,22 @@ export async function countByHand(db: Queryable, runId: string): Promise<number>
 /** Takes a line out; false where there is none of that name. */
 export async function deleteEntry(db: Queryable, runId: string, entryId: string): Promise<boolean> {
   const result = await db.query(
-    "delete from entry where run_id = $1 and id = $2 and (source = 'hand' or type = 'span')",
+    "delete from entry where run_id = $1 and id = $2 and (source = 'hand' or type in ('span', 'mark', 'scene'))",
     [runId, entryId],
+  );
+  return result.rowCount === 1;
+}
+
+/** Puts another line of the same type in the place of one; false where there is none of that name and type. */
+export async function replaceEntry(
+  db: Queryable,
+  runId: string,
+  entryId: string,
+  line: EntryLine,
+): Promise<boolean> {
+  const result = await db.query(
+    "update entry set line = $3, at_ms = $4 where run_id = $1 and id = $2 and type = $5 and (source = 'hand' or type in ('span', 'mark', 'scene')) and not taken_back",
+    [runId, entryId, JSON.stringify(line), lineTimeMs(line), line.type],
   );
   return result.rowCount === 1;
 }

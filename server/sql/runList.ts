@@ -1,6 +1,15 @@
 import type { RunsQuery } from '@pace-check/contract';
+import type { LibraryFacts } from '@pace-check/core';
 import type { Queryable } from './database';
+import { LIBRARY_COLUMNS } from './library';
 import { isoTimes, SELECT_RUN, type NamedRun, type StoredSummary } from './runs';
+
+/** A run of the list, with its summary where it is of this version of the method. */
+export interface ListedRun extends LibraryFacts {
+  run: NamedRun;
+  summary: StoredSummary | null;
+  pictures: number;
+}
 
 /** How a list may be ordered: by what, and whether the greatest comes first. What is not known comes last. */
 const ORDERS: Record<RunsQuery['sort'], { by: string; descending: boolean }> = {
@@ -21,7 +30,7 @@ export async function listRuns(
   db: Queryable,
   methodVersion: number,
   { q, device, title, stamina, sort, after, limit }: RunsQuery,
-): Promise<{ run: NamedRun; summary: StoredSummary | null }[]> {
+): Promise<ListedRun[]> {
   const values: unknown[] = [methodVersion];
   const given = (value: unknown): string => `$${values.push(value)}`;
   const where = ['deleted_at is null'];
@@ -31,17 +40,24 @@ export async function listRuns(
     );
   if (device !== null) where.push(`lower(device.name) = lower(${given(device)})`);
   if (title !== null) where.push(`lower(title.name) = lower(${given(title)})`);
-  if (stamina !== null) where.push(`analysis.stamina = ${given(stamina)}`);
+  // "eases or fades" is found by either
+  if (stamina !== null) where.push(`${given(stamina)} = any(string_to_array(analysis.stamina, ' or '))`);
   const { by, descending } = ORDERS[sort];
   if (after !== null)
     where.push(
       `(${by}, run.id) ${descending ? '<' : '>'} (select ${by}, run.id from run ${FROM} where run.id = ${given(after)})`,
     );
   const direction = descending ? 'desc' : 'asc';
-  const { rows } = await db.query<NamedRun & { summary: StoredSummary | null }>(
-    `${SELECT_RUN.replace(' from run', ', analysis.summary from run')} ${FROM}
+  const { rows } = await db.query<NamedRun & Omit<ListedRun, 'run'>>(
+    `${SELECT_RUN.replace(' from run', `, analysis.summary, ${LIBRARY_COLUMNS}, (select count(*)::int from picture where picture.run_id = run.id) as pictures from run`)} ${FROM}
      where ${where.join(' and ')} order by ${by} ${direction}, run.id ${direction} limit ${given(limit)}`,
     values,
   );
-  return rows.map(({ summary, ...run }) => ({ run: isoTimes(run), summary }));
+  return rows.map(({ summary, repeated, hardScenes, pictures, ...run }) => ({
+    run: isoTimes(run),
+    summary,
+    repeated,
+    hardScenes,
+    pictures,
+  }));
 }

@@ -2,6 +2,8 @@ import { randomUUID } from 'node:crypto';
 import type { Preflight, RunSummary } from '@pace-check/contract';
 import {
   CONDITIONS,
+  type Bars,
+  type Caveat,
   type Need,
   type RunHeader,
   type SplitMinutes,
@@ -36,6 +38,12 @@ export interface RunRow {
   passedOver: number;
   cutOff: boolean;
   preflight: Preflight;
+  /** Place of the title that is played from the start. */
+  scene: string | null;
+  /** Facts that came from the kit. */
+  fromKit: string[];
+  /** What each need asked for when the run was made; null for the usual. */
+  bars: Bars | null;
 }
 
 /** A run with the names of what it belongs to. */
@@ -74,12 +82,16 @@ const COLUMNS: Record<Exclude<keyof RunRow, 'id'>, string> = {
   passedOver: 'passed_over',
   cutOff: 'cut_off',
   preflight: 'preflight',
+  scene: 'scene',
+  fromKit: 'from_kit',
+  bars: 'bars',
 };
 type Column = keyof typeof COLUMNS;
 const NAMES = Object.keys(COLUMNS) as Column[];
 
+const JSON_COLUMNS = new Set<Column>(['droppedList', 'preflight', 'bars']);
 const toSql = (name: Column, value: unknown): unknown =>
-  name === 'droppedList' || name === 'preflight' ? JSON.stringify(value) : value;
+  JSON_COLUMNS.has(name) && value !== null ? JSON.stringify(value) : value;
 
 /**
  * @param id its name, where its maker has given it one
@@ -140,7 +152,12 @@ export async function raiseRevision(db: Queryable, id: string): Promise<void> {
 }
 
 /** What the analysis gives for lists, stored beside the figures. */
-export type StoredSummary = Pick<RunSummary, 'headline' | 'confidence' | 'lane'>;
+export interface StoredSummary extends Pick<RunSummary, 'headline' | 'lane'> {
+  /** Those of the run's own lines; the library knows of more. */
+  caveats: Caveat[];
+  /** Scenes that something of it was played in. */
+  scenes: string[];
+}
 
 /** A run of the same content that is not deleted. */
 export async function runWithContent(
@@ -184,10 +201,10 @@ export async function staleRunIds(db: Queryable, methodVersion: number): Promise
 export async function fillRun(
   db: Queryable,
   id: string,
-  { target, refresh, native, need, room, batteryWh, conditions }: RunHeader,
+  { target, refresh, native, need, room, batteryWh, conditions, scene }: RunHeader,
 ): Promise<void> {
   await db.query(
-    `update run set target_fps = coalesce(target_fps, $2), refresh_hz = coalesce(refresh_hz, $3), native_fps = coalesce(native_fps, $4), need = coalesce(need, $5), room_c = coalesce(room_c, $6), battery_wh = coalesce(battery_wh, $7),
+    `update run set target_fps = coalesce(target_fps, $2), refresh_hz = coalesce(refresh_hz, $3), native_fps = coalesce(native_fps, $4), need = coalesce(need, $5), room_c = coalesce(room_c, $6), battery_wh = coalesce(battery_wh, $7), scene = coalesce(scene, $9),
      conditions = (select coalesce(array_agg(distinct one), '{}') from unnest(conditions || $8::text[]) one) where id = $1`,
     [
       id,
@@ -198,6 +215,7 @@ export async function fillRun(
       room,
       batteryWh,
       (conditions ?? []).filter((condition) => CONDITIONS.includes(condition)),
+      scene,
     ],
   );
 }

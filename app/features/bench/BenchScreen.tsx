@@ -1,5 +1,6 @@
 import {
   dayMinute,
+  ENDING_WORDS,
   howEnded,
   plannedEndMs,
   type EndReason,
@@ -29,13 +30,13 @@ import { Marks } from './Marks';
 import type { ShownEntry } from './merge';
 import { BIG, Pad } from './Pad';
 import { PaceNow } from './PaceNow';
-import { END_WORDS, sayLine, sayStatus } from './say';
+import { sayEntry, sayStatus } from './say';
 import { Sources } from './Sources';
 import { Due, Latest, Warnings } from './Latest';
 import { useAlert, useAlertChoice } from './useAlerts';
-import { runClock, useBench, writer, type BenchOf } from './useBench';
+import { runClock, useBench, usePace, writer, type BenchOf } from './useBench';
 import { useWakeLock } from './useWakeLock';
-import { benchView, tellOf, type BenchView } from './view';
+import { benchView, slowsAtS, tellOf, type BenchView, type Told } from './view';
 import { Row, Stack } from '../../ui/parts';
 
 type Tab = 'read' | 'mark' | 'log' | 'run';
@@ -64,17 +65,30 @@ export function BenchScreen({ runId }: { runId: string }): ReactNode {
   return <Loading rows={4} height={110} label="Loading the bench" />;
 }
 
+/** What the lines of a run tell; told anew when one comes, or when the pace steps down. */
+function useTold(recording: Recording, entries: ShownEntry[]): Told {
+  const pace = usePace(recording.runId);
+  const slowsS = pace ? slowsAtS(pace.figures) : null;
+  return useMemo(
+    () =>
+      tellOf(
+        entries
+          .filter((entry) => entry.kept !== 'refused')
+          .map(({ line, open }) => (open && line.type === 'span' ? { ...line, toMs: Infinity } : line)),
+        recording.roomC,
+        slowsS,
+      ),
+    [entries, recording.roomC, slowsS],
+  );
+}
+
 function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording }): ReactNode {
   const wide = useWide();
   const [tab, setTab] = useState<Tab>('read');
   const { entries, act, nowMs } = bench;
-  const lines = useMemo(
-    () => entries.filter((entry) => entry.kept !== 'refused').map((entry) => entry.line),
-    [entries],
-  );
   const second = useSecond(recording);
   // the curves are fitted when a reading comes, not when the clock goes on
-  const told = useMemo(() => tellOf(lines, recording.roomC), [lines, recording.roomC]);
+  const told = useTold(recording, entries);
   const view = useMemo(() => benchView(recording, told, second * 1000), [recording, told, second]);
   const [alerts, setAlerts] = useAlertChoice();
   const awake = useWakeLock(recording.status === 'running');
@@ -370,7 +384,7 @@ function EndRun({ recording, bench }: { recording: Recording; bench: BenchOf }):
           <Button
             key={reason}
             type={reason === 'planned' ? 'solid' : 'outline'}
-            title={reason === 'planned' ? 'End as planned' : END_WORDS[reason]}
+            title={reason === 'planned' ? 'End as planned' : ENDING_WORDS[reason]}
             onPress={() => endRun(bench, recording, reason)}
             buttonStyle={{ minHeight: BIG }}
             containerStyle={{ flexGrow: 1, flexBasis: '45%' }}
@@ -464,7 +478,7 @@ function After({ recording, view }: { recording: Recording; view: BenchView }): 
 
 function LastEntry({ entry, onUndo }: { entry: ShownEntry; onUndo: () => void }): ReactNode {
   const { line } = usePalette();
-  const { temperature } = useVoice();
+  const { unit } = useVoice();
   return (
     <Row
       role="status"
@@ -477,7 +491,7 @@ function LastEntry({ entry, onUndo }: { entry: ShownEntry; onUndo: () => void })
         small
         style={{ flex: 1 }}
         numberOfLines={1}
-      >{`${sayLine(entry.line, temperature, entry.open)} · ${entry.kept === 'sent' ? 'on the server' : 'kept here'}`}</Body>
+      >{`${sayEntry(entry.line, unit, entry.open)} · ${entry.kept === 'sent' ? 'on the server' : 'kept here'}`}</Body>
       <Button type="clear" title="Undo" aria-label="Undo the last entry" onPress={onUndo} />
     </Row>
   );

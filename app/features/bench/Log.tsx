@@ -1,5 +1,5 @@
 import type { BenchSource } from '@pace-check/contract';
-import { clock, readTime, type EntryLine } from '@pace-check/core';
+import { clock, lineTimeMs, readTime, type EntryLine } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
@@ -9,13 +9,25 @@ import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Quiet } from '../../ui/words';
 
 import type { ShownEntry } from './merge';
-import { sayLine } from './say';
+import { sayEntry } from './say';
 import { writer } from './useBench';
 import { Icon } from '../../ui/Icon';
 import { Row, Stack } from '../../ui/parts';
 
 /** Readings that come every second are not listed one by one. */
-const LISTED = new Set<EntryLine['type']>(['skin', 'battery', 'rate', 'mark', 'span', 'end']);
+const LISTED = new Set<EntryLine['type']>([
+  'skin',
+  'battery',
+  'rate',
+  'summary',
+  'speed',
+  'smooth',
+  'mark',
+  'scene',
+  'title',
+  'span',
+  'end',
+]);
 const FIRST_SHOWN = 40;
 
 export const isListed = ({ line, source }: ShownEntry): boolean =>
@@ -63,17 +75,15 @@ function EntryRow({
   onDrop,
 }: { entry: ShownEntry; source: BenchSource | undefined } & Omit<Props, 'entries' | 'sources'>): ReactNode {
   const { line: border, action } = usePalette();
-  const { temperature } = useVoice();
+  const { unit } = useVoice();
   const [editing, setEditing] = useState(false);
   const { line, open, kept, refused } = entry;
-  const says = sayLine(line, temperature, open);
+  const says = sayEntry(line, unit, open);
   const own = entry.source === null && line.type !== 'end';
   return (
     <View role="listitem" style={{ borderBottomWidth: 1, borderColor: border, paddingVertical: 2 }}>
       <Row gap={8} align="center">
-        <FigureText style={{ minWidth: 52 }}>
-          {clock((line.type === 'span' ? line.fromMs : line.atMs) / 1000)}
-        </FigureText>
+        <FigureText style={{ minWidth: 52 }}>{clock(lineTimeMs(line) / 1000)}</FigureText>
         <Pressable
           role="button"
           aria-label={`Correct ${says}`}
@@ -137,7 +147,7 @@ function KeptSign({ entry }: { entry: ShownEntry }): ReactNode {
 /** Corrects a line: its time, and its value or words. */
 function Edit({ line, onDone }: { line: EntryLine; onDone: (line: EntryLine | null) => void }): ReactNode {
   const { unit, degrees } = useVoice();
-  const [at, setAt] = useState(clock((line.type === 'span' ? line.fromMs : line.atMs) / 1000));
+  const [at, setAt] = useState(clock(lineTimeMs(line) / 1000));
   const [value, setValue] = useState(valueOf(line, degrees));
   const atS = readTime(at);
   const changed = atS === null ? null : withValue(withTime(line, atS * 1000), value, unit);
@@ -169,14 +179,14 @@ function Edit({ line, onDone }: { line: EntryLine; onDone: (line: EntryLine | nu
 function valueOf(line: EntryLine, degrees: (celsius: number) => number): string {
   if (line.type === 'skin') return degrees(line.c).toFixed(1);
   if (line.type === 'battery') return String(line.percent);
-  if (line.type === 'rate') return String(line.fps);
+  if (line.type === 'rate') return line.fps === undefined ? '' : String(line.fps);
   if (line.type === 'span') return clock(line.toMs / 1000);
   return line.type === 'mark' ? (line.note ?? '') : '';
 }
 
 function withTime(line: EntryLine, atMs: number): EntryLine {
   // a time that was not touched keeps its fractions
-  const before = line.type === 'span' ? line.fromMs : line.atMs;
+  const before = lineTimeMs(line);
   const at = Math.floor(before / 1000) * 1000 === atMs ? before : atMs;
   return line.type === 'span' ? { ...line, fromMs: at } : { ...line, atMs: at };
 }
@@ -202,5 +212,8 @@ function withValue(line: EntryLine, text: string, unit: 'C' | 'F'): EntryLine | 
   if (text.trim() === '' || !Number.isFinite(number)) return null;
   if (line.type === 'skin') return { ...line, c: unit === 'F' ? (number - 32) / 1.8 : number };
   if (line.type === 'battery') return number < 0 || number > 100 ? null : { ...line, percent: number };
-  return line.type === 'rate' && number >= 0 ? { ...line, fps: number } : null;
+  // another value has other ends
+  return line.type === 'rate' && number >= 0
+    ? { type: 'rate', atMs: line.atMs, fps: number, by: line.by, scene: line.scene }
+    : null;
 }

@@ -1,5 +1,5 @@
 import type { Recording } from '@pace-check/contract';
-import { clock } from '@pace-check/core';
+import { clock, lineTimeMs } from '@pace-check/core';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import Svg, { Line, Path } from 'react-native-svg';
@@ -28,7 +28,7 @@ export function PaceNow({ recording, view }: { recording: Recording; view: Bench
   // what was heard a while ago is not the pace now; what was read off since then comes nearer
   const old =
     pace !== null && recording.status === 'running' && (nowMs - pace.heardMs) / recording.speed >= OLD_MS;
-  const rate = view.rate && (pace === null || view.rate.atMs > pace.heardMs) ? view.rate : null;
+  const rate = view.rate && (pace === null || lineTimeMs(view.rate) > pace.heardMs) ? view.rate : null;
   const now = old ? null : pace && paceNow(pace.figures);
   const split = pace && splitNow(pace.figures);
   return (
@@ -41,10 +41,14 @@ export function PaceNow({ recording, view }: { recording: Recording; view: Bench
             aria-label="Pace now"
             {...{ dataSet: { heard: pace ? Math.round(pace.heardMs) : '' } }}
           >
-            {now === null ? (rate ? String(Math.round(rate.fps)) : NONE) : now.toFixed(now < 100 ? 1 : 0)}
+            {now === null
+              ? rate
+                ? String(Math.round(rate.fps ?? rate.high ?? rate.low ?? 0))
+                : NONE
+              : now.toFixed(now < 100 ? 1 : 0)}
           </FigureText>
           <Quiet style={{ marginBottom: 12, width: 64 }}>
-            {now === null && rate ? `fps, read at ${clock(rate.atMs / 1000)}` : 'fps, this second'}
+            {now === null && rate ? `fps, read at ${clock(lineTimeMs(rate) / 1000)}` : 'fps, this second'}
           </Quiet>
         </Row>
         <Stack align="flex-end">

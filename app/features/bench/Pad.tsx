@@ -1,5 +1,5 @@
 import type { Recording } from '@pace-check/contract';
-import type { EntryLine } from '@pace-check/core';
+import { POWER_PLACES, type EntryLine, type PowerPlace } from '@pace-check/core';
 import { useState, type ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { Choices } from '../../ui/Choices';
@@ -8,7 +8,7 @@ import { usePalette } from '../../ui/Look';
 import { FONTS } from '../../ui/theme';
 import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Quiet } from '../../ui/words';
-import { numberOf, PERCENT, type BenchView, type Measured } from './view';
+import { PERCENT, RANGED, tapped, type BenchView, type Measured, type Tapped } from './view';
 import { Icon } from '../../ui/Icon';
 import { Row, Stack } from '../../ui/parts';
 
@@ -18,11 +18,17 @@ const KINDS: { value: Measured; text: string; spoken: string }[] = [
   { value: 'skin', text: 'Skin', spoken: 'Skin temperature' },
   { value: 'percent', text: '%', spoken: 'Battery percent' },
   { value: 'rate', text: 'fps', spoken: 'Rate read off' },
-  { value: 'eye', text: 'by eye', spoken: 'Rate by eye' },
+  { value: 'eye', text: 'eye', spoken: 'Rate by eye' },
+  { value: 'speed', text: 'speed', spoken: 'Speed of an emulator, percent' },
+  { value: 'watts', text: 'W', spoken: 'Power' },
 ];
 const ROWS = ['123', '456', '789', '.0<'];
-/** Digits that fit. */
+/** Where a range may be tapped. */
+const RANGE_ROWS = ['123', '456', '789', '–.0<'];
+/** Signs that fit. */
 const LONGEST = 5;
+const LONGEST_RANGE = 9;
+const KEY_NAMES: Record<string, string> = { '<': 'Delete a digit', '.': 'Point', '–': 'To, for a range' };
 
 interface Props {
   recording: Recording;
@@ -57,19 +63,24 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
       spot: change.spot ?? own?.spot ?? null,
       for: dueSpot,
     });
-  const value = numberOf(text, measured, unit);
+  const [place, setPlace] = useState<PowerPlace>('device');
+  const ranged = RANGED.includes(measured);
+  const read = tapped(text, measured, unit);
+  const value = read?.value ?? read?.low ?? null;
   const tap = (key: string): void => {
     if (text === '')
       setChosen({ measured, spot: own?.spot ?? (measured === 'skin' ? spot : null), for: dueSpot });
     if (key === '<') setText(text.slice(0, -1));
-    else if (text.length < LONGEST && !(key === '.' && text.includes('.'))) setText(text + key);
+    else if (text.length < (ranged ? LONGEST_RANGE : LONGEST) && fits(text, key)) setText(text + key);
   };
   const keep = (): void => {
-    if (value === null) return;
+    if (read === null || value === null) return;
     if (measured === 'skin')
       onLine((atMs) => ({ type: 'skin', atMs, spot, c: Math.round(value * 100) / 100, by }));
     else if (measured === 'percent') onLine((atMs) => ({ type: 'battery', atMs, percent: value, charging }));
-    else onLine((atMs) => ({ type: 'rate', atMs, fps: value, by: measured === 'eye' ? 'eye' : rateBy }));
+    else if (measured === 'watts')
+      onLine((atMs) => ({ type: 'power', atMs, mw: Math.round(value * 1000), of: place }));
+    else onLine((atMs) => rateLine(measured, read, atMs, rateBy));
     setText('');
     setChosen(null);
   };
@@ -79,6 +90,7 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
       does: key === '0' ? 'Digits: into the pad' : '',
       press: () => tap(key),
     })),
+    { key: '-', does: '', press: () => ranged && tap('–') },
     { key: 'Backspace', does: '', press: () => tap('<') },
     { key: 'Enter', does: 'Keep the reading', press: keep },
     { key: 'w', does: 'Skin temperature', press: () => choose({ measured: 'skin' }) },
@@ -100,7 +112,14 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
     value !== null && measured === 'skin' && /^\d+$/.test(text) && Number(text) > (unit === 'C' ? 120 : 250)
       ? (Number(text) / 10).toFixed(1)
       : text;
-  const suffix = { skin: `°${unit}`, percent: '%', rate: 'fps', eye: 'fps, about' }[measured];
+  const suffix = {
+    skin: `°${unit}`,
+    percent: '%',
+    rate: 'fps',
+    eye: 'fps, about',
+    speed: '% speed',
+    watts: `W, ${place}`,
+  }[measured];
   return (
     <Stack gap={6}>
       <Choices
@@ -134,7 +153,13 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
             />
           </ScrollView>
         </Row>
-      ) : measured === 'rate' ? (
+      ) : measured === 'watts' ? (
+        <Row role="radiogroup" aria-label="Measured at" gap={8}>
+          {POWER_PLACES.map((one) => (
+            <Chip key={one} text={one} chosen={place === one} onPress={() => setPlace(one)} />
+          ))}
+        </Row>
+      ) : measured === 'rate' || measured === 'speed' ? (
         <Row role="radiogroup" aria-label="Read off" gap={8}>
           <Chip text="overlay" chosen={rateBy === 'overlay'} onPress={() => setRateBy('overlay')} />
           <Chip
@@ -147,7 +172,7 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
         <View style={{ minHeight: 44, justifyContent: 'center' }}>
           <Quiet>
             {measured === 'eye'
-              ? 'An estimate: it is kept as one, ± 20 %.'
+              ? 'An estimate: it is kept as one, ± 20 %, or as the range that you tap.'
               : charging
                 ? 'Charging is on: it is left out of the drain.'
                 : 'Of the device under test.'}
@@ -156,13 +181,13 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
       )}
       <Row gap={8}>
         <Stack gap={6} flex={1}>
-          {ROWS.map((row) => (
+          {(ranged ? RANGE_ROWS : ROWS).map((row) => (
             <Row key={row} gap={6}>
               {[...row].map((key) => (
                 <Pressable
                   key={key}
                   role="button"
-                  aria-label={key === '<' ? 'Delete a digit' : key === '.' ? 'Point' : key}
+                  aria-label={KEY_NAMES[key] ?? key}
                   onPress={() => tap(key)}
                   style={({ pressed }) => ({
                     flex: 1,
@@ -197,24 +222,26 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
               backgroundColor: sheet,
             }}
           >
-            <FigureText size={40} aria-label="Typed">
+            <FigureText size={shown.length > LONGEST ? 26 : 40} aria-label="Typed">
               {shown === '' ? '–' : shown}
             </FigureText>
             <Quiet>{suffix}</Quiet>
-            {text !== '' && value === null ? <Quiet style={{ color: action }}>cannot be</Quiet> : null}
+            {text !== '' && read === null && !text.endsWith('–') ? (
+              <Quiet style={{ color: action }}>cannot be</Quiet>
+            ) : null}
           </View>
           <Pressable
             role="button"
             aria-label="Keep the reading"
-            aria-disabled={value === null}
-            disabled={value === null}
+            aria-disabled={read === null}
+            disabled={read === null}
             onPress={keep}
             style={{
               minHeight: 2 * BIG,
               alignItems: 'center',
               justifyContent: 'center',
               borderRadius: 8,
-              backgroundColor: value === null ? border : action,
+              backgroundColor: read === null ? border : action,
             }}
           >
             <Body
@@ -222,7 +249,7 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
                 fontFamily: FONTS.head,
                 fontSize: 24,
                 lineHeight: 28,
-                color: value === null ? ink : onAction,
+                color: read === null ? ink : onAction,
               }}
             >
               Keep
@@ -232,6 +259,39 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
       </Row>
     </Stack>
   );
+}
+
+/** Whether a key may follow what was tapped: one point a number, one range. */
+function fits(text: string, key: string): boolean {
+  const last = text.split('–').at(-1)!;
+  if (key === '.') return !last.includes('.');
+  return key !== '–' || (text !== '' && !text.includes('–'));
+}
+
+function rateLine(
+  measured: Measured,
+  { value, low, high, decimals }: Tapped,
+  atMs: number,
+  by: 'overlay' | 'in-title',
+): EntryLine {
+  const ends = { ...(low === undefined ? {} : { low }), ...(high === undefined ? {} : { high }) };
+  if (measured === 'speed')
+    return {
+      type: 'speed',
+      atMs,
+      ...(value === undefined ? {} : { percent: value }),
+      ...ends,
+      by,
+      ...(decimals === undefined ? {} : { digits: { percent: decimals } }),
+    };
+  return {
+    type: 'rate',
+    atMs,
+    ...(value === undefined ? {} : { fps: value }),
+    ...ends,
+    by: measured === 'eye' ? 'eye' : by,
+    ...(decimals === undefined ? {} : { digits: { fps: decimals } }),
+  };
 }
 
 function Chip({

@@ -8,7 +8,7 @@ import { count } from '../../ui/figures';
 import { LongText } from '../../ui/LongText';
 import { useVoice } from '../../ui/Voice';
 import { Body, Quiet } from '../../ui/words';
-import { sayLine } from './say';
+import { sayEntry } from './say';
 import { steadyClock } from '../../outbox';
 import { runClock } from './useBench';
 import { Row, Stack } from '../../ui/parts';
@@ -17,7 +17,7 @@ const SHOWN = 6;
 
 /** What the device's own shell printed, pasted or from a file, and how it is understood. */
 export function ShellText({ recording, onDone }: { recording: Recording; onDone: () => void }): ReactNode {
-  const { temperature } = useVoice();
+  const { unit } = useVoice();
   const [text, setText] = useState('');
   const [now] = useState(() => runClock(recording, steadyClock.now()));
   const send = useShellText(recording.runId);
@@ -31,7 +31,7 @@ export function ShellText({ recording, onDone }: { recording: Recording; onDone:
   const total = frames.reduce((sum, line) => sum + line.us.length, 0);
   const found = [
     total > 0 ? count(total, 'frame') : null,
-    ...entries.slice(0, SHOWN).map((line) => sayLine(line, temperature)),
+    ...entries.slice(0, SHOWN).map((line) => sayEntry(line, unit)),
     entries.length > SHOWN ? `${entries.length - SHOWN} more` : null,
   ].filter((one) => one !== null);
   return (

@@ -7,7 +7,7 @@ import { mergeRun, type ShownEntry } from './merge';
 import { mergeWatches } from './mergeWatches';
 import { readyAt } from './readyAt';
 import { coolDown } from '@pace-check/core';
-import { sayDue, sayLine, sayWarning } from './say';
+import { sayDue, sayEntry, sayWarning } from './say';
 import { benchView, numberOf, paceNow, PERCENT, roundOf, splitNow, tellOf } from './view';
 import { RECORDING as recording, skin } from '../../testing/bench';
 
@@ -346,11 +346,11 @@ describe('numbers as they are tapped', () => {
 
 describe('words', () => {
   it('say lines plainly', () => {
-    expect(sayLine(skin(0, 41.2), celsius)).toBe('41.2 °C back, infrared');
-    expect(sayLine({ type: 'rate', atMs: 0, fps: 40, by: 'eye' }, celsius)).toBe('about 40 fps, by eye');
-    expect(sayLine({ type: 'span', fromMs: 0, toMs: 65_000, kind: 'menu' }, celsius)).toBe('menu until 1:05');
-    expect(sayLine({ type: 'span', fromMs: 0, toMs: 0, kind: 'menu' }, celsius, true)).toBe('menu is on');
-    expect(sayLine({ type: 'end', atMs: 0, reason: 'crash' }, celsius)).toBe('end, crashed');
+    expect(sayEntry(skin(0, 41.2), 'C')).toBe('41.2 °C at back, infrared');
+    expect(sayEntry({ type: 'rate', atMs: 0, fps: 40, by: 'eye' }, 'C')).toBe('about 40 fps, by eye');
+    expect(sayEntry({ type: 'span', fromMs: 0, toMs: 65_000, kind: 'menu' }, 'C')).toBe('menu until 1:05');
+    expect(sayEntry({ type: 'span', fromMs: 0, toMs: 0, kind: 'menu' }, 'C', true)).toBe('menu is on');
+    expect(sayEntry({ type: 'end', atMs: 0, reason: 'crash' }, 'C')).toBe('end, crashed');
   });
   it('count down to a reading, and up from it', () =>
     expect([sayDue(40_000, 0), sayDue(0, 1000), sayDue(0, 65_000)]).toEqual([

@@ -243,10 +243,10 @@ describe('what was noted', () => {
     await log();
     const rows = within(screen.getByRole('list', { name: 'What was noted' })).getAllByRole('listitem');
     expect(rows.map(said)).toEqual([
-      '3:20dimanother screen',
-      '3:0032.0 °C back, infraredprobe',
-      '2:0031.0 °C front, infraredthis screen',
-      '1:0030.0 °C back, infraredthis screen',
+      '3:20mark: dimanother screen',
+      '3:0032.0 °C at back, infraredprobe',
+      '2:0031.0 °C at front, infraredthis screen',
+      '1:0030.0 °C at back, infraredthis screen',
     ]);
     expect(within(rows[2]!).getByRole('img', { name: 'kept here, on its way' })).toBeTruthy();
     expect(within(rows[3]!).getByRole('img', { name: 'on the server' })).toBeTruthy();

@@ -1,39 +1,18 @@
 import type { Recording } from '@pace-check/contract';
-import { CAUTION_C, clock, STOP_C, type EndReason, type EntryLine } from '@pace-check/core';
-import { fps } from '../../ui/figures';
+import {
+  CAUTION_C,
+  clock,
+  ENDING_WORDS,
+  sayLine,
+  STOP_C,
+  type EntryLine,
+  type TemperatureUnit,
+} from '@pace-check/core';
 import type { Warning } from './view';
 
-export const END_WORDS: Record<EndReason, string> = {
-  planned: 'as planned',
-  crash: 'crashed',
-  stopped: 'stopped early',
-  'would-not-start': 'would not start',
-};
-const RATE_BY = { overlay: 'overlay', 'in-title': 'the title’s counter', eye: 'by eye' };
-
 /** A line as a person would say it, without its time. */
-export function sayLine(line: EntryLine, temperature: (celsius: number) => string, open = false): string {
-  switch (line.type) {
-    case 'skin':
-      return `${temperature(line.c)} ${line.spot}, ${line.by}`;
-    case 'battery':
-      return `battery ${line.percent} %${line.charging ? ', charging' : ''}`;
-    case 'power':
-      return `${(line.mw / 1000).toFixed(1)} W`;
-    case 'load':
-      return 'load';
-    case 'refresh':
-      return `panel at ${line.hz} Hz`;
-    case 'rate':
-      return `${line.by === 'eye' ? 'about ' : ''}${fps(line.fps)} fps, ${RATE_BY[line.by]}`;
-    case 'mark':
-      return line.note ? `${line.kind}: ${line.note}` : line.kind;
-    case 'span':
-      return open ? `${line.kind} is on` : `${line.kind} until ${clock(line.toMs / 1000)}`;
-    case 'end':
-      return `end, ${END_WORDS[line.reason]}`;
-  }
-}
+export const sayEntry = (line: EntryLine, unit: TemperatureUnit, open = false): string =>
+  open && line.type === 'span' ? `${line.kind} is on` : sayLine(line, unit, false);
 
 /** A warning, with its reason. */
 export function sayWarning(
@@ -82,4 +61,4 @@ export const sayStatus = ({ status, end }: Recording): string =>
     ? 'Not started'
     : status === 'running'
       ? 'Recording'
-      : `Ended: ${END_WORDS[end?.reason ?? 'stopped']}`;
+      : `Ended: ${ENDING_WORDS[end?.reason ?? 'stopped']}`;

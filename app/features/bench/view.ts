@@ -1,9 +1,12 @@
 import type { Recording } from '@pace-check/contract';
 import {
   CAUTION_C,
+  decimalsOf,
   nextReading,
   siftSkin,
   STOP_C,
+  CONDITION_SPANS,
+  warmStretches,
   warmthOf,
   type EntryLine,
   type LiveFigures,
@@ -67,8 +70,24 @@ export interface Told extends Pick<BenchView, 'skin' | 'percent' | 'watts' | 'ra
   crashMs: number | null;
 }
 
-/** Reads the lines of a run. */
-export function tellOf(lines: EntryLine[], roomC: number | null): Told {
+/** A split below this share of the opening has slowed down: the same line as in “Stamina”. */
+const SLOWED = 0.95;
+
+/** When the pace went down for good so far, by whole splits; null where it did not. */
+export function slowsAtS({ splits, opening }: LiveFigures): number | null {
+  if (opening === null) return null;
+  const slow = (average: number | null): boolean => average !== null && average <= SLOWED * opening;
+  // the last split is still going on
+  const first = splits.findLastIndex((split) => !slow(split.average)) + 1;
+  return first > 0 && first < splits.length ? splits[first]!.fromS : null;
+}
+
+/**
+ * Reads the lines of a run.
+ *
+ * @param slowsS when its pace went down: from then on it warms towards another temperature
+ */
+export function tellOf(lines: EntryLine[], roomC: number | null, slowsS: number | null = null): Told {
   const skin = ofType(lines, 'skin');
   const battery = ofType(lines, 'battery');
   return {
@@ -76,11 +95,25 @@ export function tellOf(lines: EntryLine[], roomC: number | null): Told {
     percent: battery.at(-1) ?? null,
     watts: ofType(lines, 'power').at(-1) ?? null,
     rate: ofType(lines, 'rate').at(-1) ?? null,
-    spots: warmthOf(siftSkin(skin).kept, roomC).spots,
+    spots: warmthOf(siftSkin(skin).kept, roomC, stretchesOf(lines, slowsS)).spots,
     readings: [...skin, ...battery.map(({ atMs }) => ({ spot: PERCENT, atMs }))],
     crashMs: ofType(lines, 'mark').findLast((mark) => mark.kind === 'crash')?.atMs ?? null,
   };
 }
+
+const stretchesOf = (lines: EntryLine[], onsetS: number | null): ReturnType<typeof warmStretches> => {
+  const spans = ofType(lines, 'span').map(({ kind, fromMs, toMs }) => ({
+    kind,
+    fromUs: fromMs * 1000,
+    toUs: toMs * 1000,
+  }));
+  return warmStretches({
+    onsetS,
+    conditions: spans.filter((span) => CONDITION_SPANS.includes(span.kind)),
+    charging: spans.filter((span) => span.kind === 'charging'),
+    titles: ofType(lines, 'title').map(({ atMs, title }) => ({ atS: atMs / 1000, name: title })),
+  });
+};
 
 /**
  * What the lines of a run say at a moment.
@@ -129,7 +162,8 @@ function forecastOf({ spot, fit }: SpotWarmth, nowS: number): Forecast[] {
       spot,
       finalC: fit.finalC,
       finalHalfC: fit.finalHalfC,
-      settlesInS: Math.max(0, SETTLED_TAUS * fit.tauS - nowS),
+      // since the last switch
+      settlesInS: Math.max(0, SETTLED_TAUS * fit.tauS - (nowS - fit.levels.at(-1)!.fromS)),
       cautionAtS: fit.cautionAtS,
     },
   ];
@@ -184,7 +218,35 @@ export function splitNow({ splits, opening }: LiveFigures): SplitNow | null {
 export const paceNow = ({ recent }: LiveFigures): number | null =>
   recent.findLast((pace) => pace !== null) ?? null;
 
-export type Measured = 'skin' | 'percent' | 'rate' | 'eye';
+export type Measured = 'skin' | 'percent' | 'rate' | 'eye' | 'speed' | 'watts';
+/** What may be a range. */
+export const RANGED: readonly Measured[] = ['rate', 'eye', 'speed'];
+
+/** A value or a range as it was tapped, with the decimals that it was tapped with. */
+export interface Tapped {
+  value?: number;
+  low?: number;
+  high?: number;
+  /** Decimals that the number does not show. */
+  decimals?: number;
+}
+
+/**
+ * A value or a range as it was tapped: "58", "58.0", "50–55".
+ *
+ * @returns null where it is none, or none that can be
+ */
+export function tapped(text: string, measured: Measured, unit: 'C' | 'F'): Tapped | null {
+  const ends = RANGED.includes(measured) ? text.split('–') : [text];
+  const [first, second] = ends.map((end) => numberOf(end, measured, unit));
+  if (first === undefined || first === null || ends.length > 2) return null;
+  if (ends.length === 2)
+    return second === undefined || second === null || second < first ? null : { low: first, high: second };
+  const decimals = decimalsOf(text.replace(',', '.'));
+  return decimals === decimalsOf(String(Number(text.replace(',', '.')))) || measured === 'skin'
+    ? { value: first }
+    : { value: first, decimals };
+}
 
 /**
  * A number as it was tapped. Three digits without a point are tenths where
@@ -196,6 +258,7 @@ export function numberOf(text: string, measured: Measured, unit: 'C' | 'F'): num
   if (!/^\d+([.,]\d*)?$/.test(text)) return null;
   const value = Number(text.replace(',', '.'));
   if (measured === 'percent') return value <= 100 ? value : null;
+  if (measured === 'watts') return value <= 500 ? value : null;
   if (measured !== 'skin') return value <= 1000 ? value : null;
   const degrees = /^\d+$/.test(text) && value > (unit === 'C' ? 120 : 250) ? value / 10 : value;
   const celsius = unit === 'F' ? (degrees - 32) / 1.8 : degrees;

@@ -1,24 +1,30 @@
 import type { RunDetail } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
-import { useState, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { useAddEntries } from '../../api/queries';
 import { usePalette } from '../../ui/Look';
 import { Body, Heading } from '../../ui/words';
-import { PaperCount, PaperNotes, usePaper } from './PaperNotes';
+import { PaperCount, PaperNotes } from './PaperNotes';
+import { usePaper } from './usePaper';
 import { Row, Sheet } from '../../ui/parts';
 
 /** Adds readings from paper to a run that is there. */
 export function AddReadings({ run, onDone }: { run: RunDetail; onDone: () => void }): ReactNode {
   usePalette();
   const [text, setText] = useState('');
-  const lines = usePaper(text);
+  const spots = useMemo(
+    () => [...run.places.map((place) => place.spot), ...run.figures.warmth.spots.map((spot) => spot.spot)],
+    [run],
+  );
+  const paper = usePaper(text, { spots, lengthMs: run.figures.frames.seconds * 1000 || null });
+  const { lines } = paper;
   const add = useAddEntries(run.id);
   const entries = lines.flatMap((one) => one.entries);
   const ready = entries.length > 0 && lines.every((one) => one.problem === null);
   return (
     <Sheet padding={16} gap={10} style={{ maxWidth: 620 }}>
       <Heading>Readings on paper</Heading>
-      <PaperNotes text={text} onText={setText} lines={lines} />
+      <PaperNotes text={text} onText={setText} paper={paper} />
       <PaperCount lines={lines} />
       {add.error ? <Body role="alert">{`Not added: ${add.error.message} What you typed stays.`}</Body> : null}
       <Row gap={8}>

@@ -12,7 +12,8 @@ import { useWide } from '../../ui/Look';
 import { Body, Heading } from '../../ui/words';
 import { useForStep } from '../../forms/useForStep';
 import { FactsFields } from '../../forms/FactsFields';
-import { PaperCount, PaperNotes, usePaper } from './PaperNotes';
+import { PaperCount, PaperNotes } from './PaperNotes';
+import { usePaper } from './usePaper';
 import { Row, Stack } from '../../ui/parts';
 
 const facts = newRun.shape.facts;
@@ -23,7 +24,8 @@ export function ByHandScreen(): ReactNode {
   const wide = useWide();
   const router = useRouter();
   const [text, setText] = useState('');
-  const lines = usePaper(text);
+  const paper = usePaper(text);
+  const { lines } = paper;
   const create = useCreateRun();
   const form = useForm<Facts>({
     resolver: zodResolver(facts),
@@ -62,7 +64,7 @@ export function ByHandScreen(): ReactNode {
       >
         <Stack gap={10} flex={wide ? 1.2 : undefined} style={{ minWidth: 0 }}>
           <Heading>What was read</Heading>
-          <PaperNotes text={text} onText={setText} lines={lines} />
+          <PaperNotes text={text} onText={setText} paper={paper} />
           <PaperCount lines={lines} />
         </Stack>
         <Stack flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>

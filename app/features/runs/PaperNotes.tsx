@@ -1,60 +1,62 @@
-import { readPaper, type PaperLine } from '@pace-check/core';
-import { Input } from '@rneui/themed';
-import type { ReactNode } from 'react';
+import type { PaperLine } from '@pace-check/core';
+import { Button } from '@rneui/themed';
+import { useMemo, type ReactNode } from 'react';
 import { View } from 'react-native';
+import { LongText } from '../../ui/LongText';
 import { usePalette } from '../../ui/Look';
 import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Quiet } from '../../ui/words';
 import { Row, Stack } from '../../ui/parts';
-
-/** What a notebook page was understood as, in the reader's scale. */
-export function usePaper(text: string): PaperLine[] {
-  const { unit } = useVoice();
-  return readPaper(text, unit);
-}
+import type { Paper } from './usePaper';
 
 /** A page of the notebook, typed or pasted, and how each of its lines is understood. */
 export function PaperNotes({
   text,
   onText,
-  lines,
+  paper: { lines, reading, stop },
 }: {
   text: string;
   onText: (text: string) => void;
-  lines: PaperLine[];
+  paper: Paper;
 }): ReactNode {
   const { unit } = useVoice();
+  const shown = useMemo(() => worthShowing(lines), [lines]);
   return (
     <View>
-      <Input
+      <Quiet style={{ marginBottom: 4 }}>Readings, a line each</Quiet>
+      <LongText
         label="Readings, a line each"
-        aria-label="Readings, a line each"
-        multiline
-        numberOfLines={7}
         value={text}
-        onChangeText={onText}
-        placeholder={
-          unit === 'F'
-            ? '8:00 back 97.7\n13 min front 106 F\n100% 0:00\n5:00 about 40 fps'
-            : '8:00 back 36.5\n13 min front 106 F\n100% 0:00\n5:00 about 40 fps'
-        }
-        inputContainerStyle={{ paddingHorizontal: 0 }}
-        inputStyle={{
-          minHeight: 160,
-          paddingHorizontal: 10,
-          textAlignVertical: 'top',
-          paddingVertical: 10,
-          lineHeight: 23,
-        }}
-        renderErrorMessage={false}
+        onChange={onText}
+        placeholder={`8:00 back ${unit === 'F' ? '97.7' : '36.5'}\n13 min front 106 F\n100% 0:00\n10 min about 40 ± 8 fps\n50–55 fps in the town\nspeed 98 %`}
       />
+      {reading ? (
+        <Row gap={12} align="center">
+          <Quiet role="status">Reading the page …</Quiet>
+          <Button type="clear" title="Stop" onPress={stop} />
+        </Row>
+      ) : null}
       <Stack role="list" aria-label="How each line is understood" gap={2} style={{ marginTop: 8 }}>
-        {lines.map((line) => (
+        {shown.map((line) => (
           <UnderstoodLine key={line.line} line={line} />
         ))}
       </Stack>
+      {shown.length < lines.length ? (
+        <Quiet>{`… and ${(lines.length - shown.length).toLocaleString('en-GB')} more lines.`}</Quiet>
+      ) : null}
     </View>
   );
+}
+
+/** Lines that anybody looks through. */
+const MOST_SHOWN = 120;
+
+/** Of many lines those that are unclear, and the first others. */
+function worthShowing(lines: PaperLine[]): PaperLine[] {
+  if (lines.length <= MOST_SHOWN) return lines;
+  const unclear = lines.filter((line) => line.problem !== null).slice(0, MOST_SHOWN);
+  const clear = lines.filter((line) => line.problem === null).slice(0, MOST_SHOWN - unclear.length);
+  return [...unclear, ...clear].sort((a, b) => a.line - b.line);
 }
 
 function UnderstoodLine({ line }: { line: PaperLine }): ReactNode {

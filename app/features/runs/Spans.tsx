@@ -1,5 +1,5 @@
 import type { RunDetail, StoredEntry } from '@pace-check/contract';
-import { clock, EXCLUDING_SPANS, readTime, type EntryLine } from '@pace-check/core';
+import { clock, EXCLUDING_SPANS, readTime, sayLine } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
@@ -110,8 +110,9 @@ function OwnLine({ run, entry }: { run: RunDetail; entry: StoredEntry }): ReactN
   const remove = useDeleteEntry(run.id);
   const add = useAddEntries(run.id);
   const toast = useToast();
-  const { temperature } = useVoice();
-  const text = sayLine(entry.line, temperature);
+  const { unit } = useVoice();
+  const { line } = entry;
+  const text = `${sayLine(line, unit)}${line.type === 'span' && EXCLUDING_SPANS.includes(line.kind) ? ', left out' : ''}`;
   const onRemove = (): void =>
     remove.mutate(entry.id, {
       onSuccess: () => toast({ text: `Taken back: ${text}.`, undo: () => add.mutate([entry.line]) }),
@@ -131,29 +132,4 @@ function OwnLine({ run, entry }: { run: RunDetail; entry: StoredEntry }): ReactN
       />
     </Row>
   );
-}
-
-/** A line of a run in words. */
-function sayLine(line: EntryLine, temperature: (celsius: number) => string): string {
-  if (line.type === 'span')
-    return `${line.kind}, ${clock(line.fromMs / 1000)} to ${clock(line.toMs / 1000)}${line.kind === 'charging' ? '' : ', left out'}`;
-  const at = clock(line.atMs / 1000);
-  switch (line.type) {
-    case 'skin':
-      return `${at}, ${temperature(line.c)} at ${line.spot}, ${line.by}`;
-    case 'battery':
-      return `${at}, battery ${line.percent} %${line.charging ? ', charging' : ''}`;
-    case 'rate':
-      return `${at}, ${line.fps} fps, ${line.by === 'eye' ? 'by eye' : `read off (${line.by})`}`;
-    case 'power':
-      return `${at}, ${(line.mw / 1000).toFixed(1)} W`;
-    case 'mark':
-      return `${at}, mark: ${line.kind}`;
-    case 'end':
-      return `${at}, end: ${line.reason}`;
-    case 'refresh':
-      return `${at}, panel at ${line.hz} Hz`;
-    case 'load':
-      return `${at}, load`;
-  }
 }

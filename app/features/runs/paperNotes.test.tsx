@@ -2,15 +2,16 @@ import AsyncStorage from '@react-native-async-storage/async-storage';
 import { fireEvent, screen, within } from '@testing-library/react';
 import { useState, type ReactNode } from 'react';
 import { show } from '../../testing/render';
-import { PaperCount, PaperNotes, usePaper } from './PaperNotes';
+import { PaperCount, PaperNotes } from './PaperNotes';
+import { usePaper } from './usePaper';
 
 function Sheet(): ReactNode {
   const [text, setText] = useState('');
-  const lines = usePaper(text);
+  const paper = usePaper(text);
   return (
     <>
-      <PaperNotes text={text} onText={setText} lines={lines} />
-      <PaperCount lines={lines} />
+      <PaperNotes text={text} onText={setText} paper={paper} />
+      <PaperCount lines={paper.lines} />
     </>
   );
 }

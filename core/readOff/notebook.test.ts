@@ -1,8 +1,7 @@
-import { readPaper } from './paper';
+import { readNotebook, type PaperLine } from './notebook';
 import { figuresOf } from '../testing';
 
-const one = (text: string, unit: 'C' | 'F' = 'C'): ReturnType<typeof readPaper>[0] =>
-  readPaper(text, unit)[0]!;
+const one = (text: string, unit: 'C' | 'F' = 'C'): PaperLine => readNotebook(text, { unit })[0]!;
 
 describe('readings on paper', () => {
   it.each<[string, object[]]>([
@@ -22,15 +21,15 @@ describe('readings on paper', () => {
     ['8:00 36.5 back', [{ type: 'skin', atMs: 480_000, spot: 'back', c: 36.5, by: 'infrared' }]],
     ['8:00 sensor back 41', [{ type: 'skin', atMs: 480_000, spot: 'back', c: 41, by: 'battery sensor' }]],
     ['5:00 58 fps', [{ type: 'rate', atMs: 300_000, fps: 58, by: 'overlay' }]],
-    ['5:00 about 40 fps ± 8', [{ type: 'rate', atMs: 300_000, fps: 40, by: 'eye' }]],
+    ['5:00 about 40 fps ± 8', [{ type: 'rate', atMs: 300_000, fps: 40, low: 32, high: 48, by: 'eye' }]],
     ['5:00 own counter 30 fps', [{ type: 'rate', atMs: 300_000, fps: 30, by: 'in-title' }]],
     ['8:12 crash', [{ type: 'end', atMs: 492_000, reason: 'crash' }]],
     ['41:00 dims', [{ type: 'mark', atMs: 2_460_000, kind: 'dim' }]],
     [
       '30 s back 25 80%',
       [
-        { type: 'battery', atMs: 30_000, percent: 80 },
         { type: 'skin', atMs: 30_000, spot: 'back', c: 25, by: 'infrared' },
+        { type: 'battery', atMs: 30_000, percent: 80 },
       ],
     ],
   ])('“%s”', (text, entries) => expect(one(text).entries).toEqual(entries));
@@ -48,7 +47,7 @@ describe('readings on paper', () => {
     ['8:00 back 106', /If it is Fahrenheit, write 106 F/],
     ['8:00 back 36.5 37', /no spot for 37/],
     ['18:00 back', /There is no number for “back”\. Write for instance 18:00 back 36\.5/],
-    ['8:00 back 36.5 and it felt warm in the hand', /“it felt warm in the hand” is not understood/],
+    ['8:00 back 36.5 and it felt warm in the hand', /“felt warm in the hand” is not understood/],
     ['8:00 120 %', /at most 100 %/],
   ])('“%s” is unclear, and says how to write it', (text, problem) => {
     expect(one(text)).toMatchObject({
@@ -60,7 +59,7 @@ describe('readings on paper', () => {
 
   it('keep their line numbers, and pass over notes', () => {
     expect(
-      readPaper('# bench, evening\n\n8:00 back 36\nhot\n', 'C').map(({ line, problem }) => [
+      readNotebook('# bench, evening\n\n8:00 back 36\nhot\n', { unit: 'C' }).map(({ line, problem }) => [
         line,
         problem !== null,
       ]),
@@ -74,9 +73,9 @@ describe('readings on paper', () => {
     expect(one('5:00 ~40 fps').understood).toBe('5:00: about 40 fps, by eye'));
 
   it('give a run without a log the figures that they allow', () => {
-    const lines = readPaper(
+    const lines = readNotebook(
       '0:10 back 20\n8:00 back 36.5\n13:00 back 40.7\n18:00 back 41.7\n0:00 100%\n18:00 92%\n6:00 41 fps\n12:00 about 35 fps',
-      'C',
+      { unit: 'C' },
     );
     const figures = figuresOf({ entries: lines.flatMap((line) => line.entries), facts: { roomC: 20 } });
     expect(figures.pace).toMatchObject({ source: 'eye', average: 38 });

@@ -1,0 +1,103 @@
+import { median } from '../numbers/quantile';
+import { thin } from '../numbers/thin';
+import { above, below } from '../numbers/threshold';
+import { CHIP_PARTS, POWER_PLACES } from '../vocabulary';
+import type { ChipReading, LoadReading, PowerReading } from './readings';
+
+/** One thing that was measured beside the pace, over the run's clock. */
+export interface DoingSeries {
+  /** What it is, for instance "cpu" or "power at the wall". */
+  of: string;
+  unit: '%' | 'MB' | '°C' | 'W';
+  mean: number | null;
+  most: number | null;
+  /** Ones that cannot be are marked and enter neither mean nor most. */
+  points: { atMs: number; value: number; doubtful: boolean }[];
+}
+
+/** What a device was doing: one series for each thing and place, never mixed. */
+export type Doing = DoingSeries[];
+
+/** Points of a series that are kept to be drawn. */
+const SHOWN = 600;
+/** A processor that is never busier than this while frames flow is no reading, %. */
+const IDLE = 0.5;
+
+/**
+ * Loads, memory, temperatures inside and power, each by where it was measured.
+ *
+ * @param hasFrames frames flowed: then a processor cannot have been idle throughout
+ * @shown What it was doing
+ * @source docs/method.md, "Caveats", implausible-sensor
+ */
+export function doingOf(
+  loads: LoadReading[],
+  chip: ChipReading[],
+  power: { kept: PowerReading[]; doubtful: PowerReading[] },
+  hasFrames: boolean,
+): Doing {
+  const series: Doing = [];
+  const add = (of: string, unit: DoingSeries['unit'], points: DoingSeries['points']): void => {
+    if (points.length === 0) return;
+    const inTime = [...points].sort((a, b) => a.atMs - b.atMs);
+    const values = inTime.filter((point) => !point.doubtful).map((point) => point.value);
+    series.push({
+      of,
+      unit,
+      mean: values.length === 0 ? null : values.reduce((sum, value) => sum + value, 0) / values.length,
+      most: values.length === 0 ? null : values.reduce((a, b) => Math.max(a, b)),
+      points: thin(inTime, SHOWN, (point) => point.value),
+    });
+  };
+  for (const part of ['cpu', 'gpu'] as const) {
+    const read = loads.flatMap((load) =>
+      load[part] === undefined ? [] : [{ atMs: load.atMs, value: load[part] }],
+    );
+    const idle = idles(
+      read.map((point) => point.value),
+      hasFrames,
+    );
+    add(
+      part,
+      '%',
+      read.map((point) => ({ ...point, doubtful: idle || outOfRange(point.value) })),
+    );
+  }
+  add(
+    'memory',
+    'MB',
+    loads.flatMap(({ atMs, memoryMb }) =>
+      memoryMb === undefined ? [] : [{ atMs, value: memoryMb, doubtful: false }],
+    ),
+  );
+  for (const part of CHIP_PARTS)
+    add(
+      `${part} inside`,
+      '°C',
+      chip.filter((one) => one.part === part).map(({ atMs, c }) => ({ atMs, value: c, doubtful: false })),
+    );
+  for (const place of POWER_PLACES) {
+    const here = ({ of }: PowerReading): boolean => (of ?? 'device') === place;
+    const watts =
+      (doubtful: boolean) =>
+      (one: PowerReading): DoingSeries['points'][number] => ({
+        atMs: one.atMs,
+        value: one.mw / 1000,
+        doubtful,
+      });
+    add(`power, ${place}`, 'W', [
+      ...power.kept.filter(here).map(watts(false)),
+      ...power.doubtful.filter(here).map(watts(true)),
+    ]);
+  }
+  return series;
+}
+
+/** A load outside 0 to 100 %. */
+export const outOfRange = (percent: number): boolean => below(percent, 0) || above(percent, 100);
+
+/** Whether a processor is said to have idled while frames flowed. */
+export function idles(percents: number[], hasFrames: boolean): boolean {
+  const middle = median(percents);
+  return hasFrames && middle !== null && below(middle, IDLE);
+}

@@ -1,0 +1,115 @@
+import { meanEnds, middleOf, type Ends } from '../readOff/ends';
+import { findBreaks } from './breaks';
+import { lows, sortedFrames } from './lows';
+import type { RunInput } from './model';
+import { averagePace, perSecondPace, steadiness } from './pace';
+import type { RateReading, SpeedReading, Summary } from './readings';
+import { prepareSession, type SpanUs } from './session';
+
+/** Pace of one named place or load of a title. */
+export interface SceneFigures {
+  scene: string;
+  /** Seconds that it was played, where that is known. */
+  seconds: number | null;
+  /** Frames per second: of frames where there are any, else the middle of what was read. */
+  average: number | null;
+  /** Ends of what was read; null for frames. */
+  interval: Ends | null;
+  median: number | null;
+  hold: number | null;
+  onePercentLow: number | null;
+  breaks: number | null;
+  /** Values that were read off in it. */
+  readings: number;
+}
+
+/** Nobody names more places of one title in a run. */
+const MOST_SCENES = 20;
+
+/**
+ * Figures of every scene of a run, as for a run of its own: frames of its
+ * stretches where there are any, else what was read in them or said of them.
+ *
+ * @param rates those that are not the panel's
+ * @shown Scenes
+ * @source docs/method.md, "Several titles, and switches": per scene as per title
+ */
+export function scenesOf(run: RunInput, rates: RateReading[], seconds: number): SceneFigures[] {
+  const named = [run.sceneChanges, rates, run.summaries, run.speeds, run.smooth].flatMap((said) =>
+    said.flatMap(({ scene }) => scene ?? []),
+  );
+  return [...new Set(named)].slice(0, MOST_SCENES).map((scene) => {
+    const spans = spansOf(scene, run, seconds);
+    return { scene, ...(ofFrames(run, spans, seconds) ?? ofReadings(scene, run, rates, spans)) };
+  });
+}
+
+/** When a scene was played, by the changes of it. */
+function spansOf(scene: string, { sceneChanges }: RunInput, seconds: number): SpanUs[] {
+  return sceneChanges
+    .map((change, i) => ({
+      scene: change.scene,
+      fromUs: change.atMs * 1000,
+      toUs: sceneChanges[i + 1] === undefined ? seconds * 1e6 : sceneChanges[i + 1]!.atMs * 1000,
+    }))
+    .filter((span) => span.scene === scene && span.toUs > span.fromUs);
+}
+
+const lengthS = (spans: SpanUs[]): number =>
+  spans.reduce((sum, span) => sum + span.toUs - span.fromUs, 0) / 1e6;
+
+function ofFrames(run: RunInput, spans: SpanUs[], seconds: number): Omit<SceneFigures, 'scene'> | null {
+  if (spans.length === 0 || run.track.frameUs.length === 0) return null;
+  const session = prepareSession(run.track, [...run.excluded, ...around(spans, seconds * 1e6)]);
+  if (session.leftUs.length === 0) return null;
+  const steady = steadiness(perSecondPace(session));
+  return {
+    seconds: lengthS(spans),
+    average: averagePace(session.leftUs.length, session.leftTotalUs),
+    interval: null,
+    median: steady.median,
+    hold: steady.hold,
+    onePercentLow: lows(sortedFrames(session.leftUs), 100).quantile,
+    breaks: findBreaks(session).length,
+    readings: 0,
+  };
+}
+
+/** All that lies between spans, which are in order. */
+function around(spans: SpanUs[], endUs: number): SpanUs[] {
+  const starts = [0, ...spans.map((span) => span.toUs)];
+  const ends = [...spans.map((span) => span.fromUs), Math.max(endUs, starts.at(-1)!)];
+  return starts.map((fromUs, i) => ({ fromUs, toUs: ends[i]! })).filter((span) => span.toUs > span.fromUs);
+}
+
+function ofReadings(
+  scene: string,
+  run: RunInput,
+  rates: RateReading[],
+  spans: SpanUs[],
+): Omit<SceneFigures, 'scene'> {
+  const belongs = (reading: { scene: string | null; atMs?: number | null }): boolean =>
+    reading.scene === null
+      ? spans.some(({ fromUs, toUs }) => {
+          const atUs = (reading.atMs ?? NaN) * 1000;
+          return atUs >= fromUs && atUs < toUs;
+        })
+      : reading.scene === scene;
+  const pages: Summary[] = run.summaries.filter(belongs);
+  const own: RateReading[] = rates.filter(belongs);
+  const speeds: SpeedReading[] = run.speeds.filter(belongs);
+  const paged = pages.flatMap((page) => page.average ?? []);
+  const interval = meanEnds(paged.length > 0 ? paged : own.map((rate) => rate.ends));
+  const first = (fact: 'median' | 'hold' | 'onePercent'): number | null =>
+    middleOf(pages.find((page) => page[fact] !== null)?.[fact] ?? null);
+  return {
+    seconds: spans.length === 0 ? null : lengthS(spans),
+    average: middleOf(interval),
+    interval,
+    median: first('median'),
+    hold: first('hold'),
+    onePercentLow: first('onePercent'),
+    breaks: null,
+    readings: pages.length + own.length + speeds.length,
+  };
+}

@@ -1,0 +1,229 @@
+import { decimalsOf } from '../runFile/parseLine';
+import type { Token } from './tokens';
+
+/** What a number counts, where that stands beside it. */
+export type Unit = 'fps' | '%' | 'C' | 'F' | '°' | 'W' | 'mW' | 'Hz' | 'MB' | 'GB' | 'h' | 'min' | 's';
+
+/** A number with all that belongs to it: its ends, its doubt, its unit. */
+export interface Amount {
+  kind: 'amount';
+  value: number | null;
+  decimals: number;
+  low: number | null;
+  high: number | null;
+  /** "About". */
+  roughly: boolean;
+  unit: Unit | null;
+  at: number;
+  end: number;
+}
+
+export type Part = Exclude<Token, { kind: 'number' }> | Amount;
+
+const UNITS: Record<string, Unit> = {
+  fps: 'fps',
+  frames: 'fps',
+  frame: 'fps',
+  c: 'C',
+  celsius: 'C',
+  f: 'F',
+  fahrenheit: 'F',
+  degrees: '°',
+  degree: '°',
+  deg: '°',
+  w: 'W',
+  watt: 'W',
+  watts: 'W',
+  mw: 'mW',
+  hz: 'Hz',
+  mb: 'MB',
+  gb: 'GB',
+  percent: '%',
+  h: 'h',
+  hr: 'h',
+  hrs: 'h',
+  hour: 'h',
+  hours: 'h',
+  min: 'min',
+  mins: 'min',
+  minute: 'min',
+  minutes: 'min',
+  m: 'min',
+  s: 's',
+  sec: 's',
+  secs: 's',
+  second: 's',
+  seconds: 's',
+};
+const ROUGHLY = new Set(['about', 'around', 'roughly', 'maybe', 'circa', 'ca', 'approximately', 'some']);
+const NUMBER_WORDS: Record<string, number> = {
+  one: 1,
+  two: 2,
+  three: 3,
+  four: 4,
+  five: 5,
+  six: 6,
+  seven: 7,
+  eight: 8,
+};
+
+/**
+ * Joins numbers with what belongs to them: "40 ± 8", "50 to 55", "up to 60",
+ * "52 (50 to 55)", "about", and the unit behind.
+ *
+ * @returns the parts in their order; null where a spread stands without a value
+ */
+export function partsOf(tokens: Token[]): { parts: Part[]; problem: string | null } {
+  const parts: Part[] = [];
+  let problem: string | null = null;
+  let i = 0;
+  const word = (at: number): string | null => {
+    const token = tokens[at];
+    return token?.kind === 'word' ? token.word : null;
+  };
+  const sign = (at: number): string | null => {
+    const token = tokens[at];
+    return token?.kind === 'sign' ? token.sign : null;
+  };
+  /** A number, or one that is a word before hours: "three to four hours". */
+  const number = (at: number): { value: number; decimals: number; at: number; end: number } | null => {
+    const token = tokens[at];
+    if (token?.kind === 'number') return token;
+    if (token?.kind !== 'word' || NUMBER_WORDS[token.word] === undefined) return null;
+    const hours = [1, 2, 3].some((ahead) => UNITS[word(at + ahead) ?? ''] === 'h');
+    return hours ? { value: NUMBER_WORDS[token.word]!, decimals: 0, at: token.at, end: token.end } : null;
+  };
+  const isRange = (at: number): boolean =>
+    /^[-–—−]$/.test(sign(at) ?? '') || word(at) === 'to' || word(at) === 'and';
+  /** A unit at a place: how many tokens it takes. */
+  const unitAt = (at: number): { unit: Unit; taken: number } | null => {
+    if (sign(at) === '%') return { unit: '%', taken: 1 };
+    if (sign(at) === '°') {
+      const scale = UNITS[word(at + 1) ?? ''];
+      return scale === 'C' || scale === 'F' ? { unit: scale, taken: 2 } : { unit: '°', taken: 1 };
+    }
+    const unit = UNITS[word(at) ?? ''];
+    if (unit === undefined) return null;
+    if (unit === '°') {
+      const scale = UNITS[word(at + 1) ?? ''];
+      if (scale === 'C' || scale === 'F') return { unit: scale, taken: 2 };
+    }
+    // "frames per second"
+    return { unit, taken: unit === 'fps' && word(at + 1) === 'per' && word(at + 2) === 'second' ? 3 : 1 };
+  };
+  while (i < tokens.length) {
+    const start = tokens[i]!;
+    let at = i;
+    let roughly = false;
+    while (ROUGHLY.has(word(at) ?? '') || ['~', '≈'].includes(sign(at) ?? '')) {
+      roughly = true;
+      at++;
+    }
+    let bound: 'low' | 'high' | 'both' | null = null;
+    if ((word(at) === 'up' && word(at + 1) === 'to') || (word(at) === 'at' && word(at + 1) === 'most'))
+      bound = 'high';
+    else if (word(at) === 'at' && word(at + 1) === 'least') bound = 'low';
+    else if (word(at) === 'between') bound = 'both';
+    if (bound !== null) at += bound === 'both' ? 1 : 2;
+    const first = number(at);
+    if (!first) {
+      if (start.kind === 'sign' && start.sign === '±')
+        problem ??= 'There is a spread without a value before it. Write for instance 40 ± 8 fps.';
+      if (start.kind !== 'number') parts.push(start);
+      i++;
+      continue;
+    }
+    at++;
+    const amount: Amount = {
+      kind: 'amount',
+      value: first.value,
+      decimals: first.decimals,
+      low: null,
+      high: null,
+      roughly,
+      unit: null,
+      at: start.at,
+      end: first.end,
+    };
+    const early = unitAt(at);
+    // "38 °C to 40 °C": the unit may stand twice
+    const behind = early && !(early.unit === 'min' && word(at) === 'm') ? early.taken : 0;
+    const second = isRange(at)
+      ? number(at + 1)
+      : isRange(at + behind) && behind > 0
+        ? number(at + behind + 1)
+        : null;
+    const between = word(at) === 'and' || (behind > 0 && word(at + behind) === 'and');
+    if (sign(at) === '±' || sign(at + behind) === '±') {
+      const from = sign(at) === '±' ? at : at + behind;
+      const spread = number(from + 1);
+      if (!spread) problem ??= 'There is a ± without a number behind it.';
+      else {
+        amount.low = tidy(first.value - spread.value, first.decimals, spread.decimals);
+        amount.high = tidy(first.value + spread.value, first.decimals, spread.decimals);
+        amount.end = spread.end;
+      }
+      if (from !== at) amount.unit = early!.unit;
+      at = from + (spread ? 2 : 1);
+    } else if (second && (!between || bound === 'both')) {
+      amount.value = null;
+      amount.low = first.value;
+      amount.high = second.value;
+      amount.end = second.end;
+      at = isRange(at) ? at + 2 : at + behind + 2;
+    } else if (sign(at) === '(') {
+      const inner = endsInside(at + 1);
+      if (inner) {
+        amount.low = inner.low;
+        amount.high = inner.high;
+        at = inner.next;
+      }
+    }
+    if (bound === 'high' && amount.high === null) [amount.value, amount.high] = [null, first.value];
+    if (bound === 'low' && amount.low === null) [amount.value, amount.low] = [null, first.value];
+    const unit = unitAt(at);
+    if (unit) {
+      amount.unit = unit.unit;
+      at += unit.taken;
+      // "40 fps ± 8"
+      const spread = sign(at) === '±' ? number(at + 1) : null;
+      if (spread && amount.value !== null && amount.low === null) {
+        amount.low = tidy(amount.value - spread.value, first.decimals, spread.decimals);
+        amount.high = tidy(amount.value + spread.value, first.decimals, spread.decimals);
+        at += 2;
+      }
+    }
+    amount.end = tokens[at - 1]!.end;
+    if (amount.low !== null && amount.high !== null && amount.low > amount.high)
+      problem ??= `${amount.low} to ${amount.high}: the lower end stands first.`;
+    parts.push(amount);
+    i = at;
+  }
+  return { parts, problem };
+
+  /** "50 to 55)", "up to 55)" or "at least 50)" behind a bracket. */
+  function endsInside(at: number): { low: number | null; high: number | null; next: number } | null {
+    const bounded =
+      word(at) === 'up' && word(at + 1) === 'to'
+        ? 'high'
+        : word(at) === 'at' && word(at + 1) === 'least'
+          ? 'low'
+          : null;
+    if (bounded) {
+      const end = number(at + 2);
+      if (!end || sign(at + 3) !== ')') return null;
+      return { low: null, high: null, [bounded]: end.value, next: at + 4 };
+    }
+    const [low, high] = [number(at), number(at + 2)];
+    return low && high && isRange(at + 1) && sign(at + 3) === ')'
+      ? { low: low.value, high: high.value, next: at + 4 }
+      : null;
+  }
+}
+
+/** A sum of written numbers has as many decimals as they have. */
+const tidy = (value: number, a: number, b: number): number => Number(value.toFixed(Math.max(a, b)));
+
+/** Decimals that were written and that the number does not show. */
+export const hiddenDecimals = ({ value, decimals }: Amount): number | null =>
+  value !== null && decimals !== decimalsOf(String(value)) ? decimals : null;

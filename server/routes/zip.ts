@@ -1,0 +1,26 @@
+import { once } from 'node:events';
+import type { Response } from 'express';
+import { Zip, ZipDeflate } from 'fflate';
+
+/** Writes files to an answer as a zip, as they come: none of them is whole in memory. */
+export async function sendZip(
+  response: Response,
+  files: AsyncIterable<{ name: string; bytes: Iterable<Uint8Array> }>,
+): Promise<void> {
+  const zip = new Zip((error, chunk, last) => {
+    if (error) return void response.destroy(error);
+    response.write(chunk);
+    if (last) response.end();
+  });
+  for await (const { name, bytes } of files) {
+    const file = new ZipDeflate(name, { level: 6 });
+    zip.add(file);
+    for (const part of bytes) {
+      if (response.destroyed) return;
+      file.push(part);
+      if (response.writableNeedDrain) await Promise.race([once(response, 'drain'), once(response, 'close')]);
+    }
+    file.push(new Uint8Array(0), true);
+  }
+  zip.end();
+}
