@@ -117,6 +117,8 @@ export const newRun = z.object({
   /** Place of the title that was played from the start. */
   scene: name.nullable().default(null),
   preflight: preflight.default({}),
+  /** Target and panel that are null are filled in from the kit, too: nobody was asked for them. */
+  fromKit: z.boolean().default(false),
   entries: z
     .array(entryLine)
     .min(1, 'at least one reading')

@@ -12,7 +12,7 @@ export { type Doing, type DoingSeries } from './figures/doing';
 export { drainOf } from './figures/drain';
 export { correctEmissivity } from './figures/emissivity';
 export { evenness } from './figures/evenness';
-export { laneOf, type Lane } from './figures/lane';
+export { laneOf, type Lane, type LaneCell } from './figures/lane';
 export { lows, sortedFrames, type Low } from './figures/lows';
 export { METHOD_VERSION } from './figures/methodVersion';
 export { type Analysis, type Figures, type RunFacts } from './figures/model';
@@ -87,6 +87,18 @@ export {
 } from './plan/templates';
 export { endsOf, halfDigit, meanEnds, middleOf, type Ends } from './readOff/ends';
 export { readNotebook, readTime, type PaperContext, type PaperLine } from './readOff/notebook';
+export {
+  MOST_SITTING_ROWS,
+  NO_RESULT,
+  readResult,
+  readSitting,
+  RESULT_FIELDS,
+  type ResultContext,
+  type ResultField,
+  type ResultRead,
+  type ResultTexts,
+  type SittingRow,
+} from './readOff/result';
 export { readSpeed, type ReadFigures } from './readOff/readFigures';
 export { changeNotes, dayMinute, howEnded, type HowEnded } from './recording/cardDay';
 export { changeWatch, type WatchChange } from './recording/coolWatch';
@@ -148,6 +160,7 @@ export {
   headlineFacts,
   hoursAndMinutes,
   rate,
+  rateWithEnds,
   sayTemperature,
   type HeadlineFacts,
   type School,

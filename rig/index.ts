@@ -2,6 +2,7 @@ export { simulateCoolDown } from './coolDown';
 export { simulate } from './handset';
 export { DEMO_KIT, DEMO_REQUESTS } from './kit';
 export { Mischief } from './live/misbehave';
+export { counterPhoto, DEMO_RESULTS, type DemoResult } from './readOff';
 export { LiveSender, type SentSummary } from './live/sender';
 export { standIn, type StandInKind, type TimedLine } from './live/standIn';
 export {

@@ -133,6 +133,10 @@ export const DEMO_KIT = {
       updateStage: 'updated',
       capsFps: [60],
       loggers: 'allowed',
+      scenes: [
+        { name: 'start area', weight: 'light' },
+        { name: 'hard track', weight: 'hard' },
+      ],
     },
     {
       name: 'Copperline Squad',
@@ -161,7 +165,14 @@ export const DEMO_KIT = {
       capsFps: [60, 120],
       loggers: 'allowed',
     },
-    { name: 'Hexgarden', kind: 'native', demand: 'light', need: 'story', loggers: 'allowed' },
+    {
+      name: 'Hexgarden',
+      kind: 'native',
+      demand: 'light',
+      need: 'slow',
+      loggers: 'allowed',
+      scenes: [{ name: 'late save', weight: 'hard' }],
+    },
     {
       name: 'Pico Harbour',
       kind: 'emulated',
@@ -185,6 +196,10 @@ export const DEMO_KIT = {
       nativeFps: 30,
       demand: 'notorious',
       need: 'story',
+      scenes: [
+        { name: 'courtyard', weight: 'light' },
+        { name: 'bell stairs', weight: 'hard' },
+      ],
     },
     { name: 'Iron Orchard', kind: 'translated', demand: 'heavy', need: 'story' },
     { name: 'Night Ferry', kind: 'translated', demand: 'heavy', need: 'story' },

@@ -6,15 +6,20 @@ import {
   type Card,
   type CardInput,
   type CardStep,
+  type Preflight,
+  type RunChangeInput,
   type ViewerRequest,
 } from '@pace-check/contract';
 import {
+  counterPhoto,
   DEMO_KIT,
   DEMO_REQUESTS,
+  DEMO_RESULTS,
   HANDSETS,
   SCENARIOS,
   simulate,
   simulateCoolDown,
+  type DemoResult,
   type Scenario,
 } from '@pace-check/rig';
 import {
@@ -28,6 +33,7 @@ import {
   type TitleKind,
 } from '@pace-check/core';
 import pg from 'pg';
+import sharp from 'sharp';
 import { admitted, ask } from './ask';
 
 /** One seed for the whole demo: it is the same everywhere. */
@@ -52,6 +58,7 @@ async function loadDemo(address: string): Promise<void> {
     const path = `/api${pathOf(ROUTES.importRun, { query: { details: JSON.stringify(details) } })}`;
     await upload(address, path, `${lines.join('\n')}\n`);
   }
+  for (const result of DEMO_RESULTS) await addResult(address, result);
   // two devices were watched while they cooled; the others are planned from their warm-ups or their class
   for (const [handset, startedAt] of [
     [HANDSETS.velm5, '2026-05-09T11:01:00+02:00'],
@@ -69,6 +76,36 @@ async function loadDemo(address: string): Promise<void> {
   for (const body of DEMO_REQUESTS) await ask(address, ROUTES.request, { body });
   const requests = await ask(address, ROUTES.requests, {});
   await layOut(address, await ask(address, ROUTES.newCard, { body: demoCard(requests) }));
+}
+
+/** A run that was read off, and the photo that was taken of it. */
+async function addResult(
+  address: string,
+  { id, device, title, setup, scene, roomC, preflight, entries, photo }: DemoResult,
+): Promise<void> {
+  const facts = { device, title, setup, target: null, refresh: null, roomC };
+  const changes: RunChangeInput[] = [
+    {
+      id: randomUUID(),
+      kind: 'make',
+      run: { name: null, facts, scene, preflight: preflight as Preflight, fromKit: true, entries },
+    },
+  ];
+  if (photo)
+    changes.push({
+      id: randomUUID(),
+      kind: 'picture',
+      picture: (
+        await sharp(Buffer.from(counterPhoto(photo)))
+          .jpeg({ quality: 85 })
+          .toBuffer()
+      ).toString('base64'),
+      entryId: null,
+      note: 'drawn for the demo',
+    });
+  const taken = await ask(address, ROUTES.runChanges, { params: { id }, body: { changes } });
+  if (taken.refused.length > 0)
+    throw new Error(`A result of the demo was refused: ${taken.refused[0]!.reason}`);
 }
 
 /** A file goes up as it is; one that is there already is left alone. */

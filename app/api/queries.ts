@@ -15,6 +15,7 @@ import type {
   RunCorrection,
   RunDetail,
   RunSummary,
+  Settings,
   SpotPlace,
   ViewerRequest,
 } from '@pace-check/contract';
@@ -77,6 +78,9 @@ export const cardKey = (id: string): string[] => KEYS.card(id);
 /** What shows something of a card’s day elsewhere. */
 export const CHANGED_BY_A_DAY: string[][] = [KEYS.cards, KEYS.kit, KEYS.requests, ['run']];
 
+/** What a result that was kept changes. */
+export const CHANGED_BY_A_RESULT: string[][] = [KEYS.runs, KEYS.kit];
+
 export const useRun = (id: string): UseQueryResult<RunDetail, Error> =>
   useQuery({ queryKey: KEYS.run(id), queryFn: () => ask(ROUTES.run, { params: { id } }) });
 export const useKit = (): UseQueryResult<Kit, Error> =>
@@ -106,6 +110,27 @@ export const useAddEntries = (id: string): UseMutationResult<RunDetail, Error, E
   useRunMutation((entries) => ask(ROUTES.addEntries, { params: { id }, body: { entries } }));
 export const useDeleteEntry = (id: string): UseMutationResult<RunDetail, Error, string> =>
   useRunMutation((entry) => ask(ROUTES.deleteEntry, { params: { id, entry } }));
+export const useCorrectEntry = (
+  id: string,
+): UseMutationResult<RunDetail, Error, { entry: string; line: EntryLine }> =>
+  useRunMutation(({ entry, line }) => ask(ROUTES.correctEntry, { params: { id, entry }, body: { line } }));
+export const useDeletePicture = (id: string): UseMutationResult<RunDetail, Error, string> =>
+  useRunMutation((picture) => ask(ROUTES.deletePicture, { params: { id, picture } }));
+
+export const useSettings = (): UseQueryResult<Settings, Error> =>
+  useQuery({ queryKey: ['settings'], queryFn: ({ signal }) => ask(ROUTES.settings, {}, { signal }) });
+export function useChangeSettings(): UseMutationResult<Settings, Error, Settings> {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (settings) => ask(ROUTES.changeSettings, { body: settings }),
+    onSuccess: (settings) => {
+      client.setQueryData(['settings'], settings);
+      // runs say where their bars have changed
+      void client.invalidateQueries({ queryKey: ['run'] });
+    },
+  });
+}
+
 export const usePlaceSpots = (id: string): UseMutationResult<RunDetail, Error, SpotPlace[]> =>
   useRunMutation((places) => ask(ROUTES.placeSpots, { params: { id }, body: { places } }));
 export const useCreateRun = (): UseMutationResult<RunDetail, Error, NewRun> =>

@@ -1,7 +1,7 @@
 import { TemperatureInput } from './TemperatureInput';
 import { CAUTION_C, CHARGE_RISE_C, STOP_C } from '@pace-check/core';
 import { preflight, type Preflight, type PreflightField } from '@pace-check/contract';
-import { Button } from '@rneui/themed';
+import { Button, Input } from '@rneui/themed';
 import { useEffect, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { Choices } from '../ui/Choices';
@@ -21,6 +21,7 @@ const QUESTIONS: {
   no?: string;
   unit?: string;
   /** A temperature: in the reader's scale. */ temperature?: true;
+  /** Asked on a run's page, not before every run. */ afterwards?: true;
 }[] = [
   { field: 'roomC', asks: 'Room', temperature: true },
   { field: 'brightness', asks: 'Brightness', unit: '%' },
@@ -44,8 +45,17 @@ const QUESTIONS: {
     short: { 'in the hands': 'hands', 'on a stand': 'stand', 'with a controller': 'controller' },
   },
   { field: 'firstPlay', asks: 'First play', yes: 'yes', no: 'no' },
+  { field: 'humidity', asks: 'Humidity', unit: '%', afterwards: true },
+  { field: 'titleVersion', asks: 'Title’s version', afterwards: true },
+  { field: 'system', asks: 'System', afterwards: true },
+  { field: 'layer', asks: 'Layer', afterwards: true },
+  { field: 'driver', asks: 'Driver', afterwards: true },
+  { field: 'cap', asks: 'Cap set', unit: 'fps', afterwards: true },
+  { field: 'pixels', asks: 'Pixels drawn', unit: 'px', afterwards: true },
+  { field: 'screen', asks: 'Screen' },
 ];
 type Question = (typeof QUESTIONS)[number];
+const NO_SCREENS: string[] = [];
 
 /** An answer in words. */
 export function sayAnswer(
@@ -74,17 +84,35 @@ interface PreflightFormProps {
   onAnswers: (answers: Preflight) => void;
   /** Told how many questions are not answered. */
   onOpen?: (open: number) => void;
+  /** Names of the device's screens: which one was used is asked where there are several. */
+  screens?: string[];
+  /** Of a run that is over: what is not asked beforehand too. */
+  afterwards?: boolean;
 }
 
 /** The conditions of a run: what is known in short, what is not as questions. */
-export function PreflightForm({ known, from, answers, onAnswers, onOpen }: PreflightFormProps): ReactNode {
+export function PreflightForm({
+  known,
+  from,
+  answers,
+  onAnswers,
+  onOpen,
+  screens = NO_SCREENS,
+  afterwards = false,
+}: PreflightFormProps): ReactNode {
+  const questions = QUESTIONS.filter((one) =>
+    one.field === 'screen' ? screens.length > 1 : afterwards || !one.afterwards,
+  ).map((one) => (one.field === 'screen' ? { ...one, options: screens } : one));
   const { temperature } = useVoice();
   // a remembered answer that is to be changed is asked anew; it stays on the screen when answered
   const [asked, setAsked] = useState<PreflightField[]>(() =>
     QUESTIONS.filter(({ field }) => known[field] === undefined).map(({ field }) => field),
   );
+
   const [wrong, setWrong] = useState<Partial<Record<PreflightField, string>>>({});
-  const open = asked.filter((field) => answers[field] === undefined).length;
+  const open = asked.filter(
+    (field) => answers[field] === undefined && questions.some((one) => one.field === field),
+  ).length;
   useEffect(() => onOpen?.(open), [onOpen, open]);
   const answer = (field: PreflightField, value: unknown): void => {
     const result = value === null ? null : preflight.shape[field].safeParse(value);
@@ -92,7 +120,7 @@ export function PreflightForm({ known, from, answers, onAnswers, onOpen }: Prefl
     const { [field]: _before, ...rest } = answers;
     onAnswers(result?.success ? { ...rest, [field]: value } : rest);
   };
-  const remembered = QUESTIONS.filter(({ field }) => !asked.includes(field));
+  const remembered = questions.filter(({ field }) => !asked.includes(field));
   return (
     <>
       {remembered.length > 0 ? (
@@ -100,7 +128,9 @@ export function PreflightForm({ known, from, answers, onAnswers, onOpen }: Prefl
           <Quiet>
             {from
               ? `As at the last run on this device (${from}). Tap what is different today.`
-              : 'Known already. Tap what is different today.'}
+              : afterwards
+                ? 'As it was stated. Tap what was different.'
+                : 'Known already. Tap what is different today.'}
           </Quiet>
           <Row role="group" aria-label="Known already" gap={6} wrap>
             {remembered.map(({ field, asks }) => (
@@ -117,15 +147,17 @@ export function PreflightForm({ known, from, answers, onAnswers, onOpen }: Prefl
         </Stack>
       ) : null}
       <Row wrap style={{ columnGap: 14, rowGap: 7 }}>
-        {QUESTIONS.filter(({ field }) => asked.includes(field)).map((question) => (
-          <QuestionRow
-            key={question.field}
-            question={question}
-            value={answers[question.field]}
-            wrong={wrong[question.field]}
-            onAnswer={(value) => answer(question.field, value)}
-          />
-        ))}
+        {questions
+          .filter(({ field }) => asked.includes(field))
+          .map((question) => (
+            <QuestionRow
+              key={question.field}
+              question={question}
+              value={answers[question.field]}
+              wrong={wrong[question.field]}
+              onAnswer={(value) => answer(question.field, value)}
+            />
+          ))}
       </Row>
       <Cautions answers={answers} />
     </>
@@ -158,6 +190,7 @@ function QuestionRow({
       </View>
     );
   }
+  if (!options && yes === undefined) return <WordsRow asks={asks} value={value} onAnswer={onAnswer} />;
   const choices = options
     ? options.map((option) => ({ value: option, text: short?.[option] ?? option, spoken: option }))
     : [
@@ -178,6 +211,29 @@ function QuestionRow({
         />
       </Stack>
     </Row>
+  );
+}
+
+/** An answer in words of one's own. */
+function WordsRow({
+  asks,
+  value,
+  onAnswer,
+}: {
+  asks: string;
+  value: Preflight[PreflightField];
+  onAnswer: (value: unknown) => void;
+}): ReactNode {
+  return (
+    <View style={{ flexGrow: 1, flexBasis: 130, marginBottom: -6 }}>
+      <Input
+        label={asks}
+        aria-label={asks}
+        value={typeof value === 'string' ? value : ''}
+        placeholder="unknown"
+        onChangeText={(text) => onAnswer(text.trim() === '' ? null : text)}
+      />
+    </View>
   );
 }
 

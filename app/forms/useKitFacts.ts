@@ -29,7 +29,9 @@ const same = (a: string, b: string | null | undefined): boolean =>
   a.toLowerCase() === b?.trim().toLowerCase();
 
 const panelOf = (kit: Kit, device: string): number | null => {
-  const rates = kit.devices.find((one) => same(one.name, device))?.facts.screens?.[0]?.refreshHz ?? [];
+  const screens = kit.devices.find((one) => same(one.name, device))?.facts.screens ?? [];
+  // of a device with several, the one that was used decides
+  const rates = (screens.length === 1 ? screens[0]!.refreshHz : null) ?? [];
   return rates.length === 0 ? null : Math.max(...rates);
 };
 

@@ -1,4 +1,4 @@
-import type { BenchChange, CoolChange, DayChange } from '@pace-check/contract';
+import type { BenchChange, CoolChange, DayChange, RunChangeInput } from '@pace-check/contract';
 import { useSyncExternalStore } from 'react';
 import { v4 as uuid } from 'uuid';
 import { KeptRuns } from './keptRuns';
@@ -35,6 +35,13 @@ export const toCoolDown = (id: string, change: WithoutId<CoolChange>): Done => (
 /** Something done to the day of a card. */
 export const toCard = (id: string, change: WithoutId<DayChange>): Done => ({
   to: 'card',
+  id,
+  change: named(change),
+});
+
+/** Something done to a run without a recording: made, or shown by a picture. */
+export const toRun = (id: string, change: WithoutId<RunChangeInput>): Done => ({
+  to: 'run',
   id,
   change: named(change),
 });

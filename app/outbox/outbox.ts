@@ -4,6 +4,7 @@ import {
   type ChangesTaken,
   type CoolChange,
   type DayChange,
+  type RunChangeInput,
 } from '@pace-check/contract';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import { ApiFailure, ask } from '../api/client';
@@ -15,10 +16,11 @@ interface Changes {
   bench: BenchChange;
   'cool-down': CoolChange;
   card: DayChange;
+  run: RunChangeInput;
 }
 export type To = keyof Changes;
 
-/** Something that is done to the run, cool-down or card of this id. */
+/** Something that is done to the run (at the bench, or without a recording), cool-down or card of this id. */
 export type Done<T extends To = To> = { [K in T]: { to: K; id: string; change: Changes[K] } }[T];
 
 /** Something that was done here and is on its way. */
@@ -88,6 +90,7 @@ function send(batch: Waiting[], signal: AbortSignal): Promise<ChangesTaken> {
   const { to, id } = batch[0]!;
   const asked = { params: { id }, body: { changes: batch.map(({ change }) => change) as never[] } };
   if (to === 'bench') return ask(ROUTES.benchChanges, asked, { signal });
+  if (to === 'run') return ask(ROUTES.runChanges, asked, { signal });
   return ask(to === 'card' ? ROUTES.cardChanges : ROUTES.coolChanges, asked, { signal });
 }
 
@@ -200,8 +203,10 @@ export class Outbox {
   private nextBatch(): Waiting[] {
     const open = this.state.waiting.filter((one) => one.refused === null);
     const end = open.findIndex(({ to, id }) => to !== open[0]!.to || id !== open[0]!.id);
-    // where the server fails at something, it is found out at what
-    return open.slice(0, Math.min(this.failures > 0 ? 1 : MOST_AT_ONCE, end < 0 ? open.length : end));
+    // where the server fails at something, it is found out at what; a picture is as much as a request holds
+    const single =
+      this.failures > 0 || open.slice(0, MOST_AT_ONCE).some(({ change }) => change.kind === 'picture');
+    return open.slice(0, Math.min(single ? 1 : MOST_AT_ONCE, end < 0 ? open.length : end));
   }
 
   private async sendBatch(batch: Waiting[]): Promise<void> {

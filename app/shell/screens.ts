@@ -13,3 +13,5 @@ export { ByHandScreen } from '../features/runs/ByHandScreen';
 export { ImportScreen } from '../features/runs/import/ImportScreen';
 export { RunScreen } from '../features/runs/RunScreen';
 export { SettingsScreen } from '../features/settings/SettingsScreen';
+export { QuickResultScreen } from '../features/runs/results/QuickResultScreen';
+export { SittingScreen } from '../features/runs/results/SittingScreen';

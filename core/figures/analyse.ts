@@ -176,6 +176,7 @@ export function analyse(run: RunInput): Analysis {
       },
       doing: doingOf(run.loads, run.chip, power, hasFrames),
       marks: run.marks.slice(0, LISTED_MARKS),
+      rates: thin(rates.kept, SHOWN_READINGS, (rate) => rate.ends.low),
       caveats,
       confidence: confidenceOf(caveats),
       end: run.end,

@@ -10,6 +10,8 @@ export interface LaneCell {
   toS: number;
   /** 0–1: average pace as a share of the target; without a target, hold. Null where neither is known. */
   height: number | null;
+  /** Ends of the height where it was read off; null where frames were logged. */
+  ends: { low: number; high: number } | null;
   /** Starts of the breaks, seconds on the run’s clock. */
   breaks: { atS: number; freeze: boolean }[];
   hottestC: number | null;
@@ -19,8 +21,11 @@ export interface LaneCell {
 
 export interface Lane {
   seconds: number;
-  measures: 'target' | 'hold';
+  /** What a height is a share of: the target, all seconds (hold), or the highest rate that was read. */
+  measures: 'target' | 'hold' | 'highest';
   target: number | null;
+  /** No frames were logged: what is drawn was read off. */
+  readOff: boolean;
   cells: LaneCell[];
   end: EndReason | null;
 }
@@ -35,13 +40,52 @@ export interface Lane {
  * laneOf(analyse(runInput({ frameUs: new Int32Array(2400).fill(25_000), gaps: [] }, { dropped: 0, cutOff: false, entries: [] }, factsOf(null))).figures, 50).cells[0].height; // 0.8
  */
 export function laneOf(figures: Figures, target: number | null): Lane {
+  const readOff = figures.frames.count === 0 && figures.pace.source !== null;
+  const cells = readOff
+    ? readCells(figures, target)
+    : figures.splits.map((split) => cell(split, figures, target));
   return {
     seconds: Math.min(LONGEST_RUN_S, figures.frames.seconds),
-    measures: target === null ? 'hold' : 'target',
+    measures: target !== null ? 'target' : readOff ? 'highest' : 'hold',
     target,
-    cells: figures.splits.map((split) => cell(split, figures, target)),
+    readOff,
+    cells,
     end: figures.end?.reason ?? null,
   };
+}
+
+/** A cell per split; one over the whole run where nothing that was read has a time. */
+function readCells(figures: Figures, target: number | null): LaneCell[] {
+  const { splits, pace, frames } = figures;
+  const timed = splits.some((split) => split.interval !== null);
+  const seconds = Math.min(LONGEST_RUN_S, frames.seconds);
+  const whole = { fromS: 0, toS: seconds, interval: pace.interval, average: pace.average };
+  const highest = Math.max(
+    ...[...splits.map((split) => split.interval), pace.interval].map((ends) => ends?.high ?? ends?.low ?? 0),
+  );
+  const scale = target ?? (highest > 0 ? highest : null);
+  const share = (fps: number): number => (scale === null ? 0 : Math.min(1, fps / scale));
+  const made = splits.map((split) => cell(split, figures, null));
+  const drawn = timed || pace.interval === null ? splits : [whole];
+  return drawn.map((one, i): LaneCell => {
+    const beside =
+      timed || pace.interval === null
+        ? made[i]!
+        : {
+            fromS: 0,
+            toS: seconds,
+            breaks: [],
+            hottestC: figures.warmth.peakC,
+            percentAtEnd: figures.battery.at(-1)?.percent ?? null,
+          };
+    const { interval } = one;
+    const middle = one.average ?? interval?.low ?? null;
+    return {
+      ...beside,
+      height: middle === null ? null : share(middle),
+      ends: interval && { low: share(interval.low), high: share(interval.high ?? interval.low) },
+    };
+  });
 }
 
 function cell(split: Split, figures: Figures, target: number | null): LaneCell {
@@ -53,6 +97,7 @@ function cell(split: Split, figures: Figures, target: number | null): LaneCell {
     fromS: split.fromS,
     toS: split.toS,
     height,
+    ends: null,
     breaks: breaksWithin(split, figures),
     hottestC: hottestOf(Object.values(split.hottestC)),
     percentAtEnd,

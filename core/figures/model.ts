@@ -146,6 +146,8 @@ export interface Figures {
   /** Loads, memory, temperatures inside and power. */
   doing: Doing;
   marks: Mark[];
+  /** Rates that were read off and are not the panel's. */
+  rates: RateReading[];
   caveats: Caveat[];
   confidence: Confidence;
   end: RunEnd | null;

@@ -49,7 +49,9 @@ describe('headline', () => {
   it('says what would not start', () =>
     expect(say([], [{ type: 'end', atMs: 0, reason: 'would-not-start' }])).toBe('DNS: would not start.'));
   it('does not claim to have measured what was read', () =>
-    expect(say([], [{ type: 'rate', atMs: 0, fps: 41, by: 'eye' }])).toBe('About 41 fps, by eye.'));
+    expect(say([], [{ type: 'rate', atMs: 0, fps: 41, by: 'eye' }])).toBe(
+      'About 41 (33 to 49) fps, by eye.',
+    ));
   it('names the hottest reading and the battery', () =>
     expect(
       say(at(60, 60), [

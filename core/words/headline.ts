@@ -1,4 +1,7 @@
+import { sitsAtCap } from '../figures/cap';
 import type { Figures } from '../figures/model';
+import type { Ends } from '../readOff/ends';
+import type { SmoothWord } from '../vocabulary';
 import { greatest } from '../numbers/thin';
 import { toFahrenheit, type TemperatureUnit } from './temperature';
 
@@ -38,6 +41,9 @@ export const USUAL_VOICE: Voice = { school: 'average-and-lows', unit: 'C' };
 
 /** The figures that a headline is made of. */
 export interface HeadlineFacts {
+  /** Of an emulator, a share. */
+  speed: number | null;
+  smooth: SmoothWord | null;
   end: Figures['end'];
   freezes: { count: number; longestS: number } | null;
   pace: Figures['pace'];
@@ -54,6 +60,8 @@ export interface HeadlineFacts {
 export function headlineFacts(figures: Figures): HeadlineFacts {
   const { opening, closing, word, sawtooth, onsetS } = figures.stamina;
   return {
+    speed: figures.frames.count === 0 ? (figures.emulation?.speed ?? null) : null,
+    smooth: figures.read?.smooth ?? null,
     end: figures.end,
     freezes: figures.evenness.freezes
       ? {
@@ -63,7 +71,8 @@ export function headlineFacts(figures: Figures): HeadlineFacts {
       : null,
     pace: figures.pace,
     onePercentLow: figures.lows.onePercent.quantile,
-    cap: figures.cap,
+    // one that it left says nothing of headroom
+    cap: sitsAtCap(figures.capShare) ? figures.cap : null,
     stamina: { opening, closing, word, sawtooth, onsetS },
     peakC: figures.warmth.peakC,
     hottest: figures.warmth.hottest,
@@ -90,6 +99,8 @@ export function headline(facts: HeadlineFacts, voice: Voice = USUAL_VOICE): stri
     ending(facts),
     freezing(facts),
     course(facts, voice),
+    emulated(facts),
+    stumbling(facts),
     warmth(facts, voice),
     drain(facts),
   ].filter((part) => part !== null);
@@ -116,9 +127,8 @@ function freezing({ freezes }: HeadlineFacts): string | null {
 function course(facts: HeadlineFacts, { school }: Voice): string | null {
   const { pace, onePercentLow, cap } = facts;
   const { opening, closing, word, sawtooth, onsetS } = facts.stamina;
+  if (pace.source === 'eye' || pace.source === 'read') return readCourse(facts);
   if (pace.average === null) return null;
-  if (pace.source === 'eye') return `about ${pace.average.toFixed(0)} fps, by eye`;
-  if (pace.source === 'read') return `about ${rate(pace.average)} fps, read off a counter`;
   if (closing === null || opening === null || word === null || word === 'DNF' || word === 'DNS') {
     if (school === 'median-and-hold' && pace.median !== null && pace.hold !== null)
       return `median ${rate(pace.median)} fps, hold ${(pace.hold * 100).toFixed(0)}\u00a0%`;
@@ -131,6 +141,39 @@ function course(facts: HeadlineFacts, { school }: Voice): string | null {
   const when = onsetS === null ? '' : ` from minute ${Math.floor(onsetS / 60) + 1}`;
   return `opens at ${rate(opening)} fps, ${word} to ${rate(closing)}${when}${sawtooth ? ' in a sawtooth' : ''}`;
 }
+
+/** A value that was read off, with its ends where they tell more than its own digits. */
+export function rateWithEnds(middle: number | null, ends: Ends | null): string {
+  if (ends === null) return middle === null ? '–' : rate(middle);
+  if (ends.high === null) return `at least ${rate(ends.low)}`;
+  if (middle === null || ends.high - ends.low <= 1.001) return rate(middle ?? ends.low);
+  // nobody is surer than a whole frame of what lies within five
+  const say = ends.high - ends.low >= 4 ? (value: number): string => String(Math.round(value)) : rate;
+  return `${say(middle)} (${say(ends.low)} to ${say(ends.high)})`;
+}
+
+function readCourse({ pace, stamina }: HeadlineFacts): string | null {
+  if (pace.interval === null) return null;
+  const { opening, closing, word } = stamina;
+  const by = pace.source === 'eye' ? 'by eye' : 'read off';
+  if (opening !== null && closing !== null && word !== null && word !== 'DNF' && word !== 'DNS')
+    return `opens at ${rate(opening)} fps, ${word} ${word === 'holds' ? 'at' : 'to'} ${rate(closing)}, ${by}`;
+  return `about ${rateWithEnds(pace.average, pace.interval)} fps, ${by}`;
+}
+
+function emulated({ speed }: HeadlineFacts): string | null {
+  return speed === null
+    ? null
+    : `${(speed * 100).toFixed(speed > 0.985 && speed < 0.9995 ? 1 : 0)}\u00a0% speed`;
+}
+
+const STUMBLING: Record<SmoothWord, string> = {
+  none: 'does not stumble',
+  occasional: 'stumbles now and then',
+  frequent: 'stumbles often',
+  constant: 'stumbles all the time',
+};
+const stumbling = ({ smooth }: HeadlineFacts): string | null => (smooth === null ? null : STUMBLING[smooth]);
 
 function warmth({ peakC, hottest }: HeadlineFacts, { unit }: Voice): string | null {
   return peakC === null ? null : `${sayTemperature(peakC, unit)} at ${hottest}`;

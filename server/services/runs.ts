@@ -255,7 +255,10 @@ export class Runs {
   }
 
   /** The same under an id that its maker gave it; one that is there already stays as it is. */
-  async make(id: string, { name, facts, scene, preflight = {}, entries }: NewRun): Promise<void> {
+  async make(
+    id: string,
+    { name, facts, scene, preflight = {}, fromKit = false, entries }: NewRun,
+  ): Promise<void> {
     await inTransaction(this.pool, async (db) => {
       const titleId = await idByName(db, 'title', facts.title);
       const stated = { ...preflight, roomC: facts.roomC ?? preflight.roomC };
@@ -279,7 +282,7 @@ export class Runs {
       );
       if (made === null) return;
       await insertEntries(db, id, entries, 'hand');
-      await followKit(db, (await readRun(db, id))!, ASKED);
+      await followKit(db, (await readRun(db, id))!, fromKit ? [] : ASKED);
     });
   }
 
@@ -291,7 +294,9 @@ export class Runs {
         roomC: run.roomC ?? preflight.roomC ?? null,
         conditions: [...new Set([...run.conditions, ...statedBy(preflight)])],
       });
-      await followKit(db, (await readRun(db, id))!, ASKED);
+      const made = (await readRun(db, id))!;
+      // the panel is that of the screen that was used
+      await followKit(db, made, made.preflight.screen ? ['target'] : ASKED);
     });
   }
 
@@ -451,7 +456,14 @@ function restated(
 }
 
 /** A lane while figures are computed anew. */
-const NO_LANE: StoredSummary['lane'] = { seconds: 0, measures: 'hold', target: null, cells: [], end: null };
+const NO_LANE: StoredSummary['lane'] = {
+  seconds: 0,
+  measures: 'hold',
+  target: null,
+  readOff: false,
+  cells: [],
+  end: null,
+};
 
 function toSummary(
   run: NamedRun,

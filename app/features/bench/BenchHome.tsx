@@ -53,7 +53,10 @@ export function BenchHome(): ReactNode {
     >
       <Row align="center" apart>
         <Heading level={1}>Bench</Heading>
-        <Button title="Record a run" onPress={() => router.navigate('/bench/new')} />
+        <Row gap={8}>
+          <Button type="outline" title="Quick result" onPress={() => router.navigate('/quick')} />
+          <Button title="Record a run" onPress={() => router.navigate('/bench/new')} />
+        </Row>
       </Row>
       <Unsent waiting={waiting} />
       <View

@@ -6,7 +6,7 @@ import { useKeys } from '../../ui/Keys';
 import { usePalette } from '../../ui/Look';
 import { Body, Quiet } from '../../ui/words';
 import type { ShownEntry } from './merge';
-import { BIG } from './Pad';
+import { BIG } from '../../forms/KeyPad';
 import { Icon, type IconName } from '../../ui/Icon';
 import { Row, Stack } from '../../ui/parts';
 

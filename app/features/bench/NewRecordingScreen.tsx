@@ -18,6 +18,7 @@ import { useForm, useWatch } from 'react-hook-form';
 import { ScrollView, View } from 'react-native';
 import { v4 as uuid } from 'uuid';
 import { useCard, useKit } from '../../api/queries';
+import { screensOf } from '../../forms/screensOf';
 import { outbox, toBench, toCard } from '../../outbox';
 import { BackTo } from '../../ui/BackTo';
 import { Chips } from '../../ui/Chips';
@@ -189,7 +190,13 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
           </Stack>
           <Stack gap={12} flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>
             <Heading>Preflight</Heading>
-            <PreflightForm known={preflight} from={null} answers={preflight} onAnswers={setPreflight} />
+            <PreflightForm
+              known={preflight}
+              from={null}
+              answers={preflight}
+              onAnswers={setPreflight}
+              screens={screensOf(kit, device)}
+            />
           </Stack>
         </View>
       </ScrollView>

@@ -2,6 +2,7 @@ import type { Recording } from '@pace-check/contract';
 import { POWER_PLACES, type EntryLine, type PowerPlace } from '@pace-check/core';
 import { useState, type ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
+import { BIG, KeyPad } from '../../forms/KeyPad';
 import { Choices } from '../../ui/Choices';
 import { useKeys, type Key } from '../../ui/Keys';
 import { usePalette } from '../../ui/Look';
@@ -9,11 +10,8 @@ import { FONTS } from '../../ui/theme';
 import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Quiet } from '../../ui/words';
 import { PERCENT, RANGED, tapped, type BenchView, type Measured, type Tapped } from './view';
-import { Icon } from '../../ui/Icon';
 import { Row, Stack } from '../../ui/parts';
 
-/** Smallest side of what is tapped with a hot device in the other hand. */
-export const BIG = 56;
 const KINDS: { value: Measured; text: string; spoken: string }[] = [
   { value: 'skin', text: 'Skin', spoken: 'Skin temperature' },
   { value: 'percent', text: '%', spoken: 'Battery percent' },
@@ -28,7 +26,6 @@ const RANGE_ROWS = ['123', '456', '789', '–.0<'];
 /** Signs that fit. */
 const LONGEST = 5;
 const LONGEST_RANGE = 9;
-const KEY_NAMES: Record<string, string> = { '<': 'Delete a digit', '.': 'Point', '–': 'To, for a range' };
 
 interface Props {
   recording: Recording;
@@ -40,7 +37,7 @@ interface Props {
 
 /** A number in a second or two: the spot is chosen already, the digits are large. */
 export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
-  const { ink, quiet, sheet, line: border, action, onAction } = usePalette();
+  const { ink, sheet, line: border, action, onAction } = usePalette();
   const { unit } = useVoice();
   const dueSpot = view.due?.spot ?? null;
   const [chosen, setChosen] = useState<{
@@ -180,36 +177,7 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
         </View>
       )}
       <Row gap={8}>
-        <Stack gap={6} flex={1}>
-          {(ranged ? RANGE_ROWS : ROWS).map((row) => (
-            <Row key={row} gap={6}>
-              {[...row].map((key) => (
-                <Pressable
-                  key={key}
-                  role="button"
-                  aria-label={KEY_NAMES[key] ?? key}
-                  onPress={() => tap(key)}
-                  style={({ pressed }) => ({
-                    flex: 1,
-                    minHeight: BIG,
-                    alignItems: 'center',
-                    justifyContent: 'center',
-                    borderRadius: 8,
-                    borderWidth: 1,
-                    borderColor: quiet,
-                    backgroundColor: pressed ? border : sheet,
-                  })}
-                >
-                  {key === '<' ? (
-                    <Icon name="delete" size={24} color={ink} />
-                  ) : (
-                    <FigureText size={28}>{key}</FigureText>
-                  )}
-                </Pressable>
-              ))}
-            </Row>
-          ))}
-        </Stack>
+        <KeyPad rows={ranged ? RANGE_ROWS : ROWS} onKey={tap} />
         <Stack gap={6} style={{ width: 112 }}>
           <View
             style={{

@@ -3,7 +3,8 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
-import { usePreflight } from '../../api/queries';
+import { usePreflight, useKit } from '../../api/queries';
+import { screensOf } from '../../forms/screensOf';
 import { PreflightForm } from '../../forms/Preflight';
 import { useCardDay, type CardDay } from '../../outbox/cardDay';
 import { timeOfDay } from '../../ui/figures';
@@ -68,6 +69,7 @@ function Ask({ card, note, step, repeat, atMin, known, from }: AskProps): ReactN
   const router = useRouter();
   const [answers, setAnswers] = useState<Preflight>(known);
   const [open, setOpen] = useState(0);
+  const screens = screensOf(useKit().data, step.device);
   const of = { stepId: step.id, repeat, atMin: atMin ?? card.day.startMin };
   const told = { kind: 'preflight' as const, ...of, preflight: answers };
   const onStart = async (): Promise<void> => {
@@ -90,7 +92,14 @@ function Ask({ card, note, step, repeat, atMin, known, from }: AskProps): ReactN
               .join(' · ')}
           </Body>
         </View>
-        <PreflightForm known={known} from={from} answers={answers} onAnswers={setAnswers} onOpen={setOpen} />
+        <PreflightForm
+          known={known}
+          from={from}
+          answers={answers}
+          onAnswers={setAnswers}
+          onOpen={setOpen}
+          screens={screens}
+        />
       </ScrollView>
       <Stack gap={6} padding={12} style={{ borderTopWidth: 1, borderColor: line, backgroundColor: paper }}>
         <Quiet>

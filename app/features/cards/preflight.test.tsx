@@ -29,6 +29,7 @@ const card = {
   day: { startMin: 540 },
   events: [],
 } as unknown as Card;
+const KIT = { devices: [], titles: [], setups: [], accessories: [], instruments: [], refusals: [] };
 let known: PreflightKnown;
 let reached: boolean;
 beforeEach(async () => {
@@ -38,7 +39,7 @@ beforeEach(async () => {
   mockNavigate.mockClear();
   // changes stay in the outbox: there the test looks at them
   standInServer(({ method, path }) =>
-    !reached || method === 'POST' ? null : { body: path.includes('preflight') ? known : card },
+    !reached || method === 'POST' ? null : { body: path.includes('preflight') ? known : path.includes('/kit') ? KIT : card },
   );
 });
 afterEach(async () => {

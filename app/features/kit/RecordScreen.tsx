@@ -23,6 +23,7 @@ import { FactGroups } from './FactFields';
 import { GROUPS } from './fields';
 import { prunedResolver } from './prunedResolver';
 import { Refusals } from './Refusals';
+import { Scenes } from './Scenes';
 import { Screens } from './Screens';
 import { Setups } from './Setups';
 import { Spots } from './Spots';
@@ -108,6 +109,7 @@ function RecordPage({
             <Spots control={control} form={form} />
           </>
         ) : null}
+        {kind === 'title' ? <Scenes control={control} /> : null}
         {wrong ? <Body role="alert">Something above is not right yet; it says what.</Body> : null}
         {save.error ? (
           <Body role="alert">{`Not kept: ${save.error.message} What you typed stays.`}</Body>

@@ -1,21 +1,24 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { runCorrection, runFacts, type RunDetail } from '@pace-check/contract';
+import { runCorrection, runFacts, type Preflight, type RunDetail } from '@pace-check/contract';
 import { NEEDS, type Need } from '@pace-check/core';
 import { Button } from '@rneui/themed';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import type * as z from 'zod';
-import { useCorrectRun } from '../../api/queries';
+import { useCorrectRun, useKit } from '../../api/queries';
+import { Flag } from '../../forms/Flag';
+import { PreflightForm } from '../../forms/Preflight';
+import { screensOf } from '../../forms/screensOf';
 import { Choices } from '../../ui/Choices';
 import { NumberField, TextField } from '../../ui/Field';
-import { TemperatureField } from '../../forms/TemperatureInput';
+import { PickOrAdd } from '../../ui/PickOrAdd';
 import { usePalette } from '../../ui/Look';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { FactsFields } from '../../forms/FactsFields';
 import { Row, Sheet, Stack } from '../../ui/parts';
 
-const { name, roomC, native, need, batteryWh } = runCorrection.required().shape;
-const correction = runFacts.extend({ name, roomC, native, need, batteryWh });
+const { name, native, need, batteryWh, scene } = runCorrection.required().shape;
+const correction = runFacts.extend({ name, native, need, batteryWh, scene });
 type Correction = z.infer<typeof correction>;
 
 const NEED_OPTIONS: { value: Need | 'none'; text: string }[] = [
@@ -23,10 +26,41 @@ const NEED_OPTIONS: { value: Need | 'none'; text: string }[] = [
   { value: 'none', text: 'not said' },
 ];
 
+/** Conditions that no question of preflight asks for. */
+const STATED = [
+  { code: 'pre-release', says: 'device or firmware not released yet' },
+  { code: 'title-not-updated', says: 'title not updated for the chip' },
+  { code: 'aspect', says: 'screen of another shape than those beside it' },
+  { code: 'streamed', says: 'streamed' },
+];
+
+/** Conditions that the answers themselves state. */
+const spoken = (answers: Preflight): string[] => [
+  ...(answers.charging === 'plugged in' ? ['plugged-in'] : []),
+  ...(answers.performanceMode === 'boost' ? ['boosted'] : []),
+  ...(answers.firstPlay ? ['first-play'] : []),
+];
+
+/** What is other than it was: a fact from the kit that nobody touched stays one. */
+const changed = (values: Correction, run: RunDetail): Partial<Correction> =>
+  Object.fromEntries(
+    Object.entries(values).filter(([field, value]) => value !== run[field as keyof Correction]),
+  );
+
 /** Rename a run, or correct what it was run on and held against. */
 export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void }): ReactNode {
   usePalette();
   const save = useCorrectRun(run.id);
+  const kit = useKit().data;
+  const scenes =
+    kit?.titles.find((one) => one.name === run.title)?.facts.scenes?.map((one) => one.name) ?? [];
+  const screens = screensOf(kit, run.device);
+  const [began] = useState<Preflight>(() => ({
+    ...run.preflight,
+    ...(run.roomC === null ? {} : { roomC: run.roomC }),
+  }));
+  const [answers, setAnswers] = useState(began);
+  const [conditions, setConditions] = useState(run.conditions);
   const form = useForm<Correction>({
     resolver: zodResolver(correction),
     defaultValues: {
@@ -36,7 +70,7 @@ export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void
       setup: run.setup,
       target: run.target,
       refresh: run.refresh,
-      roomC: run.roomC,
+      scene: run.scene,
       native: run.native,
       need: run.need,
       batteryWh: run.batteryWh,
@@ -49,15 +83,20 @@ export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void
       <FactsFields form={form} />
       <Row gap={12}>
         <Stack flex={1}>
-          <TemperatureField control={form.control} name="roomC" label="Room" placeholder="unknown" />
-        </Stack>
-        <Stack flex={1}>
           <NumberField control={form.control} name="batteryWh" label="Battery, Wh" placeholder="unknown" />
         </Stack>
         <Stack flex={1}>
           <NumberField control={form.control} name="native" label="Native, fps" placeholder="not emulated" />
         </Stack>
       </Row>
+      <PickOrAdd
+        control={form.control}
+        name="scene"
+        label="Scene at the start (may stay empty)"
+        what="scene"
+        known={scenes}
+        optional
+      />
       <Controller
         control={form.control}
         name="need"
@@ -73,12 +112,49 @@ export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void
           </Stack>
         )}
       />
+      <Stack gap={6} style={{ marginBottom: 14 }}>
+        <Heading level={3}>How it was run</Heading>
+        <PreflightForm
+          known={began}
+          from={null}
+          answers={answers}
+          onAnswers={setAnswers}
+          screens={screens}
+          afterwards
+        />
+      </Stack>
+      <Stack gap={4} style={{ marginBottom: 14 }}>
+        <Quiet>What else holds for it</Quiet>
+        <Row wrap gap={6} role="group" aria-label="What else holds for it">
+          {STATED.map(({ code, says }) => (
+            <Flag
+              key={code}
+              label={`${says}${run.fromKit.includes(`condition:${code}`) ? ' (from the kit)' : ''}`}
+              value={conditions.includes(code)}
+              onChange={(on) =>
+                setConditions(on ? [...conditions, code] : conditions.filter((one) => one !== code))
+              }
+            />
+          ))}
+        </Row>
+      </Stack>
       {save.error ? <Body role="alert">{`Not saved: ${save.error.message}`}</Body> : null}
       <Row gap={8}>
         <Button
           title="Save"
           loading={save.isPending}
-          onPress={form.handleSubmit((values) => save.mutate(values, { onSuccess: onDone }))}
+          onPress={form.handleSubmit((values) =>
+            save.mutate(
+              {
+                ...changed(values, run),
+                ...(answers === began ? {} : { preflight: answers }),
+                ...(conditions === run.conditions
+                  ? {}
+                  : { conditions: [...new Set([...conditions, ...spoken(answers)])] }),
+              },
+              { onSuccess: onDone },
+            ),
+          )}
         />
         <Button type="clear" title="Leave as it was" onPress={onDone} />
       </Row>

@@ -1,7 +1,7 @@
-import { clock, warmthBand, type Lane as LaneData } from '@pace-check/core';
-import { useState, type ReactNode } from 'react';
+import { clock, warmthBand, type Lane as LaneData, type LaneCell } from '@pace-check/core';
+import { useId, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
-import Svg, { Line, Path, Rect, Text } from 'react-native-svg';
+import Svg, { Defs, Line, Path, Pattern, Rect, Text } from 'react-native-svg';
 import { percent } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { FONTS, type Palette } from '../../ui/theme';
@@ -9,6 +9,8 @@ import { FONTS, type Palette } from '../../ui/theme';
 const EDGE = 7;
 const TICKS = 9;
 const STRIP = 5;
+/** Width of a run whose length nobody noted, px. */
+const UNTIMED = 44;
 
 /**
  * A run as one band: a cell per split, as high as the share of the target that
@@ -28,6 +30,7 @@ export function Lane({
 }): ReactNode {
   const palette = usePalette();
   const [width, setWidth] = useState(0);
+  const hatch = `hatch-${useId().replaceAll(':', '')}`;
   const bar = height - EDGE - 2 - TICKS - STRIP - 2;
   const x = (seconds: number): number => (seconds / Math.max(scaleS, 1)) * width;
   const top = EDGE + 2;
@@ -42,14 +45,20 @@ export function Lane({
     >
       {width > 0 ? (
         <Svg width={width} height={height}>
+          {lane.readOff ? <Hatch id={hatch} color={palette.pace} /> : null}
           {lane.cells.map((cell, i) => {
             const left = x(cell.fromS);
-            const wide = Math.max(1, x(cell.toS) - left - 1.5);
+            // a run of unknown length is drawn as a block of its own
+            const wide = cell.toS === cell.fromS ? UNTIMED : Math.max(1, x(cell.toS) - left - 1.5);
             const tall = cell.height === null ? 0 : Math.max(1.5, cell.height * bar);
             return (
               <Svg key={cell.fromS}>
                 <Rect x={left} y={top} width={wide} height={bar} fill={palette.track} />
-                <Rect x={left} y={top + bar - tall} width={wide} height={tall} fill={palette.pace} />
+                {cell.ends === null ? (
+                  <Rect x={left} y={top + bar - tall} width={wide} height={tall} fill={palette.pace} />
+                ) : (
+                  <ReadCell cell={cell} x={left} bottom={top + bar} width={wide} bar={bar} hatch={hatch} />
+                )}
                 <Warmth palette={palette} celsius={cell.hottestC} x={left} y={stripTop} width={wide} />
                 {battery(lane, i, left, x(cell.toS), palette)}
                 {cell.breaks.slice(0, 200).map(({ atS, freeze }) => (
@@ -75,6 +84,53 @@ export function Lane({
         </Svg>
       ) : null}
     </View>
+  );
+}
+
+/** Lines from corner to corner: what was read off, not measured. */
+function Hatch({ id, color }: { id: string; color: string }): ReactNode {
+  return (
+    <Defs>
+      <Pattern id={id} width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <Line x1={0} x2={0} y1={0} y2={6} stroke={color} strokeWidth={3} />
+      </Pattern>
+    </Defs>
+  );
+}
+
+/** A cell that was read off: hatched up to its middle, with a bar from its lower to its upper end. */
+function ReadCell({
+  cell: { height, ends },
+  x,
+  bottom,
+  width,
+  bar,
+  hatch,
+}: {
+  cell: LaneCell;
+  x: number;
+  bottom: number;
+  width: number;
+  bar: number;
+  hatch: string;
+}): ReactNode {
+  const { ink } = usePalette();
+  const tall = Math.max(1.5, (height ?? 0) * bar);
+  const middle = x + width / 2;
+  return (
+    <>
+      <Rect x={x} y={bottom - tall} width={width} height={tall} fill={`url(#${hatch})`} />
+      {ends ? (
+        <Line
+          x1={middle}
+          x2={middle}
+          y1={bottom - ends.low * bar}
+          y2={bottom - Math.max(ends.high, ends.low + 2 / bar) * bar}
+          stroke={ink}
+          strokeWidth={2}
+        />
+      ) : null}
+    </>
   );
 }
 
@@ -158,7 +214,12 @@ function Mark({
 /** The lane in words, for those who do not see it. */
 function describe(lane: LaneData): string {
   if (lane.cells.length === 0) return 'No splits.';
-  const what =
-    lane.measures === 'target' ? `of the target of ${lane.target}` : 'of the seconds near the median';
-  return lane.cells.map((cell) => `${clock(cell.fromS)}: ${percent(cell.height)} ${what}`).join('; ');
+  const what = {
+    target: `of the target of ${lane.target}`,
+    hold: 'of the seconds near the median',
+    highest: 'of the highest rate that was read',
+  }[lane.measures];
+  return lane.cells
+    .map((cell) => `${clock(cell.fromS)}: ${percent(cell.height)} ${what}${lane.readOff ? ', read off' : ''}`)
+    .join('; ');
 }

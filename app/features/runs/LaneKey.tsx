@@ -1,3 +1,4 @@
+import type { Lane } from '@pace-check/core';
 import type { ReactNode } from 'react';
 import Svg, { Line, Path, Rect } from 'react-native-svg';
 import { usePalette } from '../../ui/Look';
@@ -5,17 +6,25 @@ import { Quiet } from '../../ui/words';
 import { Row } from '../../ui/parts';
 
 /** How a lane is read. */
-export function LaneKey({ withoutTarget = false }: { withoutTarget?: boolean }): ReactNode {
+export function LaneKey({ measures = 'target' }: { measures?: Lane['measures'] }): ReactNode {
   const { pace, track, drain, ink, action, warmth } = usePalette();
   return (
     <Row wrap style={{ columnGap: 18, rowGap: 4 }}>
       <Item
         label={
-          withoutTarget ? 'share of seconds near the median (no target set)' : 'share of the target held'
+          {
+            target: 'share of the target held',
+            hold: 'share of seconds near the median (no target set)',
+            highest: 'share of the highest rate that was read (no target set)',
+          }[measures]
         }
       >
         <Rect x={2} y={1} width={10} height={12} fill={track} />
         <Rect x={2} y={5} width={10} height={8} fill={pace} />
+      </Item>
+      <Item label="read off, with its ends">
+        <Path d="M0 13L8 4M4 13L12 4M8 13L16 4" stroke={pace} strokeWidth={2} fill="none" />
+        <Line x1={8} x2={8} y1={1} y2={9} stroke={ink} strokeWidth={2} />
       </Item>
       <Item label="battery, thinning">
         <Rect x={0} y={3} width={16} height={8} fill={track} />

@@ -3,10 +3,17 @@ import {
   CAUTION_C,
   clock,
   hoursAndMinutes,
+  middleOf,
+  rateWithEnds,
+  sitsAtCap,
+  SOURCE_WORDS,
   STOP_C,
+  SUSTAINED_S,
   WARMTH_BANDS,
   warmthBand,
   type Cadence,
+  type Ends,
+  type Level,
   type SpotWarmth,
 } from '@pace-check/core';
 import type { ReactNode } from 'react';
@@ -15,7 +22,7 @@ import { useVoice } from '../../ui/Voice';
 import { Body } from '../../ui/words';
 import { Lows } from './Lows';
 import { Beat, FrameTimes, PercentOverTime, SkinOverTime } from './Pictures';
-import { MeasureBlock, type Measure } from './MeasureBlock';
+import { MeasureBlock, type Measure, type Part } from './MeasureBlock';
 
 /** The five measures, always in this order and by these names. */
 export function Measures({ run }: { run: RunDetail }): ReactNode {
@@ -31,19 +38,74 @@ export function Measures({ run }: { run: RunDetail }): ReactNode {
 
 type Speaker = ReturnType<typeof useVoice>;
 
+/** "60, for 97 % of the seconds: headroom unknown". */
+function sayCap({ cap, capShare }: RunDetail['figures']): string {
+  if (cap === null) return 'none seen';
+  return sitsAtCap(capShare)
+    ? `${cap}, for ${percent(capShare)} of the time; headroom unknown`
+    : `${cap}, left for ${percent(1 - (capShare ?? 0))} of the time`;
+}
+
+const READ_DEFINITION =
+  'What was read off is an interval. A value of a counter is half a unit of its last digit wide on both sides, one by eye a fifth (at least 5), a range as it was written; the figure is the middle of the mean ends. End pages go before single rates. Median, hold and 1 % low are those of the end page.';
+
+/** Pace as it was read: every value with its ends. */
+function readPace(
+  { pace: figure, read, emulation, scenes }: RunDetail['figures'],
+  native: number | null,
+): Measure {
+  const shares = (ends: Ends | null, name: string): Part[] =>
+    ends === null ? [] : [{ name, value: `${percent(middleOf(ends))}` }];
+  const rates = (ends: Ends | null, name: string): Part[] =>
+    ends === null ? [] : [{ name, value: `${rateWithEnds(middleOf(ends), ends)} fps` }];
+  const { interval } = figure;
+  const ends = interval && interval.high !== null ? `${fps(interval.low)} to ${fps(interval.high)}, ` : '';
+  const from = (read?.from ?? []).map((by) => SOURCE_WORDS[by]).join(', ');
+  return {
+    name: 'Pace',
+    figure:
+      interval === null
+        ? emulation?.speed
+          ? percent(emulation.speed)
+          : '–'
+        : interval.high === null
+          ? `≥ ${fps(interval.low)}`
+          : fps(figure.average),
+    unit: interval === null ? (emulation ? `of full speed, ${from}` : from) : `fps (${ends}${from})`,
+    parts: [
+      ...rates(read?.median ?? null, 'median'),
+      ...shares(read?.hold ?? null, 'hold'),
+      ...rates(read?.onePercentLow ?? null, '1 % low'),
+      ...(read?.lowest === undefined || read.lowest === null
+        ? []
+        : [{ name: 'lowest', value: `${fps(read.lowest)} fps` }]),
+      ...(read?.highest === undefined || read.highest === null
+        ? []
+        : [{ name: 'highest', value: `${fps(read.highest)} fps` }]),
+      ...(emulation && read?.speed
+        ? [
+            {
+              name: native === null ? 'speed' : `speed (native ${fps(native)})`,
+              value: `${percent(emulation.speed)}${read.speed.high === null ? '' : ` (${percent(read.speed.low)} to ${percent(read.speed.high)})`}, ${FULL_SPEED[String(emulation.fullSpeed)]}`,
+            },
+          ]
+        : []),
+      ...(read?.smooth ? [{ name: 'stumbles', value: read.smooth }] : []),
+      ...(scenes.length > 1 ? [{ name: 'scenes', value: String(scenes.length) }] : []),
+    ],
+    definition: READ_DEFINITION,
+  };
+}
+const FULL_SPEED: Record<string, string> = {
+  true: 'full speed',
+  false: 'not full speed',
+  null: 'full speed is not settled',
+};
+
 function pace({ figures, native }: RunDetail, { school }: Speaker): Measure {
   const medianLeads = school === 'median-and-hold';
-  const { pace: figure, lows, cap, emulation } = figures;
-  if (figure.source === 'read' || figure.source === 'eye') {
-    return {
-      name: 'Pace',
-      figure: fps(figure.average),
-      unit: figure.source === 'eye' ? 'fps, estimated by eye' : 'fps, read off a counter',
-      parts: [],
-      definition:
-        'Mean of the rates that were read off; no frames were logged, so there is no median, hold or low.',
-    };
-  }
+  const { pace: figure, lows, capAdvice, refreshHz, emulation } = figures;
+  if (figure.source === 'read' || figure.source === 'eye') return readPace(figures, native);
   return {
     name: 'Pace',
     figure: fps(medianLeads ? figure.median : figure.average),
@@ -54,12 +116,15 @@ function pace({ figures, native }: RunDetail, { school }: Speaker): Measure {
         : { name: 'median', value: `${fps(figure.median)} fps` },
       { name: 'hold', value: percent(figure.hold) },
       { name: 'slow seconds', value: figure.slow === null ? '–' : String(figure.slow) },
-      { name: 'frame cap', value: cap === null ? 'none seen' : `${cap}; headroom unknown` },
+      { name: 'frame cap', value: sayCap(figures) },
+      ...(capAdvice === null
+        ? []
+        : [{ name: `cap that would hold at ${refreshHz} Hz`, value: String(capAdvice) }]),
       ...(emulation
         ? [
             {
               name: `speed (native ${fps(native)})`,
-              value: `${percent(emulation.speed)}${emulation.fullSpeed ? ', full speed' : ', not full speed'}`,
+              value: `${percent(emulation.speed)}${`, ${FULL_SPEED[String(emulation.fullSpeed)]}`}`,
             },
           ]
         : []),
@@ -122,6 +187,8 @@ function stamina({ figures, target }: RunDetail): Measure {
   const { stamina: figure } = figures;
   const definition =
     'Opening: mean pace of the first two usable minutes from second 30 on. Closing: mean of the last five minutes. Retention: closing over opening; holds from 95 %, eases from 85 %, fades from 65 %, buckles below. Sustained figures need a quarter of an hour. Onset: start of the first lasting step below 95 % of the opening. On target: share of seconds at 95 % of the target or more. Seconds of a freeze are left out, save for on target.';
+  if (figures.pace.source === 'read' || figures.pace.source === 'eye')
+    return readStamina(figures, definition);
   const sustained = figure.retention !== null;
   return {
     name: 'Stamina',
@@ -148,6 +215,38 @@ function stamina({ figures, target }: RunDetail): Measure {
       ...(target === null ? [] : [{ name: `on target (${fps(target)})`, value: percent(figure.onTarget) }]),
     ],
     definition,
+  };
+}
+
+/** What is left of the opening, by the rates that have a time. */
+function readStamina({ stamina: figure, read, frames }: RunDetail['figures'], definition: string): Measure {
+  const ends = read?.retention ?? null;
+  const why =
+    frames.seconds === 0
+      ? 'nobody noted how long it was'
+      : frames.seconds < SUSTAINED_S
+        ? 'too short: it takes a quarter of an hour'
+        : 'it takes rates of the first and of the last five minutes';
+  return {
+    name: 'Stamina',
+    figure: ends === null ? (figure.word ?? '–') : percent(middleOf(ends)),
+    unit:
+      ends === null
+        ? figure.word === 'DNF'
+          ? 'did not finish'
+          : figure.word === 'DNS'
+            ? 'did not start'
+            : why
+        : `${ends.high === null ? `at least ${percent(ends.low)}` : `${percent(ends.low)} to ${percent(ends.high)}`} of the opening is left: ${figure.word ?? 'which word is not settled'}`,
+    parts: [
+      ...(read?.opening
+        ? [{ name: 'opening', value: `${rateWithEnds(figure.opening, read.opening)} fps` }]
+        : []),
+      ...(read?.closing
+        ? [{ name: 'closing', value: `${rateWithEnds(figure.closing, read.closing)} fps` }]
+        : []),
+    ],
+    definition: `${definition} Of what was read off: rates before minute five against those of the last five minutes, each with its ends and the spread of its values; a word only where the interval lies in its band, two where it touches two neighbours.`,
   };
 }
 
@@ -181,13 +280,20 @@ function warmth(run: RunDetail, { temperature, unit }: Speaker): Measure {
       ...figure.spots
         .filter((spot) => spot.fit?.forecast)
         .map((spot) => ({
-          name: `settles, ${spot.spot}`,
+          name: `settles, ${spot.spot}${spot.fit!.levels.length > 1 ? ' (last state)' : ''}`,
           value: `${temperature(spot.fit!.finalC)} ± ${(spot.fit!.finalHalfC * (unit === 'F' ? 1.8 : 1)).toFixed(1)}`,
         })),
     ],
     picture: <SkinOverTime run={run} />,
     below: (
       <>
+        {figure.spots.flatMap(({ spot, fit }) =>
+          (fit?.levels ?? []).slice(1).map((level) => (
+            <Body key={`${spot} ${level.fromS}`} small>
+              {saySwitch(spot, level, unit)}
+            </Body>
+          )),
+        )}
         {touch(hottest, temperature)}
         {doubtful.skin.length > 0 ? (
           <Body
@@ -204,6 +310,15 @@ function warmth(run: RunDetail, { temperature, unit }: Speaker): Measure {
         ', ',
       )}; from there on it is ${WARMTH_BANDS.at(-1)!.word}. Where it settles: an exponential approach fitted to the readings of a spot, with the 95 % interval; shown only where the readings carry a forecast.`,
   };
+}
+
+/** What a switch did: "from 11:00 (throttled): back settles 5.0 °C lower (3.9 to 6.1)". */
+function saySwitch(spot: string, { fromS, state, change }: Level, unit: 'C' | 'F'): string {
+  const by = unit === 'F' ? 1.8 : 1;
+  const from = `From ${clock(fromS)}${state ? ` (${state})` : ''}`;
+  if (!change || change.low * change.high <= 0) return `${from}: no clear difference at ${spot}.`;
+  const [least, most] = [Math.abs(change.low) * by, Math.abs(change.high) * by].sort((a, b) => a - b);
+  return `${from}: ${spot} goes towards ${(Math.abs(change.c) * by).toFixed(1)} °${unit} ${change.c < 0 ? 'less' : 'more'} (${least!.toFixed(1)} to ${most!.toFixed(1)}).`;
 }
 
 /** What the peak means for hands, once and plainly. */

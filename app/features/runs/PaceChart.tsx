@@ -1,5 +1,5 @@
 import type { RunDetail } from '@pace-check/contract';
-import { clock } from '@pace-check/core';
+import { clock, EXCLUDING_SPANS } from '@pace-check/core';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { LineChart } from 'react-native-gifted-charts';
@@ -10,6 +10,7 @@ import { usePalette } from '../../ui/Look';
 import { FONTS } from '../../ui/theme';
 import { Quiet } from '../../ui/words';
 import { Section } from '../../ui/Section';
+import { MarkList, MarkStrip, ReadChart, ReadPoints } from './ReadChart';
 import type { Stretch } from './Spans';
 import { useStretch } from './useStretch';
 
@@ -32,7 +33,7 @@ export function PaceChart({
   const plot = Math.max(0, width - AXIS - 4);
   const drag = useStretch(run.figures.frames.seconds, AXIS, plot, onDraw);
   const { series, figures, target } = run;
-  if (series.length < 2) return null;
+  if (series.length < 2) return <ReadChart run={run} />;
   const seconds = figures.frames.seconds;
   const highest = Math.max(target ?? 0, ...series.map(([, value]) => value ?? 0));
   const step = niceStep(highest);
@@ -78,6 +79,7 @@ export function PaceChart({
             />
             <LeftOut run={run} x={x} width={width} drawn={drawn} />
             <Steps run={run} x={x} y={y} width={width} />
+            <ReadPoints run={run} x={x} y={y} width={width} height={HEIGHT + 10} />
             <Svg width={width} height={BREAK_STRIP}>
               {figures.breaks.slice(0, 500).map((found) => (
                 <Line
@@ -91,6 +93,7 @@ export function PaceChart({
                 />
               ))}
             </Svg>
+            <MarkStrip run={run} x={x} width={width} />
             <View style={{ height: 18 }}>
               {timeMarks(seconds).map((at, i, all) => (
                 <Quiet
@@ -112,6 +115,7 @@ export function PaceChart({
           ? 'Frames per second, second by second, and its steps; no breaks.'
           : `Frames per second, second by second, and its steps. Ticks below: ${count(figures.breaks.length, 'break')}${(figures.evenness.freezes ?? 0) > 0 ? ', the long ones are freezes' : ''}.`}
       </Quiet>
+      <MarkList run={run} />
     </Section>
   );
 }
@@ -130,7 +134,7 @@ function LeftOut({
 }): ReactNode {
   const { quiet, action } = usePalette();
   const spans = run.entries.flatMap(({ line }) =>
-    line.type === 'span' && line.kind !== 'charging' ? [line] : [],
+    line.type === 'span' && EXCLUDING_SPANS.includes(line.kind) ? [line] : [],
   );
   const within = (at: number): number => x(Math.min(Math.max(at, 0), run.figures.frames.seconds));
   return (

@@ -1,9 +1,9 @@
 import type { RunSummary } from '@pace-check/contract';
-import { clock, headline } from '@pace-check/core';
+import { clock, headline, type HeadlineFacts } from '@pace-check/core';
 import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
-import { day, fps, fpsColumn, NONE, percent } from '../../ui/figures';
+import { count, day, fps, fpsColumn, NONE, percent } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
@@ -34,16 +34,17 @@ function useSaid(run: RunSummary): {
       : facts
         ? headline(facts, voice)
         : PENDING,
-    lead: `${facts?.pace.source === 'eye' ? '~' : ''}${fps(lead)}`,
+    lead:
+      facts?.pace.interval?.high === null
+        ? `≥${fps(facts.pace.interval.low)}`
+        : `${facts?.pace.source === 'eye' ? '~' : ''}${fps(lead)}`,
     leadColumn: `${facts?.pace.source === 'eye' ? '~' : ''}${fpsColumn(lead)}`,
     leadUnit:
-      facts?.pace.source === 'eye'
-        ? 'fps, by eye'
-        : facts?.pace.source === 'read'
-          ? 'fps, read off'
-          : medianLeads
-            ? 'fps median'
-            : 'fps average',
+      facts && facts.pace.source !== 'frames' && facts.pace.source !== null
+        ? readUnit(facts.pace)
+        : medianLeads
+          ? 'fps median'
+          : 'fps average',
     second:
       voice.school === 'median-and-hold'
         ? percent(facts?.pace.hold ?? null)
@@ -51,6 +52,14 @@ function useSaid(run: RunSummary): {
     peak: voice.temperature(facts?.peakC ?? null),
     word: facts?.stamina.word ?? NONE,
   };
+}
+
+/** "50 to 55 fps, read off": the ends, where they tell more than the digits. */
+function readUnit({ source, interval }: HeadlineFacts['pace']): string {
+  const by = source === 'eye' ? 'by eye' : 'read off';
+  return interval && interval.high !== null && interval.high - interval.low > 1.001
+    ? `${Math.round(interval.low)} to ${Math.round(interval.high)} fps, ${by}`
+    : `fps, ${by}`;
 }
 
 /** A run that is recorded is opened at the bench. */
@@ -79,7 +88,14 @@ export function RunCard({ run, scaleS }: { run: RunSummary; scaleS: number }): R
               {run.name}
             </Heading>
             <Quiet>
-              {[run.setup, clock(run.lane.seconds), run.headline?.stamina.word].filter(Boolean).join(' · ')}
+              {[
+                run.setup,
+                run.lane.seconds > 0 ? clock(run.lane.seconds) : null,
+                run.headline?.stamina.word,
+                run.pictures > 0 ? count(run.pictures, 'picture') : null,
+              ]
+                .filter(Boolean)
+                .join(' · ')}
             </Quiet>
           </Stack>
           <Stack align="flex-end">

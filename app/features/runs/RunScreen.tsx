@@ -4,9 +4,10 @@ import { Button } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { Linking, ScrollView } from 'react-native';
+import { useSentResults } from '../../outbox/results';
 import { useDeleteRun, useRestoreRun, useRun } from '../../api/queries';
 import { BackTo } from '../../ui/BackTo';
-import { bytes, count, dayAndTime } from '../../ui/figures';
+import { bytes, count, dayAndTime, fps } from '../../ui/figures';
 import { useWide } from '../../ui/Look';
 import { Answered } from '../../ui/states';
 import { FONTS } from '../../ui/theme';
@@ -17,6 +18,9 @@ import { preflightAnswers } from '../../forms/Preflight';
 import { AddReadings } from './AddReadings';
 import { BodyMap } from '../../charts/BodyMap';
 import { CorrectRun } from './CorrectRun';
+import { Evidence } from './Evidence';
+import { DoingSection } from './DoingSection';
+import { ScenesSection } from './ScenesSection';
 import { Lane } from './Lane';
 import { LaneKey } from './LaneKey';
 import { Measures } from './Measures';
@@ -31,6 +35,7 @@ import { Row, Stack } from '../../ui/parts';
 /** One run: what it says, then everything that it says it from. */
 export function RunScreen({ id }: { id: string }): ReactNode {
   const run = useRun(id);
+  useSentResults();
   const wide = useWide();
   return (
     <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}>
@@ -60,6 +65,8 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
       <PaceChart run={run} drawn={drawn} onDraw={setDrawn} />
       <Spans run={run} drawn={drawn} />
       <SplitTable run={run} />
+      <ScenesSection run={run} />
+      <DoingSection run={run} />
       <BodyMap run={run} />
     </>
   );
@@ -76,7 +83,7 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
             run.device,
             run.title,
             run.setup,
-            clock(run.figures.frames.seconds),
+            run.figures.frames.seconds > 0 ? clock(run.figures.frames.seconds) : null,
             run.startedAt ? dayAndTime(run.startedAt) : null,
           ]
             .filter(Boolean)
@@ -100,7 +107,7 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
       <Verdict run={run} />
       <Stack gap={8}>
         <Lane lane={run.lane} scaleS={run.lane.seconds} height={wide ? 92 : 84} />
-        <LaneKey withoutTarget={run.lane.measures === 'hold'} />
+        <LaneKey measures={run.lane.measures} />
       </Stack>
       {wide ? (
         <Row gap={28} align="flex-start">
@@ -117,6 +124,7 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
           {facts}
         </>
       )}
+      <Evidence run={run} />
       <HowItWasRun run={run} />
       <Source run={run} />
     </>
@@ -182,7 +190,8 @@ const TIGHT = { paddingHorizontal: 8 };
 function HowItWasRun({ run }: { run: RunDetail }): ReactNode {
   const { temperature } = useVoice();
   const answers = preflightAnswers(run.preflight, temperature);
-  if (answers.length === 0 && !run.onCard) return null;
+  const kit = fromKit(run);
+  if (answers.length === 0 && !run.onCard && kit.length === 0) return null;
   return (
     <Section title="How it was run">
       {run.onCard ? (
@@ -196,8 +205,21 @@ function HowItWasRun({ run }: { run: RunDetail }): ReactNode {
           <Body key={asks} role="listitem" small>{`${asks}: ${says}`}</Body>
         ))}
       </Row>
+      {kit.length > 0 ? <Quiet>{`From the kit, and open to correction: ${kit.join(', ')}.`}</Quiet> : null}
     </Section>
   );
+}
+
+/** Facts that nobody stated but the kit knew. */
+function fromKit(run: RunDetail): string[] {
+  const facts: Record<string, string> = {
+    target: `target ${fps(run.target)} fps`,
+    refresh: `panel ${run.refresh} Hz`,
+    native: `native ${fps(run.native)} fps`,
+    need: `need ${run.need}`,
+    batteryWh: `battery ${run.batteryWh?.toFixed(1)} Wh`,
+  };
+  return run.fromKit.map((fact) => facts[fact] ?? fact.replace('condition:', ''));
 }
 
 /** Where the frames came from, and what of the file was not used. */

@@ -4,9 +4,11 @@ import { useRouter } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
 import { FlatList } from 'react-native';
 import { useRuns } from '../../api/queries';
-import { useWide } from '../../ui/Look';
+import { outbox } from '../../outbox';
+import { useSentResults, useUnsentResults, type UnsentResult } from '../../outbox/results';
+import { usePalette, useWide } from '../../ui/Look';
 import { Failed, Loading, Notice } from '../../ui/states';
-import { Heading } from '../../ui/words';
+import { Heading, Quiet } from '../../ui/words';
 import { LaneKey } from './LaneKey';
 import { RunFilters, Search } from './RunFilters';
 import { ColumnHeads, RunCard, RunRow } from './RunRow';
@@ -20,6 +22,8 @@ export function RunsScreen(): ReactNode {
   const wide = useWide();
   const [filter, setFilter] = useState<RunFilter>(NO_FILTER);
   const runs = useRuns(filter);
+  useSentResults();
+  const unsent = useUnsentResults();
   const all = useMemo(() => runs.data?.pages.flat() ?? [], [runs.data]);
   // until the server has looked, and where it does not answer: what is here is looked through
   const own = runs.isPlaceholderData || runs.isError;
@@ -46,6 +50,8 @@ export function RunsScreen(): ReactNode {
           {all.length >= MANY || filter !== NO_FILTER ? (
             <RunFilters filter={filter} onChange={(change) => setFilter(changed(filter, change))} />
           ) : null}
+          <Add />
+          <Unsent results={unsent} />
           {some ? <LaneKey /> : null}
           {wide && shown.length > 0 ? <ColumnHeads scaleS={scaleS} /> : null}
         </Stack>
@@ -56,6 +62,70 @@ export function RunsScreen(): ReactNode {
       ListEmptyComponent={<Nothing runs={runs} filter={filter} clear={() => setFilter(NO_FILTER)} />}
       ListFooterComponent={<More runs={runs} />}
     />
+  );
+}
+
+/** Ways to add a run that nobody records at the bench. */
+function Add(): ReactNode {
+  const router = useRouter();
+  const tight = { paddingHorizontal: 10 };
+  return (
+    <Row gap={8} wrap role="group" aria-label="Add">
+      <Button title="Quick result" buttonStyle={tight} onPress={() => router.navigate('/quick')} />
+      <Button
+        type="outline"
+        title="Several"
+        buttonStyle={tight}
+        onPress={() => router.navigate('/sitting')}
+      />
+      <Button
+        type="outline"
+        title="Notebook"
+        buttonStyle={tight}
+        onPress={() => router.navigate('/by-hand')}
+      />
+      <Button type="outline" title="Log" buttonStyle={tight} onPress={() => router.navigate('/import')} />
+    </Row>
+  );
+}
+
+/** Results that are kept in this browser and on their way. */
+function Unsent({ results }: { results: UnsentResult[] }): ReactNode {
+  const { line, action } = usePalette();
+  if (results.length === 0) return null;
+  return (
+    <Stack role="list" aria-label="Kept here, on their way" gap={6}>
+      {results.map(({ id, name, setup, pictures, refused }) => (
+        <Row
+          key={id}
+          role="listitem"
+          apart
+          align="center"
+          gap={10}
+          style={{ borderLeftWidth: 3, borderColor: refused ? action : line, paddingLeft: 10 }}
+        >
+          <Stack flex={1}>
+            <Heading level={2} style={{ fontSize: 18 }}>
+              {name}
+            </Heading>
+            <Quiet>
+              {refused
+                ? `Not taken: ${refused.why}`
+                : [
+                    setup,
+                    'kept here, on its way',
+                    pictures > 0 ? `with ${pictures} picture${pictures > 1 ? 's' : ''}` : null,
+                  ]
+                    .filter(Boolean)
+                    .join(' · ')}
+            </Quiet>
+          </Stack>
+          {refused ? (
+            <Button type="clear" title="Drop it" onPress={() => void outbox.drop(refused.n)} />
+          ) : null}
+        </Row>
+      ))}
+    </Stack>
   );
 }
 
@@ -75,7 +145,7 @@ function matches(run: RunSummary, { q, device, title, stamina }: RunFilter): boo
       .every((word) => text.includes(word)) &&
     (device === null || run.device === device) &&
     (title === null || run.title === title) &&
-    (stamina === null || run.headline?.stamina.word === stamina)
+    (stamina === null || (run.headline?.stamina.word ?? '').split(' or ').includes(stamina))
   );
 }
 

@@ -24,7 +24,8 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
   const { line, track } = usePalette();
   const wide = useWide();
   const voice = useVoice();
-  const { splits } = run.figures;
+  const { figures } = run;
+  const { splits } = figures;
   if (splits.length === 0) return null;
   const columns = columnsFor(run, wide, voice);
   const width = columns.reduce((sum, column) => sum + column.width, 0);
@@ -74,7 +75,11 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
           ))}
         </View>
       </ScrollView>
-      <Quiet>{`${voice.school === 'median-and-hold' ? 'Median' : 'Average'} and 1 % low (quantile) in fps; hold is the share of seconds near the split’s own median${run.target === null ? '' : '; target is the share at 95 % of the target or more'}. °${voice.unit} is the hottest reading of any spot.`}</Quiet>
+      <Quiet>
+        {figures.frames.count === 0
+          ? `Mean of what was read in each split, with its ends. °${voice.unit} is the hottest reading of any spot.`
+          : `${voice.school === 'median-and-hold' ? 'Median' : 'Average'} and 1 % low (quantile) in fps; hold is the share of seconds near the split’s own median${run.target === null ? '' : '; target is the share at 95 % of the target or more'}. °${voice.unit} is the hottest reading of any spot.`}
+      </Quiet>
     </Section>
   );
 }
@@ -86,6 +91,7 @@ function columnsFor(
   voice: ReturnType<typeof useVoice>,
 ): Column[] {
   const any = (has: (split: Split) => boolean): boolean => figures.splits.some(has);
+  if (figures.frames.count === 0) return readColumns(any, wide, voice);
   return [
     { head: 'from', width: wide ? 56 : 46, cell: (split) => clock(split.fromS) },
     voice.school === 'median-and-hold'
@@ -128,6 +134,56 @@ function columnsFor(
     ...(any((split) => split.watts !== null)
       ? [{ head: 'watts', width: wide ? 54 : 46, cell: (split: Split) => split.watts?.toFixed(1) ?? NONE }]
       : []),
+  ];
+}
+
+/** Of a run that was read off: the middle and its ends, and what was read beside it. */
+function readColumns(
+  any: (has: (split: Split) => boolean) => boolean,
+  wide: boolean,
+  voice: ReturnType<typeof useVoice>,
+): Column[] {
+  const columns: (Column & { has: (split: Split) => boolean })[] = [
+    {
+      head: 'fps',
+      leads: true,
+      width: wide ? 66 : 58,
+      has: () => true,
+      cell: (split) => fpsColumn(split.average),
+    },
+    {
+      head: 'between',
+      width: 110,
+      has: ({ interval }) => interval !== null,
+      cell: ({ interval }) =>
+        interval === null
+          ? NONE
+          : interval.high === null
+            ? `${fpsColumn(interval.low)} or more`
+            : `${fpsColumn(interval.low)} to ${fpsColumn(interval.high)}`,
+    },
+    {
+      head: `°${voice.unit}`,
+      width: 54,
+      has: (split) => hottest(split) !== null,
+      cell: (split) => inDegrees(hottest(split), voice),
+    },
+    {
+      head: '% used',
+      width: 58,
+      has: (split) => split.percentUsed !== null,
+      cell: (split) => split.percentUsed?.toFixed(1) ?? NONE,
+    },
+    {
+      head: 'watts',
+      width: 54,
+      has: (split) => split.watts !== null,
+      cell: (split) => split.watts?.toFixed(1) ?? NONE,
+    },
+  ];
+  return [
+    { head: 'from', width: wide ? 56 : 46, cell: (split) => clock(split.fromS) },
+    ...columns.filter((column) => any(column.has)),
   ];
 }
 

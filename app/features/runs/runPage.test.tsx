@@ -38,7 +38,7 @@ describe('the five measures', () => {
 
   it('say what a cap hides, and what a short run cannot show', async () => {
     await show(<Measures run={runWith({ frames: at(60, 300) })} />);
-    expect(screen.getByText('60; headroom unknown')).toBeTruthy();
+    expect(screen.getByText(/^60, for 100 % of the time; headroom unknown$/)).toBeTruthy();
     expect(screen.getByText('too short: it takes a quarter of an hour')).toBeTruthy();
   });
 
@@ -55,7 +55,7 @@ describe('the five measures', () => {
 
   it('do not claim to have measured what was read off', async () => {
     await show(<Measures run={runWith({ entries: [{ type: 'rate', atMs: 0, fps: 41, by: 'eye' }] })} />);
-    expect(screen.getByText('fps, estimated by eye')).toBeTruthy();
+    expect(screen.getByText('fps (32.8 to 49.2, by eye)')).toBeTruthy();
     expect(screen.queryByRole('table', { name: 'Lows by definition' })).toBeNull();
   });
 

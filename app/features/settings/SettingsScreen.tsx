@@ -6,6 +6,7 @@ import { useLook, useWide, type LookChoice } from '../../ui/Look';
 import { useVoice } from '../../ui/Voice';
 import { Heading, Quiet } from '../../ui/words';
 import { Stack } from '../../ui/parts';
+import { Bars } from './Bars';
 
 const LOOKS: { value: LookChoice; text: string }[] = [
   { value: 'auto', text: 'as the device' },
@@ -51,7 +52,13 @@ export function SettingsScreen(): ReactNode {
       <Setting title="Look" says="Day or night.">
         <Choices label="Look" options={LOOKS} selected={look.choice} onSelect={look.choose} />
       </Setting>
-      <Quiet>Settings are kept in this browser.</Quiet>
+      <Setting
+        title="Bars"
+        says="What each kind of game asks of average and 1 % low before a run plays well. Common practice, yours to change; a run keeps the bars that it was judged by."
+      >
+        <Bars />
+      </Setting>
+      <Quiet>Bars are kept with the runs; the other settings in this browser.</Quiet>
     </ScrollView>
   );
 }

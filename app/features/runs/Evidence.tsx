@@ -1,0 +1,135 @@
+import type { Evidence as Picture, RunDetail } from '@pace-check/contract';
+import { Button, Image, Overlay } from '@rneui/themed';
+import { useState, type ReactNode } from 'react';
+import { Linking, Pressable, View } from 'react-native';
+import { useDeletePicture } from '../../api/queries';
+import { PictureInput } from '../../forms/PictureInput';
+import { outbox, toRun, useOutbox, waitingFor } from '../../outbox';
+import { dayAndTime } from '../../ui/figures';
+import { usePalette, useWide } from '../../ui/Look';
+import { Section } from '../../ui/Section';
+import { useToast } from '../../ui/Toast';
+import { Body, Quiet } from '../../ui/words';
+import { Row, Stack } from '../../ui/parts';
+
+const SMALL = 104;
+
+/** Pictures that show what was read: a thumbnail each, full on a tap. */
+export function Evidence({ run }: { run: RunDetail }): ReactNode {
+  const { line } = usePalette();
+  const { waiting } = useOutbox();
+  const [open, setOpen] = useState<Picture | null>(null);
+  const own = waitingFor(waiting, 'run', run.id).filter((one) => one.change.kind === 'picture');
+  return (
+    <Section title="Evidence">
+      <Row wrap gap={10} role="list" aria-label="Pictures">
+        {run.evidence.map((picture, i) => (
+          <Pressable
+            key={picture.id}
+            role="button"
+            aria-label={`Picture ${i + 1}: show it large`}
+            onPress={() => setOpen(picture)}
+            style={{ borderWidth: 1, borderColor: line, borderRadius: 6, overflow: 'hidden' }}
+          >
+            <Image
+              source={{ uri: `/api/runs/${run.id}/pictures/${picture.id}?size=small` }}
+              style={{ width: SMALL, height: SMALL }}
+              resizeMode="cover"
+            />
+          </Pressable>
+        ))}
+        {own.map((one) => (
+          <View
+            key={one.n}
+            style={{
+              width: SMALL,
+              minHeight: SMALL,
+              borderWidth: 1,
+              borderStyle: 'dashed',
+              borderColor: line,
+              borderRadius: 6,
+              padding: 6,
+            }}
+          >
+            <Quiet>{one.refused ?? 'kept here, on its way'}</Quiet>
+            {one.refused ? (
+              <Button type="clear" title="Drop it" onPress={() => void outbox.drop(one.n)} />
+            ) : null}
+          </View>
+        ))}
+      </Row>
+      <Row gap={8} wrap align="center">
+        <PictureInput
+          onPicture={(picture) =>
+            outbox.add(toRun(run.id, { kind: 'picture', picture, entryId: null, note: '' }))
+          }
+        />
+        {run.evidence.length > 0 ? (
+          <Button
+            type="clear"
+            title="Run and pictures as a zip"
+            onPress={() => void Linking.openURL(`/api/runs/${run.id}/bundle`)}
+          />
+        ) : null}
+      </Row>
+      {run.evidence.length === 0 ? (
+        <Quiet>
+          A photo or a screenshot of what was read: choose, drop or paste it. Place and camera are taken out
+          of it.
+        </Quiet>
+      ) : null}
+      {open ? <Large run={run} picture={open} onClose={() => setOpen(null)} /> : null}
+    </Section>
+  );
+}
+
+function Large({
+  run,
+  picture,
+  onClose,
+}: {
+  run: RunDetail;
+  picture: Picture;
+  onClose: () => void;
+}): ReactNode {
+  const { sheet } = usePalette();
+  const wide = useWide();
+  const toast = useToast();
+  const remove = useDeletePicture(run.id);
+  const width = Math.min(picture.width, window.innerWidth - (wide ? 120 : 40));
+  const height = Math.min((width / picture.width) * picture.height, window.innerHeight - 180);
+  return (
+    <Overlay
+      isVisible
+      onBackdropPress={onClose}
+      overlayStyle={{ backgroundColor: sheet, padding: 10, borderRadius: 8 }}
+    >
+      <Stack gap={8}>
+        <Image
+          source={{ uri: `/api/runs/${run.id}/pictures/${picture.id}` }}
+          accessibilityLabel={picture.note || `Picture of ${run.name}`}
+          style={{ width, height }}
+          resizeMode="contain"
+        />
+        {picture.note ? <Body>{picture.note}</Body> : null}
+        <Row gap={8} align="center" apart>
+          <Quiet>{`added ${dayAndTime(picture.addedAt)}`}</Quiet>
+          <Row gap={8}>
+            <Button
+              type="clear"
+              title="Take it away"
+              loading={remove.isPending}
+              onPress={() =>
+                remove.mutate(picture.id, {
+                  onSuccess: onClose,
+                  onError: (error) => toast({ text: `It stays: ${error.message}` }),
+                })
+              }
+            />
+            <Button title="Close" onPress={onClose} />
+          </Row>
+        </Row>
+      </Stack>
+    </Overlay>
+  );
+}

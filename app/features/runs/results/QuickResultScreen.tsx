@@ -1,0 +1,428 @@
+import { NO_FILTER, type RunSummary } from '@pace-check/contract';
+import {
+  NO_RESULT,
+  RATE_SOURCES,
+  readResult,
+  SMOOTH_WORDS,
+  type EndReason,
+  type RateSource,
+  type ResultField,
+} from '@pace-check/core';
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { useEffect, useState, type ReactNode } from 'react';
+import { Image, Pressable, ScrollView, View } from 'react-native';
+import { useKit, useRuns } from '../../../api/queries';
+import { KeyPad } from '../../../forms/KeyPad';
+import { PictureInput } from '../../../forms/PictureInput';
+import { screensOf } from '../../../forms/screensOf';
+import { TemperatureInput } from '../../../forms/TemperatureInput';
+import { useForStep } from '../../../forms/useForStep';
+import { Choices } from '../../../ui/Choices';
+import { useKeys } from '../../../ui/Keys';
+import { usePalette, useWide } from '../../../ui/Look';
+import { NamePicker } from '../../../ui/PickOrAdd';
+import { useToast } from '../../../ui/Toast';
+import { useVoice } from '../../../ui/Voice';
+import { Body, FigureText, Heading, Quiet } from '../../../ui/words';
+import { Row, Sheet, Stack } from '../../../ui/parts';
+import { fieldWords, type FieldWords } from './fields';
+import { keepResults, runOf, type Played } from './keep';
+
+const NOTHING: Played = { device: '', title: '', setup: null, scene: null, roomC: null, screen: null };
+const SOURCES: Record<RateSource, string> = {
+  overlay: 'overlay',
+  'in-title': 'own counter',
+  tool: 'tool',
+  eye: 'by eye',
+};
+const OUTCOMES: { value: EndReason; text: string }[] = [
+  { value: 'stopped', text: 'played' },
+  { value: 'crash', text: 'crashed' },
+  { value: 'would-not-start', text: 'would not start' },
+];
+
+/** A result of a title by thumb: what was played, then whatever was read of it. */
+export function QuickResultScreen(): ReactNode {
+  const [played, setPlayed] = useState<Played | null>(null);
+  const { step, link } = useForStep();
+  const [fromStep, setFromStep] = useState<string | null>(null);
+  // the step of a card says what is played
+  if (step && fromStep !== step.id) {
+    setFromStep(step.id);
+    setPlayed({ ...NOTHING, device: step.device ?? '', title: step.title, setup: step.setup });
+  }
+  return played && played.device !== '' ? (
+    <Values played={played} onPlayed={setPlayed} onKept={link} />
+  ) : (
+    <WhatWasPlayed begin={played ?? NOTHING} onPlayed={setPlayed} />
+  );
+}
+
+/** What was played last, each once. */
+function lastPlayed(runs: RunSummary[]): RunSummary[] {
+  const seen = new Set<string>();
+  return runs.filter(({ device, title, setup }) => {
+    const key = JSON.stringify([device, title, setup]);
+    return seen.has(key) ? false : seen.add(key);
+  });
+}
+
+/** Runs that are offered. */
+const OFFERED = 8;
+
+function WhatWasPlayed({
+  begin,
+  onPlayed,
+}: {
+  begin: Played;
+  onPlayed: (played: Played) => void;
+}): ReactNode {
+  const { sheet, line } = usePalette();
+  const wide = useWide();
+  const kit = useKit().data;
+  const [own, setOwn] = useState(begin);
+  const last = lastPlayed(useRuns(NO_FILTER).data?.pages.flat() ?? []).slice(0, OFFERED);
+  const title = kit?.titles.find((one) => one.name.toLowerCase() === own.title.trim().toLowerCase());
+  const setups = kit?.setups.filter((one) => one.titleId === title?.id).map((one) => one.name) ?? [];
+  const device = own.device.trim() || (last[0]?.device ?? '');
+  return (
+    <ScrollView
+      keyboardShouldPersistTaps="handled"
+      contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 720, width: '100%' }}
+    >
+      <Heading level={1}>Quick result</Heading>
+      {last.length > 0 ? (
+        <Stack gap={8} role="group" aria-label="Played last">
+          <Quiet>What was played? The last ones:</Quiet>
+          {last.map((run) => (
+            <Pressable
+              key={run.id}
+              role="button"
+              onPress={() => onPlayed({ ...NOTHING, device: run.device, title: run.title, setup: run.setup })}
+              style={{
+                backgroundColor: sheet,
+                borderWidth: 1,
+                borderColor: line,
+                borderRadius: 8,
+                padding: 10,
+                minHeight: 52,
+              }}
+            >
+              <Heading level={2} style={{ fontSize: 18 }}>{`${run.title} on ${run.device}`}</Heading>
+              <Quiet>{run.setup ?? 'no setup named'}</Quiet>
+            </Pressable>
+          ))}
+        </Stack>
+      ) : null}
+      <Stack>
+        <Quiet style={{ marginBottom: 6 }}>Or something else:</Quiet>
+        <NamePicker
+          label="Title"
+          what="title"
+          known={kit?.titles.map((one) => one.name) ?? []}
+          value={own.title}
+          onChange={(value) => setOwn({ ...own, title: value })}
+        />
+        <NamePicker
+          label="Device"
+          what="device"
+          known={kit?.devices.map((one) => one.name) ?? []}
+          value={own.device || device}
+          onChange={(value) => setOwn({ ...own, device: value })}
+        />
+        <NamePicker
+          label="Setup (may stay empty)"
+          what="setup"
+          known={setups}
+          value={own.setup ?? ''}
+          onChange={(value) => setOwn({ ...own, setup: value === '' ? null : value })}
+        />
+        <Row>
+          <Button
+            title="Enter its values"
+            disabled={own.title.trim() === '' || device === ''}
+            onPress={() =>
+              onPlayed({ ...own, title: own.title.trim(), device, setup: own.setup?.trim() || null })
+            }
+          />
+        </Row>
+      </Stack>
+    </ScrollView>
+  );
+}
+
+function Values({
+  played,
+  onPlayed,
+  onKept,
+}: {
+  played: Played;
+  onPlayed: (played: Played | null) => void;
+  onKept: (runId: string) => Promise<void>;
+}): ReactNode {
+  const wide = useWide();
+  const router = useRouter();
+  const toast = useToast();
+  const { unit } = useVoice();
+  const fields = fieldWords(unit);
+  const [texts, setTexts] = useState(NO_RESULT);
+  const [at, setAt] = useState<ResultField>('average');
+  const [by, setBy] = useState<RateSource>('overlay');
+  const [spot, setSpot] = useState<string | null>(null);
+  const [ended, setEnded] = useState<EndReason>('stopped');
+  const [more, setMore] = useState(false);
+  const [pictures, setPictures] = useState<string[]>([]);
+  const [tried, setTried] = useState(false);
+  const { entries, problems } = readResult(texts, { unit, by, spot, ended });
+  const active = fields.find((one) => one.field === at)!;
+  const empty = entries.length === 0;
+  const wrong = Object.keys(problems) as ResultField[];
+  const change = (field: ResultField, text: string): void => setTexts({ ...texts, [field]: text });
+  const tap = (key: string): void => {
+    const text = texts[at];
+    if (key === '<') change(at, text.slice(0, -1).trimEnd());
+    else if (key === '~') change(at, text.startsWith('~') ? text.slice(1) : `~${text}`);
+    else if (text.length < LONGEST) change(at, key === '±' ? `${text} ± ` : text + key);
+  };
+  const next = (): void => {
+    const i = fields.findIndex((one) => one.field === at);
+    setAt(fields[(i + 1) % fields.length]!.field);
+  };
+  const keep = async (): Promise<void> => {
+    setTried(true);
+    if (empty || wrong.length > 0) {
+      if (wrong[0] && wrong[0] !== 'smooth') setAt(wrong[0]);
+      return;
+    }
+    const [id] = await keepResults([{ run: runOf(played, entries), pictures }]);
+    router.navigate('/');
+    toast({ text: `Kept: ${played.title} on ${played.device}.` });
+    await onKept(id!).catch(() => undefined);
+  };
+  useKeys([
+    ...[...'0123456789.'].map((key) => ({
+      key,
+      does: key === '0' ? 'Digits: into the value' : '',
+      press: () => tap(key),
+    })),
+    { key: '-', does: 'A range', press: () => active.signs.includes('–') && tap('–') },
+    { key: '~', does: 'About, by eye', press: () => active.signs.includes('~') && tap('~') },
+    { key: 'Backspace', does: '', press: () => tap('<') },
+    { key: 'n', does: 'Next value', press: next },
+    { key: 'Enter', does: 'Keep the result', press: () => void keep() },
+  ]);
+  const pad = (
+    <Stack gap={6}>
+      <Row apart align="baseline">
+        <Quiet>{`${active.label}, ${active.unit}`}</Quiet>
+        <FigureText size={texts[at].length > 7 ? 28 : 44} aria-label="Typed">
+          {texts[at] === '' ? '–' : texts[at]}
+        </FigureText>
+      </Row>
+      <Row gap={8}>
+        <KeyPad rows={['123', '456', '789', `.0<`]} onKey={tap} height={50} />
+        <Stack gap={6} style={{ width: 104 }}>
+          {active.signs === '' ? null : <KeyPad rows={[active.signs]} onKey={tap} height={50} />}
+          <Button type="outline" title="Next" onPress={next} buttonStyle={{ minHeight: 50 }} />
+          <Button
+            title="Keep"
+            disabled={empty}
+            onPress={() => void keep()}
+            buttonStyle={{ minHeight: active.signs === '' ? 106 : 50 }}
+          />
+        </Stack>
+      </Row>
+    </Stack>
+  );
+  return (
+    <Stack flex={1} style={{ minHeight: 0 }}>
+      <ScrollView contentContainerStyle={{ padding: wide ? 24 : 12, gap: 10, maxWidth: 860, width: '100%' }}>
+        <Row apart align="center" gap={8}>
+          <Stack flex={1}>
+            <Heading
+              level={1}
+              style={{ fontSize: 22, lineHeight: 26 }}
+            >{`${played.title} on ${played.device}`}</Heading>
+            <Quiet>{played.setup ?? 'no setup named'}</Quiet>
+          </Stack>
+          <Button
+            type="clear"
+            title="Change"
+            aria-label="Change what was played"
+            onPress={() => onPlayed(null)}
+          />
+        </Row>
+        <Row wrap gap={6} role="radiogroup" aria-label="Values">
+          {fields.map((words) => (
+            <FieldTile
+              key={words.field}
+              words={words}
+              text={texts[words.field]}
+              chosen={words.field === at}
+              wrong={(tried || words.field !== at) && problems[words.field] !== undefined}
+              onPress={() => setAt(words.field)}
+            />
+          ))}
+        </Row>
+        {wrong
+          .filter((field) => tried || field !== at)
+          .map((field) => (
+            <Body
+              key={field}
+              role="alert"
+              small
+            >{`${fields.find((one) => one.field === field)?.label ?? 'Smoothness'}: ${problems[field]}`}</Body>
+          ))}
+        <Choices
+          label="Read off"
+          options={RATE_SOURCES.map((value) => ({ value, text: SOURCES[value] }))}
+          selected={by}
+          onSelect={setBy}
+        />
+        <Choices label="How it ended" options={OUTCOMES} selected={ended} onSelect={setEnded} />
+        <Row gap={8} wrap align="center">
+          <Button
+            type="clear"
+            title={more ? 'Less' : 'More: smoothness, spot, scene, room, screen'}
+            onPress={() => setMore(!more)}
+          />
+        </Row>
+        {more ? (
+          <More
+            played={played}
+            onPlayed={onPlayed}
+            smooth={texts.smooth}
+            onSmooth={(smooth) => change('smooth', smooth)}
+            spot={spot}
+            onSpot={setSpot}
+          />
+        ) : null}
+        <Row gap={8} wrap align="center">
+          {pictures.map((picture, i) => (
+            <Image
+              key={i}
+              source={{ uri: `data:image/jpeg;base64,${picture}` }}
+              accessibilityLabel={`Picture ${i + 1}`}
+              style={{ width: 52, height: 52, borderRadius: 6 }}
+            />
+          ))}
+          <PictureInput onPicture={(picture) => setPictures((all) => [...all, picture])} />
+        </Row>
+        {wide ? <View style={{ maxWidth: 420 }}>{pad}</View> : null}
+      </ScrollView>
+      {wide ? null : <Sheet padding={10}>{pad}</Sheet>}
+    </Stack>
+  );
+}
+
+/** Signs of a value. */
+const LONGEST = 12;
+
+function FieldTile({
+  words: { label, unit },
+  text,
+  chosen,
+  wrong,
+  onPress,
+}: {
+  words: FieldWords;
+  text: string;
+  chosen: boolean;
+  wrong: boolean;
+  onPress: () => void;
+}): ReactNode {
+  const { ink, quiet, sheet, action } = usePalette();
+  return (
+    <Pressable
+      role="radio"
+      aria-checked={chosen}
+      aria-label={`${label}, ${unit}${text === '' ? '' : `: ${text}`}`}
+      onPress={onPress}
+      style={{
+        flexGrow: 1,
+        flexBasis: 76,
+        minHeight: 50,
+        borderRadius: 8,
+        borderWidth: chosen ? 2 : 1,
+        borderColor: chosen || wrong ? action : quiet,
+        borderStyle: wrong ? 'dashed' : 'solid',
+        backgroundColor: sheet,
+        paddingHorizontal: 8,
+        paddingVertical: 3,
+      }}
+    >
+      <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{`${label}, ${unit}`}</Quiet>
+      <FigureText size={text.length > 6 ? 15 : 20} style={{ color: ink }}>
+        {text === '' ? ' ' : text}
+      </FigureText>
+    </Pressable>
+  );
+}
+
+function More({
+  played,
+  onPlayed,
+  smooth,
+  onSmooth,
+  spot,
+  onSpot,
+}: {
+  played: Played;
+  onPlayed: (played: Played) => void;
+  smooth: string;
+  onSmooth: (word: string) => void;
+  spot: string | null;
+  onSpot: (spot: string | null) => void;
+}): ReactNode {
+  const kit = useKit().data;
+  const device = kit?.devices.find((one) => one.name === played.device);
+  const scenes = kit?.titles.find((one) => one.name === played.title)?.facts.scenes ?? [];
+  const screens = screensOf(kit, played.device);
+  useEffect(() => {
+    // a device with one screen was used by it
+    if (screens.length === 1 && played.screen === null) onPlayed({ ...played, screen: screens[0]! });
+  });
+  return (
+    <Stack gap={10}>
+      <Quiet>How often it stumbles</Quiet>
+      <Choices
+        label="How often it stumbles"
+        options={SMOOTH_WORDS.map((value) => ({ value, text: value }))}
+        selected={SMOOTH_WORDS.find((word) => word === smooth) ?? null}
+        onSelect={(word) => onSmooth(word === smooth ? '' : word)}
+      />
+      {screens.length > 1 ? (
+        <>
+          <Quiet>Which screen</Quiet>
+          <Choices
+            label="Which screen"
+            options={screens.map((value) => ({ value, text: value }))}
+            selected={played.screen}
+            onSelect={(screen) => onPlayed({ ...played, screen })}
+          />
+        </>
+      ) : null}
+      <NamePicker
+        label="Where the peak was read"
+        what="spot"
+        known={device?.spots.map((one) => one.spot) ?? []}
+        value={spot ?? ''}
+        onChange={(value) => onSpot(value === '' ? null : value)}
+      />
+      <NamePicker
+        label="Scene"
+        what="scene"
+        known={scenes.map((one) => one.name)}
+        value={played.scene ?? ''}
+        onChange={(value) => onPlayed({ ...played, scene: value === '' ? null : value })}
+      />
+      <TemperatureInput
+        label="Room"
+        value={played.roomC}
+        onChange={(roomC) => onPlayed({ ...played, roomC: typeof roomC === 'number' ? roomC : null })}
+        placeholder="unknown"
+      />
+    </Stack>
+  );
+}

@@ -1,0 +1,67 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { settings } from '@pace-check/contract';
+import { NEED_WORDS, NEEDS, type Bars as AllBars, type Need } from '@pace-check/core';
+import { Button } from '@rneui/themed';
+import type { ReactNode } from 'react';
+import { useForm } from 'react-hook-form';
+import { View } from 'react-native';
+import { useChangeSettings, useSettings } from '../../api/queries';
+import { NumberField } from '../../ui/Field';
+import { Answered } from '../../ui/states';
+import { useToast } from '../../ui/Toast';
+import { Body, Quiet } from '../../ui/words';
+import { Row, Stack } from '../../ui/parts';
+
+const bars = settings.shape.bars.unwrap();
+
+/** What each need is, in a few words. */
+const WORDS: Record<Need, string> = {
+  reaction: 'reaction: shooters, races, serious matches',
+  action: 'action: most games that move',
+  story: 'story: adventures, calm worlds',
+  slow: 'slow: boards, maps, strategy',
+};
+
+/** Average and 1 % low of each need. */
+export function Bars(): ReactNode {
+  const known = useSettings();
+  return (
+    <Answered query={known} loading={{ rows: 4, height: 60, label: 'Loading the bars' }}>
+      {(now) => <BarsForm key={JSON.stringify(now.bars)} now={now.bars} />}
+    </Answered>
+  );
+}
+
+function BarsForm({ now }: { now: AllBars | null }): ReactNode {
+  const save = useChangeSettings();
+  const toast = useToast();
+  const form = useForm<AllBars>({ resolver: zodResolver(bars), defaultValues: now ?? NEEDS });
+  const store = (own: AllBars | null): void =>
+    save.mutate({ bars: own }, { onSuccess: () => toast({ text: 'The bars are kept.' }) });
+  return (
+    <Stack gap={4}>
+      {NEED_WORDS.map((need) => (
+        <View key={need} role="group" aria-label={WORDS[need]}>
+          <Quiet>{WORDS[need]}</Quiet>
+          <Row gap={12}>
+            <Stack flex={1}>
+              <NumberField control={form.control} name={`${need}.average`} label="Average, fps" />
+            </Stack>
+            <Stack flex={1}>
+              <NumberField control={form.control} name={`${need}.low`} label="1 % low, fps" />
+            </Stack>
+          </Row>
+        </View>
+      ))}
+      {save.error ? <Body role="alert">{`Not kept: ${save.error.message}`}</Body> : null}
+      <Row gap={8}>
+        <Button
+          title="Keep the bars"
+          loading={save.isPending}
+          onPress={form.handleSubmit((own) => store(own))}
+        />
+        {now === null ? null : <Button type="clear" title="The usual ones" onPress={() => store(null)} />}
+      </Row>
+    </Stack>
+  );
+}

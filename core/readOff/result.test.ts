@@ -1,0 +1,100 @@
+import fc from 'fast-check';
+import { figuresOf } from '../testing';
+import { NO_RESULT, readResult, readSitting, type ResultContext, type ResultTexts } from './result';
+
+const CONTEXT: ResultContext = { unit: 'C', by: 'overlay', spot: null, ended: null };
+const read = (
+  texts: Partial<ResultTexts>,
+  context: Partial<ResultContext> = {},
+): ReturnType<typeof readResult> => readResult({ ...NO_RESULT, ...texts }, { ...CONTEXT, ...context });
+
+describe('a quick result', () => {
+  it.each<[Partial<ResultTexts>, object[]]>([
+    [{ average: '52' }, [{ type: 'rate', fps: 52, by: 'overlay' }]],
+    [{ average: '52.0' }, [{ type: 'rate', fps: 52, by: 'overlay', digits: { fps: 1 } }]],
+    [{ average: '52 ± 3' }, [{ type: 'rate', fps: 52, low: 49, high: 55, by: 'overlay' }]],
+    [{ average: '50–55' }, [{ type: 'rate', low: 50, high: 55, by: 'overlay' }]],
+    [{ average: '~40' }, [{ type: 'rate', fps: 40, by: 'eye' }]],
+    [{ average: 'up to 60' }, [{ type: 'rate', high: 60, by: 'overlay' }]],
+    [{ hold: '97', low: '44' }, [{ type: 'summary', by: 'overlay', onePercent: 44, hold: 0.97 }]],
+    [{ speed: '98' }, [{ type: 'speed', percent: 98, by: 'overlay' }]],
+    [{ smooth: 'occasional' }, [{ type: 'smooth', word: 'occasional', by: 'eye' }]],
+    [{ peak: '428' }, [{ type: 'skin', atMs: 0, spot: 'hottest spot', c: 42.8, by: 'infrared', peak: true }]],
+    [
+      { peak: '109 F' },
+      [{ type: 'skin', atMs: 0, spot: 'hottest spot', c: 42.78, by: 'infrared', peak: true }],
+    ],
+    [{ length: '12' }, [{ type: 'end', atMs: 720_000, reason: 'stopped' }]],
+    [{ length: '1:05:00' }, [{ type: 'end', atMs: 3_900_000, reason: 'stopped' }]],
+    [
+      { fromPercent: '100', toPercent: '30', length: 'about 3 to 4 hours' },
+      [
+        { type: 'battery', atMs: 0, percent: 100 },
+        { type: 'battery', atMs: 12_600_000, percent: 30 },
+        { type: 'end', atMs: 12_600_000, lowMs: 10_800_000, highMs: 14_400_000, reason: 'stopped' },
+      ],
+    ],
+    [{ load: '12' }, [{ type: 'mark', atMs: 0, kind: 'load', note: '12 s' }]],
+  ])('%j is %j', (texts, entries) => expect(read(texts)).toEqual({ entries, problems: {} }));
+
+  it.each<[Partial<ResultTexts>, keyof ResultTexts, RegExp]>([
+    [{ average: 'fine' }, 'average', /not understood here/],
+    [{ average: '40 W' }, 'average', /another unit than fps/],
+    [{ average: '55–50' }, 'average', /lower end stands first/],
+    [{ average: '± 3' }, 'average', /spread without a value/],
+    [{ average: '40', low: '44' }, 'low', /above the average/],
+    [{ average: '40', lowest: '44' }, 'lowest', /above the average/],
+    [{ lowest: '50', highest: '40' }, 'highest', /below the lowest/],
+    [{ hold: '120' }, 'hold', /at most 100/],
+    [{ toPercent: '80' }, 'length', /needs the length/],
+    [{ fromPercent: '50', toPercent: '80', length: '12' }, 'toPercent', /was it charged/],
+    [{ fromPercent: '101' }, 'fromPercent', /at most 100/],
+    [{ smooth: 'meh' }, 'smooth', /Write one of: none, occasional/],
+    [{ peak: '109' }, 'peak', /If it is Fahrenheit, write 109 F/],
+  ])('%j is pointed at: %s', (texts, field, problem) => expect(read(texts).problems[field]).toMatch(problem));
+
+  it('asks when it crashed, and needs nothing more where it would not start', () => {
+    expect(read({}, { ended: 'crash' }).problems.length).toMatch(/When did it crash/);
+    expect(read({}, { ended: 'would-not-start' }).entries).toEqual([
+      { type: 'end', atMs: 0, reason: 'would-not-start' },
+    ]);
+  });
+
+  it('has a drain with the doubt of its length', () => {
+    const { entries } = read({ fromPercent: '100', toPercent: '30', length: '3–4 h' });
+    // 70 ± 1 in 3 to 4 hours
+    expect(figuresOf({ entries }).drain).toMatchObject({
+      percentPerHour: 20,
+      range: [expect.closeTo(69 / 4, 9), expect.closeTo(71 / 3, 9)],
+    });
+  });
+
+  it('never throws, whatever is typed', () =>
+    fc.assert(
+      fc.property(
+        fc.record(Object.fromEntries(Object.keys(NO_RESULT).map((field) => [field, fc.string()]))),
+        (texts) => {
+          expect(() => read(texts as Partial<ResultTexts>)).not.toThrow();
+        },
+      ),
+    ));
+});
+
+describe('a sitting that is pasted', () => {
+  it('has its headings recognised, whatever they are called and in whichever order', () => {
+    const { rows, unknown, problem } = readSitting(
+      'Settings\tGame\tAvg FPS\t1% low\tMood\tPeak\nHighest\tAurelune\t50–55\t38\tgood\t42.8\n\tHexgarden\t25 ± 3\t\t\t\n',
+    );
+    expect(problem).toBeNull();
+    expect(unknown).toEqual(['Mood']);
+    expect(rows).toMatchObject([
+      { title: 'Aurelune', setup: 'Highest', texts: { average: '50–55', low: '38', peak: '42.8', hold: '' } },
+      { title: 'Hexgarden', setup: '', texts: { average: '25 ± 3' } },
+    ]);
+  });
+  it('needs a heading “title”, and has at most 200 rows', () => {
+    expect(readSitting('a\tb\n1\t2').problem).toMatch(/one of them “title”/);
+    expect(readSitting(`title\n${'x\n'.repeat(201)}`).problem).toMatch(/201 rows/);
+    expect(readSitting('')).toEqual({ rows: [], unknown: [], problem: null });
+  });
+});
