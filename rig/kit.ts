@@ -68,7 +68,7 @@ export const DEMO_KIT = {
       chargerW: 25,
       screens: [
         { name: 'inner', inches: 7.8, widthPx: 2076, heightPx: 2232, refreshHz: [60, 120], adaptive: true },
-        { name: 'outer', inches: 6.2, widthPx: 1080, heightPx: 2520, refreshHz: [60, 120], adaptive: true },
+        { name: 'outer', inches: 6.2, widthPx: 1080, heightPx: 2520, refreshHz: [60], adaptive: false },
       ],
       back: 'glass',
       cooling: 'vapour chamber',

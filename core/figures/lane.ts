@@ -1,5 +1,6 @@
 import { LONGEST_RUN_S } from '../limits';
 import { greatest } from '../numbers/thin';
+import { middleOf } from '../readOff/ends';
 import type { EndReason } from '../vocabulary';
 import type { Figures } from './model';
 import type { Split } from './splits';
@@ -21,8 +22,8 @@ export interface LaneCell {
 
 export interface Lane {
   seconds: number;
-  /** What a height is a share of: the target, all seconds (hold), or the highest rate that was read. */
-  measures: 'target' | 'hold' | 'highest';
+  /** What a height is a share of: the target, all seconds (hold), or the highest rate that was read, or full speed. */
+  measures: 'target' | 'hold' | 'highest' | 'speed';
   target: number | null;
   /** No frames were logged: what is drawn was read off. */
   readOff: boolean;
@@ -46,7 +47,7 @@ export function laneOf(figures: Figures, target: number | null): Lane {
     : figures.splits.map((split) => cell(split, figures, target));
   return {
     seconds: Math.min(LONGEST_RUN_S, figures.frames.seconds),
-    measures: target !== null ? 'target' : readOff ? 'highest' : 'hold',
+    measures: bySpeed(figures) ? 'speed' : target !== null ? 'target' : readOff ? 'highest' : 'hold',
     target,
     readOff,
     cells,
@@ -54,16 +55,22 @@ export function laneOf(figures: Figures, target: number | null): Lane {
   };
 }
 
+/** Whether only the speed of an emulator was read. */
+const bySpeed = ({ pace, frames, read }: Figures): boolean =>
+  frames.count === 0 && pace.interval === null && read !== null && read.speed !== null;
+
 /** A cell per split; one over the whole run where nothing that was read has a time. */
 function readCells(figures: Figures, target: number | null): LaneCell[] {
-  const { splits, pace, frames } = figures;
+  const { splits, frames, read } = figures;
+  // speeds are shares already
+  const pace = bySpeed(figures) ? { interval: read!.speed, average: middleOf(read!.speed) } : figures.pace;
   const timed = splits.some((split) => split.interval !== null);
   const seconds = Math.min(LONGEST_RUN_S, frames.seconds);
   const whole = { fromS: 0, toS: seconds, interval: pace.interval, average: pace.average };
   const highest = Math.max(
     ...[...splits.map((split) => split.interval), pace.interval].map((ends) => ends?.high ?? ends?.low ?? 0),
   );
-  const scale = target ?? (highest > 0 ? highest : null);
+  const scale = bySpeed(figures) ? 1 : (target ?? (highest > 0 ? highest : null));
   const share = (fps: number): number => (scale === null ? 0 : Math.min(1, fps / scale));
   const made = splits.map((split) => cell(split, figures, null));
   const drawn = timed || pace.interval === null ? splits : [whole];

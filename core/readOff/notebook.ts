@@ -943,7 +943,7 @@ class Reading {
     }
     if (run.length === 0)
       unclear(
-        `There is no spot for ${this.said(part)}. Write where it was read, for instance 8:00 back ${this.said(part)}.`,
+        `There is no spot for ${this.said(part)}. Write where it was read, for instance 8:00 back ${this.said(part)}; or what it is, for instance ${this.said(part)} fps.`,
       );
     this.take(...run);
     const [only] = run;

@@ -19,11 +19,12 @@ export const ENDING_WORDS: Record<EndReason, string> = {
 };
 
 /** A time on the run's clock that loses nothing, for instance "8:00" or "1:05:00.250". */
-export function exactClock(ms: number): string {
+export function exactClock(time: number): string {
+  const ms = Math.round(time);
   const whole = Math.floor(ms / 1000);
   const [hours, minutes, seconds] = [Math.floor(whole / 3600), Math.floor((whole % 3600) / 60), whole % 60];
   const two = (value: number): string => String(value).padStart(2, '0');
-  const rest = Math.round(ms - whole * 1000);
+  const rest = ms - whole * 1000;
   return `${hours > 0 ? `${hours}:${two(minutes)}` : minutes}:${two(seconds)}${rest > 0 ? `.${String(rest).padStart(3, '0')}` : ''}`;
 }
 

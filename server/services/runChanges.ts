@@ -11,8 +11,11 @@ export class RunChanges {
   ) {}
 
   take(runId: string, changes: unknown[]): Promise<ChangesTaken> {
-    return takeChanges(runChange, changes, (change) =>
-      change.kind === 'make' ? this.runs.make(runId, change.run) : this.pictures.add(runId, change),
-    );
+    return takeChanges(runChange, changes, async (change) => {
+      if (change.kind === 'picture') return this.pictures.add(runId, change);
+      await this.runs.make(runId, change.run);
+      // with its figures, so that the list has them at once
+      await this.runs.get(runId);
+    });
   }
 }

@@ -39,7 +39,9 @@ beforeEach(async () => {
   mockNavigate.mockClear();
   // changes stay in the outbox: there the test looks at them
   standInServer(({ method, path }) =>
-    !reached || method === 'POST' ? null : { body: path.includes('preflight') ? known : path.includes('/kit') ? KIT : card },
+    !reached || method === 'POST'
+      ? null
+      : { body: path.includes('preflight') ? known : path.includes('/kit') ? KIT : card },
   );
 });
 afterEach(async () => {

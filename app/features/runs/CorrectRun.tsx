@@ -125,7 +125,7 @@ export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void
       </Stack>
       <Stack gap={4} style={{ marginBottom: 14 }}>
         <Quiet>What else holds for it</Quiet>
-        <Row wrap gap={6} role="group" aria-label="What else holds for it">
+        <Stack role="group" aria-label="What else holds for it">
           {STATED.map(({ code, says }) => (
             <Flag
               key={code}
@@ -136,7 +136,7 @@ export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void
               }
             />
           ))}
-        </Row>
+        </Stack>
       </Stack>
       {save.error ? <Body role="alert">{`Not saved: ${save.error.message}`}</Body> : null}
       <Row gap={8}>

@@ -1,4 +1,5 @@
 import type { Evidence as Picture, RunDetail } from '@pace-check/contract';
+import { sayLine } from '@pace-check/core';
 import { Button, Image, Overlay } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { Linking, Pressable, View } from 'react-native';
@@ -8,7 +9,9 @@ import { outbox, toRun, useOutbox, waitingFor } from '../../outbox';
 import { dayAndTime } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
 import { Section } from '../../ui/Section';
+import { Select } from '../../ui/Select';
 import { useToast } from '../../ui/Toast';
+import { useVoice } from '../../ui/Voice';
 import { Body, Quiet } from '../../ui/words';
 import { Row, Stack } from '../../ui/parts';
 
@@ -19,6 +22,13 @@ export function Evidence({ run }: { run: RunDetail }): ReactNode {
   const { line } = usePalette();
   const { waiting } = useOutbox();
   const [open, setOpen] = useState<Picture | null>(null);
+  const [of, setOf] = useState<string | null>(null);
+  const { unit } = useVoice();
+  const lines = run.entries.filter(({ line }) => line.type !== 'span');
+  const saidOf = (entryId: string | null): string | null => {
+    const entry = run.entries.find((one) => one.id === entryId);
+    return entry ? sayLine(entry.line, unit) : null;
+  };
   const own = waitingFor(waiting, 'run', run.id).filter((one) => one.change.kind === 'picture');
   return (
     <Section title="Evidence">
@@ -27,7 +37,7 @@ export function Evidence({ run }: { run: RunDetail }): ReactNode {
           <Pressable
             key={picture.id}
             role="button"
-            aria-label={`Picture ${i + 1}: show it large`}
+            aria-label={`Picture ${i + 1}${picture.entryId ? ` of ${saidOf(picture.entryId) ?? 'a line'}` : ''}: show it large`}
             onPress={() => setOpen(picture)}
             style={{ borderWidth: 1, borderColor: line, borderRadius: 6, overflow: 'hidden' }}
           >
@@ -36,6 +46,11 @@ export function Evidence({ run }: { run: RunDetail }): ReactNode {
               style={{ width: SMALL, height: SMALL }}
               resizeMode="cover"
             />
+            {picture.entryId ? (
+              <Quiet numberOfLines={2} style={{ width: SMALL, fontSize: 13, padding: 3 }}>
+                {saidOf(picture.entryId) ?? ''}
+              </Quiet>
+            ) : null}
           </Pressable>
         ))}
         {own.map((one) => (
@@ -61,9 +76,22 @@ export function Evidence({ run }: { run: RunDetail }): ReactNode {
       <Row gap={8} wrap align="center">
         <PictureInput
           onPicture={(picture) =>
-            outbox.add(toRun(run.id, { kind: 'picture', picture, entryId: null, note: '' }))
+            outbox.add(toRun(run.id, { kind: 'picture', picture, entryId: of, note: '' }))
           }
         />
+        {lines.length > 0 ? (
+          <View style={{ minWidth: 200 }}>
+            <Select
+              label="What it shows"
+              options={[
+                { value: '', text: 'the run' },
+                ...lines.map((entry) => ({ value: entry.id, text: sayLine(entry.line, unit) })),
+              ]}
+              selected={of ?? ''}
+              onSelect={(id) => setOf(id === '' ? null : id)}
+            />
+          </View>
+        ) : null}
         {run.evidence.length > 0 ? (
           <Button
             type="clear"
@@ -126,7 +154,7 @@ function Large({
                 })
               }
             />
-            <Button title="Close" onPress={onClose} />
+            <Button title="Close" aria-label="Close the picture" onPress={onClose} />
           </Row>
         </Row>
       </Stack>

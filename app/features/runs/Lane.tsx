@@ -218,6 +218,7 @@ function describe(lane: LaneData): string {
     target: `of the target of ${lane.target}`,
     hold: 'of the seconds near the median',
     highest: 'of the highest rate that was read',
+    speed: 'of full speed',
   }[lane.measures];
   return lane.cells
     .map((cell) => `${clock(cell.fromS)}: ${percent(cell.height)} ${what}${lane.readOff ? ', read off' : ''}`)

@@ -15,6 +15,7 @@ export function LaneKey({ measures = 'target' }: { measures?: Lane['measures'] }
           {
             target: 'share of the target held',
             hold: 'share of seconds near the median (no target set)',
+            speed: 'share of full speed',
             highest: 'share of the highest rate that was read (no target set)',
           }[measures]
         }

@@ -266,7 +266,7 @@ function warmth(run: RunDetail, { temperature, unit }: Speaker): Measure {
   return {
     name: 'Warmth',
     figure: temperature(hottest.peakC),
-    unit: `${WARMTH_BANDS[warmthBand(hottest.peakC)]!.word}; ${hottest.by}, ${hottest.spot}, at ${clock(peak.atMs / 1000)}`,
+    unit: `${WARMTH_BANDS[warmthBand(hottest.peakC)]!.word}; ${hottest.by}, ${hottest.spot}, ${peak.peak ? 'at a time that nobody noted' : `at ${clock(peak.atMs / 1000)}`}`,
     parts: [
       {
         name: 'over the room',

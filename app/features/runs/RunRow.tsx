@@ -25,7 +25,15 @@ function useSaid(run: RunSummary): {
   const voice = useVoice();
   const facts = run.recording ? null : run.headline;
   const medianLeads = voice.school === 'median-and-hold' && facts?.pace.source === 'frames';
+  // an emulator's own percent, where no rate was read
+  const speed = facts && facts.pace.interval === null && facts.pace.source !== 'frames' ? facts.speed : null;
   const lead = (medianLeads ? facts?.pace.median : facts?.pace.average) ?? null;
+  const said = (say: (value: number | null) => string): string =>
+    speed !== null
+      ? percent(speed)
+      : facts?.pace.interval?.high === null
+        ? `≥${say(facts.pace.interval.low)}`
+        : `${facts?.pace.source === 'eye' ? '~' : ''}${say(lead)}`;
   return {
     headline: run.recording
       ? run.recording === 'running'
@@ -34,17 +42,16 @@ function useSaid(run: RunSummary): {
       : facts
         ? headline(facts, voice)
         : PENDING,
-    lead:
-      facts?.pace.interval?.high === null
-        ? `≥${fps(facts.pace.interval.low)}`
-        : `${facts?.pace.source === 'eye' ? '~' : ''}${fps(lead)}`,
-    leadColumn: `${facts?.pace.source === 'eye' ? '~' : ''}${fpsColumn(lead)}`,
+    lead: said(fps),
+    leadColumn: said(fpsColumn),
     leadUnit:
-      facts && facts.pace.source !== 'frames' && facts.pace.source !== null
-        ? readUnit(facts.pace)
-        : medianLeads
-          ? 'fps median'
-          : 'fps average',
+      speed !== null
+        ? 'of full speed, read off'
+        : facts && facts.pace.source !== 'frames' && facts.pace.source !== null
+          ? readUnit(facts.pace)
+          : medianLeads
+            ? 'fps median'
+            : 'fps average',
     second:
       voice.school === 'median-and-hold'
         ? percent(facts?.pace.hold ?? null)

@@ -1,10 +1,11 @@
 import type { RunDetail, StoredEntry } from '@pace-check/contract';
-import { clock, EXCLUDING_SPANS, readTime, sayLine } from '@pace-check/core';
+import { clock, EXCLUDING_SPANS, readNotebook, readTime, sayLine } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
-import { View } from 'react-native';
-import { useAddEntries, useDeleteEntry } from '../../api/queries';
+import { Pressable, View } from 'react-native';
+import { useAddEntries, useCorrectEntry, useDeleteEntry } from '../../api/queries';
 import { Choices } from '../../ui/Choices';
+import { TARGET } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
 import { useVoice } from '../../ui/Voice';
 import { Body, Heading, Quiet } from '../../ui/words';
@@ -118,11 +119,18 @@ function OwnLine({ run, entry }: { run: RunDetail; entry: StoredEntry }): ReactN
       onSuccess: () => toast({ text: `Taken back: ${text}.`, undo: () => add.mutate([entry.line]) }),
       onError: (error) => toast({ text: `It stays: ${error.message}` }),
     });
+  const [editing, setEditing] = useState(false);
+  if (editing) return <CorrectLine run={run} entry={entry} onDone={() => setEditing(false)} />;
   return (
     <Row role="listitem" gap={8} align="center">
-      <Body small style={{ flex: 1 }}>
-        {text}
-      </Body>
+      <Pressable
+        role="button"
+        aria-label={`Correct ${text}`}
+        onPress={() => setEditing(true)}
+        style={{ flex: 1, minHeight: TARGET, justifyContent: 'center' }}
+      >
+        <Body small>{text}</Body>
+      </Pressable>
       <Button
         type="clear"
         title="Take back"
@@ -131,5 +139,48 @@ function OwnLine({ run, entry }: { run: RunDetail; entry: StoredEntry }): ReactN
         onPress={onRemove}
       />
     </Row>
+  );
+}
+
+/** A line in words, to be written anew: it is read as a line of the notebook is. */
+function CorrectLine({
+  run,
+  entry,
+  onDone,
+}: {
+  run: RunDetail;
+  entry: StoredEntry;
+  onDone: () => void;
+}): ReactNode {
+  const { unit } = useVoice();
+  const correct = useCorrectEntry(run.id);
+  const [text, setText] = useState(sayLine(entry.line, unit));
+  const [read] = readNotebook(text, { unit, lengthMs: run.figures.frames.seconds * 1000 || null });
+  const line = read?.entries.length === 1 ? read.entries[0]! : null;
+  const problem =
+    read?.problem ??
+    (line === null
+      ? 'Write one line.'
+      : line.type !== entry.line.type
+        ? 'That would be another kind of line: take this one back, and add the other.'
+        : null);
+  return (
+    <Stack role="listitem" gap={4}>
+      <Input
+        aria-label="The line in words"
+        value={text}
+        onChangeText={setText}
+        errorMessage={problem ?? correct.error?.message ?? ''}
+      />
+      <Row gap={8}>
+        <Button
+          title="Keep the line"
+          disabled={problem !== null}
+          loading={correct.isPending}
+          onPress={() => line && correct.mutate({ entry: entry.id, line }, { onSuccess: onDone })}
+        />
+        <Button type="clear" title="Leave it" onPress={onDone} />
+      </Row>
+    </Stack>
   );
 }

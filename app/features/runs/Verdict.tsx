@@ -74,7 +74,7 @@ function BarNow({ run }: { run: RunDetail }): ReactNode {
 function Word({ word, says }: { word: string; says: string }): ReactNode {
   const { line } = usePalette();
   return (
-    <View style={{ borderLeftWidth: 3, borderColor: line, paddingLeft: 10 }}>
+    <View style={{ borderLeftWidth: 3, borderColor: line, paddingLeft: 10, flexShrink: 1 }}>
       <FigureText size={21} style={{ fontFamily: FONTS.head }}>
         {word}
       </FigureText>

@@ -220,16 +220,16 @@ function Values({
           {texts[at] === '' ? '–' : texts[at]}
         </FigureText>
       </Row>
+      {active.signs === '' ? null : <KeyPad rows={[active.signs]} onKey={tap} height={44} />}
       <Row gap={8}>
-        <KeyPad rows={['123', '456', '789', `.0<`]} onKey={tap} height={50} />
+        <KeyPad rows={['123', '456', '789', `.0<`]} onKey={tap} height={48} />
         <Stack gap={6} style={{ width: 104 }}>
-          {active.signs === '' ? null : <KeyPad rows={[active.signs]} onKey={tap} height={50} />}
-          <Button type="outline" title="Next" onPress={next} buttonStyle={{ minHeight: 50 }} />
+          <Button type="outline" title="Next" onPress={next} buttonStyle={{ minHeight: 102 }} />
           <Button
             title="Keep"
             disabled={empty}
             onPress={() => void keep()}
-            buttonStyle={{ minHeight: active.signs === '' ? 106 : 50 }}
+            buttonStyle={{ minHeight: 102 }}
           />
         </Stack>
       </Row>
@@ -352,10 +352,13 @@ function FieldTile({
         paddingVertical: 3,
       }}
     >
-      <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{`${label}, ${unit}`}</Quiet>
-      <FigureText size={text.length > 6 ? 15 : 20} style={{ color: ink }}>
-        {text === '' ? ' ' : text}
-      </FigureText>
+      <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{label}</Quiet>
+      <Row gap={4} align="baseline">
+        <FigureText size={text.length > 5 ? 15 : 20} style={{ color: ink }}>
+          {text === '' ? ' ' : text}
+        </FigureText>
+        {text === '' ? null : <Quiet style={{ fontSize: 13 }}>{unit}</Quiet>}
+      </Row>
     </Pressable>
   );
 }
