@@ -8,7 +8,7 @@ import { mergeWatches } from './mergeWatches';
 import { readyAt } from './readyAt';
 import { coolDown } from '@pace-check/core';
 import { sayDue, sayEntry, sayWarning } from './say';
-import { benchView, numberOf, paceNow, PERCENT, roundOf, splitNow, tellOf } from './view';
+import { benchView, numberOf, paceNow, PERCENT, roundOf, splitNow, tellOf, slowsAtS, tapped } from './view';
 import { RECORDING as recording, skin } from '../../testing/bench';
 
 const celsius = (value: number): string => `${value.toFixed(1)} °C`;
@@ -429,5 +429,48 @@ describe('a cool-down', () => {
       [],
     );
     expect(mergeWatches(begun, [change({ id: '4', kind: 'done' })])).toEqual([]);
+  });
+});
+
+describe('what is tapped', () => {
+  it.each([
+    ['58', 'rate', { value: 58 }],
+    ['58.0', 'rate', { value: 58, decimals: 1 }],
+    ['50–55', 'eye', { low: 50, high: 55 }],
+    ['55–50', 'rate', null],
+    ['50–', 'rate', null],
+    ['50–55', 'percent', null],
+    ['9.5', 'watts', { value: 9.5 }],
+    ['98', 'speed', { value: 98 }],
+  ] as const)('%s as %s', (text, measured, read) => expect(tapped(text, measured, 'C')).toEqual(read));
+});
+
+describe('a run that slows down', () => {
+  const live = (...averages: number[]): Parameters<typeof slowsAtS>[0] =>
+    ({
+      opening: 60,
+      splits: averages.map((average, i) => ({
+        fromS: i * 300,
+        toS: (i + 1) * 300,
+        average,
+        onePercentLow: null,
+      })),
+    }) as never;
+  it('does so from the first split that stays below 95 % of the opening', () => {
+    expect(slowsAtS(live(60, 59, 50, 49))).toBe(600);
+    expect(slowsAtS(live(60, 50, 60))).toBeNull();
+    expect(slowsAtS(live(60, 60))).toBeNull();
+  });
+  it('is not told to settle above where it has been for minutes', () => {
+    // it warmed towards 49 °C, slowed down at minute 12, and falls towards 40
+    const lines: EntryLine[] = [];
+    let c = 20;
+    for (let minute = 0; minute <= 40; minute++) {
+      lines.push({ type: 'skin', atMs: minute * 60_000, spot: 'back', c, by: 'infrared' });
+      const level = minute < 12 ? 49 : 40;
+      c = level - (level - c) * Math.exp(-60 / 400);
+    }
+    const [told] = tellOf(lines, 20, 720).spots;
+    expect(told!.fit!.finalC).toBeCloseTo(40, 3);
   });
 });

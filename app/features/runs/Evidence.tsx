@@ -83,12 +83,10 @@ export function Evidence({ run }: { run: RunDetail }): ReactNode {
           <View style={{ minWidth: 200 }}>
             <Select
               label="What it shows"
-              options={[
-                { value: '', text: 'the run' },
-                ...lines.map((entry) => ({ value: entry.id, text: sayLine(entry.line, unit) })),
-              ]}
-              selected={of ?? ''}
-              onSelect={(id) => setOf(id === '' ? null : id)}
+              options={lines.map((entry) => ({ value: entry.id, text: sayLine(entry.line, unit) }))}
+              value={of}
+              onChange={setOf}
+              none="the run"
             />
           </View>
         ) : null}

@@ -56,6 +56,8 @@ export function MeasureBlock({ measure }: { measure: Measure }): ReactNode {
   );
 }
 
+const isLong = ({ name, value }: Part): boolean => name.length + value.length > 24;
+
 /** Two to a line while they are short; a long one takes a line of its own. */
 function Parts({ parts }: { parts: Part[] }): ReactNode {
   if (parts.length === 0) return null;
@@ -67,7 +69,7 @@ function Parts({ parts }: { parts: Part[] }): ReactNode {
           gap={8}
           align="baseline"
           apart
-          style={{ flexBasis: part.name.length + part.value.length > 24 ? '100%' : '42%', flexGrow: 1 }}
+          style={{ flexBasis: isLong(part) ? '100%' : '42%', flexGrow: 1 }}
         >
           <Quiet>{part.name}</Quiet>
           <FigureText size={17}>{part.value}</FigureText>

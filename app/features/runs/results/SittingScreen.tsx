@@ -207,7 +207,7 @@ function readOnce(texts: ResultTexts, unit: TemperatureUnit, by: RateSource): Re
   return read;
 }
 
-const WIDTHS = { number: 28, title: 150, setup: 110, value: 84 };
+const WIDTHS = { number: 28, title: 150, setup: 110, cell: 84 };
 
 function Heads({ unit }: { unit: TemperatureUnit }): ReactNode {
   return (
@@ -220,11 +220,11 @@ function Heads({ unit }: { unit: TemperatureUnit }): ReactNode {
         setup
       </Quiet>
       {fieldWords(unit).map(({ field, label, unit: counted }) => (
-        <Quiet key={field} role="columnheader" style={{ width: WIDTHS.value }}>
+        <Quiet key={field} role="columnheader" style={{ width: WIDTHS.cell }}>
           {`${label.toLowerCase()}, ${counted}`}
         </Quiet>
       ))}
-      <Quiet role="columnheader" style={{ width: WIDTHS.value }}>
+      <Quiet role="columnheader" style={{ width: WIDTHS.cell }}>
         stumbles
       </Quiet>
     </Row>
@@ -268,7 +268,7 @@ const SittingLine = memo(function SittingLine({
         <Cell
           key={field}
           label={`${field}, row ${number}`}
-          width={WIDTHS.value}
+          width={WIDTHS.cell}
           value={row.texts[field]}
           wrong={read.problems[field] !== undefined}
           onChange={(text) => onChange(row.id, { texts: { ...row.texts, [field]: text } })}
