@@ -459,7 +459,7 @@ test('a run by hand, with no logger at all: readings, a top-up, an estimate, and
   await page.getByRole('button', { name: 'stopped early' }).click();
   await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
   await page.getByRole('button', { name: 'Its figures' }).click();
-  await expect(page.getByText('fps, estimated by eye')).toBeVisible();
+  await expect(page.getByText('fps (32 to 48, by eye)')).toBeVisible();
   const { figures, entries } = await runOf(page, run);
   expect(figures).toMatchObject({
     pace: { source: 'eye', average: 40 },
@@ -486,7 +486,7 @@ test('two screens on one run see each other’s entries, and the last word on a 
   await expect(connection(other)).toHaveText('All sent');
   await tap(page, '312');
   const noted = other.getByRole('list', { name: 'What was noted' });
-  await expect(noted).toContainText('31.2 °C back by the camera, infrared');
+  await expect(noted).toContainText('31.2 °C at back by the camera, infrared');
   await expect(noted).toContainText('another screen');
   // by keys on the wide one
   await other.keyboard.type('327');

@@ -51,6 +51,28 @@ const importing = async (page: Page): Promise<void> => {
   await page.getByRole('heading', { name: 'Import a run' }).scrollIntoViewIfNeeded();
 };
 
+/** A run without a log: overlay points that fade, with a photo. */
+const readOff = async (page: Page): Promise<void> => {
+  await page.goto('/');
+  await page.getByRole('link', { name: /Aurelune on Oru Fold/ }).click();
+  await page.getByRole('table', { name: 'Splits' }).waitFor();
+};
+const quick = async (page: Page): Promise<void> => {
+  await page.goto('/quick');
+  await page.getByRole('button', { name: /^Aurelune on Oru Fold/ }).click();
+  for (const key of ['5', '0', 'To, for a range', '5', '5'])
+    await page.getByRole('button', { name: key, exact: true }).click();
+};
+const sitting = async (page: Page): Promise<void> => {
+  await page.goto('/sitting');
+  await page
+    .getByLabel('Table from a spreadsheet')
+    .fill(
+      'title\tsetup\tfps\t1% low\tpeak\tlength\nAurelune\tHighest, cap 60\t50–55\t38\t42.8\t25\nHexgarden\t\t25 ± 3\t\t\t12\nSkiff 120\t\t118\t130\t39.2\t15',
+    );
+  await page.getByText('3 rows are in the table.').waitFor();
+};
+
 const settings = async (page: Page): Promise<void> => {
   await page.goto('/settings');
   await page.getByRole('radio', { name: 'Celsius' }).waitFor();
@@ -105,18 +127,6 @@ const marks = async (page: Page): Promise<void> => {
   await page.getByRole('switch', { name: 'Charging' }).click();
   await page.getByText(/^on since/).waitFor();
 };
-const sources = async (page: Page): Promise<void> => {
-  await bench(page);
-  await page.getByRole('radio', { name: 'Run', exact: true }).click();
-  await page.getByRole('button', { name: 'End as planned' }).waitFor();
-};
-const recording = async (page: Page): Promise<void> => {
-  await page.goto('/bench/new');
-  await page.getByLabel('Device', { exact: true }).fill('Velm 5');
-  await page.getByLabel('Title', { exact: true }).fill('Aurelune');
-  await page.getByLabel('Title', { exact: true }).blur();
-  await page.getByLabel('Target, fps').fill('60');
-};
 /** Two devices that cool: one with its curve, one with a first reading. */
 const cooling = async (page: Page): Promise<void> => {
   // the runs of the pictures before: one stays, ended
@@ -163,6 +173,9 @@ const PICTURES: Picture[] = [
   { name: 'runs-wide', ...WIDE, open: runs },
   { name: 'run-phone', ...PHONE, open: run },
   { name: 'run-wide', ...WIDE, open: run },
+  { name: 'read-wide', ...WIDE, open: readOff },
+  { name: 'quick-phone', ...PHONE, open: quick },
+  { name: 'sitting-wide', ...WIDE, open: sitting },
   { name: 'import-wide', ...WIDE, open: importing },
   { name: 'settings-phone', ...PHONE, open: settings },
   { name: 'cards-phone', ...PHONE, open: cards },
@@ -172,10 +185,7 @@ const PICTURES: Picture[] = [
   { name: 'bench-phone', ...PHONE, open: bench },
   { name: 'bench-phone-night', ...PHONE, night: true, open: bench },
   { name: 'bench-wide', ...WIDE, open: bench },
-  { name: 'bench-wide-night', ...WIDE, night: true, open: bench },
   { name: 'bench-marks-phone', ...PHONE, open: marks },
-  { name: 'bench-sources-phone', ...PHONE, open: sources },
-  { name: 'bench-new-phone', ...PHONE, open: recording },
   { name: 'bench-home-wide', ...WIDE, open: cooling },
   { name: 'kit-phone', ...PHONE, open: kit },
 ];
