@@ -126,7 +126,7 @@ export {
 } from './runFile/lines';
 export { decimalsOf, parseLine } from './runFile/parseLine';
 export { lastLineMs } from './runFile/readRunFile';
-export { factsOf, runInput, type FileRemains } from './runFile/runInput';
+export { factsOf, playedName, runInput, type FileRemains } from './runFile/runInput';
 export { isShellText } from './shell/shellFile';
 export { readShellText, shellStampMs, type PresentAnchor } from './shell/shellText';
 export {

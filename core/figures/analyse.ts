@@ -31,7 +31,7 @@ import { warmStretches } from './warmStretches';
  * @source docs/method.md
  * @example
  * // a run of one minute at 40 frames per second
- * const facts = { target: 40, refreshHz: null, native: null, need: null, roomC: null, batteryWh: null, conditions: [], splitMinutes: null, scene: null, bars: null };
+ * const facts = { target: 40, refreshHz: null, native: null, need: null, roomC: null, batteryWh: null, conditions: [], splitMinutes: null, played: null, scene: null, bars: null };
  * analyse(runInput({ frameUs: new Int32Array(2400).fill(25_000), gaps: [] }, { dropped: 0, cutOff: false, entries: [] }, facts)).figures.pace.average; // 40
  */
 export function analyse(run: RunInput): Analysis {

@@ -48,6 +48,8 @@ export interface RunFacts {
   conditions: string[];
   /** Length of a split that the reviewer chose; null for the usual. */
   splitMinutes: SplitMinutes | null;
+  /** Title that is played from the start, with its setup: `playedName`. */
+  played: string | null;
   /** Place of the title that is played from the start. */
   scene: string | null;
   /** What each need asks for, where the reviewer set it; null for the usual. */

@@ -28,14 +28,17 @@ describe('switches of a run', () => {
         onsetS: 600,
         conditions: [{ kind: 'cooler', fromUs: 300e6, toUs: 900e6 }],
         charging: [{ fromUs: 0, toUs: 100e6 }],
-        titles: [{ atS: 1200, name: 'Skiff 120' }],
+        titles: [
+          { atS: 0, name: 'Hexgarden' },
+          { atS: 1200, name: 'Skiff 120' },
+        ],
       }),
     ).toEqual([
-      { to: 100, state: 'charging' },
-      { to: 300, state: '' },
-      { to: 600, state: 'cooler' },
-      { to: 900, state: 'cooler, throttled' },
-      { to: 1200, state: 'throttled' },
+      { to: 100, state: 'Hexgarden, charging' },
+      { to: 300, state: 'Hexgarden' },
+      { to: 600, state: 'Hexgarden, cooler' },
+      { to: 900, state: 'Hexgarden, cooler, throttled' },
+      { to: 1200, state: 'Hexgarden, throttled' },
       { to: Infinity, state: 'Skiff 120, throttled' },
     ]));
 });
@@ -110,6 +113,29 @@ describe('the warm-up of a run with switches', () => {
     const [spot] = figuresOf({ entries }).warmth.spots;
     expect(spot!.peakC).toBe(47);
     expect(spot!.fit!.finalC).toBeCloseTo(44, 6);
+  });
+});
+
+describe('a title line', () => {
+  const lines = (title: string, setup?: string): EntryLine[] => [
+    ...skin(
+      [
+        [0, 44],
+        [600, 40],
+      ],
+      300,
+      20,
+      60,
+      1500,
+    ),
+    { type: 'title', atMs: 600_000, title, ...(setup ? { setup } : {}) },
+  ];
+  const levels = (entries: EntryLine[]): number =>
+    figuresOf({ entries, facts: { played: 'Hexgarden (Highest)' } }).warmth.spots[0]!.fit!.levels.length;
+  it('is a switch where another title, or another setup of it, begins; one that repeats it is none', () => {
+    expect(levels(lines('Skiff 120'))).toBe(2);
+    expect(levels(lines('Hexgarden', 'Lowest'))).toBe(2);
+    expect(levels(lines('Hexgarden', 'Highest'))).toBe(1);
   });
 });
 

@@ -33,6 +33,7 @@ export function warmStretches({ onsetS, conditions, charging, titles }: WarmCaus
     ...conditions.map(({ kind, fromUs, toUs }) => ({ kind, fromS: fromUs / 1e6, toS: toUs / 1e6 })),
     ...charging.map(({ fromUs, toUs }) => ({ kind: 'charging', fromS: fromUs / 1e6, toS: toUs / 1e6 })),
   ];
+  const several = new Set(titles.map((title) => title.name)).size > 1;
   const switches = [
     ...(onsetS === null ? [] : [onsetS]),
     ...spans.flatMap((span) => [span.fromS, span.toS]),
@@ -41,7 +42,8 @@ export function warmStretches({ onsetS, conditions, charging, titles }: WarmCaus
   const ends = [...new Set(switches)].filter((time) => time > 0 && time < Infinity).sort((a, b) => a - b);
   const stateFrom = (fromS: number): string => {
     const held = spans.filter((span) => span.fromS <= fromS && span.toS > fromS).map((span) => span.kind);
-    const title = titles.findLast((one) => one.atS <= fromS)?.name ?? '';
+    // what is played throughout tells nothing apart
+    const title = several ? (titles.findLast((one) => one.atS <= fromS)?.name ?? '') : '';
     const throttled = onsetS !== null && onsetS <= fromS ? ['throttled'] : [];
     return [...(title === '' ? [] : [title]), ...[...new Set(held)].sort(), ...throttled].join(', ');
   };

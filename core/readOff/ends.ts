@@ -6,6 +6,8 @@ export interface Ends {
   low: number;
   /** Null where there is no upper end. */
   high: number | null;
+  /** What was written, where it is not to be the middle. */
+  value?: number;
 }
 
 /** A value as somebody wrote it down. */
@@ -74,7 +76,7 @@ export function meanEnds(ends: Ends[]): Ends | null {
 
 /** The middle; null without an upper end. */
 export const middleOf = (ends: Ends | null): number | null =>
-  ends === null || ends.high === null ? null : (ends.low + ends.high) / 2;
+  ends === null ? null : (ends.value ?? (ends.high === null ? null : (ends.low + ends.high) / 2));
 
 /** Both ends times a factor. */
 export const scaled = ({ low, high }: Ends, by: number): Ends => ({

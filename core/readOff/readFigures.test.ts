@@ -82,6 +82,13 @@ describe('pace', () => {
     expect(figures.frames.seconds).toBe(720);
     expect(figures.caveats).toEqual(expect.arrayContaining(['read-off', 'eye-estimate']));
   });
+  it('takes a fact of an end page as it stands, down to nothing', () =>
+    expect(
+      figuresOf([RUN, '{"type":"summary","by":"tool","median":0,"hold":0,"onePercent":0}']),
+    ).toMatchObject({
+      pace: { median: 0, hold: 0, average: null },
+      lows: { onePercent: { quantile: 0 } },
+    }));
   it('has no middle without an upper end', () => {
     const { pace } = figuresOf([RUN, '{"type":"rate","low":40,"by":"overlay"}']);
     expect(pace).toMatchObject({ source: 'read', average: null, interval: { low: 40, high: null } });

@@ -182,5 +182,5 @@ export function readSpeed(ends: Ends | null): Emulation | null {
 /** The ends of a fact of an end page, by the digits that were written. */
 export const factEnds = (value: number, decimals?: number): Ends => {
   const half = halfDigit(value, decimals);
-  return { low: Math.max(0, value - half), high: value + half };
+  return { low: Math.max(0, value - half), high: value + half, value };
 };

@@ -24,6 +24,10 @@ export interface FileRemains {
   entries: EntryLine[];
 }
 
+/** A title with its setup, by which what is played is told apart. */
+export const playedName = (title: string, setup: string | null | undefined): string =>
+  setup === undefined || setup === null ? title : `${title} (${setup})`;
+
 /** What a run file's header says; nothing of it where there is none. */
 export const factsOf = (header: RunHeader | null): RunFacts => ({
   target: header?.target ?? null,
@@ -34,6 +38,7 @@ export const factsOf = (header: RunHeader | null): RunFacts => ({
   batteryWh: header?.batteryWh ?? null,
   conditions: header?.conditions ?? [],
   splitMinutes: null,
+  played: header?.title === undefined ? null : playedName(header.title, header.setup),
   scene: header?.scene ?? null,
   bars: null,
 });
@@ -73,10 +78,13 @@ export function runInput(
     conditionSpans: spans
       .filter((span) => CONDITION_SPANS.includes(span.kind))
       .map((span) => ({ kind: span.kind, ...toUs(span) })),
-    titles: inTime(ofType(entries, 'title')).map((line) => ({
-      atS: line.atMs / 1000,
-      name: line.setup === undefined ? line.title : `${line.title} (${line.setup})`,
-    })),
+    titles: [
+      ...(facts.played === null ? [] : [{ atS: 0, name: facts.played }]),
+      ...inTime(ofType(entries, 'title')).map((line) => ({
+        atS: line.atMs / 1000,
+        name: playedName(line.title, line.setup),
+      })),
+    ],
     sceneChanges: [
       ...(facts.scene === null ? [] : [{ atMs: 0, scene: facts.scene }]),
       ...inTime(ofType(entries, 'scene')).map(({ atMs, scene }) => ({ atMs, scene })),
