@@ -80,7 +80,7 @@ export function ReadChart({ run }: { run: RunDetail }): ReactNode {
       >
         {width > 0 ? (
           <>
-            <Svg width={width} height={HEIGHT + 2}>
+            <Svg width={width} height={HEIGHT + 8}>
               {lines.map((value) => (
                 <Svg key={value}>
                   <Line x1={AXIS} x2={width} y1={y(value)} y2={y(value)} stroke={line} />
