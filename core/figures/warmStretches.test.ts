@@ -139,6 +139,21 @@ describe('a title line', () => {
   });
 });
 
+describe('a run that is switched all the time', () => {
+  const spans = (count: number): EntryLine[] =>
+    Array.from({ length: count }, (_, i) => ({
+      type: 'span',
+      fromMs: i * 10_000,
+      toMs: i * 10_000 + 5000,
+      kind: 'fan',
+    }));
+  it('has no curve, and takes no time', () => {
+    const readings = skin([[0, 44]], 300, 20, 2, 12_000);
+    for (const count of [30, 600, 60_000])
+      expect(figuresOf({ entries: [...readings, ...spans(count)] }).warmth.spots[0]!.fit).toBeNull();
+  });
+});
+
 describe('conditions by span', () => {
   it('are caveats where they are of such a kind', () =>
     expect(

@@ -17,13 +17,16 @@ export interface WarmCauses {
   titles: TitleFrom[];
 }
 
+/** No device is switched so often; what is, is no run that a curve describes. */
+const MOST_SWITCHES = 400;
+
 /**
  * Parts a run at every switch: the onset of throttling, both ends of each
  * condition and charging span, each change of the title. A stretch is named
  * after all that holds in it; one where the same holds as before it is no
  * stretch of its own when the readings are joined.
  *
- * @returns stretches in their order, the last one to Infinity
+ * @returns stretches in their order, the last one to Infinity; none where there are more than a few hundred switches
  * @source docs/method.md, "Warm-up fit"
  * @example
  * warmStretches({ onsetS: 660, conditions: [], charging: [], titles: [] }); // [{ to: 660, state: '' }, { to: Infinity, state: 'throttled' }]
@@ -40,6 +43,7 @@ export function warmStretches({ onsetS, conditions, charging, titles }: WarmCaus
     ...titles.map((title) => title.atS),
   ];
   const ends = [...new Set(switches)].filter((time) => time > 0 && time < Infinity).sort((a, b) => a - b);
+  if (ends.length > MOST_SWITCHES) return [];
   const stateFrom = (fromS: number): string => {
     const held = spans.filter((span) => span.fromS <= fromS && span.toS > fromS).map((span) => span.kind);
     // what is played throughout tells nothing apart

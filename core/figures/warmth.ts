@@ -94,10 +94,14 @@ export function warmthOf(
   };
 }
 
+/** Levels that are fitted at once: more of them take minutes, and no readings tell them apart. */
+const MOST_LEVELS = 20;
+
 function warmUp(series: SkinReading[], stretches: Stretch[]): WarmUp | null {
   const t = series.map((reading) => reading.atMs / 1000);
   const y = series.map((reading) => reading.c);
   const seen = joinStretches(t, stretches);
+  if (seen.length === 0 || seen.length > MOST_LEVELS) return null;
   const at = seen.slice(0, -1).map((stretch) => stretch.to);
   const fit =
     at.length === 0

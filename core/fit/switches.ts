@@ -18,12 +18,12 @@ export interface Stretch {
  */
 export function joinStretches(t: number[], stretches: Stretch[]): Stretch[] {
   const seen: Stretch[] = [];
-  let from = -Infinity;
+  let next = 0;
   for (const stretch of stretches) {
-    // its time goes to the next one, which then begins where it began
-    if (!t.some((time) => time > from && time <= stretch.to)) continue;
-    seen.push(stretch);
-    from = stretch.to;
+    const first = next;
+    while (next < t.length && t[next]! <= stretch.to) next++;
+    // without a reading its time goes to the next one, which then begins where it began
+    if (next > first) seen.push(stretch);
   }
   // the last one had none: the one before it goes on
   if (seen.length > 0) seen[seen.length - 1] = { ...seen.at(-1)!, to: Infinity };
