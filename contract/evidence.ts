@@ -1,7 +1,3 @@
-import * as z from 'zod';
-import { newRun } from './http';
-import { text } from './text';
-
 /** Pictures that show what was read: of a run, or of one line of it. */
 
 /** Bytes of a picture as it is kept. */
@@ -24,26 +20,3 @@ export interface Evidence {
   note: string;
   addedAt: string;
 }
-
-/** A picture in JSON. */
-const picture = z
-  .base64('it is no picture in base64')
-  .min(1, 'a picture is needed')
-  // four characters for three bytes
-  .max((LARGEST_PICTURE_BYTES * 4) / 3 + 4, 'at most 1 MB: make it smaller first');
-
-/**
- * What was done to a run without a recording: ids are the browser's own, sent
- * twice it is done once. The run itself has the id of its address.
- */
-export const runChange = z.discriminatedUnion('kind', [
-  z.strictObject({ id: z.uuid(), kind: z.literal('make'), run: newRun }),
-  z.strictObject({
-    id: z.uuid(),
-    kind: z.literal('picture'),
-    picture,
-    entryId: z.uuid().nullable(),
-    note: text(400),
-  }),
-]);
-export type RunChangeInput = z.input<typeof runChange>;

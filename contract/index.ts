@@ -10,4 +10,5 @@ export * from './routeSchemas';
 export * from './routesTable';
 export * from './runFile';
 export * from './evidence';
+export * from './runChanges';
 export * from './headerPreflight';

@@ -25,7 +25,7 @@ import type {
   StoredDayEvent,
   ViewerRequest,
 } from './cards';
-import type { RunChangeInput } from './evidence';
+import type { RunChangeInput } from './runChanges';
 import type { NewEntries, NewLine, NewRun, RunCorrection, RunDetail, RunSummary, Settings } from './http';
 import type { Kit, KitImported, KitKind, NewRecord, NewRefusal, Refusal } from './kit';
 import type { RunsQuery } from './list';

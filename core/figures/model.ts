@@ -6,6 +6,7 @@ import type { Drain } from './drain';
 import type { Evenness } from './evenness';
 import type { FrameTrack } from '../frames/track';
 import type { Low } from './lows';
+import type { PaceFigures } from './pace';
 import type { Bar, Bars, Emulation, Playable } from './playable';
 import type {
   BatteryReading,
@@ -22,7 +23,6 @@ import type {
 import type { Doing } from './doing';
 import type { SceneFigures } from './scenes';
 import type { TitleFrom } from './warmStretches';
-import type { Ends } from '../readOff/ends';
 import type { ReadFigures } from '../readOff/readFigures';
 import type { SpanUs } from './session';
 import type { Split } from './splits';
@@ -92,17 +92,6 @@ export interface RunEnd {
   /** Between which times, where the length is only roughly known. */
   lowMs?: number;
   highMs?: number;
-}
-
-export interface PaceFigures {
-  /** Whether frames were logged, or rates read off a counter or by eye. */
-  source: 'frames' | 'read' | 'eye' | null;
-  average: number | null;
-  /** Ends of an average that was read off; null where frames were logged. */
-  interval: Ends | null;
-  median: number | null;
-  hold: number | null;
-  slow: number | null;
 }
 
 /** Everything that is computed for a run, in SI units. */

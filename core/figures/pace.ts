@@ -1,6 +1,7 @@
 import { median } from '../numbers/quantile';
 import type { Session, SpanUs } from './session';
 import { atLeast, atMost, below } from '../numbers/threshold';
+import type { Ends } from '../readOff/ends';
 
 const SECOND_US = 1_000_000;
 
@@ -121,4 +122,16 @@ export function onTarget(pace: Float64Array, target: number | null): number | nu
   const seconds = usable(pace);
   if (target === null || seconds.length === 0) return null;
   return seconds.filter((value) => atLeast(value, 0.95 * target)).length / seconds.length;
+}
+
+/** Pace of a whole run. */
+export interface PaceFigures {
+  /** Whether frames were logged, or rates read off a counter or by eye. */
+  source: 'frames' | 'read' | 'eye' | null;
+  average: number | null;
+  /** Ends of an average that was read off; null where frames were logged. */
+  interval: Ends | null;
+  median: number | null;
+  hold: number | null;
+  slow: number | null;
 }

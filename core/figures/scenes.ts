@@ -1,10 +1,21 @@
 import { meanEnds, middleOf, type Ends } from '../readOff/ends';
 import { findBreaks } from './breaks';
 import { lows, sortedFrames } from './lows';
-import type { RunInput } from './model';
 import { averagePace, perSecondPace, steadiness } from './pace';
-import type { RateReading, SpeedReading, Summary } from './readings';
+import type { FrameTrack } from '../frames/track';
+import type { RateReading, SmoothReading, SpeedReading, Summary } from './readings';
 import { prepareSession, type SpanUs } from './session';
+
+/** What scenes are told by. */
+export interface ScenesRun {
+  track: FrameTrack;
+  excluded: SpanUs[];
+  /** From which time on which scene is played. */
+  sceneChanges: { atMs: number; scene: string }[];
+  summaries: Summary[];
+  speeds: SpeedReading[];
+  smooth: SmoothReading[];
+}
 
 /** Pace of one named place or load of a title. */
 export interface SceneFigures {
@@ -34,7 +45,7 @@ const MOST_SCENES = 20;
  * @shown Scenes
  * @source docs/method.md, "Several titles, and switches": per scene as per title
  */
-export function scenesOf(run: RunInput, rates: RateReading[], seconds: number): SceneFigures[] {
+export function scenesOf(run: ScenesRun, rates: RateReading[], seconds: number): SceneFigures[] {
   const named = [run.sceneChanges, rates, run.summaries, run.speeds, run.smooth].flatMap((said) =>
     said.flatMap(({ scene }) => scene ?? []),
   );
@@ -45,7 +56,7 @@ export function scenesOf(run: RunInput, rates: RateReading[], seconds: number): 
 }
 
 /** When a scene was played, by the changes of it. */
-function spansOf(scene: string, { sceneChanges }: RunInput, seconds: number): SpanUs[] {
+function spansOf(scene: string, { sceneChanges }: ScenesRun, seconds: number): SpanUs[] {
   return sceneChanges
     .map((change, i) => ({
       scene: change.scene,
@@ -58,7 +69,7 @@ function spansOf(scene: string, { sceneChanges }: RunInput, seconds: number): Sp
 const lengthS = (spans: SpanUs[]): number =>
   spans.reduce((sum, span) => sum + span.toUs - span.fromUs, 0) / 1e6;
 
-function ofFrames(run: RunInput, spans: SpanUs[], seconds: number): Omit<SceneFigures, 'scene'> | null {
+function ofFrames(run: ScenesRun, spans: SpanUs[], seconds: number): Omit<SceneFigures, 'scene'> | null {
   if (spans.length === 0 || run.track.frameUs.length === 0) return null;
   const session = prepareSession(run.track, [...run.excluded, ...around(spans, seconds * 1e6)]);
   if (session.leftUs.length === 0) return null;
@@ -84,7 +95,7 @@ function around(spans: SpanUs[], endUs: number): SpanUs[] {
 
 function ofReadings(
   scene: string,
-  run: RunInput,
+  run: ScenesRun,
   rates: RateReading[],
   spans: SpanUs[],
 ): Omit<SceneFigures, 'scene'> {

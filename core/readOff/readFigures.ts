@@ -1,4 +1,4 @@
-import type { PaceFigures } from '../figures/model';
+import type { PaceFigures } from '../figures/pace';
 import type { Emulation } from '../figures/playable';
 import type { RateReading, SmoothReading, SpeedReading, Summary } from '../figures/readings';
 import { SUSTAINED_S } from '../figures/splits';
