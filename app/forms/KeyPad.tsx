@@ -14,6 +14,7 @@ const NAMES: Record<string, string> = {
   '–': 'To, for a range',
   '±': 'Plus or minus',
   '~': 'About, by eye',
+  h: 'Hours',
 };
 
 /** Large keys for a number; a row is a string of them, `<` deletes. */

@@ -1,7 +1,8 @@
-import { clock, type EntryLine } from '@pace-check/core';
+import { clock, SMOOTH_WORDS, type EntryLine } from '@pace-check/core';
 import { Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
+import { Choices } from '../../ui/Choices';
 import { useKeys } from '../../ui/Keys';
 import { usePalette } from '../../ui/Look';
 import { Body, Quiet } from '../../ui/words';
@@ -51,6 +52,8 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
     if (note && text) onLine(() => ({ type: 'mark', atMs: note.atMs, kind: 'note', note: text }));
     setNote(null);
   };
+  const last = entries.findLast((entry) => entry.line.type === 'smooth' && entry.kept !== 'refused')?.line;
+  const said = last?.type === 'smooth' ? last.word : null;
   useKeysOf(mark, toggle, begin);
   return (
     <Stack gap={8}>
@@ -76,6 +79,15 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
           );
         })}
       </Row>
+      <Stack gap={2}>
+        <Quiet>How often it stumbles, by eye</Quiet>
+        <Choices
+          label="How often it stumbles"
+          options={SMOOTH_WORDS.map((value) => ({ value, text: value }))}
+          selected={said}
+          onSelect={(word) => onLine((atMs) => ({ type: 'smooth', atMs, word, by: 'eye' }))}
+        />
+      </Stack>
       {note === null ? (
         <Row>
           <Big text="Note" icon="note" onPress={begin} />

@@ -17,7 +17,7 @@ export const fieldWords = (unit: TemperatureUnit): FieldWords[] => [
   { field: 'highest', label: 'Highest', unit: 'fps', signs: '' },
   { field: 'speed', label: 'Speed', unit: '%', signs: '–±~' },
   { field: 'peak', label: 'Peak', unit: `°${unit}`, signs: '–' },
-  { field: 'length', label: 'Length', unit: 'min', signs: '–' },
+  { field: 'length', label: 'Length', unit: 'min', signs: '–h' },
   { field: 'fromPercent', label: 'From', unit: '%', signs: '' },
   { field: 'toPercent', label: 'To', unit: '%', signs: '' },
   { field: 'load', label: 'Load', unit: 's', signs: '' },
