@@ -26,7 +26,7 @@ export { readSplitTable, SUSTAINED_S, splitEnds, splitTable, type Split } from '
 export { type SceneFigures } from './figures/scenes';
 export { retentionWord, stamina } from './figures/stamina';
 export { CAUTION_C, STOP_C, WARMTH_BANDS, warmthBand } from './figures/touch';
-export { warmthOf, type Level, type SpotWarmth } from './figures/warmth';
+export { warmthAt, warmthOf, type Level, type SpotWarmth } from './figures/warmth';
 export { warmStretches } from './figures/warmStretches';
 export { coolDown, type CoolDown } from './fit/coolDown';
 export { fitApproach, fitSwitched, tWidth, timeToReach, type ApproachFit } from './fit/fit';

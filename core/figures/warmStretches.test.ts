@@ -1,5 +1,6 @@
 import { at, figuresOf } from '../testing';
 import type { EntryLine } from '../runFile/lines';
+import { warmthAt } from './warmth';
 import { warmStretches } from './warmStretches';
 
 /** Skin that follows its levels with one time constant, from levels that begin at given times. */
@@ -65,6 +66,9 @@ describe('the warm-up of a run with switches', () => {
       [900, 38],
     ]);
     expect(fit!.finalC).toBeCloseTo(38, 6);
+    // the curve that is drawn goes through every reading, before and after the switch
+    for (const line of entries)
+      if (line.type === 'skin') expect(warmthAt(fit!, line.atMs / 1000)).toBeCloseTo(line.c, 6);
     expect(fit!.tauS).toBeCloseTo(400, 3);
     expect(fit!.levels[1]!.change!.c).toBeCloseTo(-8, 6);
     // 900 s since the switch are less than three time constants

@@ -112,7 +112,8 @@ function warmUp(series: SkinReading[], stretches: Stretch[]): WarmUp | null {
   const width = tWidth(fit.degreesOfFreedom);
   const beganS = at.at(-1) ?? 0;
   // the curve of the last stretch, seen from its beginning
-  const began = { ...fit, start: at.length === 0 ? fit.start : valueAt(fit, at, beganS) };
+  const levels = fit.levels.map(({ settles }, k) => ({ fromS: k === 0 ? 0 : at[k - 1]!, settlesC: settles }));
+  const began = { ...fit, start: warmthAt({ startC: fit.start, tauS: fit.tau, levels }, beganS) };
   const caution = began.start < CAUTION_C ? timeToReach(began, CAUTION_C) : null;
   return {
     finalC: fit.final,
@@ -121,10 +122,9 @@ function warmUp(series: SkinReading[], stretches: Stretch[]): WarmUp | null {
     ...judgeFit(fit, t.at(-1)! - beganS),
     finalHalfC: width * fit.se.final,
     cautionAtS: caution === null ? null : beganS + caution,
-    levels: fit.levels.map(({ settles, se }, k) => ({
-      fromS: k === 0 ? 0 : at[k - 1]!,
-      settlesC: settles,
-      seC: se,
+    levels: levels.map((level, k) => ({
+      ...level,
+      seC: fit.levels[k]!.se,
       state: seen[k]!.state,
       change: k === 0 ? null : changeOf(fit, k, width),
     })),
@@ -138,11 +138,25 @@ function changeOf({ levels, covariance }: SwitchedFit, k: number, width: number)
   return { c, low: c - half, high: c + half };
 }
 
-/** Temperature by a fit with a level for each stretch. */
-function valueAt({ start, tau, levels }: SwitchedFit, at: number[], time: number): number {
-  return levels.reduce((from, level, k) => {
-    const begins = k === 0 ? 0 : at[k - 1]!;
-    const ends = Math.min(time, at[k] ?? Infinity);
-    return ends <= begins ? from : level.settles - (level.settles - from) * Math.exp(-(ends - begins) / tau);
-  }, start);
+/**
+ * Temperature of a spot by its fit, one level after the other.
+ *
+ * @param second on the run's clock
+ * @returns °C
+ * @shown the dashed curve of the skin
+ * @source docs/method.md, "Warm-up fit"
+ * @example
+ * const levels = [{ fromS: 0, settlesC: 46 }, { fromS: 900, settlesC: 38 }];
+ * warmthAt({ startC: 20, tauS: 400, levels }, 1e6); // 38
+ */
+export function warmthAt(
+  { startC, tauS, levels }: { startC: number; tauS: number; levels: { fromS: number; settlesC: number }[] },
+  second: number,
+): number {
+  return levels.reduce((from, { fromS, settlesC }, k) => {
+    // the first stretch's curve goes on backwards
+    const begins = k === 0 ? 0 : fromS;
+    const ends = Math.min(second, levels[k + 1]?.fromS ?? Infinity);
+    return k > 0 && ends <= begins ? from : settlesC - (settlesC - from) * Math.exp(-(ends - begins) / tauS);
+  }, startC);
 }

@@ -1,5 +1,13 @@
 import type { RunDetail } from '@pace-check/contract';
-import { CAUTION_C, clock, STOP_C, type Cadence, type Figures, type SpotWarmth } from '@pace-check/core';
+import {
+  CAUTION_C,
+  clock,
+  STOP_C,
+  type Cadence,
+  type Figures,
+  type SpotWarmth,
+  warmthAt,
+} from '@pace-check/core';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import Svg, { Circle, G, Line, Path, Polygon, Rect, Text } from 'react-native-svg';
@@ -317,10 +325,9 @@ function SpotCurve({
   color: string;
 }): ReactNode {
   const { fit, readings } = spot;
-  const at = (s: number): number =>
-    fit ? fit.finalC - (fit.finalC - fit.startC) * Math.exp(-s / fit.tauS) : 0;
+  const at = (s: number): number => (fit ? warmthAt(fit, s) : 0);
   const firstS = readings[0]!.atMs / 1000;
-  const points = Array.from({ length: 40 }, (_, i) => firstS + ((seconds - firstS) * i) / 39);
+  const points = Array.from({ length: 80 }, (_, i) => firstS + ((seconds - firstS) * i) / 79);
   return (
     <>
       {fit ? (
