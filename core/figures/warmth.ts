@@ -106,7 +106,7 @@ function warmUp(series: SkinReading[], stretches: Stretch[]): WarmUp | null {
   const fit =
     at.length === 0
       ? // without a switch the readings have to rise
-        fitApproach(t, y, null) && fitSwitched(t, y, { at }, null)
+        fitApproach(t, y, null)
       : fitSwitched(t, y, { at }, null);
   if (!fit) return null;
   const width = tWidth(fit.degreesOfFreedom);

@@ -61,7 +61,7 @@ export function fitApproach(
   y: number[],
   start: number | null,
   direction: Direction = 'up',
-): ApproachFit | null {
+): SwitchedFit | null {
   const sign = direction === 'up' ? 1 : -1;
   if (t.length === 0 || sign * (y.at(-1)! - y[0]!) <= 0) return null;
   const fit = fitSwitched(t, y, { at: [] }, start);

@@ -162,7 +162,11 @@ describe('a quick result', () => {
     await show(<QuickResultScreen />);
     fireEvent.click(await screen.findByRole('button', { name: /Aurelune on Velm 5/ }));
     expect(screen.getByRole('button', { name: 'Keep' }).getAttribute('aria-disabled')).toBe('true');
-    tap('5', '0', 'To, for a range', '5', '5', 'Next');
+    tap('5', '0', 'To, for a range', '5', '5');
+    // it was something else, or not: what was typed stays
+    fireEvent.click(screen.getByRole('button', { name: 'Change what was played' }));
+    fireEvent.click(await screen.findByRole('button', { name: /Aurelune on Velm 5/ }));
+    tap('Next');
     tap('6', '0');
     fireEvent.click(screen.getByRole('radio', { name: /^Hold/ }));
     expect(screen.getByRole('alert').textContent).toMatch(/1 % low: The 1 % low is above the average/);

@@ -7,10 +7,11 @@ import {
   type EndReason,
   type RateSource,
   type ResultField,
+  type ResultTexts,
 } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
-import { useEffect, useState, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Image, Pressable, ScrollView, View } from 'react-native';
 import { useKit, useRuns } from '../../../api/queries';
 import { KeyPad } from '../../../forms/KeyPad';
@@ -26,25 +27,31 @@ import { useToast } from '../../../ui/Toast';
 import { useVoice } from '../../../ui/Voice';
 import { Body, FigureText, Heading, Quiet } from '../../../ui/words';
 import { Row, Sheet, Stack } from '../../../ui/parts';
-import { fieldWords, type FieldWords } from './fields';
+import { fieldWords, SOURCES, type FieldWords } from './fields';
 import { keepResults, runOf, type Played } from './keep';
 
 const NOTHING: Played = { device: '', title: '', setup: null, scene: null, roomC: null, screen: null };
-const SOURCES: Record<RateSource, string> = {
-  overlay: 'overlay',
-  'in-title': 'own counter',
-  tool: 'tool',
-  eye: 'by eye',
-};
 const OUTCOMES: { value: EndReason; text: string }[] = [
   { value: 'stopped', text: 'played' },
   { value: 'crash', text: 'crashed' },
   { value: 'would-not-start', text: 'would not start' },
 ];
 
+/** What was read so far. */
+interface Draft {
+  texts: ResultTexts;
+  by: RateSource;
+  spot: string | null;
+  ended: EndReason;
+  pictures: string[];
+}
+const NO_DRAFT: Draft = { texts: NO_RESULT, by: 'overlay', spot: null, ended: 'stopped', pictures: [] };
+
 /** A result of a title by thumb: what was played, then whatever was read of it. */
 export function QuickResultScreen(): ReactNode {
   const [played, setPlayed] = useState<Played | null>(null);
+  // stays when something else turns out to have been played
+  const [draft, setDraft] = useState<Draft>(NO_DRAFT);
   const { step, link } = useForStep();
   const [fromStep, setFromStep] = useState<string | null>(null);
   // the step of a card says what is played
@@ -53,7 +60,7 @@ export function QuickResultScreen(): ReactNode {
     setPlayed({ ...NOTHING, device: step.device ?? '', title: step.title, setup: step.setup });
   }
   return played && played.device !== '' ? (
-    <Values played={played} onPlayed={setPlayed} onKept={link} />
+    <Values played={played} onPlayed={setPlayed} draft={draft} onDraft={setDraft} onKept={link} />
   ) : (
     <WhatWasPlayed begin={played ?? NOTHING} onPlayed={setPlayed} />
   );
@@ -155,10 +162,14 @@ function WhatWasPlayed({
 function Values({
   played,
   onPlayed,
+  draft,
+  onDraft,
   onKept,
 }: {
   played: Played;
   onPlayed: (played: Played | null) => void;
+  draft: Draft;
+  onDraft: (next: (draft: Draft) => Draft) => void;
   onKept: (runId: string) => Promise<void>;
 }): ReactNode {
   const wide = useWide();
@@ -166,19 +177,16 @@ function Values({
   const toast = useToast();
   const { unit } = useVoice();
   const fields = fieldWords(unit);
-  const [texts, setTexts] = useState(NO_RESULT);
   const [at, setAt] = useState<ResultField>('average');
-  const [by, setBy] = useState<RateSource>('overlay');
-  const [spot, setSpot] = useState<string | null>(null);
-  const [ended, setEnded] = useState<EndReason>('stopped');
   const [more, setMore] = useState(false);
-  const [pictures, setPictures] = useState<string[]>([]);
   const [tried, setTried] = useState(false);
+  const { texts, by, spot, ended, pictures } = draft;
+  const set = (changed: Partial<Draft>): void => onDraft((now) => ({ ...now, ...changed }));
   const { entries, problems } = readResult(texts, { unit, by, spot, ended });
   const active = fields.find((one) => one.field === at)!;
   const empty = entries.length === 0;
   const wrong = Object.keys(problems) as ResultField[];
-  const change = (field: ResultField, text: string): void => setTexts({ ...texts, [field]: text });
+  const change = (field: ResultField, text: string): void => set({ texts: { ...texts, [field]: text } });
   const tap = (key: string): void => {
     const text = texts[at];
     if (key === '<') change(at, text.slice(0, -1).trimEnd());
@@ -278,9 +286,14 @@ function Values({
           label="Read off"
           options={RATE_SOURCES.map((value) => ({ value, text: SOURCES[value] }))}
           selected={by}
-          onSelect={setBy}
+          onSelect={(chosen) => set({ by: chosen })}
         />
-        <Choices label="How it ended" options={OUTCOMES} selected={ended} onSelect={setEnded} />
+        <Choices
+          label="How it ended"
+          options={OUTCOMES}
+          selected={ended}
+          onSelect={(chosen) => set({ ended: chosen })}
+        />
         <Row gap={8} wrap align="center">
           <Button
             type="clear"
@@ -295,7 +308,7 @@ function Values({
             smooth={texts.smooth}
             onSmooth={(smooth) => change('smooth', smooth)}
             spot={spot}
-            onSpot={setSpot}
+            onSpot={(chosen) => set({ spot: chosen })}
           />
         ) : null}
         <Row gap={8} wrap align="center">
@@ -307,7 +320,9 @@ function Values({
               style={{ width: 52, height: 52, borderRadius: 6 }}
             />
           ))}
-          <PictureInput onPicture={(picture) => setPictures((all) => [...all, picture])} />
+          <PictureInput
+            onPicture={(picture) => onDraft((now) => ({ ...now, pictures: [...now.pictures, picture] }))}
+          />
         </Row>
         {wide ? <View style={{ maxWidth: 420 }}>{pad}</View> : null}
       </ScrollView>
@@ -342,6 +357,7 @@ function FieldTile({
       style={{
         flexGrow: 1,
         flexBasis: 76,
+        maxWidth: 190,
         minHeight: 50,
         borderRadius: 8,
         borderWidth: chosen ? 2 : 1,
@@ -382,10 +398,6 @@ function More({
   const device = kit?.devices.find((one) => one.name === played.device);
   const scenes = kit?.titles.find((one) => one.name === played.title)?.facts.scenes ?? [];
   const screens = screensOf(kit, played.device);
-  useEffect(() => {
-    // a device with one screen was used by it
-    if (screens.length === 1 && played.screen === null) onPlayed({ ...played, screen: screens[0]! });
-  });
   return (
     <Stack gap={10}>
       <Quiet>How often it stumbles</Quiet>

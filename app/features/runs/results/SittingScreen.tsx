@@ -27,7 +27,7 @@ import { useToast } from '../../../ui/Toast';
 import { useVoice } from '../../../ui/Voice';
 import { Body, Heading, Quiet } from '../../../ui/words';
 import { Row, Stack } from '../../../ui/parts';
-import { fieldWords } from './fields';
+import { fieldWords, SOURCES } from './fields';
 import { keepResults, runOf } from './keep';
 
 /** A row of the table, with a name of its own. */
@@ -35,12 +35,6 @@ interface TableRow extends SittingRow {
   id: number;
 }
 
-const SOURCES: Record<RateSource, string> = {
-  overlay: 'overlay',
-  'in-title': 'own counter',
-  tool: 'tool',
-  eye: 'by eye',
-};
 /** Rows that stand ready. */
 const FIRST_ROWS = 3;
 const emptyRow = (id: number): TableRow => ({ id, title: '', setup: '', texts: NO_RESULT });

@@ -1,4 +1,12 @@
-import type { ResultField, TemperatureUnit } from '@pace-check/core';
+import type { RateSource, ResultField, TemperatureUnit } from '@pace-check/core';
+
+/** What a value may be read off, short enough for a row of four. */
+export const SOURCES: Record<RateSource, string> = {
+  overlay: 'overlay',
+  'in-title': 'own counter',
+  tool: 'tool',
+  eye: 'by eye',
+};
 
 /** How a value of a result is asked for, in the order in which it is read. */
 export interface FieldWords {
