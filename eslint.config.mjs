@@ -11,7 +11,11 @@ const ARROWS = {
   core: {
     values: [],
     types: [],
-    packages: ['@stdlib/stats-base-dists-t-quantile', '@stdlib/stats-base-dists-t-cdf'],
+    packages: [
+      '@stdlib/stats-base-dists-t-quantile',
+      '@stdlib/stats-base-dists-t-cdf',
+      '@stdlib/stats-base-dists-beta-quantile',
+    ],
   },
   // of core's values the contract takes limits and closed lists alone
   contract: { values: ['core'], types: [] },

@@ -14,7 +14,9 @@ import {
   type Analysis,
   type ColumnChoice,
   type Ends,
+  type EntryLine,
   type Need,
+  type RunHeader,
   type SpanUs,
   type TextLayout,
 } from '@pace-check/core';
@@ -39,13 +41,20 @@ const KNOWN_COLUMNS: { name: string; choice: Omit<ColumnChoice, 'column'> }[] = 
   { name: 'time_s', choice: { kind: 'timestamp', unit: 's' } },
 ];
 
+/** A run with what its file says of it beside the figures. */
+export interface AnalysedFile {
+  analysis: Analysis;
+  header: RunHeader | null;
+  entries: EntryLine[];
+}
+
 /**
  * Reads a log or a run file and computes its figures.
  *
  * @param file path, or "-" for standard input
  * @throws LogRefused for input that is refused; a system error for a file that cannot be read
  */
-export async function analyseFile(file: string, flags: AnalyseFlags): Promise<Analysis> {
+export async function analyseFile(file: string, flags: AnalyseFlags): Promise<AnalysedFile> {
   const source = file === '-' ? process.stdin : createReadStream(file, { highWaterMark: 1 << 20 });
   const run = await readRun(await unpacked(source), {
     reading: knownColumn,
@@ -67,7 +76,7 @@ export async function analyseFile(file: string, flags: AnalyseFlags): Promise<An
     },
   );
   input.excluded.push(...(flags.exclude ?? []));
-  return analyse(input);
+  return { analysis: analyse(input), header: run.header, entries: run.entries };
 }
 
 /** The file's bytes, unpacked where it is gzipped. */

@@ -263,3 +263,130 @@ describe('pace fit', () => {
       out: '',
     }));
 });
+
+describe('pace compare', () => {
+  const run = (name: string, fps: number, facts: object = {}): string =>
+    file(
+      name,
+      [
+        { type: 'run', version: 1, device: 'Velm 5', title: 'Aurelune', target: 60, ...facts },
+        { type: 'frames', atMs: 0, us: Array<number>(fps * 30).fill(Math.round(1e6 / fps)) },
+        { type: 'end', atMs: 30_000, reason: 'planned' },
+      ]
+        .map((line) => JSON.stringify(line))
+        .join('\n'),
+    );
+
+  it('prints every measure, null where a side lacks it, and what was not the same', async () => {
+    const [first, second] = [run('a.pace.ndjson', 40, { room: 18 }), run('b.pace.ndjson', 50)];
+    const { status, out } = await pace('compare', '--first', first, '--second', second, '--json');
+    expect(status).toBe(0);
+    const { measures, mismatches } = JSON.parse(out);
+    expect(Object.keys(measures)).toEqual([
+      'average',
+      'median',
+      'closing',
+      'onePercentLow',
+      'watts',
+      'hoursFromFull',
+      'peakRise',
+      'breaks',
+    ]);
+    expect(measures.average).toMatchObject({ verdict: 'second better', small: false, runsPerSide: null });
+    // t(0.975, 4) = 2.776 from any table
+    expect(measures.average.interval[0]).toBeCloseTo(1.25 * Math.exp(-2.776445 * 0.02 * Math.SQRT2), 6);
+    expect([measures.closing, measures.breaks, measures.watts]).toEqual([null, null, null]);
+    expect(mismatches).toEqual(['room unknown']);
+  });
+
+  it('takes several runs a side, an archive, and a margin', async () => {
+    const archive = [41, 42].map((fps) => run(`c${fps}.pace.ndjson`, fps, { device: 'Oru Fold' }));
+    const args = [
+      '--first',
+      run('a.pace.ndjson', 40),
+      run('a2.pace.ndjson', 41),
+      '--second',
+      run('b.pace.ndjson', 40),
+    ];
+    const plain = JSON.parse((await pace('compare', ...args, '--json')).out).measures.average;
+    const more = JSON.parse(
+      (await pace('compare', ...args, '--archive', ...archive, '--margin', '0.2', '--json')).out,
+    ).measures.average;
+    expect(plain.verdict).toBe('no clear difference');
+    expect(more.verdict).toBe('the same in practice');
+    expect(more.interval[1] - more.interval[0]).toBeLessThan(plain.interval[1] - plain.interval[0]);
+  });
+
+  it('refuses other work, and compares it when asked', async () => {
+    const args = ['--first', run('a.pace.ndjson', 40), '--second', run('b.pace.ndjson', 50, { target: 30 })];
+    expect(await pace('compare', ...args, '--json')).toMatchObject({
+      status: 1,
+      out: '',
+      err: expect.stringContaining('target 60'),
+    });
+    const { out } = await pace('compare', ...args, '--anyway', '--json');
+    expect(JSON.parse(out).mismatches).toEqual(['target']);
+    expect((await pace('compare', ...args, '--target', '60')).out).toMatch(/^The second side is faster/);
+  });
+
+  it.each([
+    [['--margin', '0'], 2],
+    [['--margin', 'x'], 2],
+    [['--refresh', '-1'], 2],
+    [['--archive', '/nowhere.ndjson'], 1],
+  ])('%j: status %i', async (flags, status) =>
+    expect(
+      await pace(
+        'compare',
+        '--first',
+        run('a.pace.ndjson', 40),
+        '--second',
+        run('b.pace.ndjson', 50),
+        ...flags,
+      ),
+    ).toMatchObject({ status, out: '' }),
+  );
+  it('takes both sides: status 2', async () =>
+    expect(await pace('compare', '--first', run('a.pace.ndjson', 40))).toMatchObject({ status: 2, out: '' }));
+});
+
+describe('pace rate', () => {
+  const parts = { pace: 80, evenness: null, stamina: 60, warmth: 40, drain: 20 };
+  const rated = async (content: unknown) =>
+    pace('rate', file('case.json', JSON.stringify(content)), '--json');
+
+  it('prints overall, low, high, partial and leads', async () => {
+    const { out } = await rated({
+      devices: [
+        { name: 'a', parts, sd: { pace: 3 } },
+        { name: 'b', parts: { ...parts, evenness: 90 } },
+      ],
+      weights: null,
+    });
+    const { devices } = JSON.parse(out);
+    expect(devices[0]).toMatchObject({ name: 'a', overall: 57.5, low: 46, high: 66, partial: true });
+    expect(devices[1]).toMatchObject({ partial: false, overall: 64, low: 64, high: 64 });
+    expect(devices[0].leads + devices[1].leads).toBeCloseTo(1, 9);
+  });
+
+  it('a part without a weight is left out', async () => {
+    const { out } = await rated({ devices: [{ name: 'a', parts }], weights: { pace: 1, stamina: 1 } });
+    expect(JSON.parse(out).devices).toEqual([
+      { name: 'a', overall: 70, low: 70, high: 70, partial: false, leads: 1 },
+    ]);
+  });
+
+  it.each<[unknown, RegExp]>([
+    [{ devices: [] }, /at least one device/],
+    [{ devices: [{ name: 'a', parts: { pace: 101 } }] }, /devices\.0\.parts\.pace.*100/],
+    [{ devices: [{ name: 'a', parts }], weights: { pace: 0 } }, /one weight/],
+    [{ devices: [{ name: 'a', parts }], weights: { pace: -1 } }, /at least 0/],
+    [[], /./],
+  ])('refuses %j: status 1', async (content, message) => {
+    const { status, out, err } = await rated(content);
+    expect({ status, out }).toEqual({ status: 1, out: '' });
+    expect(err).toMatch(message);
+  });
+  it('refuses what is no JSON: status 1', async () =>
+    expect(await pace('rate', file('case.json', '{'))).toMatchObject({ status: 1, out: '' }));
+});

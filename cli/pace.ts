@@ -1,13 +1,15 @@
 import { createWriteStream } from 'node:fs';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { LogRefused, NEEDS, type Need } from '@pace-check/core';
+import { LogRefused, NEEDS, USUAL_MARGIN, type Need } from '@pace-check/core';
 import { FASTEST, MISBEHAVIOURS, STAND_INS, type Misbehaviour } from '@pace-check/contract';
 import { SCENARIOS, simulate, type Scenario, type StandInKind } from '@pace-check/rig';
 import { Command, CommanderError, InvalidArgumentError } from 'commander';
 import { analyseFile, parseSpans, toCsv, toJson, toText, type AnalyseFlags } from './analyse';
+import { comparisonJson, comparisonText, compareFiles, type CompareFlags } from './compare';
 import { fitFile } from './fit';
 import { playForServer, playLive } from './live';
+import { rateFile, ratingText } from './rate';
 import { InputRefused, UsageError } from './usage';
 
 /** The command line. Exit status: 0 done, 1 input refused or unreadable, 2 wrong usage. */
@@ -104,7 +106,7 @@ Examples:
     const chosen = options.json ? 'json' : (options.format ?? 'text');
     if (options.json && options.format && options.format !== 'json')
       throw new UsageError('--json and --format say different things.');
-    const analysis = await analyseFile(file, options);
+    const { analysis } = await analyseFile(file, options);
     process.stdout.write(
       chosen === 'json'
         ? `${JSON.stringify(toJson(analysis))}\n`
@@ -132,6 +134,55 @@ program
                 `${name.padEnd(6)} ${typeof value === 'number' ? value : JSON.stringify(value)}`,
             )
             .join('\n')}\n`,
+    );
+  });
+
+program
+  .command('compare')
+  .description('compare two sides of one run or more each')
+  .requiredOption('--first <files...>', 'runs of the first side')
+  .requiredOption('--second <files...>', 'runs of the second side')
+  .option('--archive <files...>', 'other runs, which show how much runs of one kind differ')
+  .option('--target <fps>', 'frames per second that they should reach', positive)
+  .option('--refresh <hz>', 'refresh rate of the panel', positive)
+  .option(
+    '--margin <share>',
+    'a smaller difference is nothing that anyone would feel',
+    positive,
+    USUAL_MARGIN,
+  )
+  .option('--anyway', 'compare what was not the same work, too')
+  .option('--json', 'as JSON')
+  .addHelpText(
+    'after',
+    `
+A different title, scene, cap or target is not the same work: it is refused unless you ask with --anyway.
+
+Example:
+  pace compare --first old-1.pace.ndjson old-2.pace.ndjson --second new.pace.ndjson --archive library/*.pace.ndjson --json`,
+  )
+  .action(async (options: CompareFlags & { json?: boolean }) => {
+    const compared = await compareFiles(options);
+    process.stdout.write(
+      options.json ? `${JSON.stringify(comparisonJson(compared))}\n` : comparisonText(compared),
+    );
+  });
+
+program
+  .command('rate')
+  .argument('<file>', 'devices with their parts, and weights (JSON); - for standard input')
+  .description('rate devices by their parts, and say how sure the order is')
+  .option('--json', 'as JSON')
+  .addHelpText(
+    'after',
+    `
+The file: {"devices":[{"name":"a","parts":{"pace":80,"evenness":null,"stamina":70,"warmth":60,"drain":50},"sd":{"pace":3}}],"weights":null}
+A part that is null or left out is missing; weights are null for the usual ones, else a part left out has none.`,
+  )
+  .action(async (file: string, options: { json?: boolean }) => {
+    const rated = await rateFile(file);
+    process.stdout.write(
+      options.json ? `${JSON.stringify({ devices: rated.devices })}\n` : ratingText(rated),
     );
   });
 

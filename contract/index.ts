@@ -8,6 +8,7 @@ export * from './plannedEnd';
 export * from './routes';
 export * from './routeSchemas';
 export * from './routesTable';
+export * from './rating';
 export * from './runFile';
 export * from './evidence';
 export * from './runChanges';

@@ -1,6 +1,28 @@
 /** What other rooms may use of core, name by name. */
-export { differenceOf, runsNeeded } from './compare/difference';
-export { orderCertainty } from './compare/rating';
+export { clopperPearson, type BreakDifference } from './compare/breakRate';
+export {
+  comparableOf,
+  statedOf,
+  type Comparable,
+  type RunOfSide,
+  type StatedFacts,
+} from './compare/comparable';
+export { compareSides, type Comparison } from './compare/compare';
+export { MARGIN_C, runsPerSide, USUAL_MARGIN, verdictOf, type MeasureDifference } from './compare/difference';
+export { mismatchName, otherWork, type Mismatch, type SideName } from './compare/mismatches';
+export { rateRuns, type LeftOutReason, type RatedTitles } from './compare/rateRuns';
+export {
+  overallOf,
+  rateDevices,
+  RatingDraws,
+  USUAL_WEIGHTS,
+  type DeviceRating,
+  type RatedDevice,
+  type RatingParts,
+  type RatingWeights,
+} from './compare/rating';
+export { archiveOf, HABIT, spreadBetweenRuns, type ArchiveGroup, type Spread } from './compare/spread';
+export { turningPoints, type TurningPoints } from './compare/turningPoints';
 export { analyse } from './figures/analyse';
 export { findBreaks } from './figures/breaks';
 export { cadence, type Cadence } from './figures/cadence';
@@ -131,6 +153,7 @@ export { isShellText } from './shell/shellFile';
 export { readShellText, shellStampMs, type PresentAnchor } from './shell/shellText';
 export {
   CHIP_PARTS,
+  COMPARE_MEASURES,
   CONDITIONS,
   CONDITION_SPANS,
   END_REASONS,
@@ -138,21 +161,41 @@ export {
   NEED_WORDS,
   POWER_PLACES,
   RATE_SOURCES,
+  RATING_PARTS,
+  RUN_MEASURES,
   SMOOTH_WORDS,
   SPAN_KINDS,
   SPLIT_MINUTES,
   STAMINA_WORDS,
   type Caveat,
+  type CompareMeasure,
+  type CompareVerdict,
   type Confidence,
   type EndReason,
   type Need,
   type PowerPlace,
   type RateSource,
+  type RatingPart,
+  type RunMeasure,
   type SmoothWord,
   type SplitMinutes,
   type StaminaVerdict,
   type StaminaWord,
 } from './vocabulary';
+export {
+  compareAnswer,
+  leadMeasure,
+  MEASURE_WORDS,
+  sayBreakRatio,
+  sayDifference,
+  sayDirection,
+  sayMeasure,
+  sayMismatch,
+  sayVerdict,
+  valuesOf,
+  whatWouldSettle,
+  type SideNames,
+} from './words/compareWords';
 export {
   USUAL_VOICE,
   clock,
@@ -166,5 +209,6 @@ export {
   type School,
   type Voice,
 } from './words/headline';
+export { PART_WORDS, sayOrder, sayShare } from './words/ratingWords';
 export { ENDING_WORDS, exactClock, sayLine, SOURCE_WORDS } from './words/sayLine';
 export { toCelsius, toFahrenheit, type TemperatureUnit } from './words/temperature';

@@ -96,3 +96,60 @@ export type StaminaVerdict = StaminaWord | `${StaminaWord} or ${StaminaWord}`;
 /** How far a run may be trusted, from A (little against it) to D. */
 export const CONFIDENCES = ['A', 'B', 'C', 'D'] as const;
 export type Confidence = (typeof CONFIDENCES)[number];
+
+/** What two sides are compared by, in the order in which it is printed. */
+export const RUN_MEASURES = [
+  'average',
+  'median',
+  'closing',
+  'onePercentLow',
+  'watts',
+  'hoursFromFull',
+  'peakRise',
+] as const;
+export type RunMeasure = (typeof RUN_MEASURES)[number];
+export const COMPARE_MEASURES = [...RUN_MEASURES, 'breaks'] as const;
+export type CompareMeasure = (typeof COMPARE_MEASURES)[number];
+
+/** What a difference between two sides comes to. */
+export const COMPARE_VERDICTS = [
+  'equal under the cap',
+  'second better',
+  'first better',
+  'the same in practice',
+  'no clear difference',
+] as const;
+export type CompareVerdict = (typeof COMPARE_VERDICTS)[number];
+
+/** What may not have been the same on two sides, in the order in which it is named; the first four make it other work. */
+export const MISMATCHES = [
+  'title',
+  'scene',
+  'cap',
+  'target',
+  'outcome',
+  'room',
+  'startWarmth',
+  'length',
+  'brightness',
+  'refresh',
+  'power',
+  'mode',
+  'case',
+  'cooler',
+  'network',
+  'hold',
+  'titleVersion',
+  'layer',
+  'driver',
+  'system',
+  'pixels',
+  'source',
+  'firstPlay',
+] as const;
+export type MismatchKind = (typeof MISMATCHES)[number];
+export const OTHER_WORK: readonly MismatchKind[] = ['title', 'scene', 'cap', 'target'];
+
+/** The parts of a rating, in the order of the five measures. */
+export const RATING_PARTS = ['pace', 'evenness', 'stamina', 'warmth', 'drain'] as const;
+export type RatingPart = (typeof RATING_PARTS)[number];

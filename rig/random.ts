@@ -6,11 +6,6 @@ export class Random extends SeededRandom {
     return low + (high - low) * this.uniform();
   }
 
-  /** Standard normal, by the Box–Muller transform. */
-  normal(): number {
-    return Math.sqrt(-2 * Math.log(1 - this.uniform())) * Math.cos(2 * Math.PI * this.uniform());
-  }
-
   /** Whether an event of a Poisson process with this rate falls into a stretch of this length. */
   happens(perMinute: number, seconds: number): boolean {
     return this.uniform() < 1 - Math.exp((-perMinute * seconds) / 60);

@@ -1,133 +1,152 @@
 import tCdf from '@stdlib/stats-base-dists-t-cdf';
-import tQuantile from '@stdlib/stats-base-dists-t-quantile';
-import { usable } from '../figures/pace';
-import { quantile } from '../numbers/quantile';
-import { SeededRandom } from '../numbers/random';
+import { tWidth } from '../fit/fit';
 import { atLeast, atMost } from '../numbers/threshold';
+import type { CompareVerdict, RunMeasure } from '../vocabulary';
+import type { Measured } from './comparable';
+import { byLogarithm, HABIT_FREEDOM, onScale, type Spread } from './spread';
 
-/** One side of a comparison: its runs' averages, and the per-second pace of a lone run. */
-export interface Side {
-  /** Average of each run, frames per second; at least one. */
-  averages: number[];
-  /** Per-second pace of the run where there is only one; NaN where a second is void. */
-  pace: Float64Array | null;
-}
-
-export interface Difference {
-  /** Second side less first, frames per second. */
-  difference: number;
-  /** 95 % interval. */
-  interval: [number, number];
-  /** The interval does not hold 0. */
-  clear: boolean;
-  /** A side had one run: the interval tells nothing of how runs differ. */
-  withinOneRun: boolean;
-  /** Runs per side at which a difference as large as this would be clear with 80 % power; null where it cannot be told. */
+/** How one measure differs between two sides. */
+export interface MeasureDifference {
+  /** Geometric mean of the side's runs; for the rise their mean, °C. */
+  first: number;
+  second: number;
+  /** Runs of the side that have the measure. */
+  runs: [number, number];
+  /** Second over first; for the rise second less first, °C. */
+  by: number;
+  /** 95 % interval of `by`; no ends where what was read off reaches down to 0. */
+  interval: [number, number] | [null, null];
+  verdict: CompareVerdict;
+  /** The difference is clear, and less than anyone would feel. */
+  small: boolean;
+  /** Runs a side at which a difference as large would be clear with 80 % power; null where it is not asked or cannot be told. */
   runsPerSide: number | null;
+  spread: Spread;
+  /** What the values' own doubt adds to both ends, on the scale of the measure. */
+  widened: number;
 }
 
-const BLOCK_SECONDS = 30;
-const RESAMPLES = 2000;
-const LEVEL = 0.95;
+/** A difference of less is nothing that anyone would feel, unless chosen: 3 %. */
+export const USUAL_MARGIN = 0.03;
+/** The same for a rise, °C. */
+export const MARGIN_C = 1;
 const POWER = 0.8;
 const MOST_RUNS = 1000;
 
+/** More of these is worse. */
+const LESS_IS_BETTER: readonly string[] = ['watts', 'peakRise', 'breaks'];
+
 /**
- * Difference between two sides.
+ * How a measure differs between two sides.
  *
- * With two runs or more on each side: Welch's t on the runs' averages. With one
- * run on a side, that side's spread comes from a moving-block bootstrap of its
- * per-second pace, and the result is marked.
- *
- * @param seed of the bootstrap
- * @returns null where a side has no run, or a lone run no usable seconds
- * @shown (not on a screen yet) difference between two sides
- * @source Welch (1947); Künsch (1989), moving-block bootstrap; docs/method.md, "Difference"
- * @example
- * differenceOf({ averages: [50, 52, 54], pace: null }, { averages: [50, 52, 54], pace: null }, 1)?.difference; // 0
+ * @param sides values of each side's runs that have the measure
+ * @param spread how much runs of this kind differ, given both sides' values on the measure's scale
+ * @param cap both sides sit at this cap throughout; null where they do not
+ * @param margin share below which nobody feels a difference, above 0
+ * @returns null where a side has no value above 0
+ * @shown Compare: difference, interval, verdict, runs a side
+ * @source Student's t with a moderated variance (Smyth 2004); two one-sided tests (Schuirmann 1987); docs/method.md, "Difference between two sides"
  */
-export function differenceOf(first: Side, second: Side, seed: number): Difference | null {
-  if (first.averages.length === 0 || second.averages.length === 0) return null;
-  if (first.averages.length > 1 && second.averages.length > 1) return welch(first.averages, second.averages);
-  const random = new SeededRandom(seed);
-  const resampled = [first, second].map((side) => resample(side, random));
-  if (!resampled[0] || !resampled[1]) return null;
-  const [a, b] = [resampled[0], resampled[1]];
-  const differences = Float64Array.from(a.draws, (draw, i) => b.draws[i]! - draw).sort();
-  const interval: [number, number] = [
-    quantile(differences, (1 - LEVEL) / 2)!,
-    quantile(differences, (1 + LEVEL) / 2)!,
-  ];
-  const difference = b.centre - a.centre;
+export function differenceOf(
+  measure: RunMeasure,
+  sides: [Measured[], Measured[]],
+  spread: (onScale: [number[], number[]]) => Spread,
+  cap: number | null,
+  margin: number,
+): MeasureDifference | null {
+  const usable = sides.map((side) => side.filter(({ value }) => value > 0));
+  const [a, b] = usable.map((side) =>
+    onScale(
+      measure,
+      side.map(({ value }) => value),
+    ),
+  ) as [number[], number[]];
+  if (a.length === 0 || b.length === 0) return null;
+  const between = spread([a, b]);
+  const d = mean(b) - mean(a);
+  const widened = usable.reduce((sum, side) => sum + meanHalfWidth(measure, side), 0);
+  const half = tWidth(between.freedom) * between.sd * Math.sqrt(1 / a.length + 1 / b.length) + widened;
+  const interval: Interval = [d - half, d + half];
+  const back = byLogarithm(measure) ? Math.exp : (value: number): number => value;
+  const [first, second] = [back(mean(a)), back(mean(b))];
+  const verdict = underCap([first, second], cap)
+    ? 'equal under the cap'
+    : verdictOf(interval, marginOf(measure, margin), LESS_IS_BETTER.includes(measure));
   return {
-    difference,
-    interval,
-    clear: isClear(interval),
-    withinOneRun: true,
-    runsPerSide: isClear(interval) ? null : runsNeeded(difference, (sd(a.draws) ** 2 + sd(b.draws) ** 2) / 2),
+    first,
+    second,
+    runs: [a.length, b.length],
+    by: back(d),
+    interval: Number.isFinite(half) ? [back(interval[0]), back(interval[1])] : [null, null],
+    verdict,
+    small: isBetter(verdict) && within(interval, marginOf(measure, margin)),
+    runsPerSide: verdict === 'no clear difference' ? runsPerSide(Math.abs(d), between, widened) : null,
+    spread: between,
+    widened,
   };
 }
 
-function welch(a: number[], b: number[]): Difference {
-  const [va, vb] = [sd(a) ** 2 / a.length, sd(b) ** 2 / b.length];
-  const difference = mean(b) - mean(a);
-  const error = Math.sqrt(va + vb);
-  const freedom = (va + vb) ** 2 / (va ** 2 / (a.length - 1) + vb ** 2 / (b.length - 1));
-  const half = error === 0 ? 0 : tQuantile((1 + LEVEL) / 2, freedom) * error;
-  const interval: [number, number] = [difference - half, difference + half];
-  const clear = isClear(interval);
-  return {
-    difference,
-    interval,
-    clear,
-    withinOneRun: false,
-    runsPerSide: clear ? null : runsNeeded(difference, (sd(a) ** 2 + sd(b) ** 2) / 2),
-  };
+type Interval = [number, number];
+const mean = (values: readonly number[]): number =>
+  values.reduce((sum, value) => sum + value, 0) / values.length;
+
+const marginOf = (measure: RunMeasure, margin: number): number =>
+  byLogarithm(measure) ? Math.log(1 + margin) : MARGIN_C;
+
+/** Mean of half the width of what a side's values may be, on the measure's scale; runs with frames count 0. */
+function meanHalfWidth(measure: RunMeasure, side: Measured[]): number {
+  return mean(
+    side.map(({ ends }) => {
+      if (ends === null) return 0;
+      if (ends.high === null || (byLogarithm(measure) && ends.low <= 0)) return Infinity;
+      return byLogarithm(measure) ? Math.log(ends.high / ends.low) / 2 : (ends.high - ends.low) / 2;
+    }),
+  );
 }
 
-const isClear = ([low, high]: [number, number]): boolean => !(atMost(low, 0) && atLeast(high, 0));
+const underCap = (means: number[], cap: number | null): boolean =>
+  cap !== null && means.every((one) => atMost(Math.abs(one - cap), UNDER_CAP * cap));
+const UNDER_CAP = 0.02;
 
-/** Averages of a side, drawn again and again: from its runs, or from blocks of its one run. */
-function resample(side: Side, random: SeededRandom): { centre: number; draws: number[] } | null {
-  if (side.averages.length > 1) {
-    const { averages } = side;
-    const draws = Array.from({ length: RESAMPLES }, () =>
-      mean(averages.map(() => averages[random.below(averages.length)]!)),
-    );
-    return { centre: mean(averages), draws };
-  }
-  const pace = side.pace ? usable(side.pace) : new Float64Array(0);
-  if (pace.length === 0) return null;
-  const block = Math.min(BLOCK_SECONDS, pace.length);
-  const sums = new Float64Array(pace.length + 1);
-  for (let i = 0; i < pace.length; i++) sums[i + 1] = sums[i]! + pace[i]!;
-  const blocks = Math.ceil(pace.length / block);
-  const draws = Array.from({ length: RESAMPLES }, () => {
-    let total = 0;
-    for (let i = 0; i < blocks; i++) {
-      const from = random.below(pace.length - block + 1);
-      total += sums[from + block]! - sums[from]!;
-    }
-    return total / (blocks * block);
-  });
-  return { centre: side.averages[0]!, draws };
-}
+const within = ([low, high]: Interval, margin: number): boolean =>
+  atLeast(low, -margin) && atMost(high, margin);
 
 /**
- * Runs per side at which a two-sided t-test at 5 % finds a difference with 80 % power.
+ * What an interval of the difference, second less first, comes to.
  *
- * @param variance of one run's average, pooled over the sides
- * @returns null for no difference, or where it takes more than a thousand
- * @source power of the two-sample t-test, with the t quantile of the power added to that of the level (normal approximation of the noncentral t, exact enough from 3 runs on)
+ * @param margin what nobody feels, on the same scale; null where there is no such thing
  * @example
- * runsNeeded(1, 1); // 17
+ * verdictOf([0.1, 0.2], 0.03, false); // 'second better'
  */
-export function runsNeeded(difference: number, variance: number): number | null {
-  if (difference === 0) return null;
+export function verdictOf(interval: Interval, margin: number | null, lessIsBetter: boolean): CompareVerdict {
+  const [low, high] = interval;
+  // an end that rounding has moved onto 0 is 0
+  if (!atMost(low, 0)) return lessIsBetter ? 'first better' : 'second better';
+  if (!atLeast(high, 0)) return lessIsBetter ? 'second better' : 'first better';
+  return margin !== null && within(interval, margin) ? 'the same in practice' : 'no clear difference';
+}
+
+export const isBetter = (verdict: CompareVerdict): boolean =>
+  verdict === 'second better' || verdict === 'first better';
+
+/**
+ * Runs a side, the same for both, at which a two-sided test at 5 % finds a
+ * difference with 80 % power.
+ *
+ * @param difference its size on the measure's scale
+ * @param widened what the values' own doubt takes away from it
+ * @returns at least 2; null for no difference, or where it takes more than a thousand
+ * @source power of the two-sample t-test with Student's t in the place of the noncentral one; docs/method.md, "Difference between two sides"
+ * @example
+ * runsPerSide(0.1, { sd: 0.02, freedom: 4, fromSides: 0, fromArchive: 0 }, 0); // 2
+ */
+export function runsPerSide(difference: number, spread: Spread, widened: number): number | null {
+  const left = difference - widened;
+  if (!(left > 0)) return null;
   const found = (n: number): boolean => {
-    const freedom = 2 * n - 2;
-    const shift = Math.abs(difference) / Math.sqrt((2 * variance) / n);
-    return tCdf(shift - tQuantile((1 + LEVEL) / 2, freedom), freedom) >= POWER;
+    const freedom = spread.fromArchive + HABIT_FREEDOM + 2 * n - 2;
+    const shift = left / (spread.sd * Math.sqrt(2 / n));
+    return atLeast(tCdf(shift - tWidth(freedom), freedom), POWER);
   };
   if (!found(MOST_RUNS)) return null;
   // power grows with n
@@ -138,11 +157,4 @@ export function runsNeeded(difference: number, variance: number): number | null 
     else low = middle;
   }
   return high;
-}
-
-const mean = (values: number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
-
-function sd(values: number[]): number {
-  const middle = mean(values);
-  return Math.sqrt(values.reduce((sum, value) => sum + (value - middle) ** 2, 0) / (values.length - 1));
 }

@@ -1,102 +1,199 @@
-import type { Figures } from '../figures/model';
 import { SeededRandom } from '../numbers/random';
+import { RATING_PARTS, type RatingPart } from '../vocabulary';
 
-/** The parts of a rating, in the order of the five measures. */
-export const RATING_PARTS = ['pace', 'evenness', 'stamina', 'warmth', 'drain'] as const;
-export type RatingPart = (typeof RATING_PARTS)[number];
 export type RatingParts = Record<RatingPart, number | null>;
 export type RatingWeights = Record<RatingPart, number>;
 
-/** Weights until the reviewer changes them. */
+/** Weights until the reader changes them. */
 export const USUAL_WEIGHTS: RatingWeights = { pace: 25, evenness: 20, stamina: 30, warmth: 15, drain: 10 };
 
-export interface Rating {
+/** A device by its parts. */
+export interface RatedDevice {
+  name: string;
+  /** 0–100 each; null where it is missing. */
   parts: RatingParts;
-  /** 0–100 over the parts that are there. */
+  /** Standard deviation of each part; 0 where it is not told. */
+  sd: Partial<Record<RatingPart, number>>;
+}
+
+/** What a device comes to under some weights. */
+export interface Overall {
+  /** 0–100 over the parts that are there; null where none is. */
   overall: number | null;
-  /** A part is missing: the overall figure leaves it out. */
+  /** With the missing parts at 0, and at 100. */
+  low: number;
+  high: number;
+  /** A part that counts is missing. */
   partial: boolean;
 }
 
-/** 0 at `from`, 100 at `to`, straight between, held at the ends. */
-const scale = (value: number, from: number, to: number): number =>
-  Math.min(100, Math.max(0, ((value - from) / (to - from)) * 100));
+/** Parts that count: one of weight 0 is left out altogether. */
+export const countingParts = (weights: RatingWeights): RatingPart[] =>
+  RATING_PARTS.filter((part) => weights[part] > 0);
 
 /**
- * Rating of a run, always with its parts.
+ * A device's overall figure: the weighted mean of its parts.
  *
- * @param target frames per second, or null: then pace and evenness are missing
- * @param weights at least 0 each
+ * @param weights at least 0 each, in any unit
+ * @throws RangeError where no part has a weight, or one is negative
+ * @shown Rating: overall, with low and high where a part is missing
  * @source docs/method.md, "Rating"; common practice
+ * @example
+ * overallOf({ pace: 80, evenness: null, stamina: 60, warmth: 50, drain: 50 }, { pace: 1, evenness: 2, stamina: 1, warmth: 0, drain: 0 }).low; // 35
  */
-export function rateRun(
-  figures: Figures,
-  target: number | null,
-  weights: RatingWeights = USUAL_WEIGHTS,
-): Rating {
-  const { pace, stamina, warmth } = figures;
-  const hoursFromFull = figures.drain?.hoursFromFull ?? null;
-  const parts: RatingParts = {
-    pace: target === null || pace.average === null ? null : scale(pace.average / target, 0.5, 1),
-    evenness: evennessPart(figures),
-    stamina: stamina.retention === null ? null : scale(stamina.retention, 0.5, 1),
-    warmth: warmth.normalisedPeakC === null ? null : scale(warmth.normalisedPeakC, 48, 36),
-    drain: hoursFromFull === null ? null : scale(hoursFromFull, 1.5, 8),
-  };
-  const there = RATING_PARTS.filter((part) => parts[part] !== null && weights[part] > 0);
-  const weight = there.reduce((sum, part) => sum + weights[part], 0);
+export function overallOf(parts: RatingParts, weights: RatingWeights): Overall {
+  const counting = countingParts(weights);
+  if (counting.length === 0 || RATING_PARTS.some((part) => !(weights[part] >= 0)))
+    throw new RangeError('weights are at least 0, and one of them above');
+  let [sum, there, all] = [0, 0, 0];
+  for (const part of counting) {
+    const value = parts[part];
+    all += weights[part];
+    if (value === null) continue;
+    sum += weights[part] * value;
+    there += weights[part];
+  }
   return {
-    parts,
-    overall:
-      weight === 0 ? null : there.reduce((sum, part) => sum + weights[part] * parts[part]!, 0) / weight,
-    partial: RATING_PARTS.some((part) => parts[part] === null),
+    overall: there === 0 ? null : sum / there,
+    low: sum / all,
+    high: (sum + 100 * (all - there)) / all,
+    partial: counting.some((part) => parts[part] === null),
   };
 }
 
-function evennessPart({ evenness, pace, frames }: Figures): number | null {
-  const { late, stutters, stalls, freezes } = evenness;
-  if (late === null || stutters === null || stalls === null || freezes === null || pace.average === null)
-    return null;
-  const tenMinutes = frames.count / pace.average / 600;
-  const breaks = (2 * stutters + 10 * stalls + 20 * freezes) / tenMinutes;
-  return Math.max(0, 100 - 60 * Math.min(1, late / 0.1) - Math.min(40, breaks));
-}
-
-const DRAWS = 10_000;
+export const RATING_DRAWS = 10_000;
+const PARTS = RATING_PARTS.length;
 
 /**
- * How sure the order is: the share of weightings, drawn evenly from all there
- * are, in which each device leads. A tie is shared.
+ * Draws of what the devices might be: each part normal about its value, held
+ * within 0–100; a missing one anything within it. They are made once; weights
+ * may change as often as a finger moves.
  *
- * @param devices parts of each; a missing part is left out of that device's mean
- * @returns shares in the same order, adding up to 1; all 0 where no device has a part
- * @shown (not on a screen yet) rating: how sure is the order
- * @source uniform draws from the simplex as normalised exponentials (Devroye, 1986); docs/method.md, "Rating"
- * @example
- * orderCertainty([{ pace: 90, evenness: 90, stamina: 90, warmth: 90, drain: 90 }, { pace: 80, evenness: 80, stamina: 80, warmth: 80, drain: 80 }], 1); // [1, 0]
+ * @source docs/method.md, "Rating"; uniform on the simplex as normalised exponentials (Devroye 1986)
  */
-export function orderCertainty(devices: RatingParts[], seed: number): number[] {
-  const random = new SeededRandom(seed);
-  const wins = devices.map(() => 0);
-  for (let draw = 0; draw < DRAWS; draw++) {
-    const weights = RATING_PARTS.map(() => random.exponential());
-    const scores = devices.map((parts) => {
-      let sum = 0;
-      let weight = 0;
-      RATING_PARTS.forEach((part, i) => {
-        const value = parts[part];
-        if (value === null) return;
-        sum += weights[i]! * value;
-        weight += weights[i]!;
-      });
-      return weight === 0 ? -Infinity : sum / weight;
-    });
-    const best = Math.max(...scores);
-    if (best === -Infinity) continue;
-    const leaders = scores.filter((score) => score === best).length;
-    scores.forEach((score, i) => {
-      if (score === best) wins[i]! += 1 / leaders;
-    });
+export class RatingDraws {
+  /** Part p of device d in draw i, at (i · devices + d) · parts + p. */
+  private readonly values: Float64Array;
+  /** Exponentials that make a weighting drawn evenly from all there are. */
+  private readonly weightings: Float64Array;
+
+  constructor(
+    private readonly devices: number,
+    rated: readonly RatedDevice[],
+    seed = 1,
+  ) {
+    const random = new SeededRandom(seed);
+    this.values = new Float64Array(RATING_DRAWS * devices * PARTS);
+    this.weightings = new Float64Array(RATING_DRAWS * PARTS);
+    let at = 0;
+    for (let i = 0; i < RATING_DRAWS; i++) {
+      for (let p = 0; p < PARTS; p++) this.weightings[i * PARTS + p] = random.exponential();
+      for (const { parts, sd } of rated)
+        for (const part of RATING_PARTS) this.values[at++] = drawn(random, parts[part], sd[part] ?? 0);
+    }
   }
-  return wins.map((count) => count / DRAWS);
+
+  /**
+   * Share of the draws in which each device has the highest overall figure, under weights drawn with them.
+   *
+   * @param weights only which of them are above 0 counts
+   * @returns in the order of the devices; a tie is shared
+   * @shown Rating: how sure is the order
+   */
+  leads(weights: RatingWeights): number[] {
+    const wins = new Float64Array(this.devices);
+    this.eachDraw(
+      (i, part) => (weights[RATING_PARTS[part]!] > 0 ? this.weightings[i * PARTS + part]! : 0),
+      (scores) => shareOfBest(scores, wins),
+    );
+    return Array.from(wins, (won) => won / RATING_DRAWS);
+  }
+
+  /**
+   * Share of the draws in which each device comes first, second and so on under these weights.
+   *
+   * @returns by device, then by place
+   * @shown Rating: places under the chosen weights
+   */
+  places(weights: RatingWeights): number[][] {
+    const counts = Array.from({ length: this.devices }, () => new Array<number>(this.devices).fill(0));
+    this.eachDraw(
+      (_, part) => weights[RATING_PARTS[part]!],
+      (scores) => {
+        for (let d = 0; d < this.devices; d++) {
+          let place = 0;
+          // the earlier of two that are equal comes first
+          for (let other = 0; other < this.devices; other++)
+            if (scores[other]! > scores[d]! || (scores[other] === scores[d] && other < d)) place++;
+          counts[d]![place]! += 1;
+        }
+      },
+    );
+    return counts.map((places) => places.map((count) => count / RATING_DRAWS));
+  }
+
+  /** Weighted sums of a draw's devices; their order is that of the means. */
+  private eachDraw(
+    weight: (draw: number, part: number) => number,
+    see: (scores: Float64Array) => void,
+  ): void {
+    const scores = new Float64Array(this.devices);
+    const now = new Float64Array(PARTS);
+    for (let i = 0; i < RATING_DRAWS; i++) {
+      for (let p = 0; p < PARTS; p++) now[p] = weight(i, p);
+      for (let d = 0; d < this.devices; d++) {
+        const at = (i * this.devices + d) * PARTS;
+        let sum = 0;
+        for (let p = 0; p < PARTS; p++) sum += now[p]! * this.values[at + p]!;
+        scores[d] = sum;
+      }
+      see(scores);
+    }
+  }
+}
+
+const drawn = (random: SeededRandom, value: number | null, sd: number): number =>
+  value === null
+    ? 100 * random.uniform()
+    : sd === 0
+      ? value
+      : Math.min(100, Math.max(0, value + sd * random.normal()));
+
+function shareOfBest(scores: Float64Array, wins: Float64Array): void {
+  let [best, leaders] = [-Infinity, 0];
+  for (const score of scores) {
+    if (score > best) [best, leaders] = [score, 1];
+    else if (score === best) leaders++;
+  }
+  scores.forEach((score, d) => {
+    if (score === best) wins[d]! += 1 / leaders;
+  });
+}
+
+/** A device as it is rated. */
+export interface DeviceRating extends Overall {
+  name: string;
+  /** Share of the draws in which it leads. */
+  leads: number;
+}
+
+/**
+ * Rates devices: overall figure, what missing parts leave open, and how often each leads.
+ *
+ * @returns in the order that was given
+ * @source docs/method.md, "Rating"
+ * @example
+ * rateDevices([{ name: 'a', parts: { pace: 90, evenness: 90, stamina: 90, warmth: 90, drain: 90 }, sd: {} }])[0].leads; // 1
+ */
+export function rateDevices(
+  devices: readonly RatedDevice[],
+  weights: RatingWeights = USUAL_WEIGHTS,
+  seed = 1,
+): DeviceRating[] {
+  const leads = new RatingDraws(devices.length, devices, seed).leads(weights);
+  return devices.map((device, d) => ({
+    name: device.name,
+    ...overallOf(device.parts, weights),
+    leads: leads[d]!,
+  }));
 }

@@ -25,4 +25,13 @@ export class SeededRandom {
   exponential(): number {
     return -Math.log(1 - this.uniform());
   }
+
+  /**
+   * Normal with mean 0 and standard deviation 1.
+   *
+   * @source Box and Muller (1958)
+   */
+  normal(): number {
+    return Math.sqrt(2 * this.exponential()) * Math.cos(2 * Math.PI * this.uniform());
+  }
 }

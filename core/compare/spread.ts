@@ -1,0 +1,137 @@
+import { RUN_MEASURES, type RunMeasure } from '../vocabulary';
+import type { RunOfSide } from './comparable';
+
+/** Sum of squares about the mean of a group's values, and how many they are. */
+export interface GroupSpread {
+  n: number;
+  squares: number;
+}
+
+/** Runs of one device, title and setup, and how far they lie apart. */
+export interface ArchiveGroup {
+  /** {@link groupKey} of its runs. */
+  key: string;
+  spread: Partial<Record<RunMeasure, GroupSpread>>;
+}
+
+/** How much runs of one kind differ, and where that is known from. */
+export interface Spread {
+  /** Standard deviation of one run: of the logarithm, or in °C for the rise. */
+  sd: number;
+  /** Degrees of freedom that it has. */
+  freedom: number;
+  /** Degrees of freedom from the sides themselves, and from other runs of the library; from habit it is always {@link HABIT_FREEDOM}. */
+  fromSides: number;
+  fromArchive: number;
+}
+
+/** What runs of one kind differ by where nobody has repeated any: of the logarithm; in °C for the rise. Common practice. */
+export const HABIT: Record<RunMeasure, number> = {
+  average: 0.02,
+  median: 0.02,
+  closing: 0.03,
+  onePercentLow: 0.06,
+  watts: 0.05,
+  hoursFromFull: 0.06,
+  peakRise: 1,
+};
+export const HABIT_FREEDOM = 4;
+/** So much an archive counts at most: a calm one does not drown what the sides show. */
+const MOST_FROM_ARCHIVE = 8;
+
+/** A rise of temperature is compared as it is, all else by its logarithm. */
+export const byLogarithm = (measure: RunMeasure): boolean => measure !== 'peakRise';
+
+/**
+ * Values of a measure on the scale on which they are compared; those of 0 or less are left out.
+ */
+export const onScale = (measure: RunMeasure, values: readonly (number | null | undefined)[]): number[] =>
+  values.flatMap((value) =>
+    value === null || value === undefined || value <= 0 ? [] : byLogarithm(measure) ? Math.log(value) : value,
+  );
+
+/**
+ * Sum of squares about the mean.
+ */
+export function spreadOf(values: readonly number[]): GroupSpread {
+  const n = values.length;
+  const mean = values.reduce((sum, value) => sum + value, 0) / n;
+  return { n, squares: values.reduce((sum, value) => sum + (value - mean) ** 2, 0) };
+}
+
+/**
+ * By what runs are alike: device, title and setup.
+ *
+ * @returns null where device or title is not known
+ */
+export const groupKey = (run: {
+  device: string | null;
+  title: string | null;
+  setup: string | null;
+}): string | null =>
+  run.device === null || run.title === null ? null : JSON.stringify([run.device, run.title, run.setup]);
+
+/**
+ * Runs grouped by device, title and setup, each group with its spread.
+ *
+ * @source docs/method.md, "Difference between two sides"
+ */
+export function archiveOf(runs: readonly RunOfSide[]): ArchiveGroup[] {
+  const groups = new Map<string, RunOfSide[]>();
+  for (const run of runs) {
+    const key = groupKey(run.stated);
+    if (key !== null) groups.set(key, [...(groups.get(key) ?? []), run]);
+  }
+  return [...groups].map(([key, members]) => ({
+    key,
+    spread: Object.fromEntries(
+      RUN_MEASURES.map((measure) => [
+        measure,
+        spreadOf(
+          onScale(
+            measure,
+            members.map((run) => run.figures.values[measure]?.value),
+          ),
+        ),
+      ]),
+    ),
+  }));
+}
+
+/** How far the groups' runs lie apart, all taken together. */
+export function pooled(groups: readonly (GroupSpread | undefined)[]): { variance: number; freedom: number } {
+  let [squares, freedom] = [0, 0];
+  for (const group of groups) {
+    if (!group || group.n < 2) continue;
+    squares += group.squares;
+    freedom += group.n - 1;
+  }
+  return { variance: freedom === 0 ? 0 : squares / freedom, freedom };
+}
+
+/**
+ * Spread between runs of one kind: of the sides, of the archive, and from habit, each with the weight of its degrees of freedom.
+ *
+ * @param sides values of each side on the scale of the measure (`onScale`)
+ * @param archive groups; those with a key among `own` are left out
+ * @shown What runs of one kind differ by
+ * @source a conjugate prior for the variance; Smyth (2004), moderated t; docs/method.md, "Difference between two sides"
+ * @example
+ * spreadBetweenRuns('average', [[4.1], [4.2]], [], []).sd.toFixed(6); // '0.020000'
+ */
+export function spreadBetweenRuns(
+  measure: RunMeasure,
+  sides: readonly number[][],
+  archive: readonly ArchiveGroup[],
+  own: readonly (string | null)[],
+): Spread {
+  const within = pooled(sides.map(spreadOf));
+  const others = pooled(
+    archive.filter((group) => !own.includes(group.key)).map((group) => group.spread[measure]),
+  );
+  const fromArchive = Math.min(MOST_FROM_ARCHIVE, others.freedom);
+  const freedom = HABIT_FREEDOM + fromArchive + within.freedom;
+  const squares =
+    HABIT_FREEDOM * HABIT[measure] ** 2 + fromArchive * others.variance + within.freedom * within.variance;
+  return { sd: Math.sqrt(squares / freedom), freedom, fromSides: within.freedom, fromArchive };
+}
