@@ -1,5 +1,6 @@
 export * from './bench';
 export * from './cards';
+export * from './compare';
 export * from './http';
 export * from './kit';
 export * from './list';

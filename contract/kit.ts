@@ -40,6 +40,8 @@ export const deviceFacts = z.strictObject({
   system: words.optional(),
   build: words.optional(),
   firmware: z.enum(['retail', 'pre-release']).optional(),
+  /** The device of the same maker's line that it follows, by its name. */
+  successorOf: words.optional(),
   chargerW: amount(500, 'W').optional(),
   /** The spot over the chip. */
   chipSpot: words.optional(),

@@ -1,6 +1,8 @@
+import { STANDING_SCOPES } from '@pace-check/core';
 import * as z from 'zod';
 import { benchChanges, newSource, newStandIn } from './bench';
 import { cardChange, cardInput, dayEvents, newCoolDown, newRequest, planInput } from './cards';
+import { comparisonChange, newComparison, newWeakValue } from './compare';
 import { newEntries, newLine, newRun, runCorrection, runsQuery, settings } from './http';
 import { newRefusal } from './kit';
 import { spotPlaces } from './names';
@@ -41,10 +43,14 @@ export const BODIES: {
   addStandIn: newStandIn,
   coolChanges: benchChanges,
   coolDown: newCoolDown,
+  newComparison,
+  changeComparison: comparisonChange,
+  addWeakValue: newWeakValue,
 };
 
 /** How the query of a route is checked, where there is one to check. */
 export const QUERIES = {
   runs: runsQuery,
+  standing: z.object({ scope: z.enum(STANDING_SCOPES).default('setup') }),
   preflight: z.object({ step: z.uuid('the id of a step of the card') }),
 } satisfies Partial<Record<RouteName, z.ZodType>>;

@@ -25,6 +25,18 @@ import type {
   StoredDayEvent,
   ViewerRequest,
 } from './cards';
+import type {
+  Against,
+  ComparisonChange,
+  ComparisonDetail,
+  ComparisonSummary,
+  NewComparison,
+  NewWeakValue,
+  RunStanding,
+  SpreadSummary,
+  WeakValue,
+} from './compare';
+import type { StandingScope } from '@pace-check/core';
 import type { RunChangeInput } from './runChanges';
 import type { NewEntries, NewLine, NewRun, RunCorrection, RunDetail, RunSummary, Settings } from './http';
 import type { Kit, KitImported, KitKind, NewRecord, NewRefusal, Refusal } from './kit';
@@ -80,6 +92,7 @@ const route = <const P extends string, T extends Types = Record<never, never>>(
 
 const RUN = { id: 'run' } as const;
 const CARD = { id: 'card' } as const;
+const COMPARISON = { id: 'comparison' } as const;
 const RECORDING = { id: 'recording' } as const;
 /** The kinds of records, as addresses name them. */
 const KINDS: readonly KitKind[] = ['device', 'accessory', 'instrument', 'title', 'setup'];
@@ -354,6 +367,68 @@ export const ROUTES = {
     of: { id: 'cool-down' },
     types: is<{ body: Changes<CoolChange>; answer: ChangesTaken }>(),
     says: 'changes as at the bench: `watch`, `reading`, `take-back`, `ready-line`, `done`',
+  }),
+  comparisons: route('GET', '/comparisons', {
+    of: {},
+    types: is<{ answer: ComparisonSummary[] }>(),
+    says: 'the comparisons, those that are kept first, then the latest',
+  }),
+  newComparison: route('POST', '/comparisons', {
+    of: {},
+    types: is<{ body: NewComparison; answer: ComparisonDetail }>(),
+    status: 201,
+    says: 'sets runs beside each other: `id` (yours; sent twice it is made once), `kind` (`pair`, `before-after`, `field`, `matrix`), `name` or null, `sides` (each `name` or null and `runs`), `margin` (0.03), `anyway` (compare what is not the same work, too)',
+  }),
+  comparison: route('GET', '/comparisons/:id', {
+    of: COMPARISON,
+    types: is<{ answer: ComparisonDetail }>(),
+    says: 'one of them, computed from the figures that its runs have now',
+  }),
+  changeComparison: route('PATCH', '/comparisons/:id', {
+    of: COMPARISON,
+    types: is<{ body: ComparisonChange; answer: ComparisonDetail }>(),
+    says: '`name`, `kind`, `sides`, `margin`, `anyway`, `kept`; what is left out stays',
+  }),
+  deleteComparison: route('DELETE', '/comparisons/:id', {
+    of: COMPARISON,
+    status: 204,
+    says: 'deletes it, for a month',
+  }),
+  restoreComparison: route('POST', '/comparisons/:id/restore', {
+    of: COMPARISON,
+    status: 204,
+    says: 'undoes it',
+  }),
+  comparisonsOfRun: route('GET', '/runs/:id/comparisons', {
+    of: RUN,
+    types: is<{ answer: ComparisonSummary[] }>(),
+    says: 'the comparisons that a run stands in, which lose it when it is deleted',
+  }),
+  against: route('GET', '/runs/:id/against', {
+    of: RUN,
+    types: is<{ answer: Against[] }>(),
+    says: 'runs that one may be set against, and why, the likeliest first',
+  }),
+  standing: route('GET', '/runs/:id/standing', {
+    of: RUN,
+    types: is<{ query: { scope?: StandingScope }; answer: RunStanding }>(),
+    says: 'where a run stands among comparable ones of the library: `scope` `setup` (its title and setup), `title`, or `demand` (titles that ask as much)',
+  }),
+  spread: route('GET', '/spread', {
+    of: {},
+    types: is<{ answer: SpreadSummary[] }>(),
+    says: 'how much runs of one kind differ, by measure: from the repeats of the library, and from habit',
+  }),
+  addWeakValue: route('POST', '/weak-values', {
+    of: {},
+    types: is<{ body: NewWeakValue; answer: WeakValue }>(),
+    status: 201,
+    says: 'a value from an earlier article, from memory or from somebody else: `id` (yours), `device`, `title`, `setup`, `measure` (or `not offered`), `value`, `low`, `high`, `source`, `who`, `dated`',
+  }),
+  deleteWeakValue: route('DELETE', '/weak-values/:id', {
+    of: { id: 'value' },
+    status: 204,
+    says: 'takes it back',
   }),
   coolDown: route('POST', '/cool-downs', {
     of: {},

@@ -1,4 +1,12 @@
 /** What other rooms may use of core, name by name. */
+export {
+  arrange,
+  COMPARISON_KINDS,
+  MOST_SIDES,
+  sideNames,
+  type ComparisonKind,
+  type RunToArrange,
+} from './compare/arrange';
 export { clopperPearson, type BreakDifference } from './compare/breakRate';
 export {
   comparableOf,
@@ -21,7 +29,26 @@ export {
   type RatingParts,
   type RatingWeights,
 } from './compare/rating';
-export { archiveOf, HABIT, spreadBetweenRuns, type ArchiveGroup, type Spread } from './compare/spread';
+export { rankField, type FieldMeasure, type FieldPlace } from './compare/field';
+export { warmthSideBySide, type SpotSideBySide } from './compare/sideBySide';
+export {
+  standingOf,
+  STANDING_SCOPES,
+  type MeasureStanding,
+  type Standing,
+  type StandingScope,
+} from './compare/standing';
+export {
+  archiveOf,
+  byLogarithm,
+  groupKey,
+  HABIT,
+  HABIT_FREEDOM,
+  pooled,
+  spreadBetweenRuns,
+  type ArchiveGroup,
+  type Spread,
+} from './compare/spread';
 export { turningPoints, type TurningPoints } from './compare/turningPoints';
 export { analyse } from './figures/analyse';
 export { findBreaks } from './figures/breaks';
@@ -184,13 +211,16 @@ export {
 } from './vocabulary';
 export {
   compareAnswer,
+  fieldAnswer,
   leadMeasure,
+  matrixAnswer,
   MEASURE_WORDS,
   sayBreakRatio,
   sayDifference,
   sayDirection,
   sayMeasure,
   sayMismatch,
+  sayStanding,
   sayVerdict,
   valuesOf,
   whatWouldSettle,

@@ -9,6 +9,7 @@ import { continueClock } from './services/serverClock';
 import { codeOf, inTransaction, openPool, withoutTimeLimit } from './sql/database';
 import { migrate, NewerDatabase } from './sql/migrate';
 import { lastHeardMs } from './sql/recordings';
+import { purgeComparisons } from './sql/comparisons';
 import { purgeDeleted } from './sql/runs';
 import type pg from 'pg';
 
@@ -37,6 +38,7 @@ async function prepare(pool: pg.Pool): Promise<void> {
   await inTransaction(pool, async (db) => {
     await withoutTimeLimit(db);
     await purgeDeleted(db, KEEP_DELETED_DAYS);
+    await purgeComparisons(db, KEEP_DELETED_DAYS);
   });
   const behindMs = continueClock(await lastHeardMs(pool));
   if (behindMs > 0)

@@ -1,7 +1,7 @@
 import tCdf from '@stdlib/stats-base-dists-t-cdf';
 import { tWidth } from '../fit/fit';
 import { atLeast, atMost } from '../numbers/threshold';
-import type { CompareVerdict, RunMeasure } from '../vocabulary';
+import type { CompareMeasure, CompareVerdict, RunMeasure } from '../vocabulary';
 import type { Measured } from './comparable';
 import { byLogarithm, HABIT_FREEDOM, onScale, type Spread } from './spread';
 
@@ -35,6 +35,7 @@ const MOST_RUNS = 1000;
 
 /** More of these is worse. */
 const LESS_IS_BETTER: readonly string[] = ['watts', 'peakRise', 'breaks'];
+export const lessIsBetter = (measure: CompareMeasure): boolean => LESS_IS_BETTER.includes(measure);
 
 /**
  * How a measure differs between two sides.
@@ -71,7 +72,7 @@ export function differenceOf(
   const [first, second] = [back(mean(a)), back(mean(b))];
   const verdict = underCap([first, second], cap)
     ? 'equal under the cap'
-    : verdictOf(interval, marginOf(measure, margin), LESS_IS_BETTER.includes(measure));
+    : verdictOf(interval, marginOf(measure, margin), lessIsBetter(measure));
   return {
     first,
     second,

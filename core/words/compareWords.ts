@@ -1,7 +1,9 @@
 import type { BreakDifference } from '../compare/breakRate';
 import type { Comparison } from '../compare/compare';
+import type { FieldMeasure } from '../compare/field';
 import { isBetter, type MeasureDifference } from '../compare/difference';
 import { otherWork, type Mismatch, type SideName } from '../compare/mismatches';
+import type { MeasureStanding } from '../compare/standing';
 import type { CompareMeasure, CompareVerdict, MismatchKind, RunMeasure } from '../vocabulary';
 import { clock, hoursAndMinutes, rate, sayTemperature, type Voice } from './headline';
 import type { TemperatureUnit } from './temperature';
@@ -196,7 +198,9 @@ export function compareAnswer(comparison: Comparison, names: SideNames, voice: V
   return `${sentence} But ${favoured
     .slice(0, 2)
     .map((mismatch) => sayMismatch(mismatch, voice.unit))
-    .join(', and ')}, which favours ${nameOf(better, names)}: it is not told apart from the device.`;
+    .join(
+      ', and ',
+    )} ${favoured.length > 1 ? 'favour' : 'favours'} ${nameOf(better, names)}, so how much of it is the device is not known.`;
 }
 
 /** What is clear in other measures, where the pace settles nothing. */
@@ -317,4 +321,107 @@ function remedyOf({ kind, known, first, second }: Mismatch, unit: TemperatureUni
     return [`set both to ${Math.round(Math.max(...numbers))}\u00a0%`];
   if (known !== 'both') return [];
   return SAME_AGAIN[kind] === undefined ? [] : [SAME_AGAIN[kind]];
+}
+
+/** What being the best in a measure is called. */
+const BEST: Record<RunMeasure, string> = {
+  average: 'the fastest',
+  median: 'the fastest',
+  closing: 'the fastest at the end',
+  onePercentLow: 'the one with the highest 1 % low',
+  watts: 'the most frugal',
+  hoursFromFull: 'the longest-lasting',
+  peakRise: 'the coolest',
+};
+
+/**
+ * Several sides of one title in one measure, as a sentence.
+ *
+ * @param names of the sides
+ * @shown Compare: the answer of a field
+ */
+export function fieldAnswer(
+  measure: RunMeasure,
+  { places, order, clear }: FieldMeasure,
+  names: readonly string[],
+  unit: TemperatureUnit,
+): string {
+  const [best, ...others] = order;
+  if (best === undefined) return 'Nothing was measured on any side.';
+  const says = (side: number): string => `${names[side]} (${sayMeasure(measure, places[side]!.value, unit)})`;
+  if (others.length === 0) return `Only ${says(best)} has it measured.`;
+  if (clear) return `${says(best)} is clearly ${BEST[measure]} of ${order.length}.`;
+  const level = others.filter((side) => places[side]!.against && !isBetter(places[side]!.against.verdict));
+  const other = others.filter((side) => places[side]!.otherWork.length > 0);
+  if (level.length === 0)
+    return `${says(best)} is ahead, but not of the same work as ${other.map((side) => names[side]).join(', ')}.`;
+  return `None is clearly ${BEST[measure]}: ${says(best)} is not told apart from ${level.slice(0, 3).map(says).join(', ')}${level.length > 3 ? ` and ${level.length - 3} more` : ''}.`;
+}
+
+/**
+ * Devices over several titles, as a sentence: how often each is clearly ahead.
+ *
+ * @shown Compare: the answer of a matrix
+ */
+export function matrixAnswer(
+  measure: RunMeasure,
+  rows: readonly FieldMeasure[],
+  names: readonly string[],
+): string {
+  const compared = rows.filter((row) => row.order.length > 1);
+  if (compared.length === 0) return 'No title was played on two of the devices.';
+  const titles = compared.length === 1 ? 'the one title' : `${compared.length} titles`;
+  const wins = names
+    .map((name, side) => ({
+      name,
+      count: compared.filter((row) => row.clear && row.order[0] === side).length,
+    }))
+    .filter(({ count }) => count > 0)
+    .sort((a, b) => b.count - a.count);
+  if (wins.length === 0)
+    return `In none of ${titles} that two or more have in common is one clearly ${BEST[measure]}.`;
+  return `${wins.map(({ name, count }) => `${name} is clearly ${BEST[measure]} in ${count}`).join(', ')} of ${titles} in common.`;
+}
+
+/** What comes first, second and so on. */
+const ORDINALS = [
+  'first',
+  'second',
+  'third',
+  'fourth',
+  'fifth',
+  'sixth',
+  'seventh',
+  'eighth',
+  'ninth',
+  'tenth',
+];
+const ordinal = (place: number): string => ORDINALS[place - 1] ?? `no. ${place}`;
+
+/**
+ * Where a run stands, in one sentence: first and last places by their names, else the place in pace.
+ *
+ * @returns null where nothing comparable is there
+ * @shown Where it stands
+ * @example
+ * sayStanding([{ measure: 'peakRise', own: 30, place: 3, of: 3, others: [] }]); // 'Hottest of 3.'
+ */
+export function sayStanding(measures: readonly MeasureStanding[]): string | null {
+  const told = measures.filter(({ of }) => of > 1);
+  const extremes: Partial<Record<RunMeasure, [string, string]>> = {
+    average: ['fastest', 'slowest'],
+    peakRise: ['coolest', 'hottest'],
+    watts: ['most frugal', 'hungriest'],
+  };
+  const parts = told.flatMap(({ measure, place, of }) => {
+    const words = extremes[measure];
+    if (!words) return [];
+    if (place === 1) return [`${words[0]} of ${of}`];
+    if (place === of) return [`${words[1]} of ${of}`];
+    return measure === 'average' ? [`${ordinal(place)} of ${of} in pace`] : [];
+  });
+  const [first, ...others] = parts;
+  return first === undefined
+    ? null
+    : `${first[0]!.toUpperCase()}${first.slice(1)}${others.map((other) => `, ${other}`).join('')}.`;
 }

@@ -13,6 +13,7 @@ import { readSettings, writeSettings } from '../services/settings';
 import { type Runs } from '../services/runs';
 import { benchRoutes, type BenchParts } from './bench';
 import { cardRoutes } from './cards';
+import { compareRoutes } from './compare';
 import { kitRoutes } from './kit';
 import { bodyDoor } from './door';
 import { parse } from './parse';
@@ -33,6 +34,7 @@ export function apiRouter(pool: pg.Pool, analyses: AnalysisPool, runs: Runs, par
   kitRoutes(api, pool);
   cardRoutes(api, new Cards(pool, runs));
   benchRoutes(api, parts);
+  compareRoutes(api, pool, runs);
   serve(api, 'runs', ({ query }) => runs.list(query));
   serve(api, 'run', ({ params }) => runs.get(params.id));
   serve(api, 'newRun', ({ body }) => runs.create(body));

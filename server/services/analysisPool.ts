@@ -1,5 +1,5 @@
 import { Piscina } from 'piscina';
-import type { StoredAnalysis } from '../sql/analyses';
+import type { KeptAnalysis } from '../sql/analyses';
 import type { AnalyseTask, JoinResult, JoinTask, ReadAnswer, ReadTask } from '../workers/tasks';
 import { Problem } from './problem';
 
@@ -60,8 +60,8 @@ export class AnalysisPool {
     }
   }
 
-  analyse(task: AnalyseTask): Promise<StoredAnalysis> {
-    return this.inTime(task) as Promise<StoredAnalysis>;
+  analyse(task: AnalyseTask): Promise<KeptAnalysis> {
+    return this.inTime(task) as Promise<KeptAnalysis>;
   }
 
   join(task: JoinTask): Promise<JoinResult> {

@@ -97,7 +97,6 @@ export class Runs {
     });
   }
 
-  /** A run with its figures; those that are not there, or of before, are computed. */
   /** What the need of a run asks for now, where it is another bar than the run was judged by. */
   private async barNow({ need, bars }: NamedRun): Promise<Bar | null> {
     if (need === null) return null;
@@ -106,6 +105,7 @@ export class Runs {
     return now.average === then.average && now.low === then.low ? null : now;
   }
 
+  /** A run with its figures; those that are not there, or of before, are computed. */
   private async figured(id: string): Promise<Figured> {
     const run = (await readRun(this.pool, id)) ?? fail();
     const known = await readAnalysis(this.pool, id, METHOD_VERSION);
@@ -150,6 +150,11 @@ export class Runs {
     });
     await storeAnalysis(this.pool, id, run.revision, analysis);
     return { run, analysis };
+  }
+
+  /** Has the figures of runs computed where they are not there, or of before. */
+  async bringUp(ids: string[]): Promise<void> {
+    for (const id of ids) await this.figured(id);
   }
 
   /** Brings runs up to this version of the method, one after the other; one that cannot be computed does not hold up the others. */

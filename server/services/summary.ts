@@ -1,13 +1,25 @@
-import { headlineFacts, laneOf, reduceSeries, type Analysis, type Figures } from '@pace-check/core';
-import type { StoredAnalysis } from '../sql/analyses';
+import {
+  comparableOf,
+  headlineFacts,
+  laneOf,
+  reduceSeries,
+  type Analysis,
+  type Figures,
+} from '@pace-check/core';
+import type { KeptAnalysis } from '../sql/analyses';
 import type { StoredSummary } from '../sql/runs';
 
 /** Points of a run's chart at most. */
 const SERIES_POINTS = 600;
 
 /** What is stored of an analysis. */
-export function toStored({ figures, perSecond }: Analysis, target: number | null): StoredAnalysis {
-  return { figures, summary: summary(figures, target), series: reduceSeries(perSecond, SERIES_POINTS) };
+export function toStored({ figures, perSecond }: Analysis, target: number | null): KeptAnalysis {
+  return {
+    figures,
+    summary: summary(figures, target),
+    series: reduceSeries(perSecond, SERIES_POINTS),
+    comparing: comparableOf(figures),
+  };
 }
 
 function summary(figures: Figures, target: number | null): StoredSummary {

@@ -1,4 +1,10 @@
-import { METHOD_VERSION, type Figures, type SeriesPoint, type SpotWarmth } from '@pace-check/core';
+import {
+  METHOD_VERSION,
+  type Comparable,
+  type Figures,
+  type SeriesPoint,
+  type SpotWarmth,
+} from '@pace-check/core';
 import type { Queryable } from './database';
 import type { StoredSummary } from './runs';
 
@@ -8,17 +14,22 @@ export interface StoredAnalysis {
   series: SeriesPoint[];
 }
 
+/** What is kept of an analysis: the same, and what comparing needs of it. */
+export interface KeptAnalysis extends StoredAnalysis {
+  comparing: Comparable;
+}
+
 /** Keeps figures for the revision of the run that they were computed from; those of a later one stay. */
 export async function storeAnalysis(
   db: Queryable,
   runId: string,
   revision: number,
-  { figures, summary, series }: StoredAnalysis,
+  { figures, summary, series, comparing }: KeptAnalysis,
 ): Promise<void> {
   await db.query(
-    `insert into analysis (run_id, method_version, revision, figures, summary, series) values ($1, $2, $3, $4, $5, $6)
+    `insert into analysis (run_id, method_version, revision, figures, summary, series, comparing) values ($1, $2, $3, $4, $5, $6, $7)
      on conflict (run_id) do update set method_version = excluded.method_version, revision = excluded.revision, figures = excluded.figures,
-       summary = excluded.summary, series = excluded.series, computed_at = now() where analysis.revision <= excluded.revision`,
+       summary = excluded.summary, series = excluded.series, comparing = excluded.comparing, computed_at = now() where analysis.revision <= excluded.revision`,
     [
       runId,
       figures.methodVersion,
@@ -26,6 +37,7 @@ export async function storeAnalysis(
       JSON.stringify(figures),
       JSON.stringify(summary),
       JSON.stringify(series),
+      JSON.stringify(comparing),
     ],
   );
 }

@@ -18,7 +18,7 @@ import {
 import { framesOf, packBatches } from '../frames/batchCodec';
 import { fromChunks, toChunks } from '../frames/chunkCodec';
 import { toStored } from '../services/summary';
-import type { StoredAnalysis } from '../sql/analyses';
+import type { KeptAnalysis } from '../sql/analyses';
 import { entryPages, linesOf } from '../sql/entries';
 import type { AnalyseTask, JoinResult, JoinTask, ReadAnswer, ReadResult, ReadTask } from './tasks';
 
@@ -29,7 +29,7 @@ if (process.platform === 'linux') setPriority(NICE);
 /** The worker thread's one door: reads files and asks core for the figures. */
 export default async function work(
   task: ReadTask | AnalyseTask | JoinTask,
-): Promise<ReadAnswer | StoredAnalysis | JoinResult> {
+): Promise<ReadAnswer | KeptAnalysis | JoinResult> {
   return task.kind === 'read'
     ? readFile(task)
     : task.kind === 'join'
@@ -111,7 +111,7 @@ async function* hashed(
   }
 }
 
-function analyseStored(task: AnalyseTask): StoredAnalysis {
+function analyseStored(task: AnalyseTask): KeptAnalysis {
   return toStored(
     analyse(
       runInput(

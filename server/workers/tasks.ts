@@ -9,7 +9,7 @@ import type {
   UnreadableRow,
 } from '@pace-check/core';
 import type { FrameChunk } from '../frames/chunkCodec';
-import type { StoredAnalysis } from '../sql/analyses';
+import type { KeptAnalysis } from '../sql/analyses';
 import type { BatchRow } from '../sql/recordings';
 
 /** Read a file that was uploaded, and analyse it. */
@@ -58,7 +58,7 @@ export interface ReadResult {
   passedOver: number;
   cutOff: boolean;
   contentSha256: string;
-  analysis: StoredAnalysis;
+  analysis: KeptAnalysis;
 }
 
 /** A refusal as it crosses threads, where errors lose their class. */

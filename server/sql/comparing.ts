@@ -1,0 +1,163 @@
+import { headerOfPreflight, type Preflight } from '@pace-check/contract';
+import {
+  METHOD_VERSION,
+  type ArchiveGroup,
+  type Comparable,
+  type Demand,
+  groupKey,
+  type HeadlineFacts,
+  type Lane,
+  type RunMeasure,
+  type RunOfSide,
+  type TitleKind,
+} from '@pace-check/core';
+import type { Queryable } from './database';
+
+/** A run as comparing reads it: what is stated of it, and what comparing needs of its figures. */
+export interface ComparingRun extends RunOfSide {
+  id: string;
+  name: string;
+  deviceId: string;
+  titleId: string;
+  device: string;
+  title: string;
+  setup: string | null;
+  startedAt: string | null;
+  titleKind: TitleKind | null;
+  demand: Demand | null;
+  chip: string | null;
+  /** Device that its device follows. */
+  successorOf: string | null;
+}
+
+/** The same with what its picture needs. */
+export interface ComparedRow extends ComparingRun {
+  headline: HeadlineFacts;
+  lane: Lane;
+}
+
+interface Row {
+  id: string;
+  name: string;
+  deviceId: string;
+  titleId: string;
+  device: string;
+  title: string;
+  setup: string | null;
+  startedAt: Date | null;
+  target: number | null;
+  roomC: number | null;
+  batteryWh: number | null;
+  conditions: string[];
+  preflight: Preflight;
+  scene: string | null;
+  scenes: string[] | null;
+  titleKind: TitleKind | null;
+  demand: Demand | null;
+  chip: string | null;
+  successorOf: string | null;
+  comparing: Comparable;
+}
+
+const select = (
+  more = '',
+): string => `select run.id, run.name, run.device_id as "deviceId", run.title_id as "titleId",
+  device.name as device, title.name as title, setup.name as setup, coalesce(run.started_at, run.imported_at) as "startedAt", run.target_fps as target, run.room_c as "roomC",
+  run.battery_wh as "batteryWh", run.conditions, run.preflight, run.scene, analysis.summary -> 'scenes' as scenes, title.facts ->> 'kind' as "titleKind", title.facts ->> 'demand' as demand,
+  device.facts ->> 'chip' as chip, device.facts ->> 'successorOf' as "successorOf", analysis.comparing ${more}
+  from run join device on device.id = run.device_id join title on title.id = run.title_id left join setup on setup.id = run.setup_id
+  join analysis on analysis.run_id = run.id and analysis.method_version = ${METHOD_VERSION} and analysis.revision = run.revision and analysis.comparing is not null
+  where run.deleted_at is null`;
+
+function toRun({
+  comparing,
+  target,
+  roomC,
+  batteryWh,
+  conditions,
+  preflight,
+  scene,
+  scenes,
+  ...row
+}: Row): ComparingRun {
+  return {
+    ...row,
+    startedAt: row.startedAt?.toISOString() ?? null,
+    stated: {
+      device: row.device,
+      title: row.title,
+      setup: row.setup,
+      scenes: [...new Set([...(scene === null ? [] : [scene]), ...(scenes ?? [])])],
+      target,
+      roomC,
+      batteryWh,
+      conditions,
+      preflight: headerOfPreflight(preflight) ?? {},
+    },
+    figures: comparing,
+  };
+}
+
+/** Runs that have figures of this version of the method, in no order. */
+export async function readCompared(db: Queryable, ids: string[]): Promise<ComparedRow[]> {
+  const { rows } = await db.query<Row & Pick<ComparedRow, 'headline' | 'lane'>>(
+    `${select(", analysis.summary -> 'headline' as headline, analysis.summary -> 'lane' as lane")} and run.id = any($1)`,
+    [ids],
+  );
+  return rows.map(({ headline, lane, ...row }) => ({ ...toRun(row), headline, lane }));
+}
+
+/** Runs that one is looked at among at most. */
+const MOST_OTHERS = 2000;
+
+/** Runs of a title, or of titles that ask as much, but for one; the latest. */
+export async function readOthers(
+  db: Queryable,
+  { id, titleId, demand }: { id: string; titleId: string; demand: Demand | null },
+  scope: 'title' | 'demand',
+): Promise<ComparingRun[]> {
+  const of = scope === 'title' ? 'run.title_id = $2' : "title.facts ->> 'demand' = $2";
+  const { rows } = await db.query<Row>(
+    `${select()} and run.id <> $1 and ${of} order by coalesce(run.started_at, run.imported_at) desc, run.id limit ${MOST_OTHERS}`,
+    [id, scope === 'title' ? titleId : demand],
+  );
+  return rows.map(toRun);
+}
+
+/** Splits and warmth of runs, for a close look at a pair. */
+export async function readClosely<T>(db: Queryable, ids: string[]): Promise<Map<string, T>> {
+  const { rows } = await db.query<{ id: string; splits: unknown; spots: unknown }>(
+    "select run_id as id, figures -> 'splits' as splits, figures -> 'warmth' -> 'spots' as spots from analysis where run_id = any($1)",
+    [ids],
+  );
+  return new Map(rows.map(({ id, ...figures }) => [id, figures as T]));
+}
+
+/** Runs of one device, title and setup, where there are two or more of them: how far each measure lies apart. */
+export async function readArchive(db: Queryable): Promise<ArchiveGroup[]> {
+  const { rows } = await db.query<{
+    device: string;
+    title: string;
+    setup: string | null;
+    measure: RunMeasure;
+    n: number;
+    squares: number;
+  }>(
+    `select device.name as device, title.name as title, setup.name as setup, measured.key as measure, count(*)::int as n, var_samp(measured.x) * (count(*) - 1) as squares
+     from run join device on device.id = run.device_id join title on title.id = run.title_id left join setup on setup.id = run.setup_id
+     join analysis on analysis.run_id = run.id and analysis.method_version = $1 and analysis.revision = run.revision
+     cross join lateral (select key, case when key = 'peakRise' then (value ->> 'value')::float8 else ln((value ->> 'value')::float8) end as x
+       from jsonb_each(analysis.comparing -> 'values') where (value ->> 'value')::float8 > 0) as measured
+     where run.deleted_at is null and analysis.comparing is not null
+     group by device.id, title.id, setup.id, measured.key having count(*) > 1`,
+    [METHOD_VERSION],
+  );
+  const groups = new Map<string, ArchiveGroup>();
+  for (const { device, title, setup, measure, n, squares } of rows) {
+    const key = groupKey({ device, title, setup })!;
+    const group = groups.get(key) ?? { key, spread: {} };
+    group.spread[measure] = { n, squares };
+    groups.set(key, group);
+  }
+  return [...groups.values()];
+}
