@@ -2,6 +2,7 @@ import {
   COMPARISON_KINDS,
   MOST_SIDES,
   RUN_MEASURES,
+  WEAK_SOURCES,
   type Comparison,
   type ComparisonKind,
   type EndReason,
@@ -88,9 +89,6 @@ export const comparisonChange = z
   .refine(twoSides, TWO_SIDES);
 export type ComparisonChange = z.input<typeof comparisonChange>;
 
-/** Where a value comes from that nobody measured here. */
-export const WEAK_SOURCES = ['earlier article', 'memory', 'somebody else'] as const;
-export type WeakSource = (typeof WEAK_SOURCES)[number];
 /** What may be known so; "not offered" has no value. */
 export const WEAK_MEASURES = [...RUN_MEASURES, 'not offered'] as const;
 export type WeakMeasure = (typeof WEAK_MEASURES)[number];

@@ -199,6 +199,8 @@ export interface RunSummary {
   setup: string | null;
   startedAt: string | null;
   importedAt: string;
+  /** Room temperature, °C. */
+  roomC: number | null;
   /** What the headline says, to be put into words as the reader likes; null while figures are computed anew. */
   headline: HeadlineFacts | null;
   confidence: Confidence | null;
@@ -221,7 +223,6 @@ export interface RunDetail extends RunSummary {
   refresh: number | null;
   native: number | null;
   need: Need | null;
-  roomC: number | null;
   batteryWh: number | null;
   conditions: string[];
   scene: string | null;

@@ -194,6 +194,7 @@ export {
   SPAN_KINDS,
   SPLIT_MINUTES,
   STAMINA_WORDS,
+  WEAK_SOURCES,
   type Caveat,
   type CompareMeasure,
   type CompareVerdict,
@@ -208,6 +209,7 @@ export {
   type SplitMinutes,
   type StaminaVerdict,
   type StaminaWord,
+  type WeakSource,
 } from './vocabulary';
 export {
   compareAnswer,
@@ -215,6 +217,7 @@ export {
   leadMeasure,
   matrixAnswer,
   MEASURE_WORDS,
+  MISMATCH_WORDS,
   sayBreakRatio,
   sayDifference,
   sayDirection,

@@ -153,3 +153,7 @@ export const OTHER_WORK: readonly MismatchKind[] = ['title', 'scene', 'cap', 'ta
 /** The parts of a rating, in the order of the five measures. */
 export const RATING_PARTS = ['pace', 'evenness', 'stamina', 'warmth', 'drain'] as const;
 export type RatingPart = (typeof RATING_PARTS)[number];
+
+/** Where a value comes from that nobody measured here. */
+export const WEAK_SOURCES = ['earlier article', 'memory', 'somebody else'] as const;
+export type WeakSource = (typeof WEAK_SOURCES)[number];

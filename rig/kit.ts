@@ -8,6 +8,7 @@ export const DEMO_KIT = {
       kind: 'phone',
       chip: 'Tarn T4',
       graphics: 'Tarn G4, 10 cores',
+      successorOf: 'Velm 4',
       memoryGb: 12,
       storageGb: 256,
       batteryMah: 4700,

@@ -12,9 +12,12 @@ import {
 } from '@pace-check/contract';
 import {
   counterPhoto,
+  DEMO_BESIDE,
+  DEMO_COMPARISONS,
   DEMO_KIT,
   DEMO_REQUESTS,
   DEMO_RESULTS,
+  DEMO_WEAK,
   HANDSETS,
   SCENARIOS,
   simulate,
@@ -45,12 +48,13 @@ const SEED = 7;
  */
 async function loadDemo(address: string): Promise<void> {
   await upload(address, `/api${pathOf(ROUTES.importKit, {})}`, JSON.stringify(DEMO_KIT));
-  for (const scenario of Object.values<Scenario>(SCENARIOS)) {
+  const named = Object.values<Scenario>(SCENARIOS).map((scenario) => ({ run: null, scenario, seed: SEED }));
+  for (const { run, scenario, seed } of [...named, ...DEMO_BESIDE]) {
     const lines: string[] = [];
-    for (const line of simulate(scenario, SEED)) lines.push(JSON.stringify(line));
+    for (const line of simulate(scenario, seed)) lines.push(JSON.stringify(line));
     const details = {
       fileName: `${scenario.name}.pace.ndjson`,
-      name: null,
+      name: run,
       facts: null,
       reading: null,
       again: false,
@@ -59,6 +63,7 @@ async function loadDemo(address: string): Promise<void> {
     await upload(address, path, `${lines.join('\n')}\n`);
   }
   for (const result of DEMO_RESULTS) await addResult(address, result);
+  await setBeside(address);
   // two devices were watched while they cooled; the others are planned from their warm-ups or their class
   for (const [handset, startedAt] of [
     [HANDSETS.velm5, '2026-05-09T11:01:00+02:00'],
@@ -76,6 +81,28 @@ async function loadDemo(address: string): Promise<void> {
   for (const body of DEMO_REQUESTS) await ask(address, ROUTES.request, { body });
   const requests = await ask(address, ROUTES.requests, {});
   await layOut(address, await ask(address, ROUTES.newCard, { body: demoCard(requests) }));
+}
+
+/** The comparisons of the demo; a run is known again by when it was started. */
+async function setBeside(address: string): Promise<void> {
+  const runs = await ask(address, ROUTES.runs, { query: { limit: 100 } });
+  const scenarios = [...Object.values<Scenario>(SCENARIOS), ...DEMO_BESIDE.map(({ scenario }) => scenario)];
+  const idOf = (name: string): string[] => {
+    const startedAt = Date.parse(scenarios.find((scenario) => scenario.name === name)!.startedAt);
+    return runs
+      .filter((run) => run.startedAt !== null && Date.parse(run.startedAt) === startedAt)
+      .map(({ id }) => id);
+  };
+  for (const { sides, ...comparison } of DEMO_COMPARISONS) {
+    await ask(address, ROUTES.newComparison, {
+      body: {
+        ...comparison,
+        sides: sides.map(({ name, runs: names }) => ({ name, runs: names.flatMap(idOf) })),
+      },
+    });
+    await ask(address, ROUTES.changeComparison, { params: { id: comparison.id }, body: { kept: true } });
+  }
+  await ask(address, ROUTES.addWeakValue, { body: DEMO_WEAK });
 }
 
 /** A run that was read off, and the photo that was taken of it. */

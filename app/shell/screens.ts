@@ -7,6 +7,8 @@ export { CardsScreen } from '../features/cards/CardsScreen';
 export { NewCardScreen } from '../features/cards/NewCardScreen';
 export { PreflightScreen } from '../features/cards/PreflightScreen';
 export { PrintScreen } from '../features/cards/PrintScreen';
+export { ComparisonScreen } from '../features/compare/ComparisonScreen';
+export { ComparisonsScreen } from '../features/compare/ComparisonsScreen';
 export { KitScreen } from '../features/kit/KitScreen';
 export { RecordScreen } from '../features/kit/RecordScreen';
 export { ByHandScreen } from '../features/runs/ByHandScreen';

@@ -11,7 +11,7 @@ export function BackTo({
   href,
   title,
 }: {
-  href: '/' | '/kit' | '/cards' | '/bench';
+  href: '/' | '/kit' | '/cards' | '/bench' | '/compare';
   title: string;
 }): ReactNode {
   const { quiet } = usePalette();

@@ -88,7 +88,10 @@ function useShortcuts(): { visible: boolean; open: () => void; close: () => void
 
 function useHere(): (href: string) => boolean {
   const path = usePathname();
-  return (href) => (href === '/' ? path === '/' || path.startsWith('/runs') : path.startsWith(href));
+  return (href) =>
+    href === '/'
+      ? path === '/' || path.startsWith('/runs') || path.startsWith('/compare')
+      : path.startsWith(href);
 }
 
 function Rail({ onHelp }: { onHelp: () => void }): ReactNode {

@@ -200,13 +200,13 @@ export function compareAnswer(comparison: Comparison, names: SideNames, voice: V
     .map((mismatch) => sayMismatch(mismatch, voice.unit))
     .join(
       ', and ',
-    )} ${favoured.length > 1 ? 'favour' : 'favours'} ${nameOf(better, names)}, so how much of it is the device is not known.`;
+    )} ${favoured.length > 1 ? 'favour' : 'favours'} ${nameOf(better, names)}: how much of the difference ${favoured.length > 1 ? 'they make' : 'it makes'} is not known.`;
 }
 
 /** What is clear in other measures, where the pace settles nothing. */
 function elsewhere(comparison: Comparison, lead: CompareMeasure, names: SideNames): string {
   if (isBetter(comparison.measures[lead]!.verdict)) return '';
-  const others: CompareMeasure[] = ['breaks', 'peakRise', 'watts'];
+  const others: CompareMeasure[] = ['onePercentLow', 'breaks', 'peakRise', 'watts'];
   const clear = others.flatMap((measure) => {
     const side = comparison.measures[measure] && betterSide(comparison.measures[measure].verdict);
     return side && measure !== lead ? `${nameOf(side, names)} ${AHEAD[measure]}` : [];
@@ -370,7 +370,6 @@ export function matrixAnswer(
 ): string {
   const compared = rows.filter((row) => row.order.length > 1);
   if (compared.length === 0) return 'No title was played on two of the devices.';
-  const titles = compared.length === 1 ? 'the one title' : `${compared.length} titles`;
   const wins = names
     .map((name, side) => ({
       name,
@@ -378,9 +377,14 @@ export function matrixAnswer(
     }))
     .filter(({ count }) => count > 0)
     .sort((a, b) => b.count - a.count);
-  if (wins.length === 0)
-    return `In none of ${titles} that two or more have in common is one clearly ${BEST[measure]}.`;
-  return `${wins.map(({ name, count }) => `${name} is clearly ${BEST[measure]} in ${count}`).join(', ')} of ${titles} in common.`;
+  const [first, ...others] = wins;
+  if (compared.length === 1)
+    return first === undefined
+      ? `None is clearly ${BEST[measure]} in the one title in common.`
+      : `${first.name} is clearly ${BEST[measure]} in the one title in common.`;
+  if (first === undefined)
+    return `In none of ${compared.length} titles in common is one clearly ${BEST[measure]}.`;
+  return `${first.name} is clearly ${BEST[measure]} in ${first.count} of ${compared.length} titles in common${others.map(({ name, count }) => `, ${name} in ${count}`).join('')}.`;
 }
 
 /** What comes first, second and so on. */

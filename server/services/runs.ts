@@ -478,7 +478,7 @@ function toSummary(
   library: LibraryFacts,
   pictures: number,
 ): RunSummary {
-  const { id, name, device, title, setup, startedAt, importedAt, recording } = run;
+  const { id, name, device, title, setup, startedAt, importedAt, roomC, recording } = run;
   const { headline, caveats, scenes, lane } = summary ?? {
     headline: null,
     caveats: null,
@@ -493,6 +493,7 @@ function toSummary(
     setup,
     startedAt,
     importedAt,
+    roomC,
     recording,
     pictures,
     headline,
@@ -519,7 +520,6 @@ function toDetail(
     refresh: run.refresh,
     native: run.native,
     need: run.need,
-    roomC: run.roomC,
     batteryWh: run.batteryWh,
     conditions: run.conditions,
     scene: run.scene,

@@ -133,7 +133,14 @@ export async function readClosely<T>(db: Queryable, ids: string[]): Promise<Map<
   return new Map(rows.map(({ id, ...figures }) => [id, figures as T]));
 }
 
-/** Runs of one device, title and setup, where there are two or more of them: how far each measure lies apart. */
+/** A room counts as the same within so many °C. */
+const ROOM_BAND_C = 4;
+
+/**
+ * Repeats: runs of one device, title and setup that were made in the same way,
+ * where there are two or more of them, and how far each measure lies apart. A
+ * run in the sun is no repeat of one in the shed, one that was read off none of one with frames.
+ */
 export async function readArchive(db: Queryable): Promise<ArchiveGroup[]> {
   const { rows } = await db.query<{
     device: string;
@@ -149,15 +156,28 @@ export async function readArchive(db: Queryable): Promise<ArchiveGroup[]> {
      cross join lateral (select key, case when key = 'peakRise' then (value ->> 'value')::float8 else ln((value ->> 'value')::float8) end as x
        from jsonb_each(analysis.comparing -> 'values') where (value ->> 'value')::float8 > 0) as measured
      where run.deleted_at is null and analysis.comparing is not null
-     group by device.id, title.id, setup.id, measured.key having count(*) > 1`,
+     group by device.id, title.id, setup.id, measured.key, run.scene, run.target_fps, floor(run.room_c / ${ROOM_BAND_C}), 'first-play' = any(run.conditions), analysis.comparing ->> 'source',
+       coalesce(analysis.comparing ->> 'ended', '') in ('crash', 'would-not-start'), ${ALIKE.map((fact) => `run.preflight ->> '${fact}'`).join(', ')}
+     having count(*) > 1`,
     [METHOD_VERSION],
   );
-  const groups = new Map<string, ArchiveGroup>();
-  for (const { device, title, setup, measure, n, squares } of rows) {
-    const key = groupKey({ device, title, setup })!;
-    const group = groups.get(key) ?? { key, spread: {} };
-    group.spread[measure] = { n, squares };
-    groups.set(key, group);
-  }
-  return [...groups.values()];
+  return rows.map(({ device, title, setup, measure, n, squares }) => ({
+    key: groupKey({ device, title, setup })!,
+    spread: { [measure]: { n, squares } },
+  }));
 }
+
+/** What is stated of a run and makes it another kind of run. */
+const ALIKE: readonly (keyof Preflight)[] = [
+  'cap',
+  'screen',
+  'charging',
+  'performanceMode',
+  'case',
+  'cooler',
+  'titleVersion',
+  'layer',
+  'driver',
+  'system',
+  'pixels',
+];

@@ -1,5 +1,5 @@
-import type { ComparisonKind } from '@pace-check/core';
-import type { WeakMeasure, WeakSource, WeakValue } from '@pace-check/contract';
+import type { ComparisonKind, WeakSource } from '@pace-check/core';
+import type { WeakMeasure, WeakValue } from '@pace-check/contract';
 import type { Queryable } from './database';
 
 /** A comparison as it is stored. */

@@ -44,6 +44,7 @@ export const GROUPS: Record<Exclude<KitKind, 'setup'>, FieldGroup[]> = {
         choice('kind', 'Kind', DEVICE_KINDS, KIND_WORDS),
         text('chip', 'Chip'),
         text('graphics', 'Graphics unit'),
+        text('successorOf', 'Successor of'),
         number('memoryGb', 'Memory, GB'),
         number('storageGb', 'Storage, GB'),
       ],

@@ -2,13 +2,14 @@ import type { RunSummary } from '@pace-check/contract';
 import { clock, headline, type HeadlineFacts } from '@pace-check/core';
 import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
-import { Pressable, View } from 'react-native';
+import { Pressable, View, type ViewStyle } from 'react-native';
 import { count, day, fps, fpsColumn, NONE, percent } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
-import { Lane } from './Lane';
+import { Lane } from '../../charts/Lane';
 import { Row, Stack } from '../../ui/parts';
+import { choose, startChoosing } from './chosen';
 
 const PENDING = 'Its figures are being computed anew. Open it to have them at once.';
 
@@ -73,47 +74,106 @@ function readUnit({ source, interval }: HeadlineFacts['pace']): string {
 const hrefOf = (run: RunSummary): `/runs/${string}` | `/bench/${string}` =>
   run.recording ? `/bench/${run.id}` : `/runs/${run.id}`;
 
+/**
+ * A run that is opened by a tap, or, while runs are being chosen, taken in or out.
+ *
+ * @param chosen null while nobody chooses, and where it cannot be
+ */
+function Tappable({
+  run,
+  chosen,
+  style,
+  children,
+}: {
+  run: RunSummary;
+  chosen: boolean | null;
+  style: ViewStyle;
+  children: ReactNode;
+}): ReactNode {
+  const { action, quiet } = usePalette();
+  if (chosen === null)
+    return (
+      <Link href={hrefOf(run)} asChild>
+        <Pressable style={style} onLongPress={run.recording ? undefined : () => startChoosing(run)}>
+          {children}
+        </Pressable>
+      </Link>
+    );
+  return (
+    <Pressable
+      role="checkbox"
+      aria-checked={chosen}
+      aria-label={`Choose ${run.name}`}
+      onPress={() => choose(run)}
+      {...SPACE_TOO(() => choose(run))}
+      style={[style, chosen ? { borderColor: action, borderWidth: 2, borderRadius: 8 } : null]}
+    >
+      {children}
+      <Body small head style={{ color: chosen ? action : quiet }}>
+        {chosen ? '✓ chosen' : '□ tap to choose'}
+      </Body>
+    </Pressable>
+  );
+}
+
+/** A checkbox answers to the space bar, too. */
+const SPACE_TOO = (press: () => void): object => ({
+  onKeyDown: (event: KeyboardEvent) => {
+    if (event.key !== ' ') return;
+    event.preventDefault();
+    press();
+  },
+});
+
 /** A run of the list on a phone. */
-export function RunCard({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
+export function RunCard({
+  run,
+  scaleS,
+  chosen = null,
+}: {
+  run: RunSummary;
+  scaleS: number;
+  chosen?: boolean | null;
+}): ReactNode {
   const { sheet, line } = usePalette();
   const said = useSaid(run);
   return (
-    <Link href={hrefOf(run)} asChild>
-      <Pressable
-        style={{
-          backgroundColor: sheet,
-          borderWidth: 1,
-          borderColor: line,
-          borderRadius: 8,
-          padding: 12,
-          gap: 8,
-        }}
-      >
-        <Row gap={12} apart>
-          <Stack flex={1}>
-            <Heading level={2} style={{ fontSize: 19 }}>
-              {run.name}
-            </Heading>
-            <Quiet>
-              {[
-                run.setup,
-                run.lane.seconds > 0 ? clock(run.lane.seconds) : null,
-                run.headline?.stamina.word,
-                run.pictures > 0 ? count(run.pictures, 'picture') : null,
-              ]
-                .filter(Boolean)
-                .join(' · ')}
-            </Quiet>
-          </Stack>
-          <Stack align="flex-end">
-            <FigureText size={30}>{said.lead}</FigureText>
-            <Quiet>{said.leadUnit}</Quiet>
-          </Stack>
-        </Row>
-        <Lane lane={run.lane} scaleS={scaleS} height={54} />
-        <Body small>{said.headline}</Body>
-      </Pressable>
-    </Link>
+    <Tappable
+      run={run}
+      chosen={chosen}
+      style={{
+        backgroundColor: sheet,
+        borderWidth: 1,
+        borderColor: line,
+        borderRadius: 8,
+        padding: 12,
+        gap: 8,
+      }}
+    >
+      <Row gap={12} apart>
+        <Stack flex={1}>
+          <Heading level={2} style={{ fontSize: 19 }}>
+            {run.name}
+          </Heading>
+          <Quiet>
+            {[
+              run.setup,
+              run.lane.seconds > 0 ? clock(run.lane.seconds) : null,
+              run.headline?.stamina.word,
+              run.pictures > 0 ? count(run.pictures, 'picture') : null,
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </Quiet>
+        </Stack>
+        <Stack align="flex-end">
+          <FigureText size={30}>{said.lead}</FigureText>
+          <Quiet>{said.leadUnit}</Quiet>
+        </Stack>
+      </Row>
+      <Lane lane={run.lane} scaleS={scaleS} height={54} />
+      <Body small>{said.headline}</Body>
+    </Tappable>
   );
 }
 
@@ -150,39 +210,47 @@ export function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
 }
 
 /** A run of the list on a wide screen. */
-export function RunRow({ run, scaleS }: { run: RunSummary; scaleS: number }): ReactNode {
+export function RunRow({
+  run,
+  scaleS,
+  chosen = null,
+}: {
+  run: RunSummary;
+  scaleS: number;
+  chosen?: boolean | null;
+}): ReactNode {
   const { line } = usePalette();
   const said = useSaid(run);
   return (
-    <Link href={hrefOf(run)} asChild>
-      <Pressable style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 10, paddingHorizontal: 8 }}>
-        <Row gap={16} align="center">
-          <View style={{ width: COLUMNS.name }}>
-            <Heading level={2} style={{ fontSize: 18 }}>
-              {run.name}
-            </Heading>
-            <Quiet>
-              {[run.setup, run.startedAt ? day(run.startedAt) : null].filter(Boolean).join(' · ')}
-            </Quiet>
-          </View>
-          <Stack flex={1}>
-            <Lane lane={run.lane} scaleS={scaleS} height={46} />
-          </Stack>
-          <FigureText size={18} style={{ width: COLUMNS.word }}>
-            {said.word}
-          </FigureText>
-          <FigureText size={24} style={{ width: COLUMNS.average, textAlign: 'right' }}>
-            {said.leadColumn}
-          </FigureText>
-          <FigureText size={18} style={{ width: COLUMNS.low, textAlign: 'right' }}>
-            {said.second}
-          </FigureText>
-          <FigureText size={18} style={{ width: COLUMNS.peak, textAlign: 'right' }}>
-            {said.peak}
-          </FigureText>
-        </Row>
-        <Quiet style={{ marginTop: 4 }}>{said.headline}</Quiet>
-      </Pressable>
-    </Link>
+    <Tappable
+      run={run}
+      chosen={chosen}
+      style={{ borderTopWidth: 1, borderColor: line, paddingVertical: 10, paddingHorizontal: 8 }}
+    >
+      <Row gap={16} align="center">
+        <View style={{ width: COLUMNS.name }}>
+          <Heading level={2} style={{ fontSize: 18 }}>
+            {run.name}
+          </Heading>
+          <Quiet>{[run.setup, run.startedAt ? day(run.startedAt) : null].filter(Boolean).join(' · ')}</Quiet>
+        </View>
+        <Stack flex={1}>
+          <Lane lane={run.lane} scaleS={scaleS} height={46} />
+        </Stack>
+        <FigureText size={18} style={{ width: COLUMNS.word }}>
+          {said.word}
+        </FigureText>
+        <FigureText size={24} style={{ width: COLUMNS.average, textAlign: 'right' }}>
+          {said.leadColumn}
+        </FigureText>
+        <FigureText size={18} style={{ width: COLUMNS.low, textAlign: 'right' }}>
+          {said.second}
+        </FigureText>
+        <FigureText size={18} style={{ width: COLUMNS.peak, textAlign: 'right' }}>
+          {said.peak}
+        </FigureText>
+      </Row>
+      <Quiet style={{ marginTop: 4 }}>{said.headline}</Quiet>
+    </Tappable>
   );
 }

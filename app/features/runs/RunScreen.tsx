@@ -5,6 +5,7 @@ import { Link, useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { Linking, ScrollView } from 'react-native';
 import { useSentResults } from '../../outbox/results';
+import { useComparisonsOfRun } from '../../api/compare';
 import { useDeleteRun, useRestoreRun, useRun } from '../../api/queries';
 import { BackTo } from '../../ui/BackTo';
 import { bytes, count, dayAndTime, fps } from '../../ui/figures';
@@ -16,18 +17,20 @@ import { useVoice } from '../../ui/Voice';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { preflightAnswers } from '../../forms/Preflight';
 import { AddReadings } from './AddReadings';
+import { Against } from './Against';
 import { BodyMap } from '../../charts/BodyMap';
 import { CorrectRun } from './CorrectRun';
 import { Evidence } from './Evidence';
 import { DoingSection } from './DoingSection';
 import { ScenesSection } from './ScenesSection';
-import { Lane } from './Lane';
+import { Lane } from '../../charts/Lane';
 import { LaneKey } from './LaneKey';
 import { Measures } from './Measures';
 import { PaceChart } from './PaceChart';
 import { Section } from '../../ui/Section';
 import { Spans, type Stretch } from './Spans';
 import { SplitTable } from './SplitTable';
+import { Standing } from './Standing';
 import { StandsOn } from './StandsOn';
 import { Verdict } from './Verdict';
 import { Row, Stack } from '../../ui/parts';
@@ -48,7 +51,7 @@ export function RunScreen({ id }: { id: string }): ReactNode {
 }
 
 function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
-  const [open, setOpen] = useState<'correct' | 'readings' | null>(null);
+  const [open, setOpen] = useState<'correct' | 'readings' | 'against' | null>(null);
   const [drawn, setDrawn] = useState<Stretch | null>(null);
   const voice = useVoice();
   if (run.recording) {
@@ -105,6 +108,15 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
       {open === 'readings' ? <AddReadings run={run} onDone={() => setOpen(null)} /> : null}
       <StandsOn run={run} />
       <Verdict run={run} />
+      <Row>
+        <Button
+          type="outline"
+          title={open === 'against' ? 'Close' : 'Compare with…'}
+          aria-label={open === 'against' ? 'Close what it may be set against' : 'Set against other runs'}
+          onPress={() => setOpen(open === 'against' ? null : 'against')}
+        />
+      </Row>
+      {open === 'against' ? <Against run={run} /> : null}
       <Stack gap={8}>
         <Lane lane={run.lane} scaleS={run.lane.seconds} height={wide ? 92 : 84} />
         <LaneKey measures={run.lane.measures} />
@@ -124,6 +136,7 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
           {facts}
         </>
       )}
+      <Standing run={run} />
       <Evidence run={run} />
       <HowItWasRun run={run} />
       <Source run={run} />
@@ -142,12 +155,13 @@ function Actions({
   const toast = useToast();
   const remove = useDeleteRun();
   const restore = useRestoreRun();
+  const losing = useComparisonsOfRun(run.id).data ?? [];
   const onDelete = (): void =>
     remove.mutate(run.id, {
       onSuccess: () => {
         router.navigate('/');
         toast({
-          text: `“${run.name}” is deleted.`,
+          text: `“${run.name}” is deleted.${losing.length > 0 ? ` ${losing.length === 1 ? 'A comparison loses' : `${losing.length} comparisons lose`} it: ${losing.map((one) => one.name).join('; ')}.` : ''}`,
           undo: () =>
             restore.mutate(run.id, {
               onError: (error) => toast({ text: `It could not be brought back: ${error.message}` }),

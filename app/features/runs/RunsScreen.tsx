@@ -1,7 +1,7 @@
 import { NO_FILTER, RUNS_A_PAGE, type RunFilter, type RunSummary } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
-import { useRouter } from 'expo-router';
-import { useMemo, useState, type ReactNode } from 'react';
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { FlatList } from 'react-native';
 import { useRuns } from '../../api/queries';
 import { outbox } from '../../outbox';
@@ -9,6 +9,9 @@ import { useSentResults, useUnsentResults, type UnsentResult } from '../../outbo
 import { usePalette, useWide } from '../../ui/Look';
 import { Failed, Loading, Notice } from '../../ui/states';
 import { Heading, Quiet } from '../../ui/words';
+import { useKeys } from '../../ui/Keys';
+import { ChooseBar } from './ChooseBar';
+import { startChoosing, stopChoosing, useChosen } from './chosen';
 import { LaneKey } from './LaneKey';
 import { RunFilters, Search } from './RunFilters';
 import { ColumnHeads, RunCard, RunRow } from './RunRow';
@@ -30,9 +33,19 @@ export function RunsScreen(): ReactNode {
   const shown = useMemo(() => (own ? all.filter((run) => matches(run, filter)) : all), [all, filter, own]);
   const scaleS = shown.reduce((longest, run) => Math.max(longest, run.lane.seconds), 60);
   const some = all.length > 0 || filter !== NO_FILTER;
-  return (
+  const chosen = useChosen();
+  const { choose: wanted } = useLocalSearchParams<{ choose?: string }>();
+  useEffect(() => {
+    if (wanted) startChoosing();
+  }, [wanted]);
+  useKeys([{ key: 'v', does: 'Choose runs to compare', press: () => startChoosing() }]);
+  const isChosen = (run: RunSummary): boolean | null =>
+    chosen === null || run.recording ? null : chosen.some((one) => one.id === run.id);
+  const list = (
     <FlatList
+      style={{ flex: 1 }}
       data={shown}
+      extraData={chosen}
       // a page is there whole, so that a screen reader and the browser’s own search find it; more as it comes near
       initialNumToRender={RUNS_A_PAGE}
       keyExtractor={(run) => run.id}
@@ -51,17 +64,28 @@ export function RunsScreen(): ReactNode {
             <RunFilters filter={filter} onChange={(change) => setFilter(changed(filter, change))} />
           ) : null}
           <Add />
+          {all.length > 1 ? <ToCompare choosing={chosen !== null} /> : null}
           <Unsent results={unsent} />
           {some ? <LaneKey /> : null}
           {wide && shown.length > 0 ? <ColumnHeads scaleS={scaleS} /> : null}
         </Stack>
       }
       renderItem={({ item }) =>
-        wide ? <RunRow run={item} scaleS={scaleS} /> : <RunCard run={item} scaleS={scaleS} />
+        wide ? (
+          <RunRow run={item} scaleS={scaleS} chosen={isChosen(item)} />
+        ) : (
+          <RunCard run={item} scaleS={scaleS} chosen={isChosen(item)} />
+        )
       }
       ListEmptyComponent={<Nothing runs={runs} filter={filter} clear={() => setFilter(NO_FILTER)} />}
       ListFooterComponent={<More runs={runs} />}
     />
+  );
+  return (
+    <Stack flex={1} style={{ minHeight: 0 }}>
+      {list}
+      {chosen ? <ChooseBar chosen={chosen} /> : null}
+    </Stack>
   );
 }
 
@@ -85,6 +109,27 @@ function Add(): ReactNode {
         onPress={() => router.navigate('/by-hand')}
       />
       <Button type="outline" title="Log" buttonStyle={tight} onPress={() => router.navigate('/import')} />
+    </Row>
+  );
+}
+
+/** The way to set runs beside each other, and to those that were. */
+function ToCompare({ choosing }: { choosing: boolean }): ReactNode {
+  const router = useRouter();
+  return (
+    <Row gap={4} wrap role="group" aria-label="Compare" style={{ marginVertical: -8 }}>
+      <Button
+        type="clear"
+        title={choosing ? 'Stop choosing' : 'Choose to compare'}
+        buttonStyle={{ paddingHorizontal: 0, marginRight: 12 }}
+        onPress={() => (choosing ? stopChoosing() : startChoosing())}
+      />
+      <Button
+        type="clear"
+        title="Comparisons"
+        buttonStyle={{ paddingHorizontal: 0 }}
+        onPress={() => router.navigate('/compare')}
+      />
     </Row>
   );
 }

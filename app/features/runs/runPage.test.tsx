@@ -1,7 +1,7 @@
 import AsyncStorage from '@react-native-async-storage/async-storage';
 import { fireEvent, screen, within } from '@testing-library/react';
 import { at, runWith, show } from '../../testing/render';
-import { Lane } from './Lane';
+import { Lane } from '../../charts/Lane';
 import { Measures } from './Measures';
 import { SplitTable } from './SplitTable';
 import { Verdict } from './Verdict';

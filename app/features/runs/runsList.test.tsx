@@ -9,6 +9,7 @@ import { standInServer } from '../../testing/server';
 jest.mock('expo-router', () => ({
   Link: ({ children }: { children: ReactNode }) => children,
   useRouter: () => ({ navigate: jest.fn() }),
+  useLocalSearchParams: () => ({}),
 }));
 
 const run = (name: string, frames: number[], end?: 'crash'): RunSummary => ({

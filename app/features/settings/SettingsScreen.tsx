@@ -7,6 +7,7 @@ import { useVoice } from '../../ui/Voice';
 import { Heading, Quiet } from '../../ui/words';
 import { Stack } from '../../ui/parts';
 import { Bars } from './Bars';
+import { Spread } from './Spread';
 
 const LOOKS: { value: LookChoice; text: string }[] = [
   { value: 'auto', text: 'as the device' },
@@ -57,6 +58,12 @@ export function SettingsScreen(): ReactNode {
         says="What each kind of game asks of average and 1 % low before a run plays well. Common practice, yours to change; a run keeps the bars that it was judged by."
       >
         <Bars />
+      </Setting>
+      <Setting
+        title="What runs of one kind differ by"
+        says="From the library’s repeats (two runs or more of one device, title and setup, made in the same way) and from habit; every interval between two sides rests on it."
+      >
+        <Spread />
       </Setting>
       <Quiet>Bars are kept with the runs; the other settings in this browser.</Quiet>
     </ScrollView>

@@ -2,9 +2,9 @@ import { clock, warmthBand, type Lane as LaneData, type LaneCell } from '@pace-c
 import { useId, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import Svg, { Defs, Line, Path, Pattern, Rect, Text } from 'react-native-svg';
-import { percent } from '../../ui/figures';
-import { usePalette } from '../../ui/Look';
-import { FONTS, type Palette } from '../../ui/theme';
+import { percent } from '../ui/figures';
+import { usePalette } from '../ui/Look';
+import { FONTS, type Palette } from '../ui/theme';
 
 const EDGE = 7;
 const TICKS = 9;

@@ -1,0 +1,72 @@
+import { arrange } from '@pace-check/core';
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import type { ReactNode } from 'react';
+import { v4 as uuid } from 'uuid';
+import { useNewComparison } from '../../api/compare';
+import { count } from '../../ui/figures';
+import { usePalette } from '../../ui/Look';
+import { Row, Stack } from '../../ui/parts';
+import { useToast } from '../../ui/Toast';
+import { Body, Quiet } from '../../ui/words';
+import { stopChoosing, type ChosenRun } from './chosen';
+
+const KINDS = {
+  pair: 'a pair',
+  'before-after': 'before and after',
+  field: 'a field of devices',
+  matrix: 'a matrix of titles and devices',
+};
+
+/** While runs are being chosen: how many, what they make, and the way on. */
+export function ChooseBar({ chosen }: { chosen: ChosenRun[] }): ReactNode {
+  const { sheet, line } = usePalette();
+  const router = useRouter();
+  const toast = useToast();
+  const create = useNewComparison();
+  const arrangement = arrange(chosen);
+  const compare = (): void => {
+    if (!arrangement) return;
+    create.mutate(
+      { id: uuid(), kind: arrangement.kind, sides: arrangement.sides.map((runs) => ({ runs })) },
+      {
+        onSuccess: ({ id }) => {
+          stopChoosing();
+          router.navigate(`/compare/${id}`);
+        },
+        onError: (error) => toast({ text: `They could not be compared: ${error.message}` }),
+      },
+    );
+  };
+  return (
+    <Row
+      role="region"
+      aria-label="Choosing runs to compare"
+      apart
+      align="center"
+      gap={8}
+      style={{
+        backgroundColor: sheet,
+        borderTopWidth: 1,
+        borderColor: line,
+        paddingHorizontal: 14,
+        paddingVertical: 8,
+      }}
+    >
+      <Stack flex={1} role="status">
+        <Body head>
+          {chosen.length === 0 ? 'Tap the runs to compare' : `${count(chosen.length, 'run')} chosen`}
+        </Body>
+        <Quiet>
+          {arrangement
+            ? KINDS[arrangement.kind]
+            : chosen.length > 1
+              ? 'at most 12 devices at once'
+              : 'two at least'}
+        </Quiet>
+      </Stack>
+      <Button type="clear" title="Cancel" onPress={stopChoosing} />
+      <Button title="Compare" disabled={!arrangement} loading={create.isPending} onPress={compare} />
+    </Row>
+  );
+}
