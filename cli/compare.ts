@@ -1,4 +1,5 @@
 import {
+  Archive,
   archiveOf,
   comparableOf,
   compareAnswer,
@@ -59,7 +60,10 @@ export async function compareFiles({
     return runs;
   };
   const sides = [await read(first), await read(second)] as const;
-  const comparison = compareSides(...sides, { archive: archiveOf(await read(archive)), margin });
+  const comparison = compareSides(...sides, {
+    archive: new Archive(archiveOf(await read(archive))),
+    margin,
+  });
   const other = otherWork(comparison.mismatches);
   if (other.length > 0 && !anyway)
     throw new InputRefused(

@@ -39,12 +39,10 @@ export {
   type StandingScope,
 } from './compare/standing';
 export {
+  Archive,
   archiveOf,
-  byLogarithm,
   groupKey,
   HABIT,
-  HABIT_FREEDOM,
-  pooled,
   spreadBetweenRuns,
   type ArchiveGroup,
   type Spread,

@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import { pooled } from '@pace-check/core';
 import { importPath, startHarness, type Harness } from './testing/harness';
 
 let harness: Harness;
@@ -143,6 +142,22 @@ describe('a pair', () => {
     await harness.request('DELETE', `/runs/${extra}`);
   });
 
+  it('keeps a side whose runs are gone for good, to be filled again', async () => {
+    const gone = await bring(41);
+    const { id } = (await compare('pair', [[velm], [gone]])).body;
+    await harness.pool.query('delete from run where id = $1', [gone]);
+    expect(await get(`/comparisons/${id}`)).toMatchObject({
+      gone: 0,
+      runs: 1,
+      pair: null,
+      side: [{}, { runs: [] }],
+    });
+    const filled = await send('PATCH', `/comparisons/${id}`, {
+      sides: [{ runs: [velm] }, { runs: [kitto] }],
+    });
+    expect(filled.body.answer).toMatch(/^Velm 5 is faster/);
+  });
+
   it('is deleted and restored', async () => {
     const { id } = (await compare('pair', [[velm], [kitto]])).body;
     expect((await harness.request('DELETE', `/comparisons/${id}`)).status).toBe(204);
@@ -261,7 +276,7 @@ describe('the archive', () => {
     };
     const spread = (await get('/spread')).find((one: { measure: string }) => one.measure === 'average');
     expect(spread).toMatchObject({ groups: 2, freedom: 3, habit: 0.02 });
-    const { variance } = pooled([squares('1×'), squares('2×')]);
+    const variance = (squares('1×').squares + squares('2×').squares) / 3;
     expect(spread.archive).toBeCloseTo(Math.sqrt(variance), 12);
     expect(spread.taken).toBeCloseTo(Math.sqrt((4 * 0.02 ** 2 + 3 * variance) / 7), 12);
     // and the sides' own groups are left out of it

@@ -1,7 +1,7 @@
 import { rm } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import { STAND_INS, USUAL_BENCH_PLAN, type Recording } from '@pace-check/contract';
+import { STAND_INS, USUAL_BENCH_PLAN } from '@pace-check/contract';
 import { chromium, type Page } from '@playwright/test';
 import { buildCli, buildServer, buildWeb } from './build';
 import { CHROMIUM, CHROMIUM_FLAGS, ensureChromium } from './chromium';
@@ -97,6 +97,19 @@ const kit = async (page: Page): Promise<void> => {
   await page.getByRole('link', { name: /Velm 5/ }).waitFor();
 };
 
+/** A comparison of the demo. */
+const comparison =
+  (name: RegExp) =>
+  async (page: Page): Promise<void> => {
+    await page.goto('/compare');
+    await page.getByRole('link', { name }).click();
+    await page.getByRole('heading', { name, level: 1 }).waitFor();
+  };
+const matrix = async (page: Page): Promise<void> => {
+  await comparison(/^Three for the crossing/)(page);
+  await page.getByRole('list', { name: 'Order of the devices' }).waitFor();
+};
+
 /** A run that goes on: a stand-in sends at sixty times the speed, a thermometer is read. */
 const bench = async (page: Page): Promise<void> => {
   const run = randomUUID();
@@ -121,52 +134,6 @@ const bench = async (page: Page): Promise<void> => {
     .filter({ hasText: /^1[1-9]:/ })
     .waitFor();
 };
-const marks = async (page: Page): Promise<void> => {
-  await bench(page);
-  await page.getByRole('radio', { name: 'Mark' }).click();
-  await page.getByRole('switch', { name: 'Charging' }).click();
-  await page.getByText(/^on since/).waitFor();
-};
-/** Two devices that cool: one with its curve, one with a first reading. */
-const cooling = async (page: Page): Promise<void> => {
-  // the runs of the pictures before: one stays, ended
-  const recordings = (await (await page.request.get('/api/bench')).json()) as Recording[];
-  for (const [i, { runId }] of recordings.entries()) {
-    if (i > 0) await page.request.delete(`/api/runs/${runId}`);
-    else
-      await page.request.post(`/api/bench/${runId}/changes`, {
-        data: {
-          changes: [
-            {
-              id: randomUUID(),
-              kind: 'end',
-              entry: randomUUID(),
-              atMs: 1e9,
-              reason: 'planned',
-              writer: 'pictures',
-            },
-          ],
-        },
-      });
-  }
-  const begun = Date.now() - 16 * 60_000;
-  for (const [device, after, readings] of [
-    ['Velm 5', 0, [41.2, 36.4, 32.4, 29.4, 27.0]],
-    ['Kitto Mini', 11, [39.8]],
-  ] as const) {
-    const startedAt = begun + after * 60_000;
-    const changes = [
-      { kind: 'watch', device, spot: 'back by the camera', roomC: 18.5, readyC: 21.5, startedAt },
-      ...readings.map((c, i) => ({ kind: 'reading', reading: randomUUID(), at: startedAt + i * 220_000, c })),
-    ];
-    await page.request.post(`/api/cool-downs/${randomUUID()}/changes`, {
-      data: { changes: changes.map((one) => ({ id: randomUUID(), ...one })) },
-    });
-  }
-  await page.goto('/bench');
-  await page.getByRole('group', { name: 'Kitto Mini cools' }).first().waitFor();
-};
-
 /** One current picture of each main view, from the demo. */
 const PICTURES: Picture[] = [
   { name: 'runs-phone', ...PHONE, open: runs },
@@ -185,8 +152,8 @@ const PICTURES: Picture[] = [
   { name: 'bench-phone', ...PHONE, open: bench },
   { name: 'bench-phone-night', ...PHONE, night: true, open: bench },
   { name: 'bench-wide', ...WIDE, open: bench },
-  { name: 'bench-marks-phone', ...PHONE, open: marks },
-  { name: 'bench-home-wide', ...WIDE, open: cooling },
+  { name: 'pair-phone', ...PHONE, open: comparison(/^The new one against/) },
+  { name: 'matrix-wide', ...WIDE, open: matrix },
   { name: 'kit-phone', ...PHONE, open: kit },
 ];
 

@@ -9,11 +9,11 @@ import type { RunOfSide } from './comparable';
 import { compareSides } from './compare';
 import { runsPerSide, verdictOf } from './difference';
 import { mismatchesOf, mismatchName, otherWork } from './mismatches';
-import { archiveOf } from './spread';
+import { Archive, archiveOf } from './spread';
 import { averaging, sideRun } from './testing';
 
 const averageOf = (first: RunOfSide[], second: RunOfSide[], archive: RunOfSide[] = []) =>
-  compareSides(first, second, { archive: archiveOf(archive) }).measures.average!;
+  compareSides(first, second, { archive: new Archive(archiveOf(archive)) }).measures.average!;
 const averages = (...values: number[]): RunOfSide[] => values.map((value) => averaging(value));
 
 describe('share of breaks', () => {

@@ -5,7 +5,7 @@ import type { RunOfSide } from './comparable';
 import { differenceOf, USUAL_MARGIN, type MeasureDifference } from './difference';
 import { energyRatio, type EnergyRatio } from './energy';
 import { mismatchesOf, type Mismatch } from './mismatches';
-import { groupKey, spreadBetweenRuns, type ArchiveGroup } from './spread';
+import { Archive, groupKey, spreadBetweenRuns } from './spread';
 
 /** Two sides compared: each measure that both have, and what was not the same. */
 export interface Comparison {
@@ -18,8 +18,8 @@ export interface Comparison {
 }
 
 export interface CompareOptions {
-  /** Groups of runs of the library; the sides' own are left out. */
-  archive?: readonly ArchiveGroup[];
+  /** Runs of the library; the sides' own groups are left out. */
+  archive?: Archive;
   /** Share below which nobody feels a difference, above 0. */
   margin?: number;
 }
@@ -34,7 +34,7 @@ export interface CompareOptions {
 export function compareSides(
   first: readonly RunOfSide[],
   second: readonly RunOfSide[],
-  { archive = [], margin = USUAL_MARGIN }: CompareOptions = {},
+  { archive = new Archive(), margin = USUAL_MARGIN }: CompareOptions = {},
 ): Comparison {
   if (first.length === 0 || second.length === 0) throw new RangeError('a side has no run');
   if (!(margin > 0)) throw new RangeError('the margin has to be above 0');

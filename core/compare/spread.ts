@@ -98,37 +98,77 @@ export function archiveOf(runs: readonly RunOfSide[]): ArchiveGroup[] {
   }));
 }
 
-/** How far the groups' runs lie apart, all taken together. */
-export function pooled(groups: readonly (GroupSpread | undefined)[]): { variance: number; freedom: number } {
-  let [squares, freedom] = [0, 0];
-  for (const group of groups) {
-    if (!group || group.n < 2) continue;
-    squares += group.squares;
-    freedom += group.n - 1;
+/** How far runs lie apart, all groups taken together. */
+export interface Pooled {
+  variance: number;
+  freedom: number;
+}
+
+/** Sums of several groups: squares about the means, and degrees of freedom. */
+interface Sums {
+  squares: number;
+  freedom: number;
+}
+
+const NOTHING: Sums = { squares: 0, freedom: 0 };
+const added = (sums: Sums, group: GroupSpread | undefined): Sums =>
+  !group || group.n < 2
+    ? sums
+    : { squares: sums.squares + group.squares, freedom: sums.freedom + group.n - 1 };
+const toPooled = ({ squares, freedom }: Sums): Pooled => ({
+  variance: freedom <= 0 ? 0 : Math.max(0, squares) / freedom,
+  freedom,
+});
+
+/**
+ * Groups of runs of the library, added up once: what they say without some of
+ * them is asked for again and again.
+ */
+export class Archive {
+  /** By group. */
+  private readonly groups = new Map<string, ArchiveGroup[]>();
+  private readonly sums: Record<string, Sums> = {};
+
+  constructor(groups: readonly ArchiveGroup[] = []) {
+    for (const group of groups) {
+      this.groups.set(group.key, [...(this.groups.get(group.key) ?? []), group]);
+      for (const measure of RUN_MEASURES)
+        this.sums[measure] = added(this.sums[measure] ?? NOTHING, group.spread[measure]);
+    }
   }
-  return { variance: freedom === 0 ? 0 : squares / freedom, freedom };
+
+  /** How far runs of a measure lie apart in all groups but these. */
+  without(own: readonly (string | null)[], measure: RunMeasure): Pooled {
+    const left = { ...(this.sums[measure] ?? NOTHING) };
+    for (const key of new Set(own)) {
+      for (const group of key === null ? [] : (this.groups.get(key) ?? [])) {
+        const taken = added(NOTHING, group.spread[measure]);
+        left.squares -= taken.squares;
+        left.freedom -= taken.freedom;
+      }
+    }
+    return toPooled(left);
+  }
 }
 
 /**
  * Spread between runs of one kind: of the sides, of the archive, and from habit, each with the weight of its degrees of freedom.
  *
  * @param sides values of each side on the scale of the measure (`onScale`)
- * @param archive groups; those with a key among `own` are left out
+ * @param archive of which the groups with a key among `own` are left out
  * @shown What runs of one kind differ by
  * @source a conjugate prior for the variance; Smyth (2004), moderated t; docs/method.md, "Difference between two sides"
  * @example
- * spreadBetweenRuns('average', [[4.1], [4.2]], [], []).sd.toFixed(6); // '0.020000'
+ * spreadBetweenRuns('average', [[4.1], [4.2]], new Archive(), []).sd.toFixed(6); // '0.020000'
  */
 export function spreadBetweenRuns(
   measure: RunMeasure,
   sides: readonly number[][],
-  archive: readonly ArchiveGroup[],
+  archive: Archive,
   own: readonly (string | null)[],
 ): Spread {
-  const within = pooled(sides.map(spreadOf));
-  const others = pooled(
-    archive.filter((group) => !own.includes(group.key)).map((group) => group.spread[measure]),
-  );
+  const within = toPooled(sides.map(spreadOf).reduce(added, NOTHING));
+  const others = archive.without(own, measure);
   const fromArchive = Math.min(MOST_FROM_ARCHIVE, others.freedom);
   const freedom = HABIT_FREEDOM + fromArchive + within.freedom;
   const squares =

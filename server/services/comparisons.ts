@@ -13,13 +13,13 @@ import type {
   WeakValue,
 } from '@pace-check/contract';
 import {
+  Archive,
   compareAnswer,
   compareSides,
   fieldAnswer,
   HABIT,
   matrixAnswer,
   otherWork,
-  pooled,
   rankField,
   rateRuns,
   RUN_MEASURES,
@@ -29,12 +29,12 @@ import {
   USUAL_MARGIN,
   USUAL_VOICE,
   warmthSideBySide,
-  type ArchiveGroup,
+  type RunToArrange,
   type SpotWarmth,
   type Split,
 } from '@pace-check/core';
 import type pg from 'pg';
-import { readArchive, readClosely, readCompared, type ComparedRow } from '../sql/comparing';
+import { readArchive, readClosely, readCompared, readNamed, type ComparedRow } from '../sql/comparing';
 import {
   deleteWeakValue,
   insertComparison,
@@ -77,16 +77,10 @@ export class Comparisons {
       this.pool,
       rows.map((row) => row.id),
     );
-    const known = await this.read(placed);
-    return rows.map((row) =>
-      toSummary(
-        row,
-        sidesOf(
-          placed.filter((one) => one.comparisonId === row.id),
-          known,
-        ),
-      ),
-    );
+    const known = await readNamed(this.pool, runIds(placed));
+    const byComparison = new Map(rows.map((row) => [row.id, [] as PlacedRun[]]));
+    for (const one of placed) byComparison.get(one.comparisonId)?.push(one);
+    return rows.map((row) => toSummary(row, sidesOf(byComparison.get(row.id) ?? [], known)));
   }
 
   /** One as it is now. @throws Problem where there is none */
@@ -149,13 +143,13 @@ export class Comparisons {
 
   /** How much runs of one kind differ, by measure. */
   async spread(): Promise<SpreadSummary[]> {
-    const archive = await readArchive(this.pool);
+    const groups = await readArchive(this.pool);
+    const archive = new Archive(groups);
     return RUN_MEASURES.map((measure) => {
-      const groups = archive.flatMap((group) => group.spread[measure] ?? []);
-      const { variance, freedom } = pooled(groups);
+      const { variance, freedom } = archive.without([], measure);
       return {
         measure,
-        groups: groups.length,
+        groups: groups.filter((group) => group.spread[measure] !== undefined).length,
         freedom,
         archive: freedom === 0 ? null : Math.sqrt(variance),
         habit: HABIT[measure],
@@ -201,7 +195,7 @@ export class Comparisons {
 
   /** Runs with what comparing needs; figures of before are computed first. */
   private async read(placed: PlacedRun[]): Promise<Map<string, ComparedRow>> {
-    const ids = [...new Set(placed.filter((one) => !one.deleted).map((one) => one.runId))];
+    const ids = runIds(placed.filter((one) => !one.deleted));
     let rows = await readCompared(this.pool, ids);
     if (rows.length < ids.length) {
       const there = new Set(rows.map((row) => row.id));
@@ -213,7 +207,7 @@ export class Comparisons {
 
   private async detail(row: ComparisonRow, placed: PlacedRun[]): Promise<ComparisonDetail> {
     const sides = sidesOf(placed, await this.read(placed));
-    const archive = await readArchive(this.pool);
+    const archive = new Archive(await readArchive(this.pool));
     const names = sides.map((side) => side.name);
     const two = row.kind === 'pair' || row.kind === 'before-after';
     const weak = await readWeakValues(this.pool, [
@@ -249,11 +243,7 @@ export class Comparisons {
     };
   }
 
-  private async pair(
-    { margin }: ComparisonRow,
-    sides: Side[],
-    archive: ArchiveGroup[],
-  ): Promise<PairDetail | null> {
+  private async pair({ margin }: ComparisonRow, sides: Side[], archive: Archive): Promise<PairDetail | null> {
     const [first, second] = sides;
     if (!first || !second || first.rows.length === 0 || second.rows.length === 0) return null;
     const comparison = compareSides(first.rows, second.rows, { archive, margin });
@@ -273,26 +263,27 @@ const fail = (): never => {
   throw notFound('comparison');
 };
 
+/** Each run once. */
+const runIds = (placed: PlacedRun[]): string[] => [...new Set(placed.flatMap(({ runId }) => runId ?? []))];
+
 /** A side with its runs that are there. */
-interface Side {
+interface Side<R extends RunToArrange = ComparedRow> {
   name: string;
   given: string | null;
-  rows: ComparedRow[];
+  rows: R[];
 }
 
-function sidesOf(placed: PlacedRun[], known: Map<string, ComparedRow>): Side[] {
+function sidesOf<R extends RunToArrange>(placed: PlacedRun[], known: Map<string, R>): Side<R>[] {
   const count = placed.reduce((most, one) => Math.max(most, one.side + 1), 0);
   const sides = Array.from({ length: count }, (_, side) => {
     const own = placed.filter((one) => one.side === side);
-    return { given: own[0]?.given ?? null, rows: own.flatMap((one) => known.get(one.runId) ?? []) };
+    return { given: own[0]?.given ?? null, rows: own.flatMap((one) => known.get(one.runId ?? '') ?? []) };
   });
-  const told = sideNames(
-    sides.map((side) => side.rows.map((run) => ({ ...run, preflight: run.stated.preflight }))),
-  );
+  const told = sideNames(sides.map((side) => side.rows));
   return sides.map((side, i) => ({ ...side, name: side.given ?? told[i]! }));
 }
 
-const toSummary = (row: ComparisonRow, sides: Side[]): ComparisonSummary => ({
+const toSummary = (row: ComparisonRow, sides: Side<RunToArrange>[]): ComparisonSummary => ({
   id: row.id,
   name: row.name ?? nameOf(sides),
   kind: row.kind,
@@ -303,7 +294,7 @@ const toSummary = (row: ComparisonRow, sides: Side[]): ComparisonSummary => ({
 });
 
 /** What a comparison is called that nobody named. */
-function nameOf(sides: Side[]): string {
+function nameOf(sides: Side<RunToArrange>[]): string {
   const titles = [...new Set(sides.flatMap((side) => side.rows.map((run) => run.title)))];
   const what = titles.length === 1 ? titles[0]! : `${titles.length} titles`;
   const names = sides.map((side) => side.name);
@@ -322,7 +313,7 @@ const toCompared = (row: ComparedRow): ComparedRun => ({
   seconds: row.figures.seconds,
   ended: row.figures.ended,
   word: row.figures.word,
-  preflight: row.stated.preflight,
+  preflight: row.preflight,
   headline: row.headline,
   lane: row.lane,
 });
@@ -331,7 +322,7 @@ const toCompared = (row: ComparedRow): ComparedRun => ({
 function fieldRows(
   { margin }: ComparisonRow,
   sides: Side[],
-  archive: ArchiveGroup[],
+  archive: Archive,
   weak: WeakValue[],
 ): FieldRow[] {
   const played = new Map<string, { title: string; setup: string | null }>();
@@ -378,7 +369,7 @@ const isNotOffered = (weak: WeakValue[], side: Side, title: string): boolean =>
       (side.rows.some((run) => run.device === value.device) || side.name === value.device),
   );
 
-function ratingOf(sides: Side[], archive: ArchiveGroup[]): ComparisonRating | null {
+function ratingOf(sides: Side[], archive: Archive): ComparisonRating | null {
   const there = sides.filter((side) => side.rows.length > 0);
   if (there.length < 2) return null;
   const own = there.flatMap((side) => side.rows.map((run) => groupKey(run.stated)));

@@ -9,6 +9,8 @@ import {
   type Lane,
   type RunMeasure,
   type RunOfSide,
+  type RunPreflight,
+  type RunToArrange,
   type TitleKind,
 } from '@pace-check/core';
 import type { Queryable } from './database';
@@ -23,6 +25,7 @@ export interface ComparingRun extends RunOfSide {
   title: string;
   setup: string | null;
   startedAt: string | null;
+  preflight: RunPreflight;
   titleKind: TitleKind | null;
   demand: Demand | null;
   chip: string | null;
@@ -80,8 +83,10 @@ function toRun({
   scenes,
   ...row
 }: Row): ComparingRun {
+  const told = headerOfPreflight(preflight) ?? {};
   return {
     ...row,
+    preflight: told,
     startedAt: row.startedAt?.toISOString() ?? null,
     stated: {
       device: row.device,
@@ -92,10 +97,27 @@ function toRun({
       roomC,
       batteryWh,
       conditions,
-      preflight: headerOfPreflight(preflight) ?? {},
+      preflight: told,
     },
     figures: comparing,
   };
+}
+
+/** Runs that are not deleted, as far as sides are named by them. */
+export async function readNamed(db: Queryable, ids: string[]): Promise<Map<string, RunToArrange>> {
+  const { rows } = await db.query<
+    Omit<RunToArrange, 'startedAt'> & { startedAt: Date | null; stated: Preflight }
+  >(
+    `select run.id, device.name as device, title.name as title, setup.name as setup, coalesce(run.started_at, run.imported_at) as "startedAt", run.preflight as stated
+     from run join device on device.id = run.device_id join title on title.id = run.title_id left join setup on setup.id = run.setup_id where run.id = any($1) and run.deleted_at is null`,
+    [ids],
+  );
+  return new Map(
+    rows.map(({ stated, startedAt, ...run }) => [
+      run.id,
+      { ...run, startedAt: startedAt?.toISOString() ?? null, preflight: headerOfPreflight(stated) ?? {} },
+    ]),
+  );
 }
 
 /** Runs that have figures of this version of the method, in no order. */

@@ -21,7 +21,8 @@ export interface PlacedRun {
   side: number;
   /** Name that the side was given. */
   given: string | null;
-  runId: string;
+  /** Null for a side of which no run is left. */
+  runId: string | null;
   deleted: boolean;
 }
 
@@ -96,7 +97,7 @@ export async function replaceSides(
 export async function readPlaced(db: Queryable, ids: string[]): Promise<PlacedRun[]> {
   const { rows } = await db.query<PlacedRun>(
     `select side.comparison_id as "comparisonId", side.place as side, side.name as given, placed.run_id as "runId", run.deleted_at is not null as deleted
-     from comparison_side side join comparison_run placed on placed.comparison_id = side.comparison_id and placed.side = side.place join run on run.id = placed.run_id
+     from comparison_side side left join comparison_run placed on placed.comparison_id = side.comparison_id and placed.side = side.place left join run on run.id = placed.run_id
      where side.comparison_id = any($1) order by side.comparison_id, side.place, placed.place`,
     [ids],
   );
