@@ -1,0 +1,233 @@
+import * as fc from 'fast-check';
+import { WebVTTParser } from 'webvtt-parser';
+import { readCutList, sayCutList } from './cutList';
+import { chapterCues, chapterList, chaptersOf, findMoments } from './moments';
+import { readTimeCode, vttTime } from './timeCode';
+import { inRun, inVideo, placeCuts, timelineProblems, type Clip, type Cut } from './timeline';
+import { webVtt } from './webVtt';
+
+const clip = (name: string, more: Partial<Clip> = {}): Clip => ({
+  name,
+  runId: name,
+  lengthS: 3600,
+  syncs: [{ clipS: 10, runS: 0 }],
+  ...more,
+});
+const cut = (of: string, fromS: number, toS: number, speed = 1): Cut => ({ clip: of, fromS, toS, speed });
+
+describe('times', () => {
+  it.each<[string, number | null, number | null]>([
+    ['62.5', null, 62.5],
+    ['1:02,5', null, 62.5],
+    ['1:02:03', null, 3723],
+    ['01:02:03:12', 24, 3723.5],
+    ['01:02:03:24', 24, null],
+    ['01:02:03:12', null, null],
+    ['1:60', null, null],
+    ['1:61:00', null, null],
+    ['soon', null, null],
+    ['-5', null, null],
+    ['', null, null],
+  ])('%s with %s frames is %s', (text, fps, seconds) => expect(readTimeCode(text, fps)).toBe(seconds));
+
+  it('are written to the millisecond, carried over', () => {
+    expect(vttTime(59.9996)).toBe('00:01:00.000');
+    expect(vttTime(360_000)).toBe('100:00:00.000');
+  });
+});
+
+/** By hand: a repeat, a removed stretch and double speed. */
+describe('a cut list', () => {
+  const clips = [clip('a'), clip('b', { syncs: [{ clipS: 0, runS: 5 }] })];
+  // a from run second 0 to 60, then 100 to 160 in half the time, b from 5 to 35, and a's first 20 s once more
+  const cuts = [cut('a', 10, 70), cut('a', 110, 170, 2), cut('b', 0, 30), cut('a', 10, 30)];
+  const placed = placeCuts(clips, cuts);
+
+  it('lies end to end', () => {
+    expect(placed.map(({ atS, endS }) => [atS, endS])).toEqual([
+      [0, 60],
+      [60, 90],
+      [90, 120],
+      [120, 140],
+    ]);
+  });
+  it.each<[string, number, number[]]>([
+    ['a', 0, [0, 120]],
+    ['a', 15, [15, 135]],
+    ['a', 30, [30]],
+    ['a', 80, []],
+    ['a', 130, [75]],
+    ['b', 20, [105]],
+    ['b', 40, []],
+  ])('%s at %s s is at %j', (run, runS, videoS) => expect(inVideo(placed, run, runS)).toEqual(videoS));
+
+  it('has a chapter wherever another run comes on', () => {
+    const chapters = chaptersOf(placed, (run) => `Run ${run}`);
+    expect(chapterList(chapters)).toBe('0:00 Run a\n1:30 Run b\n2:00 Run a\n');
+    expect(chapterCues(chapters, 140).map(({ fromS, toS }) => [fromS, toS])).toEqual([
+      [0, 90],
+      [90, 120],
+      [120, 140],
+    ]);
+  });
+  it('lists a moment that repeats twice, and one that was cut away not at all', () => {
+    const moments = [
+      { runId: 'a', atS: 15, says: 'stutter' },
+      { runId: 'a', atS: 80, says: 'freeze' },
+    ];
+    expect(findMoments(placed, moments).map(({ videoS, says }) => [videoS, says])).toEqual([
+      [15, 'stutter'],
+      [135, 'stutter'],
+    ]);
+  });
+  it('through which a run goes on without a break doubles nothing', () => {
+    const through = placeCuts(clips, [cut('a', 10, 40), cut('a', 40, 70)]);
+    expect(inVideo(through, 'a', 30)).toEqual([30]);
+  });
+
+  it('run → video → run gives the same moment', () =>
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            clip: fc.constantFrom('a', 'b'),
+            fromS: fc.integer({ min: 0, max: 3000 }),
+            length: fc.integer({ min: 1, max: 500 }),
+            speed: fc.constantFrom(0.25, 0.5, 1, 2, 8),
+          }),
+          { minLength: 1, maxLength: 12 },
+        ),
+        fc.constantFrom('a', 'b'),
+        fc.integer({ min: 0, max: 3500 }),
+        (lines, run, runS) => {
+          const all = placeCuts(
+            clips,
+            lines.map(({ length, ...line }) => ({ ...line, toS: line.fromS + length })),
+          );
+          for (const videoS of inVideo(all, run, runS)) {
+            const back = inRun(all, videoS);
+            // on a cut itself two runs meet
+            const onCut = all.some(({ atS, endS }) => videoS === atS || videoS === endS);
+            if (onCut) continue;
+            expect(back!.runId).toBe(run);
+            expect(back!.runS).toBeCloseTo(runS, 6);
+          }
+        },
+      ),
+    ));
+});
+
+describe('what cannot be', () => {
+  const lengths = new Map([['a', 1800]]);
+  it.each<[string, Clip[], Cut[], RegExp]>([
+    ['backwards', [clip('a')], [cut('a', 30, 10)], /runs backwards/],
+    ['an unknown clip', [clip('a')], [cut('x', 0, 10)], /no clip “x”/],
+    ['past the end', [clip('a', { lengthS: 60 })], [cut('a', 0, 90)], /only 60\.0 s long/],
+    ['no speed', [clip('a')], [cut('a', 0, 10, 0)], /speed of 0/],
+    ['two of a name', [clip('a'), clip('a')], [], /stands twice/],
+    ['no moment in common', [clip('a', { syncs: [] })], [], /no moment in common/],
+    [
+      'moments that contradict',
+      [
+        clip('a', {
+          syncs: [
+            { clipS: 0, runS: 0 },
+            { clipS: 10, runS: 15 },
+          ],
+        }),
+      ],
+      [],
+      /contradict each other by 5\.0 s/,
+    ],
+    [
+      'a clip after its run',
+      [clip('a', { syncs: [{ clipS: 0, runS: 2000 }] })],
+      [],
+      /after its run has ended/,
+    ],
+  ])('%s is said with its place and a remedy', (_, clips, cuts, message) => {
+    const [problem] = timelineProblems(clips, cuts, lengths);
+    expect(problem!.message).toMatch(message);
+    expect(problem!.remedy).not.toBe('');
+    expect(problem!.place).toMatch(/^(clip|line) [12]$/);
+  });
+  it('a list without faults has none; a stretch may be shown twice', () =>
+    expect(timelineProblems([clip('a')], [cut('a', 10, 20), cut('a', 10, 20)], lengths)).toEqual([]));
+});
+
+describe('a cut list as it is typed', () => {
+  it('is read, and lines that are none are pointed at', () => {
+    const { cuts, problems } = readCutList(
+      '# the deck\ndeck one 0:00 - 5:00\n\ndeck one\t12:30\t20:00\tx2\nshed 1:00:00 to 1:10:00 0.5x\nsomething else\n',
+      null,
+    );
+    expect(cuts).toEqual([
+      cut('deck one', 0, 300),
+      cut('deck one', 750, 1200, 2),
+      cut('shed', 3600, 4200, 0.5),
+    ]);
+    expect(problems.map(({ place }) => place)).toEqual(['line 6']);
+  });
+
+  it('is written so that it is read back', () =>
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            clip: fc.constantFrom('deck', 'shed two', 'c'),
+            fromMs: fc.integer({ min: 0, max: 4_000_000 }),
+            length: fc.integer({ min: 1, max: 100_000 }),
+            speed: fc.constantFrom(0.5, 1, 2, 16),
+          }),
+        ),
+        (lines) => {
+          const cuts = lines.map(({ clip: of, fromMs, length, speed }) =>
+            cut(of, fromMs / 1000, (fromMs + length) / 1000, speed),
+          );
+          const back = readCutList(sayCutList(cuts), null);
+          expect(back.problems).toEqual([]);
+          back.cuts.forEach((one, i) => {
+            expect(one.fromS).toBeCloseTo(cuts[i]!.fromS, 9);
+            expect(one.toS).toBeCloseTo(cuts[i]!.toS, 9);
+            expect([one.clip, one.speed]).toEqual([cuts[i]!.clip, cuts[i]!.speed]);
+          });
+          expect(back.cuts).toHaveLength(cuts.length);
+        },
+      ),
+    ));
+});
+
+describe('WebVTT', () => {
+  it('is read back by the W3C’s own parser, whatever the text holds', () =>
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            fromS: fc.integer({ min: 0, max: 7200 }),
+            length: fc.integer({ min: 1, max: 600 }),
+            text: fc.oneof(
+              fc.string(),
+              fc.constantFrom('a\n\nb', '<b>--></b>', 'NOTE', '&amp;', '\u202eabc', '🛶', '\0', ' '),
+            ),
+          }),
+          { maxLength: 8 },
+        ),
+        (cues) => {
+          const text = webVtt(
+            cues.map(({ fromS, length, text: says }) => ({ fromS, toS: fromS + length, text: says })),
+            'Chapters --> of\n\na review',
+          );
+          const { cues: found, errors } = new WebVTTParser().parse(text, 'metadata');
+          expect(errors).toEqual([]);
+          expect(found.map(({ startTime }) => startTime)).toEqual(
+            cues.map(({ fromS }) => fromS).sort((a, b) => a - b),
+          );
+        },
+      ),
+    ));
+
+  it('writes markup as text, and a cue of no time a thousandth of a second', () => {
+    const [found] = new WebVTTParser().parse(webVtt([{ fromS: 1, toS: 1, text: 'a < b & c' }], null)).cues;
+    expect(found).toMatchObject({ startTime: 1, endTime: 1.001, text: 'a &lt; b &amp; c' });
+  });
+});
