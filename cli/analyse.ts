@@ -8,6 +8,7 @@ import {
   headline,
   headlineFacts,
   isGzip,
+  lastLineMs,
   LogRefused,
   readRun,
   runInput,
@@ -17,6 +18,7 @@ import {
   type EntryLine,
   type Need,
   type RunHeader,
+  type RunInput,
   type SpanUs,
   type TextLayout,
 } from '@pace-check/core';
@@ -42,10 +44,17 @@ const KNOWN_COLUMNS: { name: string; choice: Omit<ColumnChoice, 'column'> }[] = 
 ];
 
 /** A run with what its file says of it beside the figures. */
-export interface AnalysedFile {
+export interface AnalysedFile extends Pick<ReadInput, 'header' | 'entries'> {
   analysis: Analysis;
+}
+
+/** A run as it is analysed, and what its file says of it. */
+export interface ReadInput {
+  input: RunInput;
   header: RunHeader | null;
   entries: EntryLine[];
+  /** Time of the latest line, frames by the start of their batch, ms; 0 in a log without lines. */
+  lastLineMs: number;
 }
 
 /**
@@ -55,10 +64,26 @@ export interface AnalysedFile {
  * @throws LogRefused for input that is refused; a system error for a file that cannot be read
  */
 export async function analyseFile(file: string, flags: AnalyseFlags): Promise<AnalysedFile> {
+  const { input, header, entries } = await readInput(file, flags);
+  return { analysis: analyse(input), header, entries };
+}
+
+/**
+ * Reads a log or a run file into the form that is analysed.
+ *
+ * @param file path, or "-" for standard input
+ * @throws LogRefused for input that is refused; a system error for a file that cannot be read
+ */
+export async function readInput(file: string, flags: AnalyseFlags): Promise<ReadInput> {
+  let latestMs = 0;
   const source = file === '-' ? process.stdin : createReadStream(file, { highWaterMark: 1 << 20 });
   const run = await readRun(await unpacked(source), {
     reading: knownColumn,
-    checkLine: checkRunLine,
+    checkLine: (value) => {
+      const line = checkRunLine(value);
+      if (line?.type === 'frames') latestMs = Math.max(latestMs, line.atMs);
+      return line;
+    },
     largest: Infinity,
   });
   const said = factsOf(run.header);
@@ -76,7 +101,12 @@ export async function analyseFile(file: string, flags: AnalyseFlags): Promise<An
     },
   );
   input.excluded.push(...(flags.exclude ?? []));
-  return { analysis: analyse(input), header: run.header, entries: run.entries };
+  return {
+    input,
+    header: run.header,
+    entries: run.entries,
+    lastLineMs: Math.max(latestMs, lastLineMs(run.entries)),
+  };
 }
 
 /** The file's bytes, unpacked where it is gzipped. */

@@ -390,3 +390,63 @@ describe('pace rate', () => {
   it('refuses what is no JSON: status 1', async () =>
     expect(await pace('rate', file('case.json', '{'))).toMatchObject({ status: 1, out: '' }));
 });
+
+describe('pace ladder', () => {
+  const ladder = async (content: unknown) =>
+    pace('ladder', file('ladder.json', JSON.stringify(content)), '--json');
+  it('prints posterior, best, sure, stop and next', async () => {
+    const { out } = await ladder({
+      rungs: ['1x', '2x', '3x'],
+      prior: null,
+      probes: [
+        { rung: '2x', speed: 1, holds: true },
+        { rung: '3x', speed: 0.7 },
+      ],
+    });
+    const found = JSON.parse(out);
+    expect(found).toMatchObject({ best: '2x', stop: false, next: '2x' });
+    expect(found.posterior).toHaveLength(4);
+    expect(found.sure).toBe(found.posterior[2]);
+    expect(JSON.parse((await ladder({ rungs: ['1x', '2x', '3x'], probes: [] })).out)).toMatchObject({
+      stop: false,
+      next: '2x',
+      best: null,
+    });
+  });
+  it.each<[object, RegExp]>([
+    [{ rungs: ['1x', '1x'] }, /“1x” stands twice/],
+    [{ rungs: ['1x'], probes: [{ rung: '2x', speed: 1 }] }, /no rung “2x”/],
+    [{ rungs: ['1x'], probes: [{ rung: '1x', speed: -1 }] }, /at least 0/],
+    [{ rungs: ['1x'], prior: [1] }, /1 rungs and “none” take 2/],
+    [{ rungs: ['1x'], prior: [1, -1] }, /at least 0/],
+    [{ rungs: ['1x'], prior: [0, 0] }, /above 0/],
+    [{ rungs: [] }, /at least one rung/],
+  ])('refuses %j: status 1', async (content, message) => {
+    const { status, out, err } = await ladder(content);
+    expect({ status, out }).toEqual({ status: 1, out: '' });
+    expect(err).toMatch(message);
+  });
+});
+
+describe('pace session', () => {
+  it('prints titles, drain and warmth', async () => {
+    const lines = [
+      { type: 'run', version: 1, title: 'Saltmarsh Drift' },
+      { type: 'frames', atMs: 0, us: Array<number>(600).fill(20_000) },
+      { type: 'title', atMs: 6000, title: 'Aurelune', setup: 'Highest' },
+      { type: 'skin', atMs: 1000, spot: 'back', c: 30, by: 'infrared' },
+      { type: 'end', atMs: 12_000, reason: 'planned' },
+    ];
+    const path = file('s.pace.ndjson', lines.map((line) => JSON.stringify(line)).join('\n'));
+    expect(JSON.parse((await pace('session', path, '--json')).out)).toEqual({
+      titles: [
+        { title: 'Saltmarsh Drift', fromS: 0, toS: 6, average: 50 },
+        { title: 'Aurelune', fromS: 6, toS: 12, average: 50 },
+      ],
+      drain: null,
+      warmth: { back: null },
+    });
+    expect((await pace('session', path)).out).toMatch(/Aurelune, Highest: 50\.0 fps/);
+    expect(await pace('session', '/nowhere')).toMatchObject({ status: 1, out: '' });
+  });
+});

@@ -8,8 +8,10 @@ import { Command, CommanderError, InvalidArgumentError } from 'commander';
 import { analyseFile, parseSpans, toCsv, toJson, toText, type AnalyseFlags } from './analyse';
 import { comparisonJson, comparisonText, compareFiles, type CompareFlags } from './compare';
 import { fitFile } from './fit';
+import { ladderFile, ladderJson, ladderText } from './ladder';
 import { playForServer, playLive } from './live';
 import { rateFile, ratingText } from './rate';
+import { sessionFile, sessionJson, sessionText } from './session';
 import { InputRefused, UsageError } from './usage';
 
 /** The command line. Exit status: 0 done, 1 input refused or unreadable, 2 wrong usage. */
@@ -166,6 +168,32 @@ Example:
     process.stdout.write(
       options.json ? `${JSON.stringify(comparisonJson(compared))}\n` : comparisonText(compared),
     );
+  });
+
+program
+  .command('session')
+  .argument('<file>', 'a run file in which several titles are played; - for standard input')
+  .description('what each title of a session did to battery and skin')
+  .option('--json', 'as JSON')
+  .action(async (file: string, options: { json?: boolean }) => {
+    const figures = await sessionFile(file);
+    process.stdout.write(options.json ? `${JSON.stringify(sessionJson(figures))}\n` : sessionText(figures));
+  });
+
+program
+  .command('ladder')
+  .argument('<file>', 'rungs, and what was probed (JSON); - for standard input')
+  .description('the highest rung that holds, and what to probe next')
+  .option('--json', 'as JSON')
+  .addHelpText(
+    'after',
+    `
+The file: {"rungs":["1x","2x","3x"],"prior":null,"probes":[{"rung":"2x","speed":0.98,"holds":false}]}
+The prior has a number for “none holds” and one for each rung; holds may be left out.`,
+  )
+  .action(async (file: string, options: { json?: boolean }) => {
+    const ladder = await ladderFile(file);
+    process.stdout.write(options.json ? `${JSON.stringify(ladderJson(ladder))}\n` : ladderText(ladder));
   });
 
 program

@@ -1,5 +1,3 @@
-import { readFile } from 'node:fs/promises';
-import { text } from 'node:stream/consumers';
 import { rateCase } from '@pace-check/contract';
 import {
   rateDevices,
@@ -12,7 +10,7 @@ import {
   type RatingParts,
   type RatingWeights,
 } from '@pace-check/core';
-import { InputRefused } from './usage';
+import { readCase } from './readCase';
 
 /** Devices as they are rated, and what that was made of. */
 export interface RatedFile {
@@ -28,19 +26,7 @@ export interface RatedFile {
  * @throws InputRefused where the case does not hold what it should
  */
 export async function rateFile(file: string): Promise<RatedFile> {
-  const content = file === '-' ? await text(process.stdin) : await readFile(file, 'utf8');
-  let parsed: unknown;
-  try {
-    parsed = JSON.parse(content);
-  } catch (error) {
-    throw new InputRefused(`The file is no JSON: ${error instanceof Error ? error.message : String(error)}`);
-  }
-  const checked = rateCase.safeParse(parsed);
-  if (!checked.success) {
-    const [issue] = checked.error.issues;
-    throw new InputRefused(`${issue!.path.join('.') || 'the case'}: ${issue!.message}`);
-  }
-  const { devices, weights: given } = checked.data;
+  const { devices, weights: given } = await readCase(file, rateCase);
   const weights: RatingWeights = given
     ? (Object.fromEntries(RATING_PARTS.map((part) => [part, given[part] ?? 0])) as RatingWeights)
     : USUAL_WEIGHTS;

@@ -62,7 +62,7 @@ export { evenness } from './figures/evenness';
 export { laneOf, type Lane, type LaneCell } from './figures/lane';
 export { lows, sortedFrames, type Low } from './figures/lows';
 export { METHOD_VERSION } from './figures/methodVersion';
-export { type Analysis, type Figures, type RunFacts } from './figures/model';
+export { type Analysis, type Figures, type RunFacts, type RunInput } from './figures/model';
 export { averagePace, onTarget, perSecondPace, steadiness } from './figures/pace';
 export { dischargeStretches, siftSkin } from './figures/plausible';
 export { NEEDS, emulation, playable, playableFromRead, type Bar, type Bars } from './figures/playable';
@@ -80,6 +80,7 @@ export { fitApproach, fitSwitched, tWidth, timeToReach, type ApproachFit } from 
 export { joinStretches } from './fit/switches';
 export { EMPTY_TRACK, frameStartsUs, withinLongest, type FrameTrack, type Gap } from './frames/track';
 export { type UnreadableRow } from './frames/unreadable';
+export { climb, type LadderState, type Probe } from './ladder/ladder';
 export { LONGEST_RUN_MS, LONGEST_RUN_S, MOST_LINES } from './limits';
 export { splitLine } from './log/delimited';
 export { UNIT_NAMES, type ColumnChoice, type ColumnGuess } from './log/guess';
@@ -174,6 +175,29 @@ export {
 export { decimalsOf, parseLine } from './runFile/parseLine';
 export { lastLineMs } from './runFile/readRunFile';
 export { factsOf, playedName, runInput, type FileRemains } from './runFile/runInput';
+export { readCutList, sayCutList } from './review/cutList';
+export {
+  chapterCues,
+  chapterList,
+  chaptersOf,
+  findMoments,
+  type Chapter,
+  type FoundMoment,
+  type Moment,
+} from './review/moments';
+export { readTimeCode, vttTime } from './review/timeCode';
+export {
+  inRun,
+  inVideo,
+  placeCuts,
+  timelineProblems,
+  type Clip,
+  type Cut,
+  type TimelineProblem,
+} from './review/timeline';
+export { webVtt, type Cue } from './review/webVtt';
+export { sessionFigures, type SessionFigures } from './session/session';
+export { titleStretches } from './session/titles';
 export { isShellText } from './shell/shellFile';
 export { readShellText, shellStampMs, type PresentAnchor } from './shell/shellText';
 export {

@@ -1,0 +1,107 @@
+import { atLeast } from '../numbers/threshold';
+
+/** What was tried on one rung. */
+export interface Probe {
+  /** Place of the rung, from 1. */
+  rung: number;
+  /** Median pace as a share of the native or target rate. */
+  speed: number;
+  /** Full speed as frames show it; left out where only the speed is known. */
+  holds?: boolean | undefined;
+}
+
+/** What is known of how high a title may be set. */
+export interface LadderState {
+  /** Probability that each rung is the highest that holds; the first is that none does. */
+  posterior: number[];
+  /** The likeliest, from 1; 0 where none holds. */
+  best: number;
+  sure: number;
+  stop: boolean;
+  /** Rung to try next, from 1; null at the end. */
+  next: number | null;
+}
+
+/** A speed from here on holds. */
+const HOLDS = 0.99;
+/** How quickly doubt falls away from that line. */
+const NEAR = 0.005;
+const LEAST_DOUBT = 0.02;
+const MOST_DOUBT = 0.5;
+/** The doubt of a probe that is only thought of. */
+const USUAL_DOUBT = 0.1;
+/** One this likely ends the search. */
+const SURE = 0.9;
+const TIE = 1e-9;
+
+/**
+ * The highest rung that holds, by what was probed, and what to probe next.
+ *
+ * Each probe weighs the rungs by how far its speed is from the line; the next
+ * one is that whose result leaves the least to be told, on a tie the lower.
+ *
+ * @param rungs at least one
+ * @param prior weights of none, the first, the second and so on; null for even ones
+ * @throws RangeError for a prior of another length, with negatives or of zeros, a rung that is none, a speed below 0
+ * @shown (command line) the ladder
+ * @source bisection with noise: Horstein (1963); Waeber, Frazier and Henderson (2013); docs/method.md, "Ladders"
+ * @example
+ * climb(3, null, []).next; // 2
+ */
+export function climb(rungs: number, prior: readonly number[] | null, probes: readonly Probe[]): LadderState {
+  let posterior = normalised(checkedPrior(rungs, prior));
+  for (const probe of probes) {
+    if (!Number.isInteger(probe.rung) || probe.rung < 1 || probe.rung > rungs)
+      throw new RangeError(`there is no rung ${probe.rung}`);
+    if (!(probe.speed >= 0)) throw new RangeError('a speed is at least 0');
+    posterior = normalised(
+      weigh(posterior, probe.rung, probe.holds ?? atLeast(probe.speed, HOLDS), doubtOf(probe)),
+    );
+  }
+  const best = posterior.reduce((found, p, k) => (p > posterior[found]! + TIE ? k : found), 0);
+  const sure = posterior[best]!;
+  const stop = probes.length > 0 && atLeast(sure, SURE);
+  return { posterior, best, sure, stop, next: stop ? null : nextRung(posterior) };
+}
+
+function checkedPrior(rungs: number, prior: readonly number[] | null): number[] {
+  if (prior === null) return Array<number>(rungs + 1).fill(1);
+  if (prior.length !== rungs + 1)
+    throw new RangeError(
+      `the prior has ${prior.length} numbers; ${rungs} rungs and “none” take ${rungs + 1}`,
+    );
+  if (!prior.every((p) => p >= 0 && Number.isFinite(p)))
+    throw new RangeError('the numbers of the prior are at least 0');
+  if (!prior.some((p) => p > 0)) throw new RangeError('one number of the prior has to be above 0');
+  return [...prior];
+}
+
+/** How likely a probe is to be wrong: the more so, the nearer its speed is to the line. */
+const doubtOf = ({ speed }: Probe): number =>
+  Math.min(MOST_DOUBT, Math.max(LEAST_DOUBT, MOST_DOUBT * Math.exp(-Math.abs(speed - HOLDS) / NEAR)));
+
+/** Where the highest rung may be, after a probe. */
+const weigh = (p: readonly number[], rung: number, holds: boolean, doubt: number): number[] =>
+  p.map((value, k) => value * (rung <= k === holds ? 1 - doubt : doubt));
+
+function normalised(p: readonly number[]): number[] {
+  const sum = p.reduce((total, value) => total + value, 0);
+  return p.map((value) => value / sum);
+}
+
+const entropy = (p: readonly number[]): number =>
+  p.reduce((sum, value) => (value > 0 ? sum - value * Math.log(value) : sum), 0);
+
+/** The rung whose result leaves the least expected entropy. */
+function nextRung(posterior: readonly number[]): number | null {
+  let [best, least]: [number | null, number] = [null, Infinity];
+  for (let rung = 1; rung < posterior.length; rung++) {
+    const expected = [true, false].reduce((sum, holds) => {
+      const weighed = weigh(posterior, rung, holds, USUAL_DOUBT);
+      const share = weighed.reduce((total, value) => total + value, 0);
+      return share === 0 ? sum : sum + share * entropy(normalised(weighed));
+    }, 0);
+    if (expected < least - TIE) [best, least] = [rung, expected];
+  }
+  return best;
+}
