@@ -6,6 +6,7 @@ import { comparisonChange, newComparison, newWeakValue } from './compare';
 import { newEntries, newLine, newRun, runCorrection, runsQuery, settings } from './http';
 import { newRefusal } from './kit';
 import { spotPlaces } from './names';
+import { newReview, reviewChange } from './review';
 import type { BodyOf, RouteName, Routes } from './routes';
 
 /** Routes that take JSON. */
@@ -44,6 +45,8 @@ export const BODIES: {
   coolChanges: benchChanges,
   coolDown: newCoolDown,
   newComparison,
+  newReview,
+  changeReview: reviewChange,
   changeComparison: comparisonChange,
   addWeakValue: newWeakValue,
 };

@@ -42,6 +42,7 @@ import type { NewEntries, NewLine, NewRun, RunCorrection, RunDetail, RunSummary,
 import type { Kit, KitImported, KitKind, NewRecord, NewRefusal, Refusal } from './kit';
 import type { RunsQuery } from './list';
 import type { SpotPlace } from './names';
+import type { NewReview, ReviewChange, ReviewDetail, ReviewSummary } from './review';
 
 /**
  * Every address of the server: method, path, what is sent and what is
@@ -92,6 +93,7 @@ const route = <const P extends string, T extends Types = Record<never, never>>(
 
 const RUN = { id: 'run' } as const;
 const CARD = { id: 'card' } as const;
+const REVIEW = { id: 'review' } as const;
 const COMPARISON = { id: 'comparison' } as const;
 const RECORDING = { id: 'recording' } as const;
 /** The kinds of records, as addresses name them. */
@@ -429,6 +431,40 @@ export const ROUTES = {
     of: { id: 'value' },
     status: 204,
     says: 'takes it back',
+  }),
+  reviews: route('GET', '/reviews', {
+    of: {},
+    types: is<{ answer: ReviewSummary[] }>(),
+    says: 'the reviews, the latest first',
+  }),
+  newReview: route('POST', '/reviews', {
+    of: {},
+    types: is<{ body: NewReview; answer: ReviewDetail }>(),
+    status: 201,
+    says: 'a review of some runs: `id` (yours; sent twice it is made once), `name`, `template`, `runs`',
+  }),
+  review: route('GET', '/reviews/:id', {
+    of: REVIEW,
+    types: is<{ answer: ReviewDetail }>(),
+    says: 'one of them: what is written (`doc`), its runs as they are now, what is missing, what was published and what has changed since',
+  }),
+  changeReview: route('PUT', '/reviews/:id', {
+    of: REVIEW,
+    types: is<{ body: ReviewChange; answer: ReviewDetail }>(),
+    says: '`doc`, whole, in the place of that of `revision`; 409 where somebody else was quicker',
+  }),
+  deleteReview: route('DELETE', '/reviews/:id', { of: REVIEW, status: 204, says: 'deletes it, for a month' }),
+  restoreReview: route('POST', '/reviews/:id/restore', { of: REVIEW, status: 204, says: 'undoes it' }),
+  publishReview: route('POST', '/reviews/:id/publications', {
+    of: REVIEW,
+    types: is<{ answer: ReviewDetail }>(),
+    status: 201,
+    says: 'freezes what it says now as the next revision, which never changes',
+  }),
+  reviewPack: route('GET', '/reviews/:id/pack', {
+    of: REVIEW,
+    raw: 'a file',
+    says: 'the last published revision, or what it says now where there is none, as one zip: page, Markdown, tables, figures, run files, and a manifest with checksums',
   }),
   coolDown: route('POST', '/cool-downs', {
     of: {},

@@ -175,6 +175,31 @@ export {
 export { decimalsOf, parseLine } from './runFile/parseLine';
 export { lastLineMs } from './runFile/readRunFile';
 export { factsOf, playedName, runInput, type FileRemains } from './runFile/runInput';
+export { runChangesSince } from './review/changes';
+export { toCsvText } from './review/csv';
+export { evidenceLines } from './review/evidenceLines';
+export { reviewGaps, type ReviewGap } from './review/gaps';
+export {
+  figuresIn,
+  figureState,
+  fillFigures,
+  liveFigures,
+  type FigureState,
+  type KeptFigure,
+  type LiveFigure,
+} from './review/liveFigures';
+export {
+  REVIEW_TEMPLATES,
+  SECTION_KINDS,
+  SECTION_TITLES,
+  VERDICT_STATES,
+  type ReviewRun,
+  type ReviewTemplate,
+  type SectionKind,
+  type VerdictState,
+} from './review/model';
+export { reviewHtml, reviewMarkdown, titleCells, type WrittenReview } from './review/page';
+export { titleTable, type TitleRow } from './review/titleTable';
 export { readCutList, sayCutList } from './review/cutList';
 export {
   chapterCues,

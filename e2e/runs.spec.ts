@@ -137,6 +137,11 @@ for (const look of ['light', 'dark'] as const) {
     await page.getByRole('link', { name: /^The new one against/ }).click();
     await expect(page.getByRole('table', { name: 'Splits side by side' })).toBeVisible();
     await check();
+    await page.goto('/reviews');
+    await page.getByRole('link', { name: /^Small against large on the night boat/ }).click();
+    await expect(page.getByRole('region', { name: 'Verdict' })).toBeVisible();
+    await page.getByRole('button', { name: 'Insert a figure into Verdict' }).click();
+    await check();
     await page.goto('/?choose=1');
     await page.getByRole('checkbox', { name: /Aurelune on Velm 4/ }).click();
     await check();

@@ -124,3 +124,31 @@ export const DEMO_WEAK = {
   who: 'The Slow Lane, small phones on the night boat',
   dated: '2025-11-08',
 } as const;
+
+/** The review of the demo, and what was corrected after it was published. */
+export const DEMO_REVIEW: {
+  id: string;
+  name: string;
+  devices: string[];
+  comparisons: string[];
+  until: string;
+  words: Partial<Record<string, string>>;
+  correction: { run: string; line: { type: 'span'; kind: string; fromMs: number; toMs: number } };
+} = {
+  id: '6a1f0c20-0201-4c1a-9b1e-000000000001',
+  name: 'Small against large on the night boat',
+  devices: ['Velm 5', 'Kitto Mini'],
+  comparisons: ['6a1f0c20-0001-4c1a-9b1e-000000000001'],
+  until: 'Aurelune is updated for the new chip',
+  words: {
+    verdict:
+      'From one shore to the other the large one plays everything that we tried; the small one is warm in the hand before the lighthouse.',
+    handling: 'The small one cramps the left thumb after half an hour; both fit the clip-on controller.',
+    next: 'The fold, once its firmware is final.',
+  },
+  correction: {
+    run: 'Aurelune on Kitto Mini',
+    // a menu that had been overlooked
+    line: { type: 'span', kind: 'menu', fromMs: 600_000, toMs: 690_000 },
+  },
+};

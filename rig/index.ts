@@ -1,4 +1,4 @@
-export { DEMO_BESIDE, DEMO_COMPARISONS, DEMO_WEAK } from './beside';
+export { DEMO_BESIDE, DEMO_COMPARISONS, DEMO_REVIEW, DEMO_WEAK } from './beside';
 export { simulateCoolDown } from './coolDown';
 export { simulate } from './handset';
 export { DEMO_KIT, DEMO_REQUESTS } from './kit';

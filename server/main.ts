@@ -10,6 +10,7 @@ import { codeOf, inTransaction, openPool, withoutTimeLimit } from './sql/databas
 import { migrate, NewerDatabase } from './sql/migrate';
 import { lastHeardMs } from './sql/recordings';
 import { purgeComparisons } from './sql/comparisons';
+import { purgeReviews } from './sql/reviews';
 import { purgeDeleted } from './sql/runs';
 import type pg from 'pg';
 
@@ -39,6 +40,7 @@ async function prepare(pool: pg.Pool): Promise<void> {
     await withoutTimeLimit(db);
     await purgeDeleted(db, KEEP_DELETED_DAYS);
     await purgeComparisons(db, KEEP_DELETED_DAYS);
+    await purgeReviews(db, KEEP_DELETED_DAYS);
   });
   const behindMs = continueClock(await lastHeardMs(pool));
   if (behindMs > 0)

@@ -17,6 +17,7 @@ import {
   DEMO_KIT,
   DEMO_REQUESTS,
   DEMO_RESULTS,
+  DEMO_REVIEW,
   DEMO_WEAK,
   HANDSETS,
   SCENARIOS,
@@ -103,6 +104,38 @@ async function setBeside(address: string): Promise<void> {
     await ask(address, ROUTES.changeComparison, { params: { id: comparison.id }, body: { kept: true } });
   }
   await ask(address, ROUTES.addWeakValue, { body: DEMO_WEAK });
+  await writeReview(
+    address,
+    runs.filter((run) => DEMO_REVIEW.devices.includes(run.device)).map((run) => run.id),
+  );
+}
+
+/** The review of the demo: written, published, and corrected once. */
+async function writeReview(address: string, runs: string[]): Promise<void> {
+  const { id, name, words, comparisons, until, correction } = DEMO_REVIEW;
+  const made = await ask(address, ROUTES.newReview, { body: { id, name, template: 'full review', runs } });
+  await ask(address, ROUTES.changeReview, {
+    params: { id },
+    body: {
+      revision: made.revision,
+      doc: {
+        ...made.doc,
+        comparisons,
+        verdict: { state: 'provisional', until },
+        sections: made.doc.sections.map((section) => ({
+          ...section,
+          text: words[section.kind] ?? section.text,
+        })),
+      },
+    },
+  });
+  await ask(address, ROUTES.publishReview, { params: { id } });
+  const corrected = made.evidence.find((run) => run.name === correction.run)!;
+  await ask(address, ROUTES.addEntries, {
+    params: { id: corrected.id },
+    body: { entries: [correction.line] },
+  });
+  await ask(address, ROUTES.publishReview, { params: { id } });
 }
 
 /** A run that was read off, and the photo that was taken of it. */

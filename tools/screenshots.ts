@@ -16,7 +16,6 @@ interface Picture {
   name: string;
   width: number;
   height: number;
-  night?: boolean;
   open: (page: Page) => Promise<void>;
 }
 
@@ -110,6 +109,12 @@ const matrix = async (page: Page): Promise<void> => {
   await page.getByRole('list', { name: 'Order of the devices' }).waitFor();
 };
 
+const review = async (page: Page): Promise<void> => {
+  await page.goto('/reviews');
+  await page.getByRole('link', { name: /^Small against large on the night boat/ }).click();
+  await page.getByRole('region', { name: 'Verdict' }).waitFor();
+};
+
 /** A run that goes on: a stand-in sends at sixty times the speed, a thermometer is read. */
 const bench = async (page: Page): Promise<void> => {
   const run = randomUUID();
@@ -150,10 +155,10 @@ const PICTURES: Picture[] = [
   { name: 'day-wide', ...WIDE, open: day },
   { name: 'preflight-phone', ...PHONE, open: preflight },
   { name: 'bench-phone', ...PHONE, open: bench },
-  { name: 'bench-phone-night', ...PHONE, night: true, open: bench },
   { name: 'bench-wide', ...WIDE, open: bench },
   { name: 'pair-phone', ...PHONE, open: comparison(/^The new one against/) },
   { name: 'matrix-wide', ...WIDE, open: matrix },
+  { name: 'review-phone', ...PHONE, open: review },
   { name: 'kit-phone', ...PHONE, open: kit },
 ];
 
@@ -177,13 +182,13 @@ async function takePictures(): Promise<void> {
     const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
     stops.unshift(() => browser.close());
     const only = process.argv[2];
-    for (const { name, width, height, night, open } of PICTURES.filter(
+    for (const { name, width, height, open } of PICTURES.filter(
       (picture) => !only || picture.name.includes(only),
     )) {
       const page = await browser.newPage({
         baseURL: server.address,
         viewport: { width, height },
-        colorScheme: night ? 'dark' : 'light',
+        colorScheme: 'light',
       });
       await open(page);
       // a screen that follows a run never falls silent

@@ -13,6 +13,8 @@ export { KitScreen } from '../features/kit/KitScreen';
 export { RecordScreen } from '../features/kit/RecordScreen';
 export { ByHandScreen } from '../features/runs/ByHandScreen';
 export { ImportScreen } from '../features/runs/import/ImportScreen';
+export { ReviewScreen } from '../features/reviews/ReviewScreen';
+export { ReviewsScreen } from '../features/reviews/ReviewsScreen';
 export { RunScreen } from '../features/runs/RunScreen';
 export { SettingsScreen } from '../features/settings/SettingsScreen';
 export { QuickResultScreen } from '../features/runs/results/QuickResultScreen';

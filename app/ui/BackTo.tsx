@@ -11,7 +11,7 @@ export function BackTo({
   href,
   title,
 }: {
-  href: '/' | '/kit' | '/cards' | '/bench' | '/compare';
+  href: '/' | '/kit' | '/cards' | '/bench' | '/compare' | '/reviews';
   title: string;
 }): ReactNode {
   const { quiet } = usePalette();

@@ -12,20 +12,24 @@ import { Icon, type IconName } from './Icon';
 import { Row, Stack } from './parts';
 
 interface Place {
-  href: '/' | '/cards' | '/bench' | '/kit' | '/import' | '/settings';
+  href: '/' | '/cards' | '/bench' | '/reviews' | '/kit' | '/import' | '/settings';
   title: string;
   icon: IconName;
   key: string;
 }
 
+/** Places that a key leads to; the bar has the first five. */
 const PLACES: Place[] = [
   { href: '/', title: 'Runs', icon: 'list', key: 'r' },
   { href: '/cards', title: 'Cards', icon: 'clipboard', key: 'c' },
   { href: '/bench', title: 'Bench', icon: 'watch', key: 'b' },
+  { href: '/reviews', title: 'Reviews', icon: 'note', key: 'w' },
   { href: '/kit', title: 'Kit', icon: 'phone', key: 'k' },
   { href: '/import', title: 'Import', icon: 'file', key: 'i' },
   { href: '/settings', title: 'Settings', icon: 'settings', key: 's' },
 ];
+
+const IN_BAR = PLACES.slice(0, 5);
 
 /** Navigation around every screen: a bar under the thumb, or a rail where there is room. */
 export function Shell({ children }: { children: ReactNode }): ReactNode {
@@ -108,7 +112,7 @@ function Rail({ onHelp }: { onHelp: () => void }): ReactNode {
         Pace Check
       </Heading>
       <Quiet style={{ marginBottom: 18 }}>The Slow Lane’s log</Quiet>
-      {PLACES.map((place) => (
+      {IN_BAR.map((place) => (
         <PlaceLink key={place.href} place={place} here={here(place.href)} row />
       ))}
       <Stack flex={1} />
@@ -133,7 +137,7 @@ function Bar({ bottom }: { bottom: number }): ReactNode {
         paddingBottom: bottom,
       }}
     >
-      {PLACES.map((place) => (
+      {IN_BAR.map((place) => (
         <PlaceLink key={place.href} place={place} here={here(place.href)} row={false} />
       ))}
     </Row>

@@ -226,7 +226,8 @@ export function sayMismatch({ kind, first, second }: Mismatch, unit: Temperature
   return `${MISMATCH_WORDS[kind]} ${side(first)} against ${side(second)}`;
 }
 
-const SOURCE_NAMES: Record<string, string> = { frames: 'frames', read: 'read off', eye: 'by eye' };
+/** How rates are known, as it is said. */
+export const SOURCE_NAMES: Record<string, string> = { frames: 'frames', read: 'read off', eye: 'by eye' };
 
 function sayFact(kind: MismatchKind, value: string | number, unit: TemperatureUnit): string {
   if (typeof value === 'string') return kind === 'source' ? (SOURCE_NAMES[value] ?? value) : `“${value}”`;

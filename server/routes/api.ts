@@ -17,6 +17,7 @@ import { compareRoutes } from './compare';
 import { kitRoutes } from './kit';
 import { bodyDoor } from './door';
 import { parse } from './parse';
+import { reviewRoutes } from './reviews';
 import { serve, serveRaw } from './serve';
 import { withUploadedFile } from './upload';
 import { sendZip } from './zip';
@@ -35,6 +36,7 @@ export function apiRouter(pool: pg.Pool, analyses: AnalysisPool, runs: Runs, par
   cardRoutes(api, new Cards(pool, runs));
   benchRoutes(api, parts);
   compareRoutes(api, pool, runs);
+  reviewRoutes(api, pool, runs);
   serve(api, 'runs', ({ query }) => runs.list(query));
   serve(api, 'run', ({ params }) => runs.get(params.id));
   serve(api, 'newRun', ({ body }) => runs.create(body));

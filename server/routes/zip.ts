@@ -2,6 +2,9 @@ import { once } from 'node:events';
 import type { Response } from 'express';
 import { Zip, ZipDeflate } from 'fflate';
 
+/** The same files give the same bytes, whenever they are asked for. */
+const NO_TIME = new Date(1980, 0, 2);
+
 /** Writes files to an answer as a zip, as they come: none of them is whole in memory. */
 export async function sendZip(
   response: Response,
@@ -14,6 +17,7 @@ export async function sendZip(
   });
   for await (const { name, bytes } of files) {
     const file = new ZipDeflate(name, { level: 6 });
+    file.mtime = NO_TIME;
     zip.add(file);
     for (const part of bytes) {
       if (response.destroyed) return;

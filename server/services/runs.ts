@@ -349,7 +349,7 @@ export class Runs {
 }
 
 /** Files of a zip, one after the other. */
-interface BundleFile {
+export interface BundleFile {
   name: string;
   bytes: Iterable<Uint8Array>;
 }

@@ -2,11 +2,13 @@ import { headerOfPreflight, type Preflight } from '@pace-check/contract';
 import {
   METHOD_VERSION,
   type ArchiveGroup,
+  type Caveat,
   type Comparable,
   type Demand,
   groupKey,
   type HeadlineFacts,
   type Lane,
+  type LibraryFacts,
   type RunMeasure,
   type RunOfSide,
   type RunPreflight,
@@ -14,6 +16,7 @@ import {
   type TitleKind,
 } from '@pace-check/core';
 import type { Queryable } from './database';
+import { LIBRARY_COLUMNS } from './library';
 
 /** A run as comparing reads it: what is stated of it, and what comparing needs of its figures. */
 export interface ComparingRun extends RunOfSide {
@@ -33,10 +36,12 @@ export interface ComparingRun extends RunOfSide {
   successorOf: string | null;
 }
 
-/** The same with what its picture needs. */
-export interface ComparedRow extends ComparingRun {
+/** The same with what its picture and its trust need. */
+export interface ComparedRow extends ComparingRun, LibraryFacts {
   headline: HeadlineFacts;
   lane: Lane;
+  /** Those of its own lines; the library knows of more. */
+  caveats: Caveat[];
 }
 
 interface Row {
@@ -122,11 +127,18 @@ export async function readNamed(db: Queryable, ids: string[]): Promise<Map<strin
 
 /** Runs that have figures of this version of the method, in no order. */
 export async function readCompared(db: Queryable, ids: string[]): Promise<ComparedRow[]> {
-  const { rows } = await db.query<Row & Pick<ComparedRow, 'headline' | 'lane'>>(
-    `${select(", analysis.summary -> 'headline' as headline, analysis.summary -> 'lane' as lane")} and run.id = any($1)`,
+  const { rows } = await db.query<Row & Omit<ComparedRow, keyof ComparingRun>>(
+    `${select(`, analysis.summary -> 'headline' as headline, analysis.summary -> 'lane' as lane, analysis.summary -> 'caveats' as caveats, ${LIBRARY_COLUMNS}`)} and run.id = any($1)`,
     [ids],
   );
-  return rows.map(({ headline, lane, ...row }) => ({ ...toRun(row), headline, lane }));
+  return rows.map(({ headline, lane, caveats, repeated, hardScenes, ...row }) => ({
+    ...toRun(row),
+    headline,
+    lane,
+    caveats,
+    repeated,
+    hardScenes,
+  }));
 }
 
 /** Runs that one is looked at among at most. */

@@ -22,9 +22,8 @@ import { drawn } from './differences';
 /** Several devices on one title: in order, each held against the best. */
 export function FieldView({ comparison, row }: { comparison: ComparisonDetail; row: FieldRow }): ReactNode {
   const voice = useVoice();
-  const [measure, setMeasure] = useState<RunMeasure>(
-    voice.school === 'median-and-hold' ? 'median' : 'average',
-  );
+  const lead = voice.school === 'median-and-hold' ? 'median' : 'average';
+  const [measure, setMeasure] = useState<RunMeasure>(lead);
   const names = comparison.side.map((side) => side.name);
   const found = row.measures[measure];
   const lanes = comparison.side.flatMap((side, i) => side.runs[row.cells[i]!.runs[0] ?? -1]?.lane ?? []);
@@ -35,7 +34,8 @@ export function FieldView({ comparison, row }: { comparison: ComparisonDetail; r
       title={[row.title, row.setup].filter(Boolean).join(', ')}
       aside={<MeasurePicker measure={measure} onChange={setMeasure} />}
     >
-      <Body>{fieldAnswer(measure, found, names, voice.unit)}</Body>
+      {/* of what leads, the first line of the page has said it */}
+      {measure === lead ? null : <Body>{fieldAnswer(measure, found, names, voice.unit)}</Body>}
       <Stack role="list" aria-label={`In order of ${MEASURE_WORDS[measure]}`} gap={14}>
         {found.order.map((side, place) => (
           <Stack key={names[side]} role="listitem">

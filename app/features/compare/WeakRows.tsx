@@ -74,7 +74,9 @@ function WeakRow({ value }: { value: WeakValue }): ReactNode {
         <Body style={{ flexShrink: 1 }}>
           {[value.device, value.title, value.setup].filter(Boolean).join(' · ')}
         </Body>
-        <FigureText size={19}>{sayWeak(value, unit)}</FigureText>
+        <FigureText size={19} style={{ flexShrink: 0 }}>
+          {sayWeak(value, unit)}
+        </FigureText>
       </Row>
       <Row apart align="center" gap={10}>
         <Quiet style={{ flexShrink: 1 }}>

@@ -39,6 +39,7 @@ interface Row extends NamedItem {
 export function KitScreen(): ReactNode {
   const kit = useKit();
   const wide = useWide();
+  const { action } = usePalette();
   const [shelf, setShelf] = useState<Shelf>('device');
   const [typed, setTyped] = useState('');
   const [files, setFiles] = useState(false);
@@ -55,13 +56,28 @@ export function KitScreen(): ReactNode {
         <Stack gap={12} style={{ marginBottom: 8 }}>
           <Row align="center" apart>
             <Heading level={1}>Kit</Heading>
-            <Button
-              type="clear"
-              title="Files"
-              aria-label="Kit as files"
-              aria-expanded={files}
-              onPress={() => setFiles(!files)}
-            />
+            <Row align="center">
+              <Button
+                type="clear"
+                title="Files"
+                aria-label="Kit as files"
+                aria-expanded={files}
+                onPress={() => setFiles(!files)}
+              />
+              <Link href="/settings" asChild>
+                <Pressable
+                  aria-label="Settings"
+                  style={{
+                    minWidth: TARGET,
+                    minHeight: TARGET,
+                    alignItems: 'center',
+                    justifyContent: 'center',
+                  }}
+                >
+                  <Icon name="settings" size={22} color={action} />
+                </Pressable>
+              </Link>
+            </Row>
           </Row>
           {files ? <KitFiles shelf={shelf} /> : null}
           <Choices label="Shelf" options={SHELVES} selected={shelf} onSelect={setShelf} maxWidth={560} />

@@ -1,0 +1,247 @@
+import * as fc from 'fast-check';
+import { sideRun, type SideCase } from '../compare/testing';
+import { at } from '../testing';
+import { USUAL_VOICE } from '../words/headline';
+import { runChangesSince } from './changes';
+import { toCsvText } from './csv';
+import { evidenceLines } from './evidenceLines';
+import { reviewGaps } from './gaps';
+import { figuresIn, figureState, fillFigures, liveFigures } from './liveFigures';
+import type { ReviewRun } from './model';
+import { reviewHtml, reviewMarkdown, type WrittenReview } from './page';
+import { titleTable } from './titleTable';
+
+const run = (
+  name: string,
+  { demand = null, caveats = [], ...rest }: SideCase & Partial<Pick<ReviewRun, 'demand' | 'caveats'>> = {},
+): ReviewRun => {
+  const { stated, figures } = sideRun({
+    ...rest,
+    stated: { device: 'Velm 5', title: name, ...rest.stated },
+  });
+  return { id: name, name, startedAt: null, kind: null, demand, stated, figures, caveats, confidence: 'A' };
+};
+const plain = (text: string): string => text.replaceAll('\u00a0', ' ');
+const NOTHING = { comparisons: 0, openRequests: 0, verdictGiven: true };
+const warm = (c: number) => [{ type: 'skin' as const, atMs: 60_000, spot: 'back', c, by: 'infrared' }];
+
+describe('what is missing', () => {
+  const codes = (...args: Parameters<typeof reviewGaps>): string[] =>
+    reviewGaps(...args).map((gap) => gap.code);
+  it('follows the template', () => {
+    const short = run('a', { frames: at(60, 60) });
+    expect(codes('quick look', [short], NOTHING)).toEqual([]);
+    expect(codes('full review', [short], NOTHING)).toEqual(['no-heavy', 'skin', 'battery']);
+    expect(codes('versus', [short], NOTHING)).toContain('no-comparison');
+    expect(codes('emulation special', [short], NOTHING)).toContain('no-emulated');
+    expect(codes('quick look', [], { ...NOTHING, openRequests: 4, verdictGiven: false })).toEqual([
+      'no-runs',
+      'requests',
+      'verdict',
+    ]);
+  });
+  it('counts the runs, and leads to the first', () => {
+    const all = [run('a', { entries: warm(40) }), run('b', { entries: warm(40), stated: { roomC: 18 } })];
+    expect(reviewGaps('quick look', all, NOTHING)).toEqual([
+      { code: 'room', says: 'Room unknown in 1 of 2.', runId: 'a' },
+    ]);
+  });
+  it('a sustained run of a heavy title is enough', () =>
+    expect(
+      codes('full review', [run('a', { frames: at(50, 1000), demand: 'heavy' })], NOTHING),
+    ).not.toContain('no-heavy'));
+});
+
+describe('the table of titles', () => {
+  it('takes repeats together, and says how each ended', () => {
+    const rows = titleTable(
+      [
+        run('Aurelune', { frames: at(50, 1000) }),
+        { ...run('Aurelune', { frames: at(50, 1000) }), id: 'again' },
+        run('Night Ferry', { entries: [{ type: 'end', atMs: 5000, reason: 'would-not-start' }] }),
+      ],
+      'average-and-lows',
+    );
+    expect(rows.map(({ title, runs, ended }) => [title, runs, ended])).toEqual([
+      ['Aurelune', 2, null],
+      ['Night Ferry', 1, 'DNS'],
+    ]);
+    expect(rows[0]!.lead).toBeCloseTo(50, 9);
+  });
+});
+
+describe('lines from the evidence', () => {
+  const voice = USUAL_VOICE;
+  it('say what was measured, and nothing else', () => {
+    const logged = run('Aurelune', { frames: at(50, 1000), entries: warm(41.2), facts: { roomC: 18 } });
+    const read = run('Hexgarden', { entries: [{ type: 'rate', fps: 25, by: 'eye' }] });
+    expect(plain(evidenceLines('warmth', [logged], voice))).toBe(
+      'The hottest that was read is 41.2 °C at back (infrared), in Aurelune on Velm 5, in a room of 18.0 °C.',
+    );
+    expect(plain(evidenceLines('method', [logged, read], voice))).toMatch(
+      /^2 runs on Velm 5, 16:40 in all\. Frames were logged in 1, estimated by eye in 1\. The room was at 18\.0 °C, and unknown in 1\./,
+    );
+    expect(evidenceLines('drain', [logged], voice)).toBe('');
+    expect(evidenceLines('verdict', [logged], voice)).toBe('');
+  });
+  it('name what did not run and each caveat with its count', () => {
+    const crashed = run('Night Ferry', {
+      frames: at(40, 492),
+      entries: [{ type: 'end', atMs: 492_000, reason: 'crash' }],
+      caveats: ['short-run', 'crashed'],
+    });
+    expect(evidenceLines('not-run', [crashed], voice)).toBe('Night Ferry on Velm 5 crashed after 8:12.');
+    expect(evidenceLines('caveats', [crashed, run('a')], voice)).toMatch(
+      /not what it sustains \(1 of 2\)\.\nThe title crashed \(1 of 2\)\.$/,
+    );
+  });
+});
+
+describe('live figures', () => {
+  const before = run('Aurelune', { frames: at(50, 1000), entries: warm(41) });
+  const figures = liveFigures([before, { ...before, id: 'twin' }], USUAL_VOICE);
+  it('are offered only where there is one, each under a name of its own', () => {
+    expect(figures.map(({ name }) => name)).toContain('Aurelune, average (2)');
+    expect(figures.some(({ measure }) => measure === 'watts')).toBe(false);
+    expect(new Set(figures.map(({ name }) => name)).size).toBe(figures.length);
+  });
+  it('stand for their names in a text; what is none stays as it is written', () => {
+    const kept = [
+      { name: 'Aurelune, average', runId: 'Aurelune', measure: 'average' as const, accepted: '50 fps' },
+    ];
+    const text = 'It gives @{Aurelune, average}, and @{another}.';
+    expect(figuresIn(text)).toEqual(['Aurelune, average', 'another']);
+    expect(fillFigures(text, kept)).toBe('It gives 50 fps, and @{another}.');
+  });
+  it('say when their run has changed, or is gone', () => {
+    const kept = { name: 'x', runId: 'Aurelune', measure: 'average' as const, accepted: '51\u00a0fps' };
+    expect(figureState(kept, figures)).toEqual({ state: 'changed', was: '51\u00a0fps', now: '50\u00a0fps' });
+    expect(figureState({ ...kept, accepted: '50\u00a0fps' }, figures)).toEqual({ state: 'same' });
+    expect(figureState({ ...kept, runId: 'b' }, figures)).toEqual({ state: 'gone', was: '51\u00a0fps' });
+  });
+});
+
+it('changes are said in words, and only where they are said differently', () => {
+  const then = [run('a', { frames: at(50, 1000) }), run('gone', { frames: at(50, 1000) })];
+  const now = [run('a', { frames: at(45, 1000) }), run('new')];
+  expect(runChangesSince(then, now, USUAL_VOICE).map(plain)).toEqual([
+    'a, average: 50 fps → 45 fps',
+    'a, median: 50 fps → 45 fps',
+    'a, closing pace: 50 fps → 45 fps',
+    'a, 1 % low: 50 fps → 45 fps',
+    'gone: no longer in it',
+    'new: new',
+  ]);
+  expect(runChangesSince(then, then, USUAL_VOICE)).toEqual([]);
+});
+
+describe('tables', () => {
+  /** A plain reader of RFC 4180, to read back what was written. */
+  const parse = (text: string): string[][] => {
+    const rows: string[][] = [[]];
+    let [cell, quoted] = ['', false];
+    for (let i = 0; i < text.length; i++) {
+      const c = text[i]!;
+      if (quoted) {
+        if (c === '"' && text[i + 1] === '"') cell += text[++i];
+        else if (c === '"') quoted = false;
+        else cell += c;
+      } else if (c === '"') quoted = true;
+      else if (c === ',') {
+        rows.at(-1)!.push(cell);
+        cell = '';
+      } else if (c === '\r' && text[i + 1] === '\n') {
+        i++;
+        rows.at(-1)!.push(cell);
+        cell = '';
+        rows.push([]);
+      } else cell += c;
+    }
+    return rows.slice(0, -1);
+  };
+  it('are read back equal, but for the quote before what may be a formula', () =>
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.array(fc.oneof(fc.string(), fc.constantFrom('=1+1', '@x', '-2', 'a"b', 'c,d', 'e\r\nf')), {
+            minLength: 1,
+          }),
+          { minLength: 1 },
+        ),
+        (rows) => {
+          const back = parse(toCsvText(rows));
+          rows.forEach((row, r) =>
+            row.forEach((cell, c) => {
+              const found = back[r]![c]!;
+              expect(found === cell || found === `'${cell}`).toBe(true);
+              expect(/^[=+@\t]/.test(found)).toBe(false);
+            }),
+          );
+        },
+      ),
+    ));
+});
+
+describe('the page', () => {
+  const written = (name: string, text: string): WrittenReview => ({
+    name,
+    revision: 1,
+    published: '2026-05-20',
+    verdict: { state: 'provisional', until: name },
+    sections: [
+      { kind: 'verdict', text },
+      { kind: 'titles', text: '' },
+    ],
+    runs: [run(name === '' ? 'x' : name, { frames: at(50, 1000) })],
+    comparisons: [{ name, answer: text }],
+    corrections: [text],
+  });
+  it('holds nobody’s markup, whatever the names and words are', () =>
+    fc.assert(
+      fc.property(fc.string(), fc.string(), (name, text) => {
+        const html = reviewHtml(written(`<i>${name}`, `${text}<script>&"`), USUAL_VOICE);
+        expect(html).not.toMatch(/<(script|i|img)\b/);
+        // every tag that opens is one of the page's own
+        expect(
+          [...html.matchAll(/<([a-z][a-z0-9]*)/g)].every(([, tag]) =>
+            [
+              'html',
+              'head',
+              'meta',
+              'title',
+              'style',
+              'body',
+              'main',
+              'h1',
+              'h2',
+              'p',
+              'bdi',
+              'section',
+              'strong',
+              'div',
+              'table',
+              'caption',
+              'thead',
+              'tbody',
+              'tr',
+              'th',
+              'td',
+              'ul',
+              'li',
+            ].includes(tag!),
+          ),
+        ).toBe(true);
+        expect(html).not.toContain('\0');
+      }),
+    ));
+  it('says how final the verdict is, and in small print what the table rests on', () => {
+    for (const page of [
+      reviewHtml(written('the patch', 'Good.'), USUAL_VOICE),
+      reviewMarkdown(written('the patch', 'Good.'), USUAL_VOICE),
+    ]) {
+      expect(page).toContain('This verdict is provisional until the patch.');
+      expect(page).toContain('Average: frames by time; 1 % low: quantile of the frame times');
+      expect(page).toContain('Corrections');
+    }
+  });
+});

@@ -1,0 +1,100 @@
+import type { Publication, ReviewDoc } from '@pace-check/contract';
+import type { WrittenReview } from '@pace-check/core';
+import type { Queryable } from './database';
+
+/** A review as it is stored. */
+export interface ReviewRow {
+  id: string;
+  doc: ReviewDoc;
+  revision: number;
+  changedAt: string;
+  /** Number of the last publication; null before. */
+  published: number | null;
+}
+
+type Stored = Omit<ReviewRow, 'changedAt'> & { changedAt: Date };
+const toRow = (row: Stored): ReviewRow => ({ ...row, changedAt: row.changedAt.toISOString() });
+const SELECT = `select id, doc, revision::float8 as revision, changed_at as "changedAt",
+  (select max(publication.revision) from publication where review_id = review.id) as published from review where deleted_at is null`;
+
+/** @returns false where one of that id is there */
+export async function insertReview(db: Queryable, id: string, doc: ReviewDoc): Promise<boolean> {
+  const result = await db.query('insert into review (id, doc) values ($1, $2) on conflict (id) do nothing', [
+    id,
+    JSON.stringify(doc),
+  ]);
+  return result.rowCount === 1;
+}
+
+export async function listReviews(db: Queryable): Promise<ReviewRow[]> {
+  return (await db.query<Stored>(`${SELECT} order by changed_at desc, id limit 200`)).rows.map(toRow);
+}
+
+export async function readReview(db: Queryable, id: string): Promise<ReviewRow | null> {
+  const { rows } = await db.query<Stored>(`${SELECT} and id = $1`, [id]);
+  return rows[0] ? toRow(rows[0]) : null;
+}
+
+/** @returns false where it is not of that revision any more */
+export async function replaceReview(
+  db: Queryable,
+  id: string,
+  revision: number,
+  doc: ReviewDoc,
+): Promise<boolean> {
+  const result = await db.query(
+    'update review set doc = $3, revision = revision + 1, changed_at = now() where id = $1 and revision = $2 and deleted_at is null',
+    [id, revision, JSON.stringify(doc)],
+  );
+  return result.rowCount === 1;
+}
+
+export async function setReviewDeleted(db: Queryable, id: string, deleted: boolean): Promise<boolean> {
+  const result = await db.query(
+    `update review set deleted_at = ${deleted ? 'now()' : 'null'} where id = $1 and deleted_at is ${deleted ? '' : 'not '}null`,
+    [id],
+  );
+  return result.rowCount === 1;
+}
+
+/** Removes for good what was deleted more than that many days ago and never published. */
+export async function purgeReviews(db: Queryable, days: number): Promise<void> {
+  await db.query(
+    'delete from review where deleted_at < now() - make_interval(days => $1) and not exists (select from publication where review_id = review.id)',
+    [days],
+  );
+}
+
+/** Lets nobody else publish a review until the transaction ends. */
+export async function lockReview(db: Queryable, id: string): Promise<void> {
+  await db.query('select 1 from review where id = $1 for update', [id]);
+}
+
+export async function insertPublication(
+  db: Queryable,
+  id: string,
+  revision: number,
+  written: WrittenReview,
+): Promise<void> {
+  await db.query(
+    'insert into publication (review_id, revision, written, corrections) values ($1, $2, $3, $4)',
+    [id, revision, JSON.stringify(written), written.corrections],
+  );
+}
+
+export async function listPublications(db: Queryable, id: string): Promise<Publication[]> {
+  const { rows } = await db.query<Omit<Publication, 'publishedAt'> & { publishedAt: Date }>(
+    'select revision, published_at as "publishedAt", corrections from publication where review_id = $1 order by revision',
+    [id],
+  );
+  return rows.map((row) => ({ ...row, publishedAt: row.publishedAt.toISOString() }));
+}
+
+/** The last that was published, whole; null before. */
+export async function readLastPublication(db: Queryable, id: string): Promise<WrittenReview | null> {
+  const { rows } = await db.query<{ written: WrittenReview }>(
+    'select written from publication where review_id = $1 order by revision desc limit 1',
+    [id],
+  );
+  return rows[0]?.written ?? null;
+}
