@@ -198,7 +198,8 @@ export {
   type SectionKind,
   type VerdictState,
 } from './review/model';
-export { reviewHtml, reviewMarkdown, titleCells, type WrittenReview } from './review/page';
+export { laneSvg } from './review/laneSvg';
+export { longestS, reviewHtml, reviewMarkdown, titleCells, type WrittenReview } from './review/page';
 export { titleTable, type TitleRow } from './review/titleTable';
 export { readCutList, sayCutList } from './review/cutList';
 export {

@@ -140,7 +140,10 @@ describe('the pack', () => {
     expect(Object.keys(files).sort()).toEqual(
       ['manifest.json', ...manifest.files.map((one: { file: string }) => one.file)].sort(),
     );
-    expect(manifest.files).toHaveLength(6);
+    expect(manifest.files).toHaveLength(8);
+    expect(text(files, 'lanes/1-Aurelune-on-Velm-5.svg')).toMatch(
+      /^<svg xmlns=.*<title>Aurelune on Velm 5<\/title>/,
+    );
     for (const { file, sha256 } of manifest.files)
       expect(createHash('sha256').update(files[file]!).digest('hex')).toBe(sha256);
     const again = await (await fetch(`${harness.address}/api/reviews/${body.id}/pack`)).arrayBuffer();

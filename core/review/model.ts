@@ -1,4 +1,5 @@
 import type { Comparable, StatedFacts } from '../compare/comparable';
+import type { Lane } from '../figures/lane';
 import type { Demand } from '../plan/problem';
 import type { TitleKind } from '../plan/templates';
 import type { Caveat, Confidence } from '../vocabulary';
@@ -58,4 +59,5 @@ export interface ReviewRun {
   figures: Comparable;
   caveats: Caveat[];
   confidence: Confidence;
+  lane: Lane;
 }

@@ -1,6 +1,8 @@
 import { SOURCE_NAMES } from '../words/compareWords';
-import { hoursAndMinutes, rate, sayTemperature, type Voice } from '../words/headline';
+import { clock, hoursAndMinutes, rate, sayTemperature, type Voice } from '../words/headline';
+import { escapeXml } from './escape';
 import { evidenceLines } from './evidenceLines';
+import { laneSvg } from './laneSvg';
 import { SECTION_TITLES, type ReviewRun, type SectionKind, type VerdictState } from './model';
 import { titleTable, type TitleRow } from './titleTable';
 
@@ -70,15 +72,6 @@ const STATE_WORDS: Record<VerdictState, string> = {
 const verdictLine = ({ verdict }: WrittenReview): string =>
   `${STATE_WORDS[verdict.state]}${verdict.state !== 'final' && verdict.until !== '' ? ` until ${verdict.until}` : ''}.`;
 
-/** Text that HTML may hold. */
-const escaped = (text: string): string =>
-  text
-    .replace(/\0/g, '\ufffd')
-    .replaceAll('&', '&amp;')
-    .replaceAll('<', '&lt;')
-    .replaceAll('>', '&gt;')
-    .replaceAll('"', '&quot;');
-
 const paragraphs = (text: string): string[] =>
   text
     .split(/\r?\n/)
@@ -86,7 +79,7 @@ const paragraphs = (text: string): string[] =>
     .filter((line) => line !== '');
 
 /** A name of anybody’s writing, kept from turning the line around it: isolated by its own direction. */
-const bdi = (text: string): string => `<bdi>${escaped(text)}</bdi>`;
+const bdi = (text: string): string => `<bdi>${escapeXml(text)}</bdi>`;
 
 /**
  * The review as one HTML page: self-contained, without scripts, for screen and A4, day and night.
@@ -98,7 +91,7 @@ export function reviewHtml(review: WrittenReview, voice: Voice): string {
   const rows = titleTable(review.runs, voice.school);
   const sections = review.sections.map(({ kind, text }) => {
     const body = [
-      ...(kind === 'verdict' ? [`<p><strong>${escaped(verdictLine(review))}</strong></p>`] : []),
+      ...(kind === 'verdict' ? [`<p><strong>${escapeXml(verdictLine(review))}</strong></p>`] : []),
       ...paragraphs(evidenceLines(kind, review.runs, voice)).map((line) => `<p>${bdi(line)}</p>`),
       ...paragraphs(text).map((line) => `<p>${bdi(line)}</p>`),
       ...(kind === 'comparisons'
@@ -106,7 +99,7 @@ export function reviewHtml(review: WrittenReview, voice: Voice): string {
         : []),
       ...(kind === 'titles' && rows.length > 0
         ? [
-            `<div class="wide" tabindex="0" role="region" aria-label="Table of titles"><table><caption>${escaped(smallPrint(review, voice))}</caption><thead><tr>${heads.map((head) => `<th scope="col">${escaped(head)}</th>`).join('')}</tr></thead><tbody>${rows
+            `<div class="wide" tabindex="0" role="region" aria-label="Table of titles"><table><caption>${escapeXml(smallPrint(review, voice))}</caption><thead><tr>${heads.map((head) => `<th scope="col">${escapeXml(head)}</th>`).join('')}</tr></thead><tbody>${rows
               .map(
                 (row) =>
                   `<tr>${cells(row)
@@ -116,10 +109,11 @@ export function reviewHtml(review: WrittenReview, voice: Voice): string {
               .join('')}</tbody></table></div>`,
           ]
         : []),
+      ...(kind === 'titles' ? lanes(review, voice) : []),
     ];
     return body.length === 0
       ? ''
-      : `<section><h2>${escaped(SECTION_TITLES[kind])}</h2>${body.join('')}</section>`;
+      : `<section><h2>${escapeXml(SECTION_TITLES[kind])}</h2>${body.join('')}</section>`;
   });
   const corrections =
     review.corrections.length === 0
@@ -130,19 +124,52 @@ export function reviewHtml(review: WrittenReview, voice: Voice): string {
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
-<title>${escaped(review.name)}</title>
+<title>${escapeXml(review.name)}</title>
 <style>${STYLE}</style>
 </head>
 <body>
 <main>
 <h1>${bdi(review.name)}</h1>
-<p class="quiet">${escaped(review.published === null ? 'Not published yet' : `Published ${review.published}, revision ${review.revision}`)}</p>
+<p class="quiet">${escapeXml(review.published === null ? 'Not published yet' : `Published ${review.published}, revision ${review.revision}`)}</p>
 ${sections.join('\n')}
 ${corrections}
 </main>
 </body>
 </html>
 `;
+}
+
+const LANE = { width: 720, height: 54 };
+
+/** Every run's lane on one clock, with what it rests on under it. */
+const lanes = ({ runs }: WrittenReview, voice: Voice): string[] => {
+  const scaleS = longestS(runs);
+  return runs
+    .filter((run) => run.lane.cells.length > 0)
+    .map(
+      (run) =>
+        `<figure>${laneSvg(run.lane, { ...LANE, scaleS, says: run.name })}<figcaption>${bdi(laneCaption(run, voice))}</figcaption></figure>`,
+    );
+};
+
+/** Seconds of the longest lane: what the full width of all stands for. */
+export const longestS = (runs: readonly ReviewRun[]): number =>
+  runs.reduce((longest, run) => Math.max(longest, run.lane.seconds), 60);
+
+/** What stands under a lane, and cannot be left out. */
+function laneCaption({ name, stated, figures, lane }: ReviewRun, voice: Voice): string {
+  const of = lane.measures === 'target' ? `share of ${rate(lane.target!)} fps held` : 'share held';
+  const room = stated.roomC === null ? 'room unknown' : `room ${sayTemperature(stated.roomC, voice.unit)}`;
+  return [
+    name,
+    stated.setup,
+    of,
+    clock(lane.seconds),
+    room,
+    figures.source === null ? null : (SOURCE_NAMES[figures.source] ?? figures.source),
+  ]
+    .filter(Boolean)
+    .join(' · ');
 }
 
 const STYLE = `
@@ -152,7 +179,8 @@ body{margin:0;background:var(--paper);color:var(--ink);font:17px/1.5 system-ui,s
 main{max-width:60rem;margin:0 auto;padding:1.5rem}
 h1,h2{line-height:1.2}
 h2{border-top:1px solid var(--line);padding-top:.8rem}
-.quiet,caption{color:var(--quiet);font-size:.9rem}
+figure{margin:1rem 0}figure svg{max-width:100%;height:auto}
+.quiet,caption,figcaption{color:var(--quiet);font-size:.9rem}
 .wide{overflow-x:auto}
 table{border-collapse:collapse;width:100%;font-variant-numeric:tabular-nums}
 caption{caption-side:bottom;text-align:left;padding-top:.4rem}

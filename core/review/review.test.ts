@@ -1,6 +1,7 @@
 import * as fc from 'fast-check';
 import { sideRun, type SideCase } from '../compare/testing';
-import { at } from '../testing';
+import { laneOf } from '../figures/lane';
+import { at, figuresOf } from '../testing';
 import { USUAL_VOICE } from '../words/headline';
 import { runChangesSince } from './changes';
 import { toCsvText } from './csv';
@@ -8,6 +9,7 @@ import { evidenceLines } from './evidenceLines';
 import { reviewGaps } from './gaps';
 import { figuresIn, figureState, fillFigures, liveFigures } from './liveFigures';
 import type { ReviewRun } from './model';
+import { laneSvg } from './laneSvg';
 import { reviewHtml, reviewMarkdown, type WrittenReview } from './page';
 import { titleTable } from './titleTable';
 
@@ -19,7 +21,19 @@ const run = (
     ...rest,
     stated: { device: 'Velm 5', title: name, ...rest.stated },
   });
-  return { id: name, name, startedAt: null, kind: null, demand, stated, figures, caveats, confidence: 'A' };
+  const lane = laneOf(figuresOf(rest), rest.facts?.target ?? null);
+  return {
+    id: name,
+    name,
+    startedAt: null,
+    kind: null,
+    demand,
+    stated,
+    figures,
+    caveats,
+    confidence: 'A',
+    lane,
+  };
 };
 const plain = (text: string): string => text.replaceAll('\u00a0', ' ');
 const NOTHING = { comparisons: 0, openRequests: 0, verdictGiven: true };
@@ -228,6 +242,14 @@ describe('the page', () => {
               'td',
               'ul',
               'li',
+              'figure',
+              'figcaption',
+              'svg',
+              'desc',
+              'defs',
+              'pattern',
+              'path',
+              'rect',
             ].includes(tag!),
           ),
         ).toBe(true);
@@ -243,5 +265,27 @@ describe('the page', () => {
       expect(page).toContain('Average: frames by time; 1 % low: quantile of the frame times');
       expect(page).toContain('Corrections');
     }
+  });
+});
+
+describe('a lane as a picture', () => {
+  it('is as high as what was held, and says so to those who do not see it', () => {
+    const { lane } = run('Aurelune', { frames: [...at(60, 900), ...at(30, 900)], facts: { target: 60 } });
+    const svg = laneSvg(lane, { width: 600, height: 54, scaleS: 1800, says: 'Aurelune <on> "Velm 5"' });
+    expect(svg).toContain('<title>Aurelune &lt;on&gt; &quot;Velm 5&quot;</title>');
+    expect(svg).toMatch(
+      /<desc>0:00: 100 % of the target; 5:00: 100 % .*; 25:00: 50 % of the target\.<\/desc>/,
+    );
+    const heights = [...svg.matchAll(/height="([\d.]+)" fill="#1f6685"/g)].map(([, height]) =>
+      Number(height),
+    );
+    expect(heights).toHaveLength(6);
+    expect(heights[5]! / heights[0]!).toBeCloseTo(0.5, 2);
+  });
+  it('is hatched where it was read off, and holds no character that XML forbids', () => {
+    const { lane } = run('x', { entries: [{ type: 'rate', atMs: 0, fps: 30, by: 'eye' }] });
+    expect(laneSvg(lane, { width: 600, height: 54, scaleS: 60, says: '\0\ud800a\u0008' })).toMatch(
+      /<title>\ufffd\ufffda\ufffd<\/title>.*url\(#h\)/,
+    );
   });
 });

@@ -22,9 +22,18 @@ export async function sendZip(
     for (const part of bytes) {
       if (response.destroyed) return;
       file.push(part);
-      if (response.writableNeedDrain) await Promise.race([once(response, 'drain'), once(response, 'close')]);
+      if (response.writableNeedDrain) await drained(response);
     }
     file.push(new Uint8Array(0), true);
   }
   zip.end();
+}
+
+/** Until more may be written, or nobody is left to read it. */
+async function drained(response: Response): Promise<void> {
+  const heard = new AbortController();
+  const { signal } = heard;
+  await Promise.race([once(response, 'drain', { signal }), once(response, 'close', { signal })]);
+  // the one that did not come would listen for ever
+  heard.abort();
 }

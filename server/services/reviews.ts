@@ -4,6 +4,8 @@ import { reviewDoc } from '@pace-check/contract';
 import {
   confidenceOf,
   fillFigures,
+  laneSvg,
+  longestS,
   reviewGaps,
   reviewHtml,
   reviewMarkdown,
@@ -254,6 +256,7 @@ function toEvidence(row: ComparedRow): ReviewRun {
     figures: row.figures,
     caveats,
     confidence: confidenceOf(caveats),
+    lane: row.lane,
   };
 }
 
@@ -280,10 +283,16 @@ function write(
 function textFiles(written: WrittenReview, voice: Voice): [string, string][] {
   const rows = titleTable(written.runs, voice.school);
   const { heads, cells } = titleCells(voice);
+  const scaleS = longestS(written.runs);
   return [
     ['review.html', reviewHtml(written, voice)],
     ['review.md', reviewMarkdown(written, voice)],
     ['tables/titles.csv', toCsvText([heads, ...rows.map(cells)])],
+    ...written.runs.map((run, i): [string, string] => [
+      // in the order of the review; a name may hold anything
+      `lanes/${i + 1}-${run.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.svg`,
+      laneSvg(run.lane, { width: 1600, height: 120, scaleS, says: run.name }),
+    ]),
     [
       'figures.json',
       `${JSON.stringify({ review: written.name, revision: written.revision, titles: rows, runs: written.runs }, null, 1)}\n`,

@@ -140,7 +140,7 @@ function Name({ comparison }: { comparison: ComparisonDetail }): ReactNode {
           onChangeText={setTyped}
           onSubmitEditing={keep}
           autoFocus
-          maxLength={200}
+          maxLength={120}
           renderErrorMessage={false}
         />
       </Stack>

@@ -123,7 +123,7 @@ function NewReview(): ReactNode {
         aria-label="Name"
         value={name}
         onChangeText={setName}
-        maxLength={200}
+        maxLength={120}
         renderErrorMessage={false}
       />
       <Select

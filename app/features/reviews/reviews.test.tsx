@@ -33,6 +33,7 @@ function evidence(fps: number): ReviewRun {
     figures: comparableOf(run.figures),
     caveats: ['capped'],
     confidence: 'A',
+    lane: run.lane,
   };
 }
 
