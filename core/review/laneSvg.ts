@@ -22,11 +22,18 @@ const STRIP = 5;
  *
  * @param scaleS seconds that the full width stands for, so that lanes stack
  * @param says what run it is
+ * @param id by which its hatching is known: another one for each picture of a page
  * @source docs/method.md, "Lane"
  */
 export function laneSvg(
   lane: Lane,
-  { width, height, scaleS, says }: { width: number; height: number; scaleS: number; says: string },
+  {
+    width,
+    height,
+    scaleS,
+    says,
+    id = 'hatch',
+  }: { width: number; height: number; scaleS: number; says: string; id?: string },
 ): string {
   const x = (seconds: number): number => round((seconds / Math.max(1, scaleS)) * width);
   const top = EDGE + 2;
@@ -35,7 +42,7 @@ export function laneSvg(
     const left = x(cell.fromS);
     const wide = Math.max(1, round(x(cell.toS) - left - 1.5));
     const tall = cell.height === null ? 0 : round(Math.max(1.5, Math.min(1, cell.height) * bar));
-    const fill = lane.readOff ? 'url(#h)' : COLORS.pace;
+    const fill = lane.readOff ? `url(#${id})` : COLORS.pace;
     const percent = cell.percentAtEnd;
     const before = lane.cells[i - 1]?.percentAtEnd ?? percent;
     const thick = (value: number): number => round(0.8 + (value / 100) * (EDGE - 0.8));
@@ -69,7 +76,7 @@ export function laneSvg(
     ];
   });
   const hatch = lane.readOff
-    ? `<defs><pattern id="h" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V6" stroke="${COLORS.pace}" stroke-width="3"/></pattern></defs>`
+    ? `<defs><pattern id="${id}" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V6" stroke="${COLORS.pace}" stroke-width="3"/></pattern></defs>`
     : '';
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}" role="img"><title>${escapeXml(says)}</title><desc>${escapeXml(describe(lane))}</desc>${hatch}${parts.join('')}</svg>`;
 }

@@ -147,8 +147,8 @@ const lanes = ({ runs }: WrittenReview, voice: Voice): string[] => {
   return runs
     .filter((run) => run.lane.cells.length > 0)
     .map(
-      (run) =>
-        `<figure>${laneSvg(run.lane, { ...LANE, scaleS, says: run.name })}<figcaption>${bdi(laneCaption(run, voice))}</figcaption></figure>`,
+      (run, i) =>
+        `<figure>${laneSvg(run.lane, { ...LANE, scaleS, says: run.name, id: `hatch-${i}` })}<figcaption>${bdi(laneCaption(run, voice))}</figcaption></figure>`,
     );
 };
 

@@ -256,6 +256,14 @@ describe('the page', () => {
         expect(html).not.toContain('\0');
       }),
     ));
+  it('gives every picture of it an id of its own', () => {
+    const read = (name: string): ReviewRun =>
+      run(name, { entries: [{ type: 'rate', atMs: 0, fps: 30, by: 'eye' }] });
+    const html = reviewHtml({ ...written('a', ''), runs: [read('a'), read('b')] }, USUAL_VOICE);
+    const ids = [...html.matchAll(/ id="([^"]+)"/g)].map(([, id]) => id);
+    expect(ids).toEqual(['hatch-0', 'hatch-1']);
+    for (const id of ids) expect(html).toContain(`url(#${id})`);
+  });
   it('says how final the verdict is, and in small print what the table rests on', () => {
     for (const page of [
       reviewHtml(written('the patch', 'Good.'), USUAL_VOICE),
@@ -285,7 +293,7 @@ describe('a lane as a picture', () => {
   it('is hatched where it was read off, and holds no character that XML forbids', () => {
     const { lane } = run('x', { entries: [{ type: 'rate', atMs: 0, fps: 30, by: 'eye' }] });
     expect(laneSvg(lane, { width: 600, height: 54, scaleS: 60, says: '\0\ud800a\u0008' })).toMatch(
-      /<title>\ufffd\ufffda\ufffd<\/title>.*url\(#h\)/,
+      /<title>\ufffd\ufffda\ufffd<\/title>.*url\(#hatch\)/,
     );
   });
 });
