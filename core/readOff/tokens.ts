@@ -12,7 +12,7 @@ const PARTS = new RegExp(
   [
     '(?<quoted>“(?:[^”\\\\]|\\\\.)*”|"(?:[^"\\\\]|\\\\.)*")',
     '(?<clock>(?<![\\d:.,])\\d{1,3}:\\d{2}(?::\\d{2})?(?:\\.\\d{1,3})?(?!\\d|:\\d))',
-    '(?<number>\\d+(?:[.,]\\d+)?(?:e[+-]?\\d{1,2}(?![\\p{L}\\d]))?)',
+    '(?<number>\\d+(?:[.,]\\d+)?(?:e[+-]?\\d+(?:[.,]\\d+)*)?)',
     '(?<plusminus>±|\\+/-|\\+-)',
     "(?<word>\\p{L}[\\p{L}\\p{M}]*(?:[’'-]\\p{L}[\\p{L}\\p{M}]*)*)",
     '(?<sign>[^\\s])',
@@ -38,6 +38,11 @@ export function tokensOf(line: string): Token[] {
         before.end === index &&
         !['number', 'clock'].includes(tokens.at(-2)?.kind ?? '') &&
         !(tokens.at(-2)?.end === before.at);
+      // more than any number can be, or an exponent with a fraction: it is none, and no part of it is another
+      if (!Number.isFinite(Number(plain))) {
+        tokens.push({ kind: 'sign', sign: text, ...place });
+        continue;
+      }
       if (minus) tokens.pop();
       tokens.push({
         kind: 'number',
