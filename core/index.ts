@@ -262,7 +262,6 @@ export {
 export {
   compareAnswer,
   fieldAnswer,
-  leadMeasure,
   matrixAnswer,
   MEASURE_WORDS,
   MISMATCH_WORDS,
