@@ -262,6 +262,7 @@ export {
 export {
   compareAnswer,
   fieldAnswer,
+  leadMeasure,
   matrixAnswer,
   MEASURE_WORDS,
   MISMATCH_WORDS,

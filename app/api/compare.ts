@@ -18,12 +18,11 @@ import {
   type UseQueryResult,
 } from '@tanstack/react-query';
 import { ask } from './client';
-import { useDocumentMutation, type DocumentKeys } from './documents';
 
 /** What is asked about comparisons; all of it changes with any run, so nothing of it is taken for fresh. */
-const KEYS: DocumentKeys = {
+const KEYS = {
   all: ['comparisons'],
-  one: (id) => ['comparisons', id],
+  one: (id: string) => ['comparisons', id],
 };
 
 export const useComparisons = (): UseQueryResult<ComparisonSummary[], Error> =>
@@ -40,12 +39,26 @@ export const useComparison = (id: string): UseQueryResult<ComparisonDetail, Erro
     staleTime: 0,
   });
 
+/** A change that answers with the comparison as it is now. */
+function useComparisonMutation<T>(
+  mutationFn: (input: T) => Promise<ComparisonDetail>,
+): UseMutationResult<ComparisonDetail, Error, T> {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn,
+    onSuccess: (comparison) => {
+      client.setQueryData(KEYS.one(comparison.id), comparison);
+      void client.invalidateQueries({ queryKey: KEYS.all, exact: true });
+    },
+  });
+}
+
 export const useNewComparison = (): UseMutationResult<ComparisonDetail, Error, NewComparison> =>
-  useDocumentMutation(KEYS, (body) => ask(ROUTES.newComparison, { body }));
+  useComparisonMutation((body) => ask(ROUTES.newComparison, { body }));
 export const useChangeComparison = (
   id: string,
 ): UseMutationResult<ComparisonDetail, Error, ComparisonChange> =>
-  useDocumentMutation(KEYS, (body) => ask(ROUTES.changeComparison, { params: { id }, body }));
+  useComparisonMutation((body) => ask(ROUTES.changeComparison, { params: { id }, body }));
 
 export function useDeleteComparison(): UseMutationResult<void, Error, { id: string; restore?: boolean }> {
   const client = useQueryClient();

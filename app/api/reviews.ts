@@ -13,9 +13,8 @@ import {
   type UseQueryResult,
 } from '@tanstack/react-query';
 import { ask } from './client';
-import { useDocumentMutation, type DocumentKeys } from './documents';
 
-const KEYS: DocumentKeys = { all: ['reviews'], one: (id) => ['reviews', id] };
+const KEYS = { all: ['reviews'], one: (id: string) => ['reviews', id] };
 
 export const useReviews = (): UseQueryResult<ReviewSummary[], Error> =>
   useQuery({
@@ -31,17 +30,34 @@ export const useReview = (id: string): UseQueryResult<ReviewDetail, Error> =>
     staleTime: 0,
   });
 
+/** A change that answers with the review as it is now. */
+function useReviewMutation<T>(
+  mutationFn: (input: T) => Promise<ReviewDetail>,
+  scope?: string,
+): UseMutationResult<ReviewDetail, Error, T> {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn,
+    // one after the other, each made to what the one before left
+    ...(scope === undefined ? {} : { scope: { id: `review ${scope}` } }),
+    onSuccess: (review) => {
+      client.setQueryData(KEYS.one(review.id), review);
+      void client.invalidateQueries({ queryKey: KEYS.all, exact: true });
+    },
+  });
+}
+
 export const useNewReview = (): UseMutationResult<ReviewDetail, Error, NewReview> =>
-  useDocumentMutation(KEYS, (body) => ask(ROUTES.newReview, { body }));
+  useReviewMutation((body) => ask(ROUTES.newReview, { body }));
 
 /** Keeps what is written, made to the revision that was seen: another's change in between is not written over. */
 export const useKeepReview = (
   id: string,
 ): UseMutationResult<ReviewDetail, Error, { revision: number; doc: ReviewDoc }> =>
-  useDocumentMutation(KEYS, (body) => ask(ROUTES.changeReview, { params: { id }, body }), `review ${id}`);
+  useReviewMutation((body) => ask(ROUTES.changeReview, { params: { id }, body }), id);
 
 export const usePublishReview = (id: string): UseMutationResult<ReviewDetail, Error, void> =>
-  useDocumentMutation(KEYS, () => ask(ROUTES.publishReview, { params: { id } }), `review ${id}`);
+  useReviewMutation(() => ask(ROUTES.publishReview, { params: { id } }), id);
 
 export function useDeleteReview(): UseMutationResult<void, Error, { id: string; restore?: boolean }> {
   const client = useQueryClient();

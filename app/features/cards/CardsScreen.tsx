@@ -1,12 +1,11 @@
 import type { CardSummary } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
-import { useRouter } from 'expo-router';
+import { Link, useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
-import { ScrollView, View } from 'react-native';
+import { Pressable, ScrollView, View } from 'react-native';
 import { useCards } from '../../api/queries';
 import { count, day, timeOfDay } from '../../ui/figures';
-import { LinkSheet } from '../../ui/LinkSheet';
-import { useWide } from '../../ui/Look';
+import { usePalette, useWide } from '../../ui/Look';
 import { Answered, Notice } from '../../ui/states';
 import { FONTS } from '../../ui/theme';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
@@ -70,28 +69,41 @@ export function CardsScreen(): ReactNode {
 }
 
 function CardRow({ card }: { card: CardSummary }): ReactNode {
+  const { sheet, line } = usePalette();
   return (
-    <LinkSheet href={`/cards/${card.id}`} style={{ flexDirection: 'row', gap: 12 }}>
-      <Stack gap={2} flex={1}>
-        <Body style={{ fontFamily: FONTS.head, fontSize: 19 }}>{card.name}</Body>
-        <Quiet>{card.devices.join(', ') || 'no device yet'}</Quiet>
-        <Quiet>
-          {[
-            card.date && !card.template ? day(`${card.date}T12:00`) : null,
-            count(card.runs, 'run'),
-            card.ended > 0 ? `${card.ended} over` : null,
-            card.dropped > 0 ? `${card.dropped} left out` : null,
-          ]
-            .filter(Boolean)
-            .join(' · ')}
-        </Quiet>
-      </Stack>
-      {card.finishMin === null || card.template ? null : (
-        <Stack align="flex-end">
-          <FigureText size={24}>{timeOfDay(card.finishMin)}</FigureText>
-          <Quiet>finish</Quiet>
+    <Link href={`/cards/${card.id}`} asChild>
+      <Pressable
+        style={{
+          backgroundColor: sheet,
+          borderWidth: 1,
+          borderColor: line,
+          borderRadius: 8,
+          padding: 12,
+          flexDirection: 'row',
+          gap: 12,
+        }}
+      >
+        <Stack gap={2} flex={1}>
+          <Body style={{ fontFamily: FONTS.head, fontSize: 19 }}>{card.name}</Body>
+          <Quiet>{card.devices.join(', ') || 'no device yet'}</Quiet>
+          <Quiet>
+            {[
+              card.date && !card.template ? day(`${card.date}T12:00`) : null,
+              count(card.runs, 'run'),
+              card.ended > 0 ? `${card.ended} over` : null,
+              card.dropped > 0 ? `${card.dropped} left out` : null,
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </Quiet>
         </Stack>
-      )}
-    </LinkSheet>
+        {card.finishMin === null || card.template ? null : (
+          <Stack align="flex-end">
+            <FigureText size={24}>{timeOfDay(card.finishMin)}</FigureText>
+            <Quiet>finish</Quiet>
+          </Stack>
+        )}
+      </Pressable>
+    </Link>
   );
 }

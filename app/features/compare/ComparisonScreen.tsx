@@ -1,5 +1,5 @@
 import type { ComparisonDetail } from '@pace-check/contract';
-import { compareAnswer, fieldAnswer, matrixAnswer, otherWork, sayMismatch } from '@pace-check/core';
+import { compareAnswer, fieldAnswer, matrixAnswer, otherWork } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
@@ -202,13 +202,12 @@ function Actions({ comparison }: { comparison: ComparisonDetail }): ReactNode {
 function NotTheSameWork({ comparison }: { comparison: ComparisonDetail }): ReactNode {
   const change = useChangeComparison(comparison.id);
   const toast = useToast();
-  const { unit } = useVoice();
   const other = otherWork(comparison.pair!.comparison.mismatches);
   return (
     <Sheet gap={8} marked>
       <Heading>Not the same work</Heading>
-      {other.map((mismatch) => (
-        <Body key={mismatch.kind}>{sayMismatch(mismatch, unit)}</Body>
+      {other.map(({ kind, first, second }) => (
+        <Body key={kind}>{`${kind}: ${first.join(', ')} against ${second.join(', ')}`}</Body>
       ))}
       <Quiet>
         What differs may be the title’s doing, not the device’s. Choose runs of the same work below; or have

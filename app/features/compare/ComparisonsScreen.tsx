@@ -1,14 +1,13 @@
 import type { ComparisonSummary } from '@pace-check/contract';
 import type { ComparisonKind } from '@pace-check/core';
 import { Button } from '@rneui/themed';
-import { useRouter } from 'expo-router';
+import { Link, useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
-import { ScrollView } from 'react-native';
+import { Pressable, ScrollView } from 'react-native';
 import { useComparisons } from '../../api/compare';
 import { BackTo } from '../../ui/BackTo';
 import { count, day } from '../../ui/figures';
-import { LinkSheet } from '../../ui/LinkSheet';
-import { useWide } from '../../ui/Look';
+import { usePalette, useWide } from '../../ui/Look';
 import { Stack } from '../../ui/parts';
 import { Answered, Notice } from '../../ui/states';
 import { Heading, Quiet } from '../../ui/words';
@@ -68,14 +67,28 @@ function Group({ title, all }: { title: string; all: ComparisonSummary[] }): Rea
 }
 
 function Comparison({ comparison }: { comparison: ComparisonSummary }): ReactNode {
+  const { sheet, line } = usePalette();
   return (
-    <LinkSheet href={`/compare/${comparison.id}`}>
-      <Heading level={2} style={{ fontSize: 19 }}>
-        {comparison.name}
-      </Heading>
-      <Quiet>
-        {[KIND_WORDS[comparison.kind], count(comparison.runs, 'run'), day(comparison.changedAt)].join(' · ')}
-      </Quiet>
-    </LinkSheet>
+    <Link href={`/compare/${comparison.id}`} asChild>
+      <Pressable
+        style={{
+          backgroundColor: sheet,
+          borderWidth: 1,
+          borderColor: line,
+          borderRadius: 8,
+          padding: 12,
+          gap: 2,
+        }}
+      >
+        <Heading level={2} style={{ fontSize: 19 }}>
+          {comparison.name}
+        </Heading>
+        <Quiet>
+          {[KIND_WORDS[comparison.kind], count(comparison.runs, 'run'), day(comparison.changedAt)].join(
+            ' · ',
+          )}
+        </Quiet>
+      </Pressable>
+    </Link>
   );
 }

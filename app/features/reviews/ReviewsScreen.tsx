@@ -1,17 +1,16 @@
 import { NO_FILTER, ROUTES, type ReviewSummary } from '@pace-check/contract';
 import { REVIEW_TEMPLATES, type ReviewTemplate } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
-import { useRouter } from 'expo-router';
+import { Link, useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
-import { ScrollView } from 'react-native';
+import { Pressable, ScrollView } from 'react-native';
 import { v4 as uuid } from 'uuid';
 import { ask } from '../../api/client';
 import { useKit } from '../../api/queries';
 import { useNewReview, useReviews } from '../../api/reviews';
 import { Flag } from '../../forms/Flag';
 import { count, day } from '../../ui/figures';
-import { LinkSheet } from '../../ui/LinkSheet';
-import { useWide } from '../../ui/Look';
+import { usePalette, useWide } from '../../ui/Look';
 import { Row, Sheet, Stack } from '../../ui/parts';
 import { Select } from '../../ui/Select';
 import { Answered, Notice } from '../../ui/states';
@@ -59,20 +58,32 @@ export function ReviewsScreen(): ReactNode {
 }
 
 function ReviewCard({ review }: { review: ReviewSummary }): ReactNode {
+  const { sheet, line } = usePalette();
   return (
-    <LinkSheet href={`/reviews/${review.id}`}>
-      <Heading level={2} style={{ fontSize: 19 }}>
-        {review.name}
-      </Heading>
-      <Quiet>
-        {[
-          review.template,
-          count(review.runs, 'run'),
-          review.published === null ? 'not published' : `revision ${review.published} published`,
-          day(review.changedAt),
-        ].join(' · ')}
-      </Quiet>
-    </LinkSheet>
+    <Link href={`/reviews/${review.id}`} asChild>
+      <Pressable
+        style={{
+          backgroundColor: sheet,
+          borderWidth: 1,
+          borderColor: line,
+          borderRadius: 8,
+          padding: 12,
+          gap: 2,
+        }}
+      >
+        <Heading level={2} style={{ fontSize: 19 }}>
+          {review.name}
+        </Heading>
+        <Quiet>
+          {[
+            review.template,
+            count(review.runs, 'run'),
+            review.published === null ? 'not published' : `revision ${review.published} published`,
+            day(review.changedAt),
+          ].join(' · ')}
+        </Quiet>
+      </Pressable>
+    </Link>
   );
 }
 
