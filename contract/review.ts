@@ -1,9 +1,16 @@
 import {
+  HANDLING_TOPICS,
   REVIEW_TEMPLATES,
   RUN_MEASURES,
   SECTION_KINDS,
   VERDICT_STATES,
+  type Chapter,
+  type FoundMoment,
+  type ReviewComparison,
+  type ReviewDevice,
+  type ReviewEvidence,
   type ReviewGap,
+  type ReviewRequest,
   type ReviewRun,
   type ReviewTemplate,
 } from '@pace-check/core';
@@ -32,6 +39,51 @@ const section = z.strictObject({
 });
 export type ReviewSection = z.infer<typeof section>;
 
+const handlingLine = z.strictObject({
+  topic: z.enum(HANDLING_TOPICS),
+  says: trimmed(400).min(1, 'some words'),
+  evidence: trimmed(400).default(''),
+});
+
+/** A time in a film or on a run's clock, s: no run is longer. */
+const second = z.number('a time is needed').min(0, 'at least 0').max(400_000, 'at most four days');
+
+const clip = z.strictObject({
+  /** As the cut list names it. */
+  name: trimmed(60)
+    .min(1, 'a name')
+    .regex(/^[^\r\n\t]*$/, 'one line'),
+  runId: z.uuid('the id of a run'),
+  lengthS: second.nullable().default(null),
+  /** Moments that are in both. */
+  syncs: z.array(z.strictObject({ clipS: second, runS: second })).max(10, 'at most 10 moments'),
+});
+
+/** Pictures of an overlay: their size, and how many a second. */
+export const OVERLAY_SIZES = [
+  { width: 1280, height: 720 },
+  { width: 1920, height: 1080 },
+  { width: 1080, height: 1080 },
+  { width: 1080, height: 1920 },
+] as const;
+export const OVERLAY_RATES = [1, 2, 5, 10, 25, 30, 50, 60] as const;
+
+/** A video of the review: its clips, and the cut list as it was typed. */
+export const reviewVideo = z.strictObject({
+  clips: z.array(clip).max(60, 'at most 60 clips').default([]),
+  cuts: text(40_000).default(''),
+  /** Frames a second of its time codes; null where they have none. */
+  fps: z.number().min(1, 'at least 1').max(240, 'at most 240').nullable().default(null),
+  overlay: z
+    .strictObject({
+      width: z.number().int().min(320, 'at least 320 px').max(3840, 'at most 3840 px'),
+      height: z.number().int().min(320, 'at least 320 px').max(3840, 'at most 3840 px'),
+      perSecond: z.number().min(0.1, 'at least one in ten seconds').max(60, 'at most 60'),
+    })
+    .default({ width: 1280, height: 720, perSecond: 1 }),
+});
+export type ReviewVideo = z.infer<typeof reviewVideo>;
+
 const runs = z.array(z.uuid('the id of a run')).max(MOST_REVIEWED, `at most ${MOST_REVIEWED} runs`);
 
 /** All that somebody writes of a review. */
@@ -45,6 +97,8 @@ export const reviewDoc = z.strictObject({
   verdict: z
     .strictObject({ state: z.enum(VERDICT_STATES), until: trimmed(200) })
     .default({ state: 'withheld', until: '' }),
+  handling: z.array(handlingLine).max(60, 'at most 60 lines').default([]),
+  video: reviewVideo.nullable().default(null),
   sections: z
     .array(section)
     .max(SECTION_KINDS.length, 'each section once')
@@ -90,11 +144,103 @@ export interface ReviewDetail {
   evidence: ReviewRun[];
   /** Runs of it that were deleted. */
   gone: number;
-  comparisons: { id: string; name: string; answer: string | null }[];
+  devices: ReviewDevice[];
+  refusals: ReviewEvidence['refusals'];
+  /** Without an answer where it is not the same work. */
+  comparisons: (Omit<ReviewComparison, 'answer'> & { id: string; answer: string | null })[];
   gaps: ReviewGap[];
-  /** Requests for its titles. */
-  requests: { title: string; device: string | null; asked: number; answered: boolean }[];
+  /** Requests for its titles and devices. */
+  requests: ReviewRequest[];
+  /** Since when others may read what was published; null where they may not. */
+  shownAt: string | null;
   publications: Publication[];
   /** What has changed in its runs since the last one; empty before. */
   changes: string[];
 }
+
+/** What a review's video gives as it stands now. */
+export interface ReviewVideoDetail {
+  lengthS: number;
+  chapters: Chapter[];
+  moments: FoundMoment[];
+  /** What could not be used, in words. */
+  leftOut: string[];
+}
+
+/** Whether others may read what was published, without anything else of the server. */
+export const showReview = z.strictObject({ shown: z.boolean('true or false') });
+export type ShowReview = z.infer<typeof showReview>;
+
+/** How a pack is asked for. */
+export const packQuery = z.object({
+  /** By which its progress is asked for. */
+  job: z.uuid('an id of your own').optional(),
+  /** With the pictures of the overlay, one by one. */
+  overlay: z.enum(['yes', 'no']).default('no'),
+});
+
+/** How far a pack is. */
+export interface PackProgress {
+  done: number;
+  total: number;
+  /** What it is at, for instance "pictures". */
+  at: string;
+}
+
+/** How a picture of a review is asked for. */
+export const chartQuery = z.object({
+  of: trimmed(60).min(1, 'the name of a picture'),
+  size: z.enum(['page', 'wide', 'square', 'tall']).default('page'),
+  as: z.enum(['svg', 'png']).default('svg'),
+});
+
+const orNull = z.number().nullable();
+/** `figures.json` of a pack. What else a run holds is passed on as it is. */
+export const packFigures = z.object({
+  review: z.string().describe('its name'),
+  revision: z.number().int().describe('0 where it was not published'),
+  titles: z
+    .array(
+      z.object({
+        device: z.string(),
+        title: z.string(),
+        setup: z.string().nullable(),
+        runs: z.number().int().describe('runs that the row stands for'),
+        lead: orNull.describe('frames per second: average or median, by the school of the review'),
+        low: orNull.describe('1 % low by quantile, frames per second'),
+        word: z.string().nullable().describe('stamina: holds, eases, fades, buckles'),
+        playable: z.string().nullable(),
+        peakC: orNull.describe('hottest reading, °C'),
+        watts: orNull,
+        hoursFromFull: orNull,
+        source: z.enum(['frames', 'read', 'eye']).nullable().describe('how the rates are known'),
+        ends: z
+          .object({ low: z.number(), high: orNull })
+          .nullable()
+          .describe('ends of a rate that was read off'),
+        ended: z.string().nullable().describe('DNF or DNS'),
+      }),
+    )
+    .describe('a row for each device, title and setup'),
+  runs: z.array(
+    z.looseObject({
+      id: z.string(),
+      name: z.string(),
+      startedAt: z.string().nullable(),
+      caveats: z.array(z.string()),
+      confidence: z.enum(['A', 'B', 'C', 'D']),
+      stated: z.looseObject({
+        device: z.string().nullable(),
+        title: z.string().nullable(),
+        roomC: orNull,
+      }),
+      figures: z.looseObject({
+        seconds: z.number(),
+        peakC: orNull,
+        values: z
+          .record(z.string(), z.looseObject({ value: z.number() }).nullable())
+          .describe('fps, W, hours or °C by the measure'),
+      }),
+    }),
+  ),
+});

@@ -6,7 +6,7 @@ import { comparisonChange, newComparison, newWeakValue } from './compare';
 import { newEntries, newLine, newRun, runCorrection, runsQuery, settings } from './http';
 import { newRefusal } from './kit';
 import { spotPlaces } from './names';
-import { newReview, reviewChange } from './review';
+import { chartQuery, newReview, packQuery, reviewChange, showReview } from './review';
 import type { BodyOf, RouteName, Routes } from './routes';
 
 /** Routes that take JSON. */
@@ -47,6 +47,7 @@ export const BODIES: {
   newComparison,
   newReview,
   changeReview: reviewChange,
+  showReview,
   changeComparison: comparisonChange,
   addWeakValue: newWeakValue,
 };
@@ -55,5 +56,8 @@ export const BODIES: {
 export const QUERIES = {
   runs: runsQuery,
   standing: z.object({ scope: z.enum(STANDING_SCOPES).default('setup') }),
+  reviewPack: packQuery,
+  reviewChart: chartQuery,
+  reviewOverlay: z.object({ at: z.coerce.number('a time in seconds').min(0, 'at least 0').default(0) }),
   preflight: z.object({ step: z.uuid('the id of a step of the card') }),
 } satisfies Partial<Record<RouteName, z.ZodType>>;

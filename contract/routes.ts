@@ -42,7 +42,15 @@ import type { NewEntries, NewLine, NewRun, RunCorrection, RunDetail, RunSummary,
 import type { Kit, KitImported, KitKind, NewRecord, NewRefusal, Refusal } from './kit';
 import type { RunsQuery } from './list';
 import type { SpotPlace } from './names';
-import type { NewReview, ReviewChange, ReviewDetail, ReviewSummary } from './review';
+import type {
+  NewReview,
+  PackProgress,
+  ReviewChange,
+  ReviewDetail,
+  ReviewSummary,
+  ReviewVideoDetail,
+  ShowReview,
+} from './review';
 
 /**
  * Every address of the server: method, path, what is sent and what is
@@ -464,7 +472,32 @@ export const ROUTES = {
   reviewPack: route('GET', '/reviews/:id/pack', {
     of: REVIEW,
     raw: 'a file',
-    says: 'the last published revision, or what it says now where there is none, as one zip: page, Markdown, tables, figures, run files, and a manifest with checksums',
+    says: 'the last published revision, or what it says now where there is none, as one zip: page, Markdown, tables, figures, pictures, video, evidence, run files, and a manifest with checksums; `job` (an id of yours, to ask how far it is), `overlay=yes` with the overlay’s pictures',
+  }),
+  packProgress: route('GET', '/packs/:id', {
+    of: { id: 'pack' },
+    types: is<{ answer: PackProgress }>(),
+    says: 'how far a pack is that is being written: `done` of `total` files, and what it is `at`',
+  }),
+  reviewChart: route('GET', '/reviews/:id/chart', {
+    of: REVIEW,
+    raw: 'a file',
+    says: 'a picture of what it says now, `of` by the name of its file: `size` page, wide, square or tall, `as` svg or png',
+  }),
+  reviewVideo: route('GET', '/reviews/:id/video', {
+    of: REVIEW,
+    types: is<{ answer: ReviewVideoDetail }>(),
+    says: 'what its video gives as it stands: `chapters`, `moments` with their times, and what could not be used',
+  }),
+  reviewOverlay: route('GET', '/reviews/:id/overlay', {
+    of: REVIEW,
+    raw: 'a file',
+    says: 'the picture of the overlay at second `at` of the video, as SVG',
+  }),
+  showReview: route('PUT', '/reviews/:id/shown', {
+    of: REVIEW,
+    types: is<{ body: ShowReview; answer: ReviewDetail }>(),
+    says: '`shown`: whether others may read what was published at /r/ID, without anything else of the server; off unless it is switched on',
   }),
   coolDown: route('POST', '/cool-downs', {
     of: {},

@@ -59,6 +59,7 @@ export { type Doing, type DoingSeries } from './figures/doing';
 export { drainOf } from './figures/drain';
 export { correctEmissivity } from './figures/emissivity';
 export { evenness } from './figures/evenness';
+export { shadeAt, usualPlace, type Heated } from './figures/bodyMap';
 export { laneOf, type Lane, type LaneCell } from './figures/lane';
 export { lows, sortedFrames, type Low } from './figures/lows';
 export { METHOD_VERSION } from './figures/methodVersion';
@@ -176,8 +177,12 @@ export { decimalsOf, parseLine } from './runFile/parseLine';
 export { lastLineMs } from './runFile/readRunFile';
 export { factsOf, playedName, runInput, type FileRemains } from './runFile/runInput';
 export { runChangesSince } from './review/changes';
+export { chartedPair } from './review/charted';
+export { methodsHtml } from './review/methodsPage';
+export { specFacts } from './review/spec';
 export { toCsvText } from './review/csv';
-export { evidenceLines } from './review/evidenceLines';
+export { type Block } from './review/blocks';
+export { chartSvg, PICTURE_SIZES, type Chart, type PictureSize } from './review/charts/chart';
 export { reviewGaps, type ReviewGap } from './review/gaps';
 export {
   figuresIn,
@@ -189,19 +194,27 @@ export {
   type LiveFigure,
 } from './review/liveFigures';
 export {
+  HANDLING_TOPICS,
   REVIEW_TEMPLATES,
   SECTION_KINDS,
-  SECTION_TITLES,
   VERDICT_STATES,
+  type ChartedDifference,
+  type HandlingLine,
+  type HandlingTopic,
+  type ReviewComparison,
+  type ReviewDevice,
+  type ReviewEvidence,
+  type ReviewRequest,
   type ReviewRun,
   type ReviewTemplate,
   type SectionKind,
   type VerdictState,
 } from './review/model';
+export { SECTIONS } from './review/sections';
 export { laneSvg } from './review/laneSvg';
-export { longestS, reviewHtml, reviewMarkdown, titleCells, type WrittenReview } from './review/page';
-export { titleTable, type TitleRow } from './review/titleTable';
-export { readCutList, sayCutList } from './review/cutList';
+export { longestS, reviewCharts, reviewHtml, reviewMarkdown, type WrittenReview } from './review/page';
+export { titleCells, titleTable, type TitleRow } from './review/titleTable';
+export { readCutList, sayCutList } from './review/video/cutList';
 export {
   chapterCues,
   chapterList,
@@ -210,18 +223,26 @@ export {
   type Chapter,
   type FoundMoment,
   type Moment,
-} from './review/moments';
-export { readTimeCode, vttTime } from './review/timeCode';
+} from './review/video/moments';
+export { readTimeCode, vttTime } from './review/video/timeCode';
+export { overlayBand, overlaySvg } from './review/video/overlaySvg';
+export { readTimeline } from './review/video/readTimeline';
 export {
-  inRun,
   inVideo,
-  placeCuts,
-  timelineProblems,
   type Clip,
   type Cut,
+  type TimelinePlan,
   type TimelineProblem,
-} from './review/timeline';
-export { webVtt, type Cue } from './review/webVtt';
+} from './review/video/timeline';
+export { webVtt, type Cue } from './review/video/webVtt';
+export {
+  momentCues,
+  overlayAt,
+  overlayCues,
+  writeVideo,
+  type VideoSource,
+  type WrittenVideo,
+} from './review/video/written';
 export { sessionFigures, type SessionFigures } from './session/session';
 export { titleStretches } from './session/titles';
 export { isShellText } from './shell/shellFile';

@@ -1,3 +1,5 @@
+import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
 import { ROUTES } from '@pace-check/contract';
 import { unzipSync } from 'fflate';
 import type { Page } from '@playwright/test';
@@ -59,7 +61,13 @@ for (const [size, viewport] of [
       await verdict.getByRole('button', { name: new RegExp(`^Harbour on ${device}, peak: 38\\.5`) }).click();
       await expect(verdict.getByText(/^It gets to 38\.5.°C$/)).toBeVisible();
       await page.getByRole('radio', { name: 'final' }).click();
-      await page.getByRole('button', { name: 'Move Warmth up' }).click();
+      await page.getByRole('button', { name: 'Change the order' }).click();
+      // by keys alone: dragging is tried with the steps of a card
+      const up = page.getByRole('button', { name: 'Move Warmth up' });
+      await up.focus();
+      await page.keyboard.press('Enter');
+      await page.keyboard.press('Enter');
+      await page.getByRole('button', { name: 'Close the order' }).click();
       await page.getByRole('button', { name: 'Leave Handling out' }).click();
       await expect(page.getByText(/all is kept/)).toBeVisible();
       await expect(missing.getByText('The verdict is withheld.')).toHaveCount(0);
@@ -89,6 +97,78 @@ for (const [size, viewport] of [
     });
   });
 
+test('clips and cuts become chapters, moments and an overlay, at phone size', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  const run = await readOff(page, 'Quill Deck video');
+  const id = randomUUID();
+  await ask(page, ROUTES.newReview, {
+    body: { id, name: 'A journey, video', template: 'quick look', runs: [run] },
+  });
+  await page.goto(`/reviews/${id}`);
+  await page.getByRole('link', { name: 'Clips, cuts and overlay' }).click();
+  await page.getByRole('button', { name: 'Add a clip' }).click();
+  const form = page.getByRole('form', { name: 'New clip' });
+  await form.getByRole('button', { name: 'Keep the clip' }).click();
+  await expect(form.getByText('Give it a name.')).toBeVisible();
+  await expect(form.getByText('A time like 1:02.5 or 62.5.').first()).toBeVisible();
+  await form.getByLabel('Name of the clip').fill('deck');
+  await form.getByLabel('In the clip at').fill('0:05');
+  await form.getByLabel('The run’s clock says').fill('0:00');
+  await form.getByRole('button', { name: 'Keep the clip' }).click();
+  await expect(page.getByText(/begins 0:05 before the run/)).toBeVisible();
+  await page.getByLabel('Cut list').fill('deck 0:35 - 1:35\ndeck 4:05 - 6:05 x2\nnowhere 0:00 - 0:10');
+  await expect(page.getByText(/^line 3: there is no clip “nowhere”\. Name one of the clips/)).toBeVisible();
+  await page.getByLabel('Cut list').fill('deck 0:35 - 1:35\ndeck 4:05 - 6:05 x2');
+  await expect(page.getByText('2 stretches, 2:00 of video.')).toBeVisible();
+  await expect(page.getByRole('list', { name: 'To mend' })).toHaveCount(0);
+  // a minute of life, then two at double speed: the reading of 5:00 lies half a minute into them
+  await expect(
+    page.getByRole('list', { name: 'Moments' }).getByText('hottest: 38.5\u00a0°C at back'),
+  ).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Moments' }).getByText('1:30', { exact: true })).toBeVisible();
+  await expect(page.getByLabel('Chapters as text')).toHaveText('0:00 Harbour on Quill Deck video');
+  const overlay = page.getByRole('img', { name: /^The overlay at/ });
+  await expect
+    .poll(() => overlay.evaluate((img) => (img as HTMLImageElement).naturalWidth))
+    .toBeGreaterThan(100);
+  await expectAccessible(page);
+
+  // the pack, with the overlay's pictures, through the interface
+  await page.getByRole('link', { name: 'The review' }).click();
+  await page.getByRole('checkbox', { name: 'With the overlay’s pictures, one by one' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the pack' }).click();
+  const file = await download;
+  expect(file.suggestedFilename()).toBe('A-journey-video.zip');
+  const pack = unzipSync(await readFile(await file.path()));
+  expect(Object.keys(pack).filter((name) => name.startsWith('video/overlay/'))).toHaveLength(120);
+  expect(Buffer.from(pack['video/chapters.txt']!).toString()).toBe('0:00 Harbour on Quill Deck video\n');
+});
+
+test('what is published is read by others where it is switched on, and nothing else', async ({
+  page,
+  browser,
+}) => {
+  const run = await readOff(page, 'Quill Deck page');
+  const id = randomUUID();
+  await ask(page, ROUTES.newReview, {
+    body: { id, name: 'A journey, shown', template: 'quick look', runs: [run] },
+  });
+  await ask(page, ROUTES.publishReview, { params: { id } });
+  await page.goto(`/reviews/${id}`);
+  const other = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
+  expect((await other.goto(new URL(`/r/${id}`, page.url()).href))!.status()).toBe(404);
+  await page.getByRole('checkbox', { name: 'Others may read what is published' }).click();
+  await expect(page.getByText(`Whoever reaches this machine reads it at /r/${id}`)).toBeVisible();
+  await other.goto(new URL(`/r/${id}`, page.url()).href);
+  await expect(other.getByRole('heading', { name: 'A journey, shown' })).toBeVisible();
+  await expect(other.getByText(/^Published .* revision 1$/)).toBeVisible();
+  await page.getByRole('checkbox', { name: 'Others may read what is published' }).click();
+  await expect(page.getByText(/^Whoever reaches this machine/)).toHaveCount(0);
+  expect((await other.goto(new URL(`/r/${id}`, page.url()).href))!.status()).toBe(404);
+  await other.context().close();
+});
+
 test('the demo’s review: its pack opens, its page keeps to WCAG and holds no script', async ({ page }) => {
   await page.goto('/reviews');
   await page.getByRole('link', { name: /^Small against large on the night boat/ }).click();
@@ -101,8 +181,14 @@ test('the demo’s review: its pack opens, its page keeps to WCAG and holds no s
   await page.setContent(html);
   await expect(page.getByRole('heading', { name: 'Corrections' })).toBeVisible();
   await expect(page.getByText(/^Aurelune on Kitto Mini, average: /)).toBeVisible();
+  await expect(page.getByText(/^The small one tires the left thumb .*both of us/)).toBeVisible();
+  expect(Buffer.from(pack['video/chapters.txt']!).toString()).toBe(
+    '0:00 Aurelune on Velm 5\n1:00 Aurelune on Kitto Mini\n2:00 Aurelune on Velm 5\n4:30 Aurelune on Kitto Mini\n',
+  );
   await expectAccessible(page);
   // on paper, too
   const pdf = (await page.pdf({ format: 'A4' })).toString('latin1');
-  expect(pdf.match(/\/Type\s*\/Page\b/g)!.length).toBeGreaterThanOrEqual(1);
+  const pages = pdf.match(/\/Type\s*\/Page\b/g)!.length;
+  expect(pages).toBeGreaterThanOrEqual(3);
+  expect(pages).toBeLessThanOrEqual(12);
 });

@@ -133,6 +133,9 @@ export const DEMO_REVIEW: {
   comparisons: string[];
   until: string;
   words: Partial<Record<string, string>>;
+  handling: { topic: 'cramp' | 'controller fit' | 'sound'; says: string; evidence: string }[];
+  /** Its clips, each of a run by name, and the cut list. */
+  video: { clips: { name: string; run: string; lengthS: number; clipS: number }[]; cuts: string };
   correction: { run: string; line: { type: 'span'; kind: string; fromMs: number; toMs: number } };
 } = {
   id: '6a1f0c20-0201-4c1a-9b1e-000000000001',
@@ -143,8 +146,27 @@ export const DEMO_REVIEW: {
   words: {
     verdict:
       'From one shore to the other the large one plays everything that we tried; the small one is warm in the hand before the lighthouse.',
-    handling: 'The small one cramps the left thumb after half an hour; both fit the clip-on controller.',
+    questions: 'Which crossing is yours, and how long is it?',
     next: 'The fold, once its firmware is final.',
+  },
+  handling: [
+    {
+      topic: 'cramp',
+      says: 'The small one tires the left thumb after half an hour',
+      evidence: 'both of us, on the crossing',
+    },
+    {
+      topic: 'controller fit',
+      says: 'Both fit the Telescope controller',
+      evidence: 'clipped on and played for ten minutes',
+    },
+  ],
+  video: {
+    clips: [
+      { name: 'large', run: 'Aurelune on Velm 5', lengthS: 1830, clipS: 12.4 },
+      { name: 'small', run: 'Aurelune on Kitto Mini', lengthS: 1500, clipS: 7.2 },
+    ],
+    cuts: 'large 0:12.4 - 1:12.4\nsmall 0:07.2 - 1:07.2\nlarge 15:00 - 25:00 x4\nsmall 9:00 - 15:00 x4',
   },
   correction: {
     run: 'Aurelune on Kitto Mini',

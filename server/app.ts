@@ -7,10 +7,14 @@ import type pg from 'pg';
 import { answerProblem, apiRouter } from './routes/api';
 import { door, type DoorOptions } from './routes/door';
 import { sweepUploads } from './routes/upload';
+import { shownPages } from './routes/shown';
 import type { AnalysisPool } from './services/analysisPool';
 import { Bench } from './services/bench';
+import { Comparisons } from './services/comparisons';
 import { CoolDowns } from './services/coolDowns';
 import { LiveRuns } from './services/liveRuns';
+import type { PicturePool } from './services/picturePool';
+import { Reviews } from './services/reviews';
 import { Runs } from './services/runs';
 import { StandIns } from './services/standIns';
 
@@ -35,17 +39,26 @@ export interface RunningApp {
 export function createApp(
   pool: pg.Pool,
   analyses: AnalysisPool,
+  pictures: PicturePool,
   { webFolder, command, door: doorOptions }: AppOptions,
 ): RunningApp {
   const app = express();
   app.disable('x-powered-by');
-  app.use(...door(doorOptions));
-  app.use(compression());
   const runs = new Runs(pool, analyses);
+  const reviews = new Reviews(pool, runs, new Comparisons(pool, runs), pictures);
+  const { inside, outside } = door(doorOptions);
+  app.use(...outside);
+  app.use(compression());
+  // what others may read stands before the door that asks for a code
+  app.use(shownPages(reviews));
+  app.use(inside);
   const live = new LiveRuns(pool);
   const bench = new Bench(pool, live, runs);
   const standIns = new StandIns(live, command);
-  app.use('/api', apiRouter(pool, analyses, runs, { bench, live, standIns, coolDowns: new CoolDowns(pool) }));
+  app.use(
+    '/api',
+    apiRouter(pool, analyses, runs, reviews, { bench, live, standIns, coolDowns: new CoolDowns(pool) }),
+  );
   if (webFolder && existsSync(join(webFolder, 'index.html'))) {
     // packed when the app was built; hashed names never change their content
     const hashed = { immutable: true, maxAge: '1y' };

@@ -251,7 +251,7 @@ describe('the end of a run', () => {
     await harness.pool.query(`update recording set plan = plan || '{"endsItself":true}' where run_id = $1`, [
       run,
     ]);
-    const again = createApp(harness.pool, harness.analyses, {
+    const again = createApp(harness.pool, harness.analyses, harness.pictures, {
       webFolder: null,
       command: null,
       door: LOOPBACK,
@@ -303,7 +303,7 @@ describe('the end of a run', () => {
     expect((await harness.pool.query('select status from recording where run_id = $1', [run])).rows).toEqual([
       { status: 'running' },
     ]);
-    const again = createApp(harness.pool, harness.analyses, {
+    const again = createApp(harness.pool, harness.analyses, harness.pictures, {
       webFolder: null,
       command: null,
       door: LOOPBACK,

@@ -5,6 +5,7 @@ import { createApp } from './app';
 import { isLoopback, newCode } from './routes/door';
 import { AnalysisPool } from './services/analysisPool';
 import { problemOf } from './services/faults';
+import { PicturePool } from './services/picturePool';
 import { continueClock } from './services/serverClock';
 import { codeOf, inTransaction, openPool, withoutTimeLimit } from './sql/database';
 import { migrate, NewerDatabase } from './sql/migrate';
@@ -53,6 +54,7 @@ async function serve(url: string): Promise<void> {
   const pool = openPool(url);
   await prepare(pool);
   const analyses = new AnalysisPool(here('./analysis.worker.mjs'));
+  const pictures = new PicturePool(here('./picture.worker.mjs'));
   const host = process.env['HOST'] || '127.0.0.1';
   const code = isLoopback(host) ? null : (process.env['PACE_CODE'] ?? newCode());
   const names = (process.env['PACE_HOSTS'] ?? '')
@@ -63,7 +65,7 @@ async function serve(url: string): Promise<void> {
     app,
     resume,
     close: closeApp,
-  } = createApp(pool, analyses, {
+  } = createApp(pool, analyses, pictures, {
     webFolder: process.env['PACE_WEB'] ?? null,
     command: process.env['PACE_COMMAND'] ?? null,
     door: { host, names, code },
@@ -85,7 +87,7 @@ async function serve(url: string): Promise<void> {
     server.close();
     // streams of events never end by themselves
     server.closeAllConnections();
-    await analyses.close();
+    await Promise.all([analyses.close(), pictures.close()]);
     await pool.end();
     process.exit(0);
   };

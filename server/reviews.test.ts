@@ -1,5 +1,10 @@
 import { createHash, randomUUID } from 'node:crypto';
+import { packFigures } from '@pace-check/contract';
 import { unzipSync } from 'fflate';
+import { HtmlValidate } from 'html-validate';
+import sharp, { type Region, type Sharp, type Stats } from 'sharp';
+import { WebVTTParser } from 'webvtt-parser';
+import { LOOPBACK } from './index';
 import { importPath, startHarness, type Harness } from './testing/harness';
 
 let harness: Harness;
@@ -140,7 +145,14 @@ describe('the pack', () => {
     expect(Object.keys(files).sort()).toEqual(
       ['manifest.json', ...manifest.files.map((one: { file: string }) => one.file)].sort(),
     );
-    expect(manifest.files).toHaveLength(8);
+    expect(Object.keys(files)).toEqual(
+      expect.arrayContaining([
+        'methods.html',
+        'figures.schema.json',
+        'tables/runs.csv',
+        'charts/wide/titles.png',
+      ]),
+    );
     expect(text(files, 'lanes/1-Aurelune-on-Velm-5.svg')).toMatch(
       /^<svg xmlns=.*<title>Aurelune on Velm 5<\/title>/,
     );
@@ -149,6 +161,29 @@ describe('the pack', () => {
     const again = await (await fetch(`${harness.address}/api/reviews/${body.id}/pack`)).arrayBuffer();
     const once = await (await fetch(`${harness.address}/api/reviews/${body.id}/pack`)).arrayBuffer();
     expect(Buffer.from(again).equals(Buffer.from(once))).toBe(true);
+  });
+
+  it('has pages that a validator takes, whatever the names are', async () => {
+    const { body } = await make([velm, kitto], { name: '“A” & <b>B</b> \u202e🛶 =1+1' });
+    const files = await pack(body.id);
+    const validator = new HtmlValidate({
+      extends: ['html-validate:recommended', 'html-validate:document'],
+      // what the standard asks for, not one taste of writing it
+      rules: {
+        'void-style': 'off',
+        'no-trailing-whitespace': 'off',
+        'doctype-style': 'off',
+        'long-title': 'off',
+      },
+    });
+    for (const name of ['review.html', 'methods.html']) {
+      const report = await validator.validateString(text(files, name));
+      expect(
+        report.results.flatMap(({ messages }) => messages.map((one) => `${one.ruleId}: ${one.message}`)),
+      ).toEqual([]);
+    }
+    const broken = await validator.validateString(text(files, 'review.html').replace('<h1>', '<h1><p>'));
+    expect(broken.valid).toBe(false);
   });
 
   it('makes names harmless: no markup in the page, no formula in the table', async () => {
@@ -162,5 +197,213 @@ describe('the pack', () => {
       /^'=cmd\|Mini <b>,Aurelune,Highest,40,/,
     );
     expect(text(files, 'review.md')).toContain('=cmd\\|Mini \\<b\\>');
+  });
+});
+
+/** What a part of a picture is made of: statistics are of what is read, so it is written first. */
+const part = async (picture: Sharp, place: Region): Promise<Stats> =>
+  sharp(await picture.clone().extract(place).png().toBuffer()).stats();
+
+describe('what a pack shows', () => {
+  it('has each picture in three sizes, as SVG with its fonts inside and as PNG', async () => {
+    const { body } = await make([velm, kitto]);
+    const files = await pack(body.id);
+    for (const [size, width, height] of [
+      ['wide', 1920, 1080],
+      ['square', 1080, 1080],
+      ['tall', 1080, 1920],
+    ] as const)
+      for (const chart of ['titles', 'lanes', 'warmth']) {
+        const png = await sharp(files[`charts/${size}/${chart}.png`]!).metadata();
+        expect([png.format, png.width, png.height]).toEqual(['png', width, height]);
+        const svg = text(files, `charts/${size}/${chart}.svg`);
+        expect(svg).toContain("@font-face{font-family:'Barlow Semi Condensed'");
+        expect(svg).toContain(`width="${width}" height="${height}"`);
+      }
+    // letters were drawn: the title is darker than the paper
+    const { channels } = await part(sharp(files['charts/square/titles.png']!), {
+      left: 40,
+      top: 50,
+      width: 400,
+      height: 60,
+    });
+    expect(channels[0]!.min).toBeLessThan(80);
+    expect(channels[0]!.max).toBeGreaterThan(200);
+  });
+
+  it('has figures that keep to the schema beside them', async () => {
+    const { body } = await make([velm, kitto]);
+    const files = await pack(body.id);
+    const figures = JSON.parse(text(files, 'figures.json'));
+    expect(packFigures.safeParse(figures)).toMatchObject({ success: true });
+    expect(packFigures.safeParse({ ...figures, titles: [{}] }).success).toBe(false);
+    expect(JSON.parse(text(files, 'figures.schema.json')).properties.titles.type).toBe('array');
+  });
+
+  it('has what a reviewer wrote of the handling, what the kit knows, and what was asked for', async () => {
+    const { body } = await make([velm]);
+    await send('POST', '/requests', { title: 'Skiff 120', device: 'Velm 5', asked: 3, source: 'comments' });
+    const doc = {
+      ...body.doc,
+      handling: [{ topic: 'cramp', says: 'The thumb after half an hour', evidence: 'two of two people' }],
+    };
+    await send('PUT', `/reviews/${body.id}`, { revision: 0, doc });
+    const html = text(await pack(body.id), 'review.html');
+    expect(html).toContain('The thumb after half an hour (two of two people)');
+    expect(html).toContain('Skiff 120 on Velm 5: asked for 3 times, not answered yet.');
+    expect(html).toMatch(/<h2>Not tested<\/h2><p><bdi>Skiff 120 on Velm 5/);
+  });
+});
+
+describe('its video', () => {
+  const video = {
+    clips: [
+      { name: 'deck', runId: '', lengthS: 1000, syncs: [{ clipS: 5, runS: 0 }] },
+      { name: 'small', runId: '', lengthS: null, syncs: [{ clipS: 0, runS: 0 }] },
+    ],
+    cuts: 'deck 0:05 - 0:15\nsmall 0:10 - 0:30 x2\nnobody 0:00 - 1:00\ndeck 0:05 - 0:15',
+    fps: null,
+    overlay: { width: 640, height: 360, perSecond: 2 },
+  };
+  const withVideo = async (more: object = {}): Promise<string> => {
+    const { body } = await make([velm, kitto]);
+    const [deck, small] = video.clips;
+    const { status, body: told } = await send('PUT', `/reviews/${body.id}`, {
+      revision: 0,
+      doc: {
+        ...body.doc,
+        video: {
+          ...video,
+          clips: [
+            { ...deck, runId: velm },
+            { ...small, runId: kitto },
+          ],
+          ...more,
+        },
+      },
+    });
+    expect([status, told.message]).toEqual([200, undefined]);
+    return body.id;
+  };
+
+  it('gives chapters, moments and an overlay by hand-counted times; what is wrong is named', async () => {
+    const files = await pack(await withVideo());
+    // 10 s, then 20 s at double speed, then the first 10 s again
+    expect(text(files, 'video/chapters.txt')).toBe(
+      '0:00 Aurelune on Velm 5\n0:10 Aurelune on =cmd|Mini <b>\n0:20 Aurelune on Velm 5\n',
+    );
+    const cues = new WebVTTParser().parse(text(files, 'video/chapters.vtt'), 'metadata');
+    expect(cues.errors).toEqual([]);
+    expect(cues.cues.map((cue) => [cue.startTime, cue.endTime])).toEqual([
+      [0, 10],
+      [10, 20],
+      [20, 30],
+    ]);
+    const overlay = new WebVTTParser().parse(text(files, 'video/overlay.vtt'), 'metadata');
+    expect(overlay.errors).toEqual([]);
+    expect(overlay.cues[0]!.text).toMatch(/^50 fps · 0:00, split 1/);
+    expect(text(files, 'video/left-out.txt')).toBe('line 3: there is no clip “nobody”\n');
+    expect(Object.keys(files).some((name) => name.startsWith('video/overlay/'))).toBe(false);
+  });
+
+  it('has its overlay as transparent pictures, one for each half second, and tells how far it is', async () => {
+    const id = await withVideo();
+    const job = randomUUID();
+    const answer = fetch(`${harness.address}/api/reviews/${id}/pack?overlay=yes&job=${job}`);
+    const files = unzipSync(new Uint8Array(await (await answer).arrayBuffer()));
+    const progress = await get(`/packs/${job}`);
+    expect(progress).toMatchObject({ at: 'manifest', total: progress.done + 1 });
+    const pictures = Object.keys(files).filter((name) => name.startsWith('video/overlay/'));
+    expect(pictures).toHaveLength(60);
+    const png = sharp(files[pictures[3]!]!);
+    const { width, height, hasAlpha } = await png.metadata();
+    expect([width, height, hasAlpha]).toEqual([640, 360, true]);
+    // nothing above the band, something in it
+    const alpha = async (top: number, tall: number): Promise<number> =>
+      (await part(png, { left: 30, top, width: 580, height: tall })).channels[3]!.max;
+    expect([await alpha(0, 200), (await alpha(300, 40)) > 200]).toEqual([0, true]);
+    expect((await harness.request('GET', `/packs/${randomUUID()}`)).status).toBe(404);
+  });
+
+  it('stays as it was published, and is shown at any second', async () => {
+    const id = await withVideo();
+    await harness.request('POST', `/reviews/${id}/publications`);
+    const { doc, revision } = await get(`/reviews/${id}`);
+    await send('PUT', `/reviews/${id}`, { revision, doc: { ...doc, video: { ...doc.video, cuts: '' } } });
+    expect(text(await pack(id), 'video/chapters.txt')).toContain('0:20 Aurelune on Velm 5');
+    const other = await withVideo();
+    const svg = (await harness.request('GET', `/reviews/${other}/overlay?at=12`)).body;
+    expect(svg).toContain('>40</text>');
+    expect((await harness.request('GET', `/reviews/${other}/overlay?at=-1`)).status).toBe(400);
+  });
+
+  it.each<[string, object, RegExp]>([
+    [
+      'a name of two lines',
+      { clips: [{ name: 'a\nb', runId: '00000000-0000-4000-8000-000000000000', syncs: [] }] },
+      /one line|line/,
+    ],
+    ['a speed of NaN', { fps: 'NaN' }, /fps/],
+    ['an overlay of a million pixels', { overlay: { width: 1e6, height: 100, perSecond: 1 } }, /overlay/],
+    ['U+0000 in the cut list', { cuts: 'a\u0000' }, /cuts/],
+  ])('is refused with %s', async (_, more, message) => {
+    const { body } = await make([velm]);
+    const { status, body: told } = await send('PUT', `/reviews/${body.id}`, {
+      revision: 0,
+      doc: { ...body.doc, video: { clips: [], cuts: '', ...more } },
+    });
+    expect(status).toBe(400);
+    expect(JSON.stringify(told)).toMatch(message);
+  });
+
+  it('refuses an overlay of more pictures than anybody cuts with', async () => {
+    const id = await withVideo({
+      cuts: 'small 0:00 - 999:00',
+      overlay: { width: 640, height: 360, perSecond: 60 },
+    });
+    const detail = await get(`/reviews/${id}`);
+    expect(detail.doc.video.cuts).toBe('small 0:00 - 999:00');
+    const { status, body } = await harness.request('GET', `/reviews/${id}/pack?overlay=yes`);
+    expect([status, body.message]).toEqual([
+      422,
+      'The overlay would be 3,596,400 pictures; at most 60,000 can be written.',
+    ]);
+  });
+});
+
+describe('a page for others', () => {
+  const page = (path: string): Promise<Response> => fetch(`${harness.address}${path}`);
+  it('is there only where somebody switched it on, of what was published, with no script', async () => {
+    const { body } = await make([velm, kitto], { name: 'For all' });
+    await send('PUT', `/reviews/${body.id}/shown`, { shown: true });
+    expect((await page(`/r/${body.id}`)).status).toBe(404);
+    await harness.request('POST', `/reviews/${body.id}/publications`);
+    const shown = await page(`/r/${body.id}`);
+    expect(shown.status).toBe(200);
+    expect(shown.headers.get('content-security-policy')).toContain("default-src 'none'");
+    expect(shown.headers.get('cache-control')).toMatch(/^public/);
+    expect(await shown.text()).toMatch(/<h1><bdi>For all<\/bdi><\/h1>/);
+    const again = await fetch(`${harness.address}/r/${body.id}`, {
+      headers: { 'if-none-match': shown.headers.get('etag')!, 'cache-control': 'max-age=0' },
+    });
+    expect(again.status).toBe(304);
+    expect((await page(`/r/${body.id}/1`)).status).toBe(200);
+    for (const path of ['/2', '/0', '/x']) expect((await page(`/r/${body.id}${path}`)).status).toBe(404);
+    await send('PUT', `/reviews/${body.id}/shown`, { shown: false });
+    expect((await page(`/r/${body.id}`)).status).toBe(404);
+    expect((await page('/r/nobody')).status).toBe(404);
+  });
+
+  it('is reached without the code that all the rest asks for', async () => {
+    const outside = await startHarness({ door: { ...LOOPBACK, code: 'ABCD-EFGH' } });
+    try {
+      const bare = (path: string): Promise<Response> =>
+        fetch(`${outside.address}${path}`, { redirect: 'manual' });
+      expect((await bare(`/r/${randomUUID()}`)).status).toBe(404);
+      expect((await bare('/api/reviews')).status).toBe(401);
+      expect((await bare('/reviews')).status).not.toBe(200);
+    } finally {
+      await outside.close();
+    }
   });
 });

@@ -13,6 +13,7 @@ import { LONG_FRAMES, writeLongLog } from './bench/longLog';
 import { measureCommandLine } from './bench/commandLine';
 import { measureLiveLoad } from './bench/liveLoad';
 import { measureLive } from './bench/liveRun';
+import { measurePack } from './bench/pack';
 import { measurePlanner } from './bench/planner';
 import { scan } from './bench/scanner';
 import { CHROMIUM, CHROMIUM_FLAGS, ensureChromium } from './chromium';
@@ -42,8 +43,9 @@ async function bench(): Promise<void> {
     await Promise.all([buildServer(), buildCli()]);
     const database = await startDatabase(join(folder, 'postgres'));
     stops.unshift(database.stop);
-    // `npm run bench -- attack`, `-- library`, `-- load` and `-- live` measure these parts alone
+    // `npm run bench -- attack`, `-- library`, `-- pack`, `-- load` and `-- live` measure these parts alone
     if (process.argv[2] === 'attack') return await besideOther(database.url, ATTACKS);
+    if (process.argv[2] === 'pack') return await besideOther(database.url, [measurePack]);
     if (process.argv[2] === 'library') return await besideOther(database.url, [measureLibrary]);
     await ensureChromium();
     await buildWeb();

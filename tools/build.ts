@@ -55,7 +55,11 @@ export async function buildServer(): Promise<void> {
 /** How the server is bundled. @param outdir where to; inside the room, so that its packages are found */
 const serverBundle = (outdir: string): BuildOptions => ({
   ...forNode,
-  entryPoints: { main: 'server/main.ts', 'analysis.worker': 'server/workers/analysis.worker.ts' },
+  entryPoints: {
+    main: 'server/main.ts',
+    'analysis.worker': 'server/workers/analysis.worker.ts',
+    'picture.worker': 'server/workers/picture.worker.ts',
+  },
   outdir,
   outExtension: { '.js': '.mjs' },
   plugins: [packagesStayOutside],

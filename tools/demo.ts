@@ -112,7 +112,7 @@ async function setBeside(address: string): Promise<void> {
 
 /** The review of the demo: written, published, and corrected once. */
 async function writeReview(address: string, runs: string[]): Promise<void> {
-  const { id, name, words, comparisons, until, correction } = DEMO_REVIEW;
+  const { id, name, words, comparisons, until, correction, handling, video } = DEMO_REVIEW;
   const made = await ask(address, ROUTES.newReview, { body: { id, name, template: 'full review', runs } });
   await ask(address, ROUTES.changeReview, {
     params: { id },
@@ -122,6 +122,15 @@ async function writeReview(address: string, runs: string[]): Promise<void> {
         ...made.doc,
         comparisons,
         verdict: { state: 'provisional', until },
+        handling,
+        video: {
+          cuts: video.cuts,
+          clips: video.clips.map(({ run, clipS, ...clip }) => ({
+            ...clip,
+            runId: made.evidence.find((one) => one.name === run)!.id,
+            syncs: [{ clipS, runS: 0 }],
+          })),
+        },
         sections: made.doc.sections.map((section) => ({
           ...section,
           text: words[section.kind] ?? section.text,

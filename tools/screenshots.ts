@@ -72,11 +72,6 @@ const sitting = async (page: Page): Promise<void> => {
   await page.getByText('3 rows are in the table.').waitFor();
 };
 
-const settings = async (page: Page): Promise<void> => {
-  await page.goto('/settings');
-  await page.getByRole('radio', { name: 'Celsius' }).waitFor();
-};
-
 const cards = async (page: Page): Promise<void> => {
   await page.goto('/cards');
   await page.getByRole('link', { name: /^Small against large/ }).waitFor();
@@ -115,6 +110,13 @@ const review = async (page: Page): Promise<void> => {
   await page.getByRole('region', { name: 'Verdict' }).waitFor();
 };
 
+const video = async (page: Page): Promise<void> => {
+  await review(page);
+  await page.getByRole('link', { name: 'Clips, cuts and overlay' }).click();
+  await page.getByRole('list', { name: 'Moments' }).waitFor();
+  await page.getByRole('heading', { name: 'Cut list' }).scrollIntoViewIfNeeded();
+};
+
 /** A run that goes on: a stand-in sends at sixty times the speed, a thermometer is read. */
 const bench = async (page: Page): Promise<void> => {
   const run = randomUUID();
@@ -149,7 +151,7 @@ const PICTURES: Picture[] = [
   { name: 'quick-phone', ...PHONE, open: quick },
   { name: 'sitting-wide', ...WIDE, open: sitting },
   { name: 'import-wide', ...WIDE, open: importing },
-  { name: 'settings-phone', ...PHONE, open: settings },
+  { name: 'video-phone', ...PHONE, open: video },
   { name: 'cards-phone', ...PHONE, open: cards },
   { name: 'day-phone', ...PHONE, open: day },
   { name: 'day-wide', ...WIDE, open: day },

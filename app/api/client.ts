@@ -35,6 +35,15 @@ export function ask<R extends Route>(
 
 /** Sends what is no JSON, and reads the answer. @throws ApiFailure */
 export async function send<T>(path: string, init: RequestInit): Promise<T> {
+  const response = await answerOf(path, init);
+  return (response.status === 204 ? undefined : await response.json()) as T;
+}
+
+/** Fetches a file whole. @throws ApiFailure; DOMException "AbortError" when it was given up */
+export const fetchFile = async (path: string, signal: AbortSignal): Promise<Blob> =>
+  (await answerOf(path, { signal })).blob();
+
+async function answerOf(path: string, init: RequestInit): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(path, init);
@@ -45,7 +54,7 @@ export async function send<T>(path: string, init: RequestInit): Promise<T> {
   }
   noteAnswer(response.headers);
   if (!response.ok) throw failure(response.status, await problemOf(response));
-  return (response.status === 204 ? undefined : await response.json()) as T;
+  return response;
 }
 
 /** Where the server asks for its code, the page for it comes; what was typed waits in the browser. */

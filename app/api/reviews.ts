@@ -4,6 +4,7 @@ import {
   type ReviewDetail,
   type ReviewDoc,
   type ReviewSummary,
+  type ReviewVideoDetail,
 } from '@pace-check/contract';
 import {
   useMutation,
@@ -28,6 +29,15 @@ export const useReview = (id: string): UseQueryResult<ReviewDetail, Error> =>
     queryKey: KEYS.one(id),
     queryFn: ({ signal }) => ask(ROUTES.review, { params: { id } }, { signal }),
     staleTime: 0,
+  });
+
+/** What its video gives at a revision of it. */
+export const useReviewVideo = (id: string, revision: number): UseQueryResult<ReviewVideoDetail, Error> =>
+  useQuery({
+    queryKey: [...KEYS.one(id), 'video', revision],
+    queryFn: ({ signal }) => ask(ROUTES.reviewVideo, { params: { id } }, { signal }),
+    // what was known stays while it is made anew
+    placeholderData: (before) => before,
   });
 
 /** A change that answers with the review as it is now. */
@@ -55,6 +65,10 @@ export const useKeepReview = (
   id: string,
 ): UseMutationResult<ReviewDetail, Error, { revision: number; doc: ReviewDoc }> =>
   useReviewMutation((body) => ask(ROUTES.changeReview, { params: { id }, body }), id);
+
+/** Whether others may read what was published. */
+export const useShowReview = (id: string): UseMutationResult<ReviewDetail, Error, boolean> =>
+  useReviewMutation((shown) => ask(ROUTES.showReview, { params: { id }, body: { shown } }), id);
 
 export const usePublishReview = (id: string): UseMutationResult<ReviewDetail, Error, void> =>
   useReviewMutation(() => ask(ROUTES.publishReview, { params: { id } }), id);

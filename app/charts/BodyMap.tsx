@@ -1,5 +1,12 @@
 import type { RunDetail, SpotPlace } from '@pace-check/contract';
-import { warmthBand, type DeviceKind, type SpotWarmth } from '@pace-check/core';
+import {
+  shadeAt,
+  usualPlace,
+  warmthBand,
+  type DeviceKind,
+  type Heated,
+  type SpotWarmth,
+} from '@pace-check/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { PanResponder, View } from 'react-native';
 import Svg, { Circle, Rect } from 'react-native-svg';
@@ -11,7 +18,6 @@ import { useToast } from '../ui/Toast';
 import { useVoice } from '../ui/Voice';
 import { Body, Quiet } from '../ui/words';
 import { Section } from '../ui/Section';
-import { shadeAt, usualPlace, type Heated } from './shade';
 import { Stack } from '../ui/parts';
 
 /** How large a device is drawn, and how round: a phone is taller than wide, a pocket PC wider than tall. */

@@ -14,6 +14,7 @@ export { RecordScreen } from '../features/kit/RecordScreen';
 export { ByHandScreen } from '../features/runs/ByHandScreen';
 export { ImportScreen } from '../features/runs/import/ImportScreen';
 export { ReviewScreen } from '../features/reviews/ReviewScreen';
+export { VideoScreen } from '../features/reviews/VideoScreen';
 export { ReviewsScreen } from '../features/reviews/ReviewsScreen';
 export { RunScreen } from '../features/runs/RunScreen';
 export { SettingsScreen } from '../features/settings/SettingsScreen';

@@ -11,7 +11,7 @@ export function BackTo({
   href,
   title,
 }: {
-  href: '/' | '/kit' | '/cards' | '/bench' | '/compare' | '/reviews';
+  href: '/' | '/kit' | '/cards' | '/bench' | '/compare' | '/reviews' | `/reviews/${string}`;
   title: string;
 }): ReactNode {
   const { quiet } = usePalette();

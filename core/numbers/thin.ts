@@ -35,3 +35,10 @@ export const greatest = (values: Iterable<number>): number => {
   for (const value of values) if (value > most) most = value;
   return most;
 };
+
+/** The least of many values; Infinity of none. */
+export const least = (values: Iterable<number>): number => {
+  let most = Infinity;
+  for (const value of values) if (value < most) most = value;
+  return most;
+};

@@ -1,8 +1,9 @@
 import type { Comparable, StatedFacts } from '../compare/comparable';
 import type { Lane } from '../figures/lane';
 import type { Demand } from '../plan/problem';
+import type { DeviceKind } from '../plan/habits';
 import type { TitleKind } from '../plan/templates';
-import type { Caveat, Confidence } from '../vocabulary';
+import type { Caveat, CompareVerdict, Confidence, RunMeasure } from '../vocabulary';
 
 /** What a review is written for. */
 export const REVIEW_TEMPLATES = [
@@ -14,39 +15,49 @@ export const REVIEW_TEMPLATES = [
 ] as const;
 export type ReviewTemplate = (typeof REVIEW_TEMPLATES)[number];
 
-/** Parts of a review, in the order that they usually have. */
+/** Parts of a review, in the order that they usually have. Each stands in a file of its own in `sections/`. */
 export const SECTION_KINDS = [
   'verdict',
+  'spec',
   'method',
   'titles',
+  'lanes',
   'warmth',
   'drain',
   'not-run',
   'handling',
   'comparisons',
   'caveats',
+  'not-tested',
   'requests',
+  'questions',
   'next',
 ] as const;
 export type SectionKind = (typeof SECTION_KINDS)[number];
 
-export const SECTION_TITLES: Record<SectionKind, string> = {
-  verdict: 'Verdict',
-  method: 'How it was tested',
-  titles: 'Titles',
-  warmth: 'Warmth',
-  drain: 'Drain',
-  'not-run': 'What did not run',
-  handling: 'Handling',
-  comparisons: 'Comparisons',
-  caveats: 'What the numbers cannot say',
-  requests: 'You asked',
-  next: 'What comes next',
-};
-
 /** How final a verdict is. */
 export const VERDICT_STATES = ['withheld', 'provisional', 'final'] as const;
 export type VerdictState = (typeof VERDICT_STATES)[number];
+
+/** What a device is like in the hand. */
+export const HANDLING_TOPICS = [
+  'controller fit',
+  'grip',
+  'cramp',
+  'sound',
+  'load times',
+  'recorder',
+  'other',
+] as const;
+export type HandlingTopic = (typeof HANDLING_TOPICS)[number];
+
+/** One thing that was found in the hand, with what shows it. */
+export interface HandlingLine {
+  topic: HandlingTopic;
+  says: string;
+  /** For instance "an hour on deck, two people"; empty where nobody noted it. */
+  evidence: string;
+}
 
 /** A run as a review reads it. */
 export interface ReviewRun {
@@ -60,4 +71,51 @@ export interface ReviewRun {
   caveats: Caveat[];
   confidence: Confidence;
   lane: Lane;
+}
+
+/** A device as a review shows it. */
+export interface ReviewDevice {
+  name: string;
+  kind: DeviceKind | null;
+  /** Facts of the kit in words; what nobody noted is not among them. */
+  facts: { label: string; value: string }[];
+  /** Where its spots lie, in widths of the body. */
+  spots: { spot: string; side: 'front' | 'back'; x: number; y: number }[];
+}
+
+/** A measure of a comparison, as a picture needs it. */
+export interface ChartedDifference {
+  measure: RunMeasure;
+  by: number;
+  interval: [number, number] | [null, null];
+  verdict: CompareVerdict;
+  says: string;
+}
+
+/** A comparison as a review shows it. */
+export interface ReviewComparison {
+  name: string;
+  answer: string;
+  /** Names of its two sides and what differs between them; null where there are more sides. */
+  pair: { sides: [string, string]; differences: ChartedDifference[]; runs: [number, number] } | null;
+}
+
+/** A wish of the viewers. */
+export interface ReviewRequest {
+  title: string;
+  device: string | null;
+  asked: number;
+  answered: boolean;
+}
+
+/** All that the sections of a review are made of, but for the words. */
+export interface ReviewEvidence {
+  verdict: { state: VerdictState; until: string };
+  runs: ReviewRun[];
+  devices: ReviewDevice[];
+  comparisons: ReviewComparison[];
+  handling: HandlingLine[];
+  requests: ReviewRequest[];
+  /** Setups that a device of it would not take, with what it said. */
+  refusals: { device: string; title: string; setup: string | null; says: string }[];
 }

@@ -5,12 +5,12 @@ import { at, figuresOf } from '../testing';
 import { USUAL_VOICE } from '../words/headline';
 import { runChangesSince } from './changes';
 import { toCsvText } from './csv';
-import { evidenceLines } from './evidenceLines';
 import { reviewGaps } from './gaps';
 import { figuresIn, figureState, fillFigures, liveFigures } from './liveFigures';
-import type { ReviewRun } from './model';
+import type { ReviewEvidence, ReviewRun, SectionKind } from './model';
 import { laneSvg } from './laneSvg';
 import { reviewHtml, reviewMarkdown, type WrittenReview } from './page';
+import { SECTIONS } from './sections';
 import { titleTable } from './titleTable';
 
 const run = (
@@ -84,6 +84,23 @@ describe('the table of titles', () => {
   });
 });
 
+/** Evidence of runs alone. */
+const evidenceOf = (runs: ReviewRun[]): ReviewEvidence => ({
+  verdict: { state: 'withheld', until: '' },
+  runs,
+  devices: [],
+  comparisons: [],
+  handling: [],
+  requests: [],
+  refusals: [],
+});
+/** What a section says in sentences. */
+const evidenceLines = (kind: SectionKind, runs: ReviewRun[], voice = USUAL_VOICE): string =>
+  SECTIONS[kind]
+    .blocks(evidenceOf(runs), voice)
+    .flatMap((block) => (block.is === 'lines' ? block.lines : []))
+    .join('\n');
+
 describe('lines from the evidence', () => {
   const voice = USUAL_VOICE;
   it('say what was measured, and nothing else', () => {
@@ -93,7 +110,7 @@ describe('lines from the evidence', () => {
       'The hottest that was read is 41.2 °C at back (infrared), in Aurelune on Velm 5, in a room of 18.0 °C.',
     );
     expect(plain(evidenceLines('method', [logged, read], voice))).toMatch(
-      /^2 runs on Velm 5, 16:40 in all\. Frames were logged in 1, estimated by eye in 1\. The room was at 18\.0 °C, and unknown in 1\./,
+      /^2 runs on Velm 5, 16:40 in all\. Frames were logged in 1, estimated by eye in 1\. Skin temperatures by infrared\. The room was at 18\.0 °C, and unknown in 1\./,
     );
     expect(evidenceLines('drain', [logged], voice)).toBe('');
     expect(evidenceLines('verdict', [logged], voice)).toBe('');
@@ -197,17 +214,22 @@ describe('tables', () => {
 });
 
 describe('the page', () => {
+  const logged = run('x', { frames: at(50, 1000) });
   const written = (name: string, text: string): WrittenReview => ({
     name,
     revision: 1,
+    voice: null,
     published: '2026-05-20',
+    ...evidenceOf([{ ...logged, name: name === '' ? 'x' : name, stated: { ...logged.stated, title: name } }]),
+    video: null,
     verdict: { state: 'provisional', until: name },
     sections: [
       { kind: 'verdict', text },
       { kind: 'titles', text: '' },
+      { kind: 'lanes', text: '' },
+      { kind: 'comparisons', text: '' },
     ],
-    runs: [run(name === '' ? 'x' : name, { frames: at(50, 1000) })],
-    comparisons: [{ name, answer: text }],
+    comparisons: [{ name, answer: text, pair: null }],
     corrections: [text],
   });
   it('holds nobody’s markup, whatever the names and words are', () =>
@@ -234,7 +256,6 @@ describe('the page', () => {
               'strong',
               'div',
               'table',
-              'caption',
               'thead',
               'tbody',
               'tr',
@@ -250,6 +271,9 @@ describe('the page', () => {
               'pattern',
               'path',
               'rect',
+              'text',
+              'g',
+              'circle',
             ].includes(tag!),
           ),
         ).toBe(true);
@@ -258,10 +282,16 @@ describe('the page', () => {
     ));
   it('gives every picture of it an id of its own', () => {
     const read = (name: string): ReviewRun =>
-      run(name, { entries: [{ type: 'rate', atMs: 0, fps: 30, by: 'eye' }] });
-    const html = reviewHtml({ ...written('a', ''), runs: [read('a'), read('b')] }, USUAL_VOICE);
+      run(name, {
+        entries: [
+          { type: 'rate', atMs: 0, fps: 30, by: 'eye' },
+          { type: 'end', atMs: 600_000, reason: 'planned' },
+        ],
+      });
+    const html = reviewHtml({ ...written('a', ''), runs: [...'abcdefg'].map(read) }, USUAL_VOICE);
     const ids = [...html.matchAll(/ id="([^"]+)"/g)].map(([, id]) => id);
-    expect(ids).toEqual(['hatch-0', 'hatch-1']);
+    expect(new Set(ids).size).toBe(ids.length);
+    expect(ids).toEqual(expect.arrayContaining(['hatch-0', 'hatch-1', 'read-lanes-0', 'read-lanes-1']));
     for (const id of ids) expect(html).toContain(`url(#${id})`);
   });
   it('says how final the verdict is, and in small print what the table rests on', () => {

@@ -1,7 +1,9 @@
 import { groupKey, onScale } from '../compare/spread';
 import { greatest } from '../numbers/thin';
+import type { Ends } from '../readOff/ends';
 import type { RunMeasure } from '../vocabulary';
-import type { School } from '../words/headline';
+import { SOURCE_NAMES } from '../words/compareWords';
+import { hoursAndMinutes, rate, sayTemperature, type School, type Voice } from '../words/headline';
 import type { ReviewRun } from './model';
 
 /** A row of the table of titles: the runs of one device, title and setup. */
@@ -20,6 +22,8 @@ export interface TitleRow {
   hoursFromFull: number | null;
   /** How the rates are known. */
   source: 'frames' | 'read' | 'eye' | null;
+  /** Ends of the leading rate where it was read off: means over the runs. */
+  ends: Ends | null;
   ended: string | null;
 }
 
@@ -67,10 +71,56 @@ function rowOf(own: ReviewRun[], school: School): TitleRow {
     watts: mean('watts'),
     hoursFromFull: mean('hoursFromFull'),
     source: last.source,
+    ends: endsOf(own, school),
     ended: own.some((run) => run.figures.ended === 'crash')
       ? 'DNF'
       : own.every((run) => run.figures.ended === 'would-not-start')
         ? 'DNS'
         : null,
+  };
+}
+
+/** Of what was read off: the mean of the runs' ends; null where frames were logged. */
+function endsOf(own: readonly ReviewRun[], school: School): Ends | null {
+  const measure = school === 'median-and-hold' ? 'median' : 'average';
+  const ends = own.flatMap((run) => (run.figures.values[measure] ?? run.figures.values.average)?.ends ?? []);
+  if (ends.length === 0) return null;
+  const mean = (values: number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
+  return {
+    low: mean(ends.map((one) => one.low)),
+    high: ends.some((one) => one.high === null) ? null : mean(ends.map((one) => one.high!)),
+  };
+}
+
+/** Heads of the table of titles, and a row of it in words. */
+export function titleCells(voice: Voice): { heads: string[]; cells: (row: TitleRow) => string[] } {
+  const or = <T>(value: T | null, say: (value: T) => string): string => (value === null ? '–' : say(value));
+  return {
+    heads: [
+      'Device',
+      'Title',
+      'Setting',
+      voice.school === 'median-and-hold' ? 'Median, fps' : 'Average, fps',
+      '1 % low',
+      'Stamina',
+      'Plays',
+      `Peak, °${voice.unit}`,
+      'Watts',
+      'From full',
+      'Known from',
+    ],
+    cells: (row) => [
+      row.device,
+      row.title,
+      row.setup ?? '–',
+      row.ended === 'DNS' ? 'DNS' : or(row.lead, rate),
+      or(row.low, rate),
+      row.ended ?? row.word ?? '–',
+      row.playable ?? '–',
+      or(row.peakC, (c) => sayTemperature(c, voice.unit).replace(/\u00a0.*$/, '')),
+      or(row.watts, (watts) => watts.toFixed(1)),
+      or(row.hoursFromFull, hoursAndMinutes),
+      `${row.source === null ? '–' : (SOURCE_NAMES[row.source] ?? row.source)}, ${row.runs} run${row.runs === 1 ? '' : 's'}`,
+    ],
   };
 }

@@ -18,12 +18,19 @@ import { kitRoutes } from './kit';
 import { bodyDoor } from './door';
 import { parse } from './parse';
 import { reviewRoutes } from './reviews';
+import type { Reviews } from '../services/reviews';
 import { serve, serveRaw } from './serve';
 import { withUploadedFile } from './upload';
 import { sendZip } from './zip';
 
 /** The HTTP interface; what crosses it stands in `contract`. */
-export function apiRouter(pool: pg.Pool, analyses: AnalysisPool, runs: Runs, parts: BenchParts): Router {
+export function apiRouter(
+  pool: pg.Pool,
+  analyses: AnalysisPool,
+  runs: Runs,
+  reviews: Reviews,
+  parts: BenchParts,
+): Router {
   const imports = new Imports(pool, analyses, runs);
   const api = express.Router();
 
@@ -36,7 +43,7 @@ export function apiRouter(pool: pg.Pool, analyses: AnalysisPool, runs: Runs, par
   cardRoutes(api, new Cards(pool, runs));
   benchRoutes(api, parts);
   compareRoutes(api, pool, runs);
-  reviewRoutes(api, pool, runs);
+  reviewRoutes(api, reviews);
   serve(api, 'runs', ({ query }) => runs.list(query));
   serve(api, 'run', ({ params }) => runs.get(params.id));
   serve(api, 'newRun', ({ body }) => runs.create(body));

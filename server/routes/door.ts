@@ -42,18 +42,24 @@ export function newCode(): string {
   return `${letters.slice(0, CODE_LENGTH / 2)}-${letters.slice(CODE_LENGTH / 2)}`;
 }
 
+/** What a request passes: everybody, and those who want more than what was published for all. */
+export interface Doors {
+  outside: RequestHandler[];
+  inside: RequestHandler;
+}
+
 /**
  * What every request passes first. The server answers to its own names alone
  * (a name of somebody else's that was made to lead here is refused), nothing is
  * changed on the word of another site's page, and where others than this
  * machine reach it, it asks for its code.
  */
-export function door({ host, names, code }: DoorOptions): RequestHandler[] {
+export function door({ host, names, code }: DoorOptions): Doors {
   const known = new Set(['localhost', host, ...names].map((name) => name.toLowerCase()));
   const open = !isLoopback(host);
   const isOurs = (name: string): boolean =>
     known.has(name) || isLoopback(name) || (open && isIP(name.replace(/^\[|\]$/g, '')) > 0);
-  return [
+  const outside: RequestHandler[] = [
     headers(),
     (request, _response, next) => {
       const name = nameOf(request.headers.host);
@@ -74,8 +80,8 @@ export function door({ host, names, code }: DoorOptions): RequestHandler[] {
         });
       next();
     },
-    ...(code === null ? [] : [codeDoor(code)]),
   ];
+  return { outside, inside: code === null ? (_request, _response, next) => next() : codeDoor(code) };
 }
 
 /** Nothing runs in the page but the app's own files, and no other page may hold it in a frame. */

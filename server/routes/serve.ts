@@ -40,12 +40,11 @@ export function serve<N extends RouteName>(
 ): void {
   const { status = 200 } = ROUTES[name] as { status?: number };
   const body = (BODIES as Partial<Record<RouteName, z.ZodType>>)[name];
-  const query = (QUERIES as Partial<Record<RouteName, z.ZodType>>)[name];
   on(api, name, body ? [express.json({ limit: LARGEST_JSON })] : [], async (request, response) => {
     const answer = await work({
       params: paramsOf(name, request),
       body: body && parse(body, request.body),
-      query: query && parse(query, request.query),
+      query: queryOf(name, request),
       request,
       response,
     } as Checked<N>);
@@ -59,10 +58,23 @@ export function serve<N extends RouteName>(
 export function serveRaw<N extends RouteName>(
   api: Router,
   name: N,
-  work: (asked: Pick<Checked<N>, 'params' | 'request' | 'response'>) => Promise<void>,
+  work: (asked: Omit<Checked<N>, 'body'>) => Promise<void>,
   ...before: express.RequestHandler[]
 ): void {
-  on(api, name, before, (request, response) => work({ params: paramsOf(name, request), request, response }));
+  on(api, name, before, (request, response) =>
+    work({
+      params: paramsOf(name, request),
+      query: queryOf(name, request),
+      request,
+      response,
+    }),
+  );
+}
+
+/** What the query says, checked where the table has a schema for it. @throws Problem 400 */
+function queryOf<N extends RouteName>(name: N, request: Request): CheckedQuery<N> {
+  const schema = (QUERIES as Partial<Record<RouteName, z.ZodType>>)[name];
+  return (schema && parse(schema, request.query)) as CheckedQuery<N>;
 }
 
 function on(

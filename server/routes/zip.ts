@@ -1,6 +1,6 @@
 import { once } from 'node:events';
 import type { Response } from 'express';
-import { Zip, ZipDeflate } from 'fflate';
+import { Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 
 /** The same files give the same bytes, whenever they are asked for. */
 const NO_TIME = new Date(1980, 0, 2);
@@ -16,7 +16,8 @@ export async function sendZip(
     if (last) response.end();
   });
   for await (const { name, bytes } of files) {
-    const file = new ZipDeflate(name, { level: 6 });
+    // a picture is packed already
+    const file = /\.(png|jpg)$/.test(name) ? new ZipPassThrough(name) : new ZipDeflate(name, { level: 6 });
     file.mtime = NO_TIME;
     zip.add(file);
     for (const part of bytes) {

@@ -1,6 +1,6 @@
 import { Piscina } from 'piscina';
 import type { KeptAnalysis } from '../sql/analyses';
-import type { AnalyseTask, JoinResult, JoinTask, ReadAnswer, ReadTask } from '../workers/tasks';
+import type { AnalyseTask, JoinResult, JoinTask, ReadAnswer, ReadTask, SecondsTask } from '../workers/tasks';
 import { Problem } from './problem';
 
 /** A file that is read, or a run that is analysed, for longer than this is given up. */
@@ -64,11 +64,16 @@ export class AnalysisPool {
     return this.inTime(task) as Promise<KeptAnalysis>;
   }
 
+  /** Pace of each second, NaN where one is void. */
+  seconds(task: SecondsTask): Promise<Float64Array> {
+    return this.inTime(task) as Promise<Float64Array>;
+  }
+
   join(task: JoinTask): Promise<JoinResult> {
     return this.inTime(task) as Promise<JoinResult>;
   }
 
-  private async inTime(task: AnalyseTask | JoinTask): Promise<unknown> {
+  private async inTime(task: AnalyseTask | JoinTask | SecondsTask): Promise<unknown> {
     const late = AbortSignal.timeout(ANALYSE_WITHIN_MS);
     try {
       return await this.figures.run(task, { signal: late });

@@ -1,28 +1,28 @@
-import { createHash } from 'node:crypto';
-import type { NewReview, ReviewChange, ReviewDetail, ReviewDoc, ReviewSummary } from '@pace-check/contract';
+import type {
+  NewReview,
+  PackProgress,
+  ReviewChange,
+  ReviewDetail,
+  ReviewDoc,
+  ReviewSummary,
+  ReviewVideoDetail,
+} from '@pace-check/contract';
 import { reviewDoc } from '@pace-check/contract';
 import {
-  confidenceOf,
-  fillFigures,
-  laneSvg,
-  longestS,
+  chartSvg,
+  overlayAt,
+  overlayBand,
+  overlaySvg,
+  PICTURE_SIZES,
+  reviewCharts,
   reviewGaps,
   reviewHtml,
-  reviewMarkdown,
   runChangesSince,
   SECTION_KINDS,
-  titleCells,
-  titleTable,
-  toCsvText,
-  withLibrary,
-  type ReviewRun,
-  type Voice,
   type WrittenReview,
 } from '@pace-check/core';
 import type pg from 'pg';
-import { readCompared, type ComparedRow } from '../sql/comparing';
 import { inTransaction } from '../sql/database';
-import { listRequests } from '../sql/requests';
 import {
   insertPublication,
   insertReview,
@@ -31,21 +31,38 @@ import {
   lockReview,
   readLastPublication,
   readReview,
+  readShown,
   replaceReview,
   setReviewDeleted,
+  setReviewShown,
   type ReviewRow,
 } from '../sql/reviews';
 import type { Comparisons } from './comparisons';
+import type { PicturePool } from './picturePool';
 import { notFound, Problem } from './problem';
+import { ReviewEvidences, voiceOf, withAllSections, type GatheredEvidence } from './reviewEvidence';
+import { ReviewPacks } from './reviewPack';
 import type { BundleFile, Runs } from './runs';
+
+/** A pack's progress is known for so long after its last word, ms. */
+const KNOWN_MS = 60_000;
 
 /** Reviews: written over the evidence as it is, frozen when they are published. */
 export class Reviews {
+  private readonly evidences: ReviewEvidences;
+  private readonly packs: ReviewPacks;
+  /** How far packs are that are being written, by the id that asks. */
+  private readonly packing = new Map<string, PackProgress>();
+
   constructor(
     private readonly pool: pg.Pool,
-    private readonly runs: Runs,
-    private readonly comparisons: Comparisons,
-  ) {}
+    runs: Runs,
+    comparisons: Comparisons,
+    private readonly pictures: PicturePool,
+  ) {
+    this.evidences = new ReviewEvidences(pool, runs, comparisons);
+    this.packs = new ReviewPacks(pool, runs, pictures);
+  }
 
   async list(): Promise<ReviewSummary[]> {
     return (await listReviews(this.pool)).map(({ id, doc, published, changedAt }) => ({
@@ -59,38 +76,34 @@ export class Reviews {
   }
 
   async get(id: string): Promise<ReviewDetail> {
-    const row = (await readReview(this.pool, id)) ?? fail();
-    const evidence = await this.evidence(row.doc.runs);
-    const comparisons = await this.compared(row.doc);
-    const titles = new Set(evidence.map((run) => run.stated.title));
-    const requests = (await listRequests(this.pool)).filter((request) => titles.has(request.title));
+    const row = await this.row(id);
+    const { doc } = row;
+    const evidence = await this.evidences.gather(doc);
     const last = await readLastPublication(this.pool, id);
     return {
       id,
       revision: row.revision,
-      doc: row.doc,
-      evidence,
-      gone: row.doc.runs.length - evidence.length,
-      comparisons,
-      gaps: reviewGaps(row.doc.template, evidence, {
-        comparisons: comparisons.length,
-        openRequests: requests.filter((request) => request.answeredBy === null).length,
-        verdictGiven: row.doc.verdict.state !== 'withheld',
+      doc,
+      evidence: evidence.runs,
+      gone: doc.runs.length - evidence.runs.length,
+      devices: evidence.devices,
+      refusals: evidence.refusals,
+      comparisons: evidence.comparisons,
+      gaps: reviewGaps(doc.template, evidence.runs, {
+        comparisons: evidence.comparisons.length,
+        openRequests: evidence.requests.filter((request) => !request.answered).length,
+        verdictGiven: doc.verdict.state !== 'withheld',
       }),
-      requests: requests.map(({ title, device, asked, answeredBy }) => ({
-        title,
-        device,
-        asked,
-        answered: answeredBy !== null,
-      })),
+      requests: evidence.requests,
+      shownAt: row.shownAt,
       publications: await listPublications(this.pool, id),
-      changes: last ? runChangesSince(last.runs, evidence, voiceOf(row.doc)) : [],
+      changes: last ? runChangesSince(last.runs, evidence.runs, voiceOf(doc)) : [],
     };
   }
 
   /** A review of some runs; each section says what they say, before anybody writes a word. */
   async create({ id, name, template, runs }: NewReview): Promise<ReviewDetail> {
-    const evidence = await this.evidence(runs);
+    const evidence = await this.evidences.runsOf(runs);
     if (evidence.length < new Set(runs).size)
       throw new Problem(422, {
         code: 'no-such-run',
@@ -128,174 +141,146 @@ export class Reviews {
     if (!(await setReviewDeleted(this.pool, id, false))) fail();
   }
 
+  /** Lets others read what was published, or no longer. */
+  async show(id: string, shown: boolean): Promise<ReviewDetail> {
+    if (!(await setReviewShown(this.pool, id, shown))) fail();
+    return this.get(id);
+  }
+
   /** Freezes what it says now; a correction says what has changed since. */
   async publish(id: string): Promise<ReviewDetail> {
-    const row = (await readReview(this.pool, id)) ?? fail();
-    if (row.doc.runs.length === 0)
+    const { doc } = await this.row(id);
+    if (doc.runs.length === 0)
       throw new Problem(422, {
         code: 'nothing-to-publish',
         message: 'There is no run in it.',
         remedy: 'Take runs in first.',
       });
     // the evidence is read before: no transaction waits for figures
-    const evidence = await this.evidence(row.doc.runs);
-    const comparisons = await this.compared(row.doc);
+    const evidence = await this.evidences.gather(doc);
+    const written = await this.evidences.write(doc, evidence, {
+      revision: 0,
+      published: new Date().toISOString().slice(0, 10),
+      corrections: [],
+    });
     await inTransaction(this.pool, async (db) => {
       await lockReview(db, id);
       const last = await readLastPublication(db, id);
-      const written = write(row.doc, evidence, comparisons, {
-        revision: (last?.revision ?? 0) + 1,
-        published: new Date().toISOString().slice(0, 10),
-        corrections: last ? runChangesSince(last.runs, evidence, voiceOf(row.doc)) : [],
-      });
-      await insertPublication(db, id, written.revision, written);
+      const revision = (last?.revision ?? 0) + 1;
+      const corrections = last ? runChangesSince(last.runs, evidence.runs, voiceOf(doc)) : [];
+      await insertPublication(db, id, revision, { ...written, revision, corrections });
     });
     return this.get(id);
   }
 
-  /** All that goes out of a review, as files of a zip. */
-  async pack(id: string): Promise<{ fileName: string; files: AsyncIterable<BundleFile> }> {
-    const row = (await readReview(this.pool, id)) ?? fail();
-    const written = (await readLastPublication(this.pool, id)) ?? (await this.unpublished(row));
-    const voice = voiceOf(row.doc);
-    const texts = textFiles(written, voice);
-    const { runs } = this;
-    async function* files(): AsyncGenerator<BundleFile> {
-      const sums: { file: string; sha256: string }[] = [];
-      const told = (name: string, bytes: Uint8Array): BundleFile => {
-        sums.push({ file: name, sha256: createHash('sha256').update(bytes).digest('hex') });
-        return { name, bytes: [bytes] };
-      };
-      for (const [name, content] of texts) yield told(name, Buffer.from(content));
-      const taken = new Set<string>();
-      for (const { id: runId } of written.runs) {
-        const found = await runs.export(runId).catch((error: unknown) => {
-          // one that was deleted since stays in the tables
-          if (error instanceof Problem && error.status === 404) return null;
-          throw error;
-        });
-        if (!found) continue;
-        let name = `runs/${found.fileName}`;
-        for (let i = 2; taken.has(name); i++) name = `runs/${i}-${found.fileName}`;
-        taken.add(name);
-        const lines: string[] = [];
-        for (const line of found.lines) lines.push(JSON.stringify(line));
-        yield told(name, Buffer.from(`${lines.join('\n')}\n`));
-      }
-      yield {
-        name: 'manifest.json',
-        bytes: [
-          Buffer.from(
-            `${JSON.stringify({ review: written.name, revision: written.revision, runFiles: 'as they are when the pack is made', files: sums }, null, 1)}\n`,
-          ),
-        ],
-      };
-    }
-    return { fileName: `${written.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.zip`, files: files() };
+  /**
+   * All that goes out of a review, as files of a zip.
+   *
+   * @param job by which its progress is asked for; null where nobody will ask
+   * @param signal aborted when nobody waits for it any more
+   */
+  async pack(
+    id: string,
+    { job, overlay, signal }: { job: string | null; overlay: boolean; signal: AbortSignal },
+  ): Promise<{ fileName: string; files: AsyncIterable<BundleFile> }> {
+    const { doc } = await this.row(id);
+    const written = (await readLastPublication(this.pool, id)) ?? (await this.unpublished(doc)).written;
+    const files = await this.packs.files(written, {
+      voice: written.voice ?? voiceOf(doc),
+      overlay: overlay && doc.video !== null ? doc.video.overlay : null,
+      onProgress: (progress) => this.told(job, progress),
+      signal,
+    });
+    return { fileName: `${written.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.zip`, files };
   }
 
-  private async unpublished(row: ReviewRow): Promise<WrittenReview> {
-    return write(row.doc, await this.evidence(row.doc.runs), await this.compared(row.doc), {
+  /** How far a pack is. @throws Problem where none of that id is being written */
+  progress(job: string): PackProgress {
+    return this.packing.get(job) ?? failPack();
+  }
+
+  private told(job: string | null, progress: PackProgress): void {
+    if (job === null) return;
+    const isNew = !this.packing.has(job);
+    this.packing.set(job, progress);
+    if (isNew) setTimeout(() => this.forget(job, progress), KNOWN_MS).unref();
+  }
+
+  /** Lets go of what has not moved since. */
+  private forget(job: string, then: PackProgress): void {
+    const now = this.packing.get(job);
+    if (now === undefined || now === then) this.packing.delete(job);
+    else setTimeout(() => this.forget(job, now), KNOWN_MS).unref();
+  }
+
+  /** A picture of what it says now. @param of the name of its file */
+  async chart(
+    id: string,
+    { of, size, as }: { of: string; size: string; as: 'svg' | 'png' },
+  ): Promise<{ type: string; bytes: Uint8Array }> {
+    const { doc } = await this.row(id);
+    const { written } = await this.unpublished(doc, false);
+    const chart = reviewCharts(written, voiceOf(doc)).find((one) => one.file === of);
+    if (!chart) throw notFound('picture');
+    const px = PICTURE_SIZES.find((one) => one.name === size) ?? null;
+    return as === 'png'
+      ? { type: 'image/png', bytes: await this.pictures.png(chartSvg(chart, px), null) }
+      : { type: 'image/svg+xml', bytes: Buffer.from(chartSvg(chart, px, await this.pictures.fontSheet())) };
+  }
+
+  /** What its video gives as it stands. */
+  async video(id: string): Promise<ReviewVideoDetail> {
+    const { written } = await this.unpublished((await this.row(id)).doc);
+    const { lengthS, chapters, moments, leftOut } = written.video ?? NO_VIDEO;
+    return { lengthS, chapters, moments, leftOut };
+  }
+
+  /** The overlay at a second of the video, as it would lie in its picture. */
+  async overlay(id: string, atS: number): Promise<string> {
+    const { doc } = await this.row(id);
+    const { written } = await this.unpublished(doc);
+    if (doc.video === null || written.video === null) throw notFound('video');
+    const band = overlayBand(doc.video.overlay);
+    return overlaySvg(overlayAt(written.video, atS), band, voiceOf(doc), await this.pictures.fontSheet());
+  }
+
+  /**
+   * What was published, for others to read.
+   *
+   * @param revision null for the last one
+   * @throws Problem where there is none, or where it is not shown
+   */
+  async shown(id: string, revision: number | null): Promise<string> {
+    const written = (await readShown(this.pool, id, revision)) ?? fail();
+    const doc = (await readReview(this.pool, id))?.doc ?? fail();
+    return reviewHtml(written, written.voice ?? voiceOf(doc), await this.pictures.fontSheet());
+  }
+
+  private async row(id: string): Promise<ReviewRow> {
+    const row = (await readReview(this.pool, id)) ?? fail();
+    // what an earlier version wrote lacks what came since
+    return { ...row, doc: withAllSections(reviewDoc.parse(row.doc)) };
+  }
+
+  /** What it says now. @param withVideo pace of each second is computed for it */
+  private async unpublished(
+    doc: ReviewDoc,
+    withVideo = true,
+  ): Promise<{ written: WrittenReview; evidence: GatheredEvidence }> {
+    const evidence = await this.evidences.gather(doc);
+    const written = await this.evidences.write(withVideo ? doc : { ...doc, video: null }, evidence, {
       revision: 0,
       published: null,
       corrections: [],
     });
-  }
-
-  /** The runs that are there, in the review's order. */
-  private async evidence(ids: string[]): Promise<ReviewRun[]> {
-    const all = [...new Set(ids)];
-    let rows = await readCompared(this.pool, all);
-    const there = new Set(rows.map((row) => row.id));
-    const missing = all.filter((id) => !there.has(id));
-    if (missing.length > 0) {
-      for (const id of missing)
-        await this.runs.bringUp([id]).catch((error: unknown) => {
-          if (!(error instanceof Problem && error.status === 404)) throw error;
-        });
-      rows = await readCompared(this.pool, all);
-    }
-    const known = new Map(rows.map((row) => [row.id, row]));
-    return all.flatMap((id) => {
-      const row = known.get(id);
-      return row ? [toEvidence(row)] : [];
-    });
-  }
-
-  private async compared({ comparisons }: ReviewDoc): Promise<ReviewDetail['comparisons']> {
-    const found: ReviewDetail['comparisons'] = [];
-    for (const id of comparisons) {
-      const detail = await this.comparisons.get(id).catch((error: unknown) => {
-        if (error instanceof Problem && error.status === 404) return null;
-        throw error;
-      });
-      if (detail) found.push({ id, name: detail.name, answer: detail.answer });
-    }
-    return found;
+    return { written, evidence };
   }
 }
 
+const NO_VIDEO: ReviewVideoDetail = { lengthS: 0, chapters: [], moments: [], leftOut: [] };
 const fail = (): never => {
   throw notFound('review');
 };
-
-const voiceOf = ({ school, unit }: ReviewDoc): Voice => ({ school, unit });
-
-function toEvidence(row: ComparedRow): ReviewRun {
-  const caveats = withLibrary(row.caveats, row.stated.scenes, {
-    repeated: row.repeated,
-    hardScenes: row.hardScenes,
-  });
-  return {
-    id: row.id,
-    name: row.name,
-    startedAt: row.startedAt,
-    kind: row.titleKind,
-    demand: row.demand,
-    stated: row.stated,
-    figures: row.figures,
-    caveats,
-    confidence: confidenceOf(caveats),
-    lane: row.lane,
-  };
-}
-
-/** A review with its figures in its texts; what is hidden is left out. */
-function write(
-  doc: ReviewDoc,
-  evidence: ReviewRun[],
-  comparisons: ReviewDetail['comparisons'],
-  more: Pick<WrittenReview, 'revision' | 'published' | 'corrections'>,
-): WrittenReview {
-  return {
-    name: doc.name,
-    ...more,
-    verdict: doc.verdict,
-    sections: doc.sections
-      .filter((section) => !section.hidden)
-      .map(({ kind, text, figures }) => ({ kind, text: fillFigures(text, figures) })),
-    runs: evidence,
-    comparisons: comparisons.flatMap(({ name, answer }) => (answer === null ? [] : [{ name, answer }])),
-  };
-}
-
-/** The pack's texts by their names. */
-function textFiles(written: WrittenReview, voice: Voice): [string, string][] {
-  const rows = titleTable(written.runs, voice.school);
-  const { heads, cells } = titleCells(voice);
-  const scaleS = longestS(written.runs);
-  return [
-    ['review.html', reviewHtml(written, voice)],
-    ['review.md', reviewMarkdown(written, voice)],
-    ['tables/titles.csv', toCsvText([heads, ...rows.map(cells)])],
-    ...written.runs.map((run, i): [string, string] => [
-      // in the order of the review; a name may hold anything
-      `lanes/${i + 1}-${run.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.svg`,
-      laneSvg(run.lane, { width: 1600, height: 120, scaleS, says: run.name }),
-    ]),
-    [
-      'figures.json',
-      `${JSON.stringify({ review: written.name, revision: written.revision, titles: rows, runs: written.runs }, null, 1)}\n`,
-    ],
-  ];
-}
+const failPack = (): never => {
+  throw notFound('pack');
+};

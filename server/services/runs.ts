@@ -22,6 +22,7 @@ import {
   type FrameTrack,
   type LibraryFacts,
   type RunLine,
+  type VideoSource,
 } from '@pace-check/core';
 import type pg from 'pg';
 import { fromChunks, type FrameChunk } from '../frames/chunkCodec';
@@ -56,6 +57,7 @@ import {
   type StoredSummary,
 } from '../sql/runs';
 import { readRecording, readSources, updateRecording } from '../sql/recordings';
+import type { AnalyseTask } from '../workers/tasks';
 import type { AnalysisPool } from './analysisPool';
 import { ASKED, followKit, statedByHand } from './kitFacts';
 import { readRecorded, storeJoined } from './join';
@@ -129,27 +131,22 @@ export class Runs {
   /** Reads a run as it stands, computes its figures and keeps them for that revision; no transaction waits meanwhile. */
   private async compute(id: string): Promise<Figured> {
     const { run, chunks, pages } = await this.whole(id);
-    const analysis = await this.analyses.analyse({
-      kind: 'analyse',
-      chunks,
-      remains: { dropped: run.rowsDropped, cutOff: run.cutOff },
-      pages,
-      facts: {
-        target: run.target,
-        refreshHz: run.refresh,
-        native: run.native,
-        need: run.need,
-        roomC: run.roomC,
-        batteryWh: run.batteryWh,
-        conditions: run.conditions,
-        splitMinutes: run.splitMinutes,
-        played: playedName(run.title, run.setup),
-        scene: run.scene,
-        bars: run.bars,
-      },
-    });
+    const analysis = await this.analyses.analyse({ kind: 'analyse', ...taskOf(run, chunks, pages) });
     await storeAnalysis(this.pool, id, run.revision, analysis);
     return { run, analysis };
+  }
+
+  /** Name, figures, lane and pace of each second of a run, for the pictures of its video. */
+  async forVideo(id: string): Promise<VideoSource> {
+    const { run, analysis } = await this.figured(id);
+    const { run: now, chunks, pages } = await this.whole(id);
+    return {
+      id,
+      name: run.name,
+      figures: analysis.figures,
+      lane: analysis.summary.lane,
+      perSecond: await this.analyses.seconds({ kind: 'seconds', ...taskOf(now, chunks, pages) }),
+    };
   }
 
   /** Has the figures of runs computed where they are not there, or of before. */
@@ -579,3 +576,23 @@ function* frameLines({ frameUs, gaps }: FrameTrack): Generator<RunLine> {
     from = to;
   }
 }
+
+/** What the worker needs to analyse a run that is stored. */
+const taskOf = (run: NamedRun, chunks: FrameChunk[], pages: string[]): Omit<AnalyseTask, 'kind'> => ({
+  chunks,
+  remains: { dropped: run.rowsDropped, cutOff: run.cutOff },
+  pages,
+  facts: {
+    target: run.target,
+    refreshHz: run.refresh,
+    native: run.native,
+    need: run.need,
+    roomC: run.roomC,
+    batteryWh: run.batteryWh,
+    conditions: run.conditions,
+    splitMinutes: run.splitMinutes,
+    played: playedName(run.title, run.setup),
+    scene: run.scene,
+    bars: run.bars,
+  },
+});

@@ -8,13 +8,19 @@ export interface ReviewRow {
   doc: ReviewDoc;
   revision: number;
   changedAt: string;
+  /** Since when others may read what was published; null where they may not. */
+  shownAt: string | null;
   /** Number of the last publication; null before. */
   published: number | null;
 }
 
-type Stored = Omit<ReviewRow, 'changedAt'> & { changedAt: Date };
-const toRow = (row: Stored): ReviewRow => ({ ...row, changedAt: row.changedAt.toISOString() });
-const SELECT = `select id, doc, revision::float8 as revision, changed_at as "changedAt",
+type Stored = Omit<ReviewRow, 'changedAt' | 'shownAt'> & { changedAt: Date; shownAt: Date | null };
+const toRow = (row: Stored): ReviewRow => ({
+  ...row,
+  changedAt: row.changedAt.toISOString(),
+  shownAt: row.shownAt?.toISOString() ?? null,
+});
+const SELECT = `select id, doc, revision::float8 as revision, changed_at as "changedAt", shown_at as "shownAt",
   (select max(publication.revision) from publication where review_id = review.id) as published from review where deleted_at is null`;
 
 /** @returns false where one of that id is there */
@@ -90,11 +96,48 @@ export async function listPublications(db: Queryable, id: string): Promise<Publi
   return rows.map((row) => ({ ...row, publishedAt: row.publishedAt.toISOString() }));
 }
 
+/** A publication as it is stored: one of an earlier version lacks what came since. */
+type StoredPublication = Omit<WrittenReview, NewParts> & Partial<Pick<WrittenReview, NewParts>>;
+type NewParts = 'devices' | 'handling' | 'requests' | 'refusals' | 'video' | 'voice';
+const whole = (stored: StoredPublication): WrittenReview => ({
+  devices: [],
+  handling: [],
+  requests: [],
+  refusals: [],
+  video: null,
+  voice: null,
+  ...stored,
+  comparisons: stored.comparisons.map((one) => ({ ...one, pair: one.pair ?? null })),
+});
+
 /** The last that was published, whole; null before. */
 export async function readLastPublication(db: Queryable, id: string): Promise<WrittenReview | null> {
-  const { rows } = await db.query<{ written: WrittenReview }>(
+  const { rows } = await db.query<{ written: StoredPublication }>(
     'select written from publication where review_id = $1 order by revision desc limit 1',
     [id],
   );
-  return rows[0]?.written ?? null;
+  return rows[0] ? whole(rows[0].written) : null;
+}
+
+/** What was published of a review that others may read. @param revision null for the last one */
+export async function readShown(
+  db: Queryable,
+  id: string,
+  revision: number | null,
+): Promise<WrittenReview | null> {
+  const { rows } = await db.query<{ written: StoredPublication }>(
+    `select written from publication join review on review.id = review_id
+     where review_id = $1 and shown_at is not null and deleted_at is null and ($2::int is null or publication.revision = $2) order by publication.revision desc limit 1`,
+    [id, revision],
+  );
+  return rows[0] ? whole(rows[0].written) : null;
+}
+
+/** @returns false where there is none */
+export async function setReviewShown(db: Queryable, id: string, shown: boolean): Promise<boolean> {
+  const result = await db.query(
+    `update review set shown_at = ${shown ? 'coalesce(shown_at, now())' : 'null'} where id = $1 and deleted_at is null`,
+    [id],
+  );
+  return result.rowCount === 1;
 }

@@ -5,12 +5,13 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import type { ImportDetails } from '@pace-check/contract';
 import pg from 'pg';
-import { AnalysisPool, createApp, LOOPBACK, migrate, openPool, type AppOptions } from '../index';
+import { AnalysisPool, createApp, LOOPBACK, migrate, openPool, PicturePool, type AppOptions } from '../index';
 
 /** A server with a database of its own, thrown away afterwards. */
 export interface Harness {
   pool: pg.Pool;
   analyses: AnalysisPool;
+  pictures: PicturePool;
   request: (
     method: string,
     path: string,
@@ -32,7 +33,8 @@ export async function startHarness(options: Partial<AppOptions> = {}): Promise<H
   await migrate(pool, join(__dirname, '..', 'migrations'));
   // the worker thread runs the built bundle; the test command builds it first
   const analyses = new AnalysisPool(join(__dirname, '..', 'dist', 'analysis.worker.mjs'));
-  const { app, close: closeApp } = createApp(pool, analyses, {
+  const pictures = new PicturePool(join(__dirname, '..', 'dist', 'picture.worker.mjs'));
+  const { app, close: closeApp } = createApp(pool, analyses, pictures, {
     webFolder: null,
     command: null,
     door: LOOPBACK,
@@ -44,6 +46,7 @@ export async function startHarness(options: Partial<AppOptions> = {}): Promise<H
   return {
     pool,
     analyses,
+    pictures,
     address,
     request: async (method, path, body, headers) => {
       // as the app sends it, unless a test says otherwise
@@ -70,7 +73,7 @@ export async function startHarness(options: Partial<AppOptions> = {}): Promise<H
       closeApp();
       server.close();
       server.closeAllConnections();
-      await analyses.close();
+      await Promise.all([analyses.close(), pictures.close()]);
       await pool.end();
       await onServer((client) => client.query(`drop database ${name} with (force)`));
     },

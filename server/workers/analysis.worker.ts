@@ -14,13 +14,22 @@ import {
   readRun,
   runInput,
   withinLongest,
+  type Analysis,
 } from '@pace-check/core';
 import { framesOf, packBatches } from '../frames/batchCodec';
 import { fromChunks, toChunks } from '../frames/chunkCodec';
 import { toStored } from '../services/summary';
 import type { KeptAnalysis } from '../sql/analyses';
 import { entryPages, linesOf } from '../sql/entries';
-import type { AnalyseTask, JoinResult, JoinTask, ReadAnswer, ReadResult, ReadTask } from './tasks';
+import type {
+  AnalyseTask,
+  JoinResult,
+  JoinTask,
+  ReadAnswer,
+  ReadResult,
+  ReadTask,
+  SecondsTask,
+} from './tasks';
 
 /** The server's own thread, which acknowledges batches, goes first. (On Linux this is the thread's own, whatever the name says.) */
 const NICE = 10;
@@ -28,13 +37,18 @@ if (process.platform === 'linux') setPriority(NICE);
 
 /** The worker thread's one door: reads files and asks core for the figures. */
 export default async function work(
-  task: ReadTask | AnalyseTask | JoinTask,
-): Promise<ReadAnswer | KeptAnalysis | JoinResult> {
-  return task.kind === 'read'
-    ? readFile(task)
-    : task.kind === 'join'
-      ? joinRecorded(task)
-      : analyseStored(task);
+  task: ReadTask | AnalyseTask | JoinTask | SecondsTask,
+): Promise<ReadAnswer | KeptAnalysis | JoinResult | Float64Array> {
+  switch (task.kind) {
+    case 'read':
+      return readFile(task);
+    case 'join':
+      return joinRecorded(task);
+    case 'seconds':
+      return analysed(task).perSecond;
+    case 'analyse':
+      return toStored(analysed(task), task.facts.target);
+  }
 }
 
 async function readFile(task: ReadTask): Promise<ReadAnswer> {
@@ -111,16 +125,13 @@ async function* hashed(
   }
 }
 
-function analyseStored(task: AnalyseTask): KeptAnalysis {
-  return toStored(
-    analyse(
-      runInput(
-        withinLongest(fromChunks(task.chunks)),
-        { ...task.remains, entries: linesOf(task.pages) },
-        task.facts,
-      ),
+function analysed(task: AnalyseTask | SecondsTask): Analysis {
+  return analyse(
+    runInput(
+      withinLongest(fromChunks(task.chunks)),
+      { ...task.remains, entries: linesOf(task.pages) },
+      task.facts,
     ),
-    task.facts.target,
   );
 }
 

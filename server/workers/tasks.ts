@@ -71,3 +71,21 @@ export interface Refusal {
 }
 
 export type ReadAnswer = { refused: Refusal } | { read: ReadResult };
+
+/** Pace of each second of a run that is stored; the rest as to analyse it. */
+export interface SecondsTask extends Omit<AnalyseTask, 'kind'> {
+  kind: 'seconds';
+}
+
+/** Draw an SVG picture as PNG. */
+export interface DrawTask {
+  kind: 'draw';
+  svg: string;
+  /** A larger transparent picture that it lies in, px; null for none. */
+  on: { x: number; y: number; width: number; height: number } | null;
+}
+
+/** Tell the fonts of pictures as a style sheet. */
+export interface FontsTask {
+  kind: 'fonts';
+}

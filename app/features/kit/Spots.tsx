@@ -9,7 +9,7 @@ import {
 } from 'react-hook-form';
 import { Choices } from '../../ui/Choices';
 import { Body, Heading, Quiet } from '../../ui/words';
-import { usualPlace } from '../../charts/shade';
+import { usualPlace } from '@pace-check/core';
 import { Input } from '@rneui/themed';
 import { Row, Stack } from '../../ui/parts';
 

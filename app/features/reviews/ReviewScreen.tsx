@@ -1,22 +1,38 @@
-import type { ReviewDetail, ReviewDoc } from '@pace-check/contract';
-import { liveFigures, VERDICT_STATES, type ReviewGap } from '@pace-check/core';
-import { Button, Input } from '@rneui/themed';
+import type { ReviewDetail, ReviewDoc, ReviewSection } from '@pace-check/contract';
+import {
+  clock,
+  liveFigures,
+  PICTURE_SIZES,
+  readTimeline,
+  SECTION_KINDS,
+  SECTIONS,
+  VERDICT_STATES,
+  type Block,
+  type ReviewGap,
+  type SectionKind,
+} from '@pace-check/core';
+import { Button, Input, LinearProgress } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
-import { useMemo, useState, type ReactNode } from 'react';
+import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { Linking, ScrollView } from 'react-native';
 import { useComparisons } from '../../api/compare';
-import { useDeleteReview, usePublishReview, useReview } from '../../api/reviews';
+import { useDeleteReview, usePublishReview, useReview, useShowReview } from '../../api/reviews';
 import { Flag } from '../../forms/Flag';
 import { BackTo } from '../../ui/BackTo';
 import { Choices } from '../../ui/Choices';
 import { count, dayAndTime } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
-import { Row, Sheet, Stack } from '../../ui/parts';
+import { Row, Stack } from '../../ui/parts';
 import { Section } from '../../ui/Section';
+import { SortableList } from '../../ui/SortableList';
 import { Answered } from '../../ui/states';
 import { useToast } from '../../ui/Toast';
 import { Body, Heading, Quiet } from '../../ui/words';
+import { evidenceOf } from './evidenceOf';
+import { Handling } from './Handling';
+import { NotKept } from './NotKept';
 import { SectionSheet } from './SectionSheet';
+import { usePack } from './usePack';
 import { useWriting, type Writing } from './useWriting';
 
 /** A review: what is missing, what is written over the evidence, and what goes out. */
@@ -41,13 +57,29 @@ function ReviewPage({ review }: { review: ReviewDetail }): ReactNode {
   const { doc, change } = writing;
   const voice = useMemo(() => ({ school: doc.school, unit: doc.unit }), [doc.school, doc.unit]);
   const figures = useMemo(() => liveFigures(review.evidence, voice), [review.evidence, voice]);
-  const move = (from: number, by: -1 | 1): void =>
-    change((before) => {
-      const sections = [...before.sections];
-      const [taken] = sections.splice(from, 1);
-      sections.splice(from + by, 0, taken!);
-      return { ...before, sections };
-    });
+  const { verdict, handling } = doc;
+  // what the sections say does not change with a key
+  const blocks = useMemo(() => {
+    const evidence = evidenceOf(review, { verdict, handling });
+    return Object.fromEntries(
+      SECTION_KINDS.map((kind) => [kind, SECTIONS[kind].blocks(evidence, voice)]),
+    ) as Record<SectionKind, Block[]>;
+  }, [review, verdict, handling, voice]);
+  const { id, revision } = review;
+  // drawn anew with each revision that the server has
+  const address = useCallback(
+    (chart: string): string =>
+      `/api/reviews/${id}/chart?${new URLSearchParams({ of: chart, revision: String(revision) })}`,
+    [id, revision],
+  );
+  const onSection = useCallback(
+    (next: ReviewSection): void =>
+      change((before) => ({
+        ...before,
+        sections: before.sections.map((one) => (one.kind === next.kind ? next : one)),
+      })),
+    [change],
+  );
   return (
     <>
       <Stack gap={6} style={{ marginTop: -10 }}>
@@ -66,41 +98,159 @@ function ReviewPage({ review }: { review: ReviewDetail }): ReactNode {
       <NotKept writing={writing} />
       <Gaps gaps={review.gaps} />
       <Published review={review} kept={writing.kept} />
+      <Video review={review} doc={doc} />
       <Verdict doc={doc} change={change} />
-      {doc.sections.map((section, i) => (
+      <Order doc={doc} change={change} />
+      {doc.sections.map((section) => (
         <SectionSheet
           key={section.kind}
           section={section}
-          review={review}
-          voice={voice}
+          // its lines stand where they are changed
+          blocks={section.kind === 'handling' ? NO_BLOCKS : blocks[section.kind]}
           figures={figures}
-          first={i === 0}
-          last={i === doc.sections.length - 1}
-          onMove={(by) => move(i, by)}
-          onChange={(next) =>
-            change((before) => ({
-              ...before,
-              sections: before.sections.map((one) => (one.kind === next.kind ? next : one)),
-            }))
-          }
-        />
+          address={address}
+          onChange={onSection}
+        >
+          {section.kind === 'handling' ? (
+            <Handling
+              lines={doc.handling}
+              onLines={(handling) => change((before) => ({ ...before, handling }))}
+            />
+          ) : null}
+        </SectionSheet>
       ))}
+      <Pictures id={review.id} blocks={blocks} />
       <InIt review={review} doc={doc} change={change} />
       <Remove review={review} />
     </>
   );
 }
 
-/** What was typed could not be kept: it stays here, and may be sent again. */
-function NotKept({ writing }: { writing: Writing }): ReactNode {
-  if (!writing.error || writing.kept) return null;
+/** The order of the sections: dragged, or moved a place at a time. */
+function Order({ doc, change }: Pick<Writing, 'doc' | 'change'>): ReactNode {
+  const [open, setOpen] = useState(false);
+  const move = (from: number, by: -1 | 1): void =>
+    change((before) => {
+      const sections = [...before.sections];
+      const [taken] = sections.splice(from, 1);
+      sections.splice(from + by, 0, taken!);
+      return { ...before, sections };
+    });
   return (
-    <Sheet marked gap={8} role="alert">
-      <Body>{`What you wrote is not kept yet: ${writing.error.message}`}</Body>
-      <Row>
-        <Button title="Try again" onPress={writing.retry} />
-      </Row>
-    </Sheet>
+    <Section
+      title="Order of the sections"
+      aside={
+        <Button
+          type="clear"
+          title={open ? 'Close' : 'Change'}
+          aria-label={open ? 'Close the order' : 'Change the order'}
+          onPress={() => setOpen(!open)}
+        />
+      }
+    >
+      {open ? (
+        <SortableList
+          items={doc.sections}
+          idOf={(section) => section.kind}
+          nameOf={({ kind }) => SECTIONS[kind].title}
+          label="Sections"
+          what="section"
+          onOrder={(sections) => change((before) => ({ ...before, sections }))}
+        >
+          {({ kind, hidden }, i) => (
+            <Row align="center" apart style={{ minHeight: 44 }}>
+              <Body style={{ flexShrink: 1 }}>{`${SECTIONS[kind].title}${hidden ? ' (left out)' : ''}`}</Body>
+              <Row>
+                {([-1, 1] as const).map((by) => (
+                  <Button
+                    key={by}
+                    type="clear"
+                    title={by < 0 ? 'Up' : 'Down'}
+                    aria-label={`Move ${SECTIONS[kind].title} ${by < 0 ? 'up' : 'down'}`}
+                    disabled={doc.sections[i + by] === undefined}
+                    onPress={() => move(i, by)}
+                  />
+                ))}
+              </Row>
+            </Row>
+          )}
+        </SortableList>
+      ) : (
+        <Quiet>
+          {doc.sections
+            .filter((section) => !section.hidden)
+            .map(({ kind }) => SECTIONS[kind].title)
+            .join(' · ')}
+        </Quiet>
+      )}
+    </Section>
+  );
+}
+
+/** The way to its video, and what it holds. */
+function Video({ review, doc }: { review: ReviewDetail; doc: ReviewDoc }): ReactNode {
+  const lengths = new Map(review.evidence.map((run) => [run.id, run.figures.seconds]));
+  const read = doc.video && readTimeline(doc.video, lengths);
+  return (
+    <Section
+      title="Video"
+      aside={
+        <Link href={`/reviews/${review.id}/video`} aria-label="Clips, cuts and overlay" style={LINK}>
+          <Body head style={{ textDecorationLine: 'underline' }}>
+            Clips, cuts and overlay
+          </Body>
+        </Link>
+      }
+    >
+      <Quiet>
+        {read === null || doc.video?.clips.length === 0
+          ? 'Say which clip shows which run: chapters, moments and an overlay follow.'
+          : `${count(doc.video!.clips.length, 'clip')}, ${clock(read.lengthS)} of video${read.problems.length > 0 ? `; ${count(read.problems.length, 'thing')} to mend` : ''}`}
+      </Quiet>
+    </Section>
+  );
+}
+
+const NO_BLOCKS: Block[] = [];
+const LINK = { minHeight: 44, paddingVertical: 11 } as const;
+const SIZES = PICTURE_SIZES.map(({ name, width, height }) => ({
+  value: name,
+  text: `${width}×${height}`,
+  spoken: `${name}, ${width} by ${height}`,
+}));
+
+/** Every picture of it, to be saved by itself. */
+function Pictures({ id, blocks }: { id: string; blocks: Record<SectionKind, Block[]> }): ReactNode {
+  const [size, setSize] = useState('wide');
+  const charts = SECTION_KINDS.flatMap((kind) =>
+    blocks[kind].flatMap((block) => (block.is === 'chart' ? [block.chart] : [])),
+  );
+  const save = (of: string, as: string): void =>
+    void Linking.openURL(`/api/reviews/${id}/chart?${new URLSearchParams({ of, size, as })}`);
+  return (
+    <Section title="Pictures for video and posts">
+      <Choices label="Size" options={SIZES} selected={size} onSelect={setSize} maxWidth={420} />
+      <Stack role="list" aria-label="Pictures">
+        {charts.map(({ file, title }) => (
+          <Row key={file} role="listitem" apart align="center">
+            <Body small style={{ flexShrink: 1 }}>
+              {title}
+            </Body>
+            <Row>
+              {['png', 'svg'].map((as) => (
+                <Button
+                  key={as}
+                  type="clear"
+                  title={as.toUpperCase()}
+                  aria-label={`${title} as ${as.toUpperCase()}`}
+                  onPress={() => save(file, as)}
+                />
+              ))}
+            </Row>
+          </Row>
+        ))}
+      </Stack>
+    </Section>
   );
 }
 
@@ -149,6 +299,7 @@ function Gaps({ gaps }: { gaps: ReviewGap[] }): ReactNode {
 /** What was published, what has changed since, and the pack. */
 function Published({ review, kept }: { review: ReviewDetail; kept: boolean }): ReactNode {
   const publish = usePublishReview(review.id);
+  const show = useShowReview(review.id);
   const toast = useToast();
   const last = review.publications.at(-1);
   return (
@@ -181,14 +332,71 @@ function Published({ review, kept }: { review: ReviewDetail; kept: boolean }): R
             })
           }
         />
+      </Row>
+      <Pack review={review} kept={kept} />
+      {last ? (
+        <>
+          <Flag
+            label="Others may read what is published"
+            value={review.shownAt !== null}
+            onChange={(shown) =>
+              show.mutate(shown, {
+                onError: (error) => toast({ text: `It could not be switched: ${error.message}` }),
+              })
+            }
+          />
+          {review.shownAt === null ? null : (
+            <Row align="center" gap={8} wrap>
+              <Body small style={{ flexShrink: 1 }}>
+                {`Whoever reaches this machine reads it at /r/${review.id}, and nothing else of it.`}
+              </Body>
+              <Button type="clear" title="Open it" onPress={() => void Linking.openURL(`/r/${review.id}`)} />
+            </Row>
+          )}
+        </>
+      ) : null}
+    </Section>
+  );
+}
+
+/** The pack: all that goes out as one file, with how far it is. */
+function Pack({ review, kept }: { review: ReviewDetail; kept: boolean }): ReactNode {
+  const { progress, error, start, cancel } = usePack(review.id, review.doc.name);
+  const [overlay, setOverlay] = useState(false);
+  const { action, track } = usePalette();
+  if (progress !== null) {
+    const share = progress.total === 0 ? 0 : progress.done / progress.total;
+    return (
+      <Stack gap={6}>
+        <Body small>{`Writing the pack: ${progress.at}`}</Body>
+        <LinearProgress
+          variant="determinate"
+          value={share}
+          color={action}
+          trackColor={track}
+          aria-label={`${Math.round(share * 100)} % of the pack`}
+        />
+        <Row>
+          <Button type="outline" title="Cancel the pack" onPress={cancel} />
+        </Row>
+      </Stack>
+    );
+  }
+  return (
+    <Stack gap={4}>
+      {error ? <Body role="alert">{`The pack was not written: ${error.message}`}</Body> : null}
+      {review.doc.video ? (
+        <Flag label="With the overlay’s pictures, one by one" value={overlay} onChange={setOverlay} />
+      ) : null}
+      <Row>
         <Button
           type="outline"
           title="Save the pack"
           disabled={!kept}
-          onPress={() => void Linking.openURL(`/api/reviews/${review.id}/pack`)}
+          onPress={() => start(overlay && review.doc.video !== null)}
         />
       </Row>
-    </Section>
+    </Stack>
   );
 }
 

@@ -1,87 +1,83 @@
-import type { ReviewDetail, ReviewSection } from '@pace-check/contract';
+import type { ReviewSection } from '@pace-check/contract';
 import {
-  evidenceLines,
   figuresIn,
   figureState,
   fillFigures,
-  SECTION_TITLES,
-  titleCells,
-  titleTable,
+  SECTIONS,
+  type Block,
+  type FigureState,
   type LiveFigure,
-  type Voice,
 } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
-import { useState, type ReactNode } from 'react';
-import { ScrollView } from 'react-native';
+import { memo, useRef, useState, type ReactNode } from 'react';
 import { usePalette } from '../../ui/Look';
 import { Row, Sheet, Stack } from '../../ui/parts';
-import { Body, FigureText, Heading, Quiet } from '../../ui/words';
+import { Body, Heading, Quiet } from '../../ui/words';
+import { Blocks } from './Blocks';
 
 interface Props {
   section: ReviewSection;
-  review: ReviewDetail;
-  voice: Voice;
+  /** What it says by itself. */
+  blocks: Block[];
   figures: LiveFigure[];
+  /** Address of a picture of it. */
+  address: (chart: string) => string;
   onChange: (section: ReviewSection) => void;
-  onMove: (by: -1 | 1) => void;
-  first: boolean;
-  last: boolean;
+  /** Facts of its own, between what it says and the words. */
+  children?: ReactNode;
 }
 
-/** One part of a review: its words, its figures, and what its runs say beside them. */
-export function SectionSheet(props: Props): ReactNode {
-  const { section, onChange, onMove, first, last } = props;
-  const title = SECTION_TITLES[section.kind];
+/** One part of a review: its words, its figures, and what its evidence says beside them. */
+export const SectionSheet = memo(function SectionSheet(props: Props): ReactNode {
+  const { section, onChange } = props;
+  const { title } = SECTIONS[section.kind];
   return (
     <Sheet gap={8} role="region" aria-label={title} style={section.hidden ? { opacity: 0.75 } : null}>
       <Row apart align="center" wrap>
         <Heading>{title}</Heading>
-        <Row>
-          <Button
-            type="clear"
-            title="Up"
-            aria-label={`Move ${title} up`}
-            disabled={first}
-            buttonStyle={TIGHT}
-            onPress={() => onMove(-1)}
-          />
-          <Button
-            type="clear"
-            title="Down"
-            aria-label={`Move ${title} down`}
-            disabled={last}
-            buttonStyle={TIGHT}
-            onPress={() => onMove(1)}
-          />
-          <Button
-            type="clear"
-            title={section.hidden ? 'Show' : 'Leave out'}
-            aria-label={section.hidden ? `Show ${title}` : `Leave ${title} out`}
-            buttonStyle={TIGHT}
-            onPress={() => onChange({ ...section, hidden: !section.hidden })}
-          />
-        </Row>
+        <Button
+          type="clear"
+          title={section.hidden ? 'Show' : 'Leave out'}
+          aria-label={section.hidden ? `Show ${title}` : `Leave ${title} out`}
+          buttonStyle={TIGHT}
+          onPress={() => onChange({ ...section, hidden: !section.hidden })}
+        />
       </Row>
       {section.hidden ? <Quiet>It is not published.</Quiet> : <Open {...props} title={title} />}
     </Sheet>
   );
-}
+});
 
 const TIGHT = { paddingHorizontal: 8 };
 
-function Open({ section, review, voice, figures, onChange, title }: Props & { title: string }): ReactNode {
+function Open({
+  section,
+  blocks,
+  figures,
+  address,
+  onChange,
+  children,
+  title,
+}: Props & { title: string }): ReactNode {
   const [picking, setPicking] = useState(false);
+  // where the writing stands: a figure goes there, not to the end
+  const caret = useRef(section.text.length);
   const write = (text: string): void => {
-    // a new @ at the end asks for a figure
-    if (text.length === section.text.length + 1 && text.endsWith('@')) setPicking(true);
+    // an @ that was just typed asks for a figure, in its own place
+    const typed = typedAt(section.text, text);
+    if (text.length === section.text.length + 1 && text[typed] === '@') {
+      caret.current = typed + 1;
+      setPicking(true);
+    }
     onChange({ ...section, text });
   };
   const insert = (figure: LiveFigure): void => {
     setPicking(false);
-    const text = section.text.replace(/@$/, '');
+    const before = section.text.slice(0, caret.current).replace(/@$/, '');
+    const after = section.text.slice(caret.current);
     onChange({
       ...section,
-      text: `${text}${text === '' || /\s$/.test(text) ? '' : ' '}@{${figure.name}}`,
+      text: `${before}${before === '' || /\s$/.test(before) ? '' : ' '}@{${figure.name}}${after}`,
       figures: [
         ...section.figures.filter((one) => one.name !== figure.name),
         { name: figure.name, runId: figure.runId, measure: figure.measure, accepted: figure.says },
@@ -89,37 +85,24 @@ function Open({ section, review, voice, figures, onChange, title }: Props & { ti
     });
   };
   const held = figuresIn(section.text);
-  const lines = evidenceLines(section.kind, review.evidence, voice);
   return (
     <>
-      {lines === '' ? null : (
-        <Stack gap={2} role="group" aria-label={`From the runs: ${title}`}>
-          {lines.split('\n').map((line) => (
-            <Body key={line} small>
-              {line}
-            </Body>
-          ))}
+      {blocks.length === 0 ? null : (
+        <Stack gap={4} role="group" aria-label={`From the runs: ${title}`}>
+          <Blocks blocks={blocks} address={address} />
         </Stack>
       )}
-      {section.kind === 'titles' ? <Table review={review} voice={voice} /> : null}
-      {section.kind === 'comparisons'
-        ? review.comparisons.map(({ id, name, answer }) => (
-            <Body key={id} small>{`${name}: ${answer ?? 'not compared'}`}</Body>
-          ))
-        : null}
-      {section.kind === 'requests'
-        ? review.requests.map(({ title: asked, device, asked: many, answered }) => (
-            <Body key={asked + device} small>
-              {`${asked}${device ? ` on ${device}` : ''}: asked ${many} times, ${answered ? 'answered' : 'not answered'}`}
-            </Body>
-          ))
-        : null}
+      {children}
       <Input
         multiline
         label="Your words"
         aria-label={`Words of ${title}`}
         value={section.text}
         onChangeText={write}
+        onBlur={({ target }) => {
+          // where somebody left off writing; the @ knows its own place
+          if (!picking) caret.current = (target as unknown as HTMLTextAreaElement).selectionEnd;
+        }}
         maxLength={20_000}
         inputStyle={{ paddingVertical: 8 }}
         numberOfLines={Math.min(12, Math.max(3, section.text.split('\n').length + 1))}
@@ -136,9 +119,13 @@ function Open({ section, review, voice, figures, onChange, title }: Props & { ti
       </Row>
       {picking ? <Picker figures={figures} onPick={insert} /> : null}
       {held.length > 0 ? <Body small>{fillFigures(section.text, section.figures)}</Body> : null}
-      {held.map((name) => (
-        <Held key={name} name={name} section={section} figures={figures} onChange={onChange} />
-      ))}
+      {held.map((name) => {
+        const kept = section.figures.find((one) => one.name === name);
+        const state = kept ? figureState(kept, figures) : null;
+        return state?.state === 'same' ? null : (
+          <Held key={name} name={name} state={state} section={section} onChange={onChange} />
+        );
+      })}
     </>
   );
 }
@@ -146,14 +133,15 @@ function Open({ section, review, voice, figures, onChange, title }: Props & { ti
 /** A figure that the text holds, where it is not what it was any more. */
 function Held({
   name,
+  state,
   section,
-  figures,
   onChange,
-}: Pick<Props, 'section' | 'figures' | 'onChange'> & { name: string }): ReactNode {
+}: Pick<Props, 'section' | 'onChange'> & {
+  name: string;
+  /** Null where it is no figure of this review. */
+  state: Exclude<FigureState, { state: 'same' }> | null;
+}): ReactNode {
   const { action } = usePalette();
-  const kept = section.figures.find((one) => one.name === name);
-  const state = kept ? figureState(kept, figures) : null;
-  if (state?.state === 'same') return null;
   return (
     <Row
       apart
@@ -229,36 +217,9 @@ function Picker({
   );
 }
 
-/** The table of titles, live. */
-function Table({ review, voice }: { review: ReviewDetail; voice: Voice }): ReactNode {
-  const { line } = usePalette();
-  const { heads, cells } = titleCells(voice);
-  const rows = titleTable(review.evidence, voice.school);
-  return (
-    <ScrollView horizontal tabIndex={0} aria-label="Table of titles">
-      <Stack role="table" aria-label="Titles">
-        <Row role="row" gap={10} style={{ borderBottomWidth: 1, borderColor: line }}>
-          {heads.map((head, i) => (
-            <Quiet key={head} role="columnheader" style={{ width: i < 3 ? 130 : 86 }}>
-              {head}
-            </Quiet>
-          ))}
-        </Row>
-        {rows.map((row) => (
-          <Row
-            key={`${row.device} ${row.title} ${row.setup}`}
-            role="row"
-            gap={10}
-            style={{ paddingVertical: 4 }}
-          >
-            {cells(row).map((cell, i) => (
-              <FigureText key={heads[i]} role="cell" size={16} style={{ width: i < 3 ? 130 : 86 }}>
-                {cell}
-              </FigureText>
-            ))}
-          </Row>
-        ))}
-      </Stack>
-    </ScrollView>
-  );
+/** Where a text parts from the one before it: what is there was typed. */
+function typedAt(before: string, now: string): number {
+  let place = 0;
+  while (place < before.length && before[place] === now[place]) place++;
+  return place;
 }

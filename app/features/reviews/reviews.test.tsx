@@ -1,67 +1,15 @@
 import type { ReviewDetail } from '@pace-check/contract';
-import { comparableOf, reviewGaps, SECTION_KINDS, type ReviewRun } from '@pace-check/core';
 import { act, fireEvent, screen, within } from '@testing-library/react';
 import type { ReactNode } from 'react';
-import { at, runWith, show, until } from '../../testing/render';
+import { show, until } from '../../testing/render';
 import { standInServer } from '../../testing/server';
 import { ReviewScreen } from './ReviewScreen';
+import { reviewOf as review } from './testing';
 
 jest.mock('expo-router', () => ({
   Link: ({ children }: { children: ReactNode }) => children,
   useRouter: () => ({ navigate: jest.fn() }),
 }));
-
-function evidence(fps: number): ReviewRun {
-  const run = runWith({ frames: at(fps, 1000), facts: { target: 60 } });
-  return {
-    id: 'run',
-    name: 'Aurelune on Velm 5',
-    startedAt: null,
-    kind: null,
-    demand: 'heavy',
-    stated: {
-      device: 'Velm 5',
-      title: 'Aurelune',
-      setup: null,
-      scenes: [],
-      target: 60,
-      roomC: 18,
-      batteryWh: null,
-      conditions: [],
-      preflight: {},
-    },
-    figures: comparableOf(run.figures),
-    caveats: ['capped'],
-    confidence: 'A',
-    lane: run.lane,
-  };
-}
-
-const review = (more: Partial<ReviewDetail> = {}): ReviewDetail => {
-  const runs = [evidence(50)];
-  return {
-    id: 'r',
-    revision: 3,
-    doc: {
-      name: 'Small against large',
-      template: 'quick look',
-      runs: ['run'],
-      comparisons: [],
-      school: 'average-and-lows',
-      unit: 'C',
-      verdict: { state: 'withheld', until: '' },
-      sections: SECTION_KINDS.map((kind) => ({ kind, text: '', hidden: false, figures: [] })),
-    },
-    evidence: runs,
-    gone: 0,
-    comparisons: [],
-    gaps: reviewGaps('quick look', runs, { comparisons: 0, openRequests: 0, verdictGiven: false }),
-    requests: [],
-    publications: [],
-    changes: [],
-    ...more,
-  };
-};
 
 /** A server that keeps what it is sent, at the revision that it is sent to; what it was sent. */
 function server(first: ReviewDetail): {
@@ -151,4 +99,32 @@ describe('a review', () => {
     expect(screen.getByText(/^It gives 50.fps\.$/)).toBeTruthy();
     await until(() => state.sent.length === 1 && screen.queryByText(/all is kept/) !== null);
   });
+});
+
+it('puts a figure where the @ was typed, not at the end', async () => {
+  server(review());
+  await show(<ReviewScreen id="r" />);
+  const words = await screen.findByLabelText('Words of Verdict');
+  fireEvent.change(words, { target: { value: 'It gives  all along.' } });
+  fireEvent.change(words, { target: { value: 'It gives @ all along.' } });
+  const verdict = within(screen.getByRole('region', { name: 'Verdict' }));
+  fireEvent.change(verdict.getByLabelText('Find a figure'), { target: { value: 'average' } });
+  fireEvent.click(verdict.getByRole('button', { name: /average: 50.fps$/ }));
+  expect(screen.getByDisplayValue('It gives @{Aurelune on Velm 5, average} all along.')).toBeTruthy();
+  expect(verdict.getByText(/^It gives 50.fps all along\.$/)).toBeTruthy();
+});
+
+it('orders and leaves out its sections, and keeps lines of the handling with what shows them', async () => {
+  const state = server(review());
+  await show(<ReviewScreen id="r" />);
+  const handling = within(await screen.findByRole('region', { name: 'Handling' }));
+  expect(handling.getByRole('button', { name: 'Add the line' }).getAttribute('aria-disabled')).toBe('true');
+  fireEvent.change(handling.getByLabelText('What it is like'), { target: { value: 'It cramps' } });
+  fireEvent.change(handling.getByLabelText('What shows it'), { target: { value: 'two of two' } });
+  fireEvent.click(handling.getByRole('button', { name: 'Add the line' }));
+  expect(handling.getByText('two of two')).toBeTruthy();
+  await until(() => state.sent.length === 1);
+  expect(state.sent[0]!.doc.handling).toEqual([{ topic: 'grip', says: 'It cramps', evidence: 'two of two' }]);
+  fireEvent.click(handling.getByRole('button', { name: 'Take out grip: It cramps' }));
+  await until(() => state.sent.at(-1)!.doc.handling.length === 0);
 });

@@ -1,5 +1,5 @@
 import type { ReviewDetail, ReviewDoc } from '@pace-check/contract';
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { useKeepReview } from '../../api/reviews';
 
 /** What is written, and how its keeping stands. */
@@ -51,19 +51,21 @@ export function useWriting(review: ReviewDetail): Writing {
     },
     [],
   );
+  // the same at every key: what does not change with the text is not drawn anew
+  const change = useCallback((make: (doc: ReviewDoc) => ReviewDoc): void => {
+    const next = make(latest.current);
+    latest.current = next;
+    setDoc(next);
+    setUnkept(true);
+    if (timer.current !== null) clearTimeout(timer.current);
+    timer.current = setTimeout(() => {
+      timer.current = null;
+      leave.current();
+    }, IDLE_MS);
+  }, []);
   return {
     doc,
-    change: (change) => {
-      const next = change(latest.current);
-      latest.current = next;
-      setDoc(next);
-      setUnkept(true);
-      if (timer.current !== null) clearTimeout(timer.current);
-      timer.current = setTimeout(() => {
-        timer.current = null;
-        leave.current();
-      }, IDLE_MS);
-    },
+    change,
     kept: !unkept,
     error: keep.error,
     retry: send,

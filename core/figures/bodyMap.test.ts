@@ -1,4 +1,4 @@
-import { shadeAt, usualPlace } from './shade';
+import { shadeAt, usualPlace } from './bodyMap';
 
 describe('shading between spots', () => {
   const two = [

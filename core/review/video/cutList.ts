@@ -4,6 +4,8 @@ import type { Cut, TimelineProblem } from './timeline';
 /** A cut list as it was read: the cuts, and the lines that are none. */
 export interface CutListRead {
   cuts: Cut[];
+  /** Number of each cut's line in the text, from 1. */
+  lines: number[];
   problems: TimelineProblem[];
 }
 
@@ -17,13 +19,15 @@ export interface CutListRead {
  * readCutList('deck 0:00 - 5:00\ndeck 12:30 20:00 x2', null).cuts[1]; // { clip: 'deck', fromS: 750, toS: 1200, speed: 2 }
  */
 export function readCutList(text: string, fps: number | null): CutListRead {
-  const read: CutListRead = { cuts: [], problems: [] };
+  const read: CutListRead = { cuts: [], lines: [], problems: [] };
   text.split(/\r?\n/).forEach((line, i) => {
     const trimmed = line.trim();
     if (trimmed === '' || trimmed.startsWith('#')) return;
     const cut = readCut(trimmed, fps);
-    if (cut) read.cuts.push(cut);
-    else
+    if (cut) {
+      read.cuts.push(cut);
+      read.lines.push(i + 1);
+    } else
       read.problems.push({
         place: `line ${i + 1}`,
         message: `“${trimmed.slice(0, 60)}” is no cut`,

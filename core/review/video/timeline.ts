@@ -38,11 +38,13 @@ const FASTEST = 100;
  * unknown clip, or reach past a clip's end.
  *
  * @param runLengths length of each run, s
+ * @param lines number of each cut's line, where they stand in a text
  */
 export function timelineProblems(
   clips: readonly Clip[],
   cuts: readonly Cut[],
   runLengths: ReadonlyMap<string, number>,
+  lines: readonly number[] = cuts.map((_, i) => i + 1),
 ): TimelineProblem[] {
   const problems: TimelineProblem[] = [];
   const say = (place: string, message: string, remedy: string): void => {
@@ -67,7 +69,13 @@ export function timelineProblems(
         'Take one of them back, or part the clip where the recording stopped.',
       );
     const length = runLengths.get(clip.runId);
-    if (length !== undefined && clip.lengthS !== null && startS >= length)
+    if (length === undefined)
+      say(
+        place,
+        `the run of “${clip.name}” is not in this review`,
+        'Choose another run, or take it into the review again.',
+      );
+    if (length !== undefined && startS >= length)
       say(
         place,
         `“${clip.name}” begins after its run has ended`,
@@ -75,7 +83,7 @@ export function timelineProblems(
       );
   });
   cuts.forEach((cut, i) => {
-    const place = `line ${i + 1}`;
+    const place = `line ${lines[i]}`;
     const clip = clips.find((one) => one.name === cut.clip);
     if (!clip) say(place, `there is no clip “${cut.clip}”`, 'Name one of the clips, or add it.');
     if (cut.toS <= cut.fromS)
@@ -167,4 +175,13 @@ export function inRun(placed: readonly PlacedCut[], videoS: number): { runId: st
     placed.find((one) => videoS >= one.atS && videoS < one.endS) ??
     (placed.length > 0 && videoS === placed.at(-1)!.endS ? placed.at(-1)! : null);
   return cut && { runId: cut.runId, runS: cut.runFromS + (videoS - cut.atS) * cut.speed };
+}
+
+/** A timeline as somebody wrote it: clips, and a cut list in words. */
+export interface TimelinePlan {
+  clips: readonly Clip[];
+  /** As {@link readCutList} reads it. */
+  cuts: string;
+  /** Frames a second of the time codes; null where they have none. */
+  fps: number | null;
 }

@@ -1,0 +1,36 @@
+import type { SectionOf } from '../blocks';
+import type { SectionKind } from '../model';
+import { CAVEAT_LINES } from './caveats';
+import { COMPARISONS } from './comparisons';
+import { DRAIN } from './drain';
+import { HANDLING } from './handling';
+import { LANES } from './lanes';
+import { METHOD } from './method';
+import { NEXT } from './next';
+import { NOT_RUN } from './notRun';
+import { NOT_TESTED } from './notTested';
+import { QUESTIONS } from './questions';
+import { REQUESTS } from './requests';
+import { SPEC } from './spec';
+import { TITLES } from './titles';
+import { VERDICT } from './verdict';
+import { WARMTH } from './warmth';
+
+/** Every kind of section. A new one is a file here, its word in the model, and its line in this list. */
+export const SECTIONS: Record<SectionKind, SectionOf> = {
+  verdict: VERDICT,
+  spec: SPEC,
+  method: METHOD,
+  titles: TITLES,
+  lanes: LANES,
+  warmth: WARMTH,
+  drain: DRAIN,
+  'not-run': NOT_RUN,
+  handling: HANDLING,
+  comparisons: COMPARISONS,
+  caveats: CAVEAT_LINES,
+  'not-tested': NOT_TESTED,
+  requests: REQUESTS,
+  questions: QUESTIONS,
+  next: NEXT,
+};

@@ -1,0 +1,12 @@
+import { linesBlock, type SectionOf } from '../blocks';
+import { sayRequest } from './notTested';
+
+/** What viewers asked for, and whether it is answered. */
+export const REQUESTS: SectionOf = {
+  kind: 'requests',
+  title: 'You asked',
+  blocks: ({ requests }) =>
+    linesBlock(
+      requests.map((one) => `${sayRequest(one)}, ${one.answered ? 'answered here' : 'not answered yet'}.`),
+    ),
+};

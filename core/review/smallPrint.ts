@@ -1,0 +1,33 @@
+import { SOURCE_NAMES } from '../words/compareWords';
+import { clock, sayTemperature, type Voice } from '../words/headline';
+import { greatest, least } from '../numbers/thin';
+import type { ReviewRun } from './model';
+
+/**
+ * What stands in small print under a table or a picture, and cannot be left
+ * out: definition, length, room, repeats, source.
+ *
+ * @param which `conditions` leaves out what its rates and temperatures are
+ * @source docs/method.md, "Reviews"
+ */
+export function smallPrint(
+  runs: readonly ReviewRun[],
+  voice: Voice,
+  which: 'all' | 'conditions' = 'all',
+): string {
+  const rooms = runs.flatMap((run) => run.stated.roomC ?? []);
+  const [coldest, warmest] = [least(rooms), greatest(rooms)];
+  const room =
+    rooms.length === 0
+      ? 'room unknown'
+      : warmest - coldest < 0.05
+        ? `room ${sayTemperature(warmest, voice.unit)}`
+        : `room ${sayTemperature(coldest, voice.unit)} to ${sayTemperature(warmest, voice.unit)}`;
+  const lengths = runs.map((run) => run.figures.seconds);
+  const sources = (['frames', 'read', 'eye'] as const)
+    .filter((source) => runs.some((run) => run.figures.source === source))
+    .map((source) => SOURCE_NAMES[source] ?? source);
+  const definitions = `${voice.school === 'median-and-hold' ? 'Median of the pace of each second' : 'Average: frames by time'}; 1 % low: quantile of the frame times; peak: the hottest reading of any spot; `;
+  const said = which === 'all' ? `${definitions}${room}` : `R${room.slice(1)}`;
+  return `${said}${rooms.length > 0 && rooms.length < runs.length ? `, unknown in ${runs.length - rooms.length}` : ''}; ${runs.length} run${runs.length === 1 ? '' : 's'}${lengths.length === 0 ? '' : ` of ${clock(least(lengths))} to ${clock(greatest(lengths))}`}${sources.length === 0 ? '' : `; from ${sources.join(', ')}`}.`;
+}

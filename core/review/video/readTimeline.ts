@@ -1,0 +1,38 @@
+import { readCutList } from './cutList';
+import {
+  placeCuts,
+  timelineProblems,
+  type PlacedCut,
+  type TimelinePlan,
+  type TimelineProblem,
+} from './timeline';
+
+/** A timeline that can be used, and what cannot. */
+export interface TimelineRead {
+  /** Cuts without a problem, end to end. */
+  placed: PlacedCut[];
+  lengthS: number;
+  problems: TimelineProblem[];
+}
+
+/**
+ * Reads a timeline; a cut that has a problem, or whose clip has one, is left out and named.
+ *
+ * @param runLengths length of each run of the review, s
+ * @source docs/method.md, "In the video"
+ */
+export function readTimeline(
+  { clips, cuts: text, fps }: TimelinePlan,
+  runLengths: ReadonlyMap<string, number>,
+): TimelineRead {
+  const { cuts, lines, problems: unread } = readCutList(text, fps);
+  const found = timelineProblems(clips, cuts, runLengths, lines);
+  const wrong = new Set(found.map((problem) => problem.place));
+  const usable = clips.filter((_, i) => !wrong.has(`clip ${i + 1}`));
+  const names = new Set(usable.map((clip) => clip.name));
+  const placed = placeCuts(
+    usable,
+    cuts.filter((cut, i) => !wrong.has(`line ${lines[i]}`) && names.has(cut.clip)),
+  );
+  return { placed, lengthS: placed.at(-1)?.endS ?? 0, problems: [...found, ...unread] };
+}

@@ -1,0 +1,192 @@
+import { batteryWhOf, type ReviewDetail, type ReviewDoc } from '@pace-check/contract';
+import {
+  chartedPair,
+  confidenceOf,
+  fillFigures,
+  SECTION_KINDS,
+  specFacts,
+  withLibrary,
+  writeVideo,
+  type ReviewComparison,
+  type ReviewEvidence,
+  type ReviewRun,
+  type Voice,
+  type WrittenReview,
+} from '@pace-check/core';
+import type pg from 'pg';
+import { readCompared, type ComparedRow } from '../sql/comparing';
+import { readKit } from '../sql/kit';
+import { listRequests } from '../sql/requests';
+import type { Comparisons } from './comparisons';
+import { Problem } from './problem';
+import type { Runs } from './runs';
+
+/** What a review stands on, as it is now: its runs, their devices, comparisons and wishes. */
+export interface GatheredEvidence {
+  runs: ReviewRun[];
+  devices: ReviewEvidence['devices'];
+  refusals: ReviewEvidence['refusals'];
+  comparisons: ReviewDetail['comparisons'];
+  requests: ReviewEvidence['requests'];
+}
+
+export const voiceOf = ({ school, unit }: Pick<ReviewDoc, 'school' | 'unit'>): Voice => ({ school, unit });
+
+/** What is there; null where it was deleted meanwhile. */
+const unlessGone = async <T>(asked: Promise<T>): Promise<T | null> =>
+  asked.catch((error: unknown) => {
+    if (error instanceof Problem && error.status === 404) return null;
+    throw error;
+  });
+
+/** Gathers what reviews stand on. */
+export class ReviewEvidences {
+  constructor(
+    private readonly pool: pg.Pool,
+    private readonly runs: Runs,
+    private readonly comparisons: Comparisons,
+  ) {}
+
+  /** The runs that are there, in the review's order. */
+  async runsOf(ids: string[]): Promise<ReviewRun[]> {
+    const all = [...new Set(ids)];
+    let rows = await readCompared(this.pool, all);
+    const there = new Set(rows.map((row) => row.id));
+    const missing = all.filter((id) => !there.has(id));
+    if (missing.length > 0) {
+      for (const id of missing) await unlessGone(this.runs.bringUp([id]));
+      rows = await readCompared(this.pool, all);
+    }
+    const known = new Map(rows.map((row) => [row.id, row]));
+    return all.flatMap((id) => {
+      const row = known.get(id);
+      return row ? [toEvidence(row)] : [];
+    });
+  }
+
+  async gather(doc: ReviewDoc): Promise<GatheredEvidence> {
+    const runs = await this.runsOf(doc.runs);
+    const kit = await readKit(this.pool);
+    const names = new Set(runs.flatMap((run) => run.stated.device ?? []));
+    const titles = new Set(runs.map((run) => run.stated.title));
+    return {
+      runs,
+      devices: kit.devices
+        .filter((device) => names.has(device.name))
+        .map(({ name, facts, spots }) => ({
+          name,
+          kind: facts.kind ?? null,
+          facts: specFacts({ ...facts, batteryWh: batteryWhOf(facts) ?? undefined }),
+          spots,
+        })),
+      refusals: kit.refusals
+        .filter((one) => names.has(one.device))
+        .map(({ device, title, setup, says }) => ({ device, title, setup, says })),
+      comparisons: await this.compared(doc),
+      // those of its titles, and those for its devices
+      requests: (await listRequests(this.pool))
+        .filter(({ title, device }) => titles.has(title) || (device !== null && names.has(device)))
+        .map(({ title, device, asked, answeredBy }) => ({
+          title,
+          device,
+          asked,
+          answered: answeredBy !== null,
+        })),
+    };
+  }
+
+  /**
+   * The review as it is written out: its figures in its texts; what is hidden is left out.
+   *
+   * @param more what only its publication knows
+   */
+  async write(
+    doc: ReviewDoc,
+    { comparisons, ...evidence }: GatheredEvidence,
+    more: Pick<WrittenReview, 'revision' | 'published' | 'corrections'>,
+  ): Promise<WrittenReview> {
+    return {
+      name: doc.name,
+      ...more,
+      voice: voiceOf(doc),
+      verdict: doc.verdict,
+      handling: doc.handling,
+      sections: doc.sections
+        .filter((section) => !section.hidden)
+        .map(({ kind, text, figures }) => ({ kind, text: fillFigures(text, figures) })),
+      ...evidence,
+      comparisons: comparisons.flatMap(({ name, answer, pair }): ReviewComparison[] =>
+        answer === null ? [] : [{ name, answer, pair }],
+      ),
+      video: await this.video(doc, evidence.runs),
+    };
+  }
+
+  private async video(doc: ReviewDoc, there: ReviewRun[]): Promise<WrittenReview['video']> {
+    if (doc.video === null || doc.video.clips.length === 0) return null;
+    const known = new Set(there.map((run) => run.id));
+    const wanted = [...new Set(doc.video.clips.map((clip) => clip.runId))].filter((id) => known.has(id));
+    const sources = [];
+    for (const id of wanted) {
+      const source = await unlessGone(this.runs.forVideo(id));
+      if (source) sources.push(source);
+    }
+    return writeVideo(doc.video, sources, voiceOf(doc));
+  }
+
+  private async compared({ comparisons, unit }: ReviewDoc): Promise<ReviewDetail['comparisons']> {
+    const found: ReviewDetail['comparisons'] = [];
+    for (const id of comparisons) {
+      const detail = await unlessGone(this.comparisons.get(id));
+      if (!detail) continue;
+      const [first, second] = detail.side;
+      found.push({
+        id,
+        name: detail.name,
+        answer: detail.answer,
+        pair:
+          detail.answer === null || detail.pair === null || !first || !second
+            ? null
+            : chartedPair(
+                detail.pair.comparison,
+                [first.name, second.name],
+                [first.runs.length, second.runs.length],
+                unit,
+              ),
+      });
+    }
+    return found;
+  }
+}
+
+/** A document with a section for every kind: one of an earlier version lacks those that came since. */
+export function withAllSections(doc: ReviewDoc): ReviewDoc {
+  const sections = [...doc.sections];
+  SECTION_KINDS.forEach((kind, i) => {
+    if (sections.some((one) => one.kind === kind)) return;
+    // behind the one that usually stands before it
+    const before = SECTION_KINDS.slice(0, i).findLast((one) => sections.some((there) => there.kind === one));
+    const place = sections.findIndex((one) => one.kind === before) + 1;
+    sections.splice(place, 0, { kind, text: '', hidden: false, figures: [] });
+  });
+  return { ...doc, sections };
+}
+
+function toEvidence(row: ComparedRow): ReviewRun {
+  const caveats = withLibrary(row.caveats, row.stated.scenes, {
+    repeated: row.repeated,
+    hardScenes: row.hardScenes,
+  });
+  return {
+    id: row.id,
+    name: row.name,
+    startedAt: row.startedAt,
+    kind: row.titleKind,
+    demand: row.demand,
+    stated: row.stated,
+    figures: row.figures,
+    caveats,
+    confidence: confidenceOf(caveats),
+    lane: row.lane,
+  };
+}
