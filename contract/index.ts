@@ -11,6 +11,7 @@ export * from './routes';
 export * from './routeSchemas';
 export * from './routesTable';
 export * from './rating';
+export * from './outcomes';
 export * from './review';
 export * from './runFile';
 export * from './evidence';

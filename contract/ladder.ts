@@ -1,4 +1,7 @@
+import { LADDER_AXES, type LadderAxis } from '@pace-check/core';
 import * as z from 'zod';
+import { name } from './names';
+import { trimmed } from './text';
 
 const notNegative = z.number('a number is needed').min(0, 'at least 0');
 
@@ -32,3 +35,107 @@ export const ladderCase = z
         });
     });
   });
+
+const rungName = trimmed(60).min(1, 'a name');
+const ladderProbe = z
+  .strictObject({
+    id: z.uuid('an id of your own'),
+    rung: rungName,
+    /** Speed of an emulator. */
+    percent: notNegative.max(1000, 'at most 1,000 %').nullable().default(null),
+    fps: notNegative.max(1000, 'at most 1,000 fps').nullable().default(null),
+    holds: z.boolean('true or false').nullable().default(null),
+    /** It warms up, and is no probe. */
+    firstPlay: z.boolean().default(false),
+    note: trimmed(400).default(''),
+    at: z.iso.datetime({ offset: true, error: 'a moment' }).nullable().default(null),
+    /** The run that it was seen in. */
+    runId: z.uuid('the id of a run').nullable().default(null),
+  })
+  .refine(({ percent, fps, holds }) => percent !== null || fps !== null || holds !== null, {
+    path: ['percent'],
+    error: 'a speed, a rate, or whether it holds',
+  });
+
+/** All that is written of a search for the highest rung that holds. */
+export const ladderDoc = z
+  .strictObject({
+    device: name,
+    title: name,
+    scene: trimmed(120).default(''),
+    /** What else was set: emulator, backend, what an earlier ladder found. */
+    setup: trimmed(400).default(''),
+    axis: z.enum(LADDER_AXES),
+    rungs: z
+      .array(
+        z.strictObject({
+          name: rungName,
+          pixels: z.number().int().positive('above 0').max(1e9, 'at most a billion').nullable().default(null),
+        }),
+      )
+      .min(1, 'at least one rung')
+      .max(64, 'at most 64 rungs'),
+    outputPixels: z.number().int().positive('above 0').max(1e9, 'at most a billion').nullable().default(null),
+    /** Native or target rate, fps. */
+    full: z.number().positive('above 0').max(1000, 'at most 1,000 fps').nullable().default(null),
+    /** What a sibling's search says beforehand. */
+    prior: z
+      .strictObject({ from: z.uuid('the id of a ladder'), says: trimmed(200), weights: z.array(notNegative) })
+      .nullable()
+      .default(null),
+    probes: z.array(ladderProbe).max(500, 'at most 500 probes').default([]),
+    /** The sustained run that confirmed the end. */
+    confirmed: z
+      .strictObject({ runId: z.uuid('the id of a run'), rung: rungName, says: trimmed(200) })
+      .nullable()
+      .default(null),
+  })
+  .superRefine(({ rungs, probes, prior }, context) => {
+    const wrong = (path: (string | number)[], message: string): void =>
+      void context.addIssue({ code: 'custom', path, message });
+    const names = rungs.map((rung) => rung.name);
+    names.forEach((one, i) => {
+      if (names.indexOf(one) < i)
+        wrong(['rungs', i], `“${one}” stands twice: give each rung a name of its own`);
+    });
+    probes.forEach(({ rung }, i) => {
+      if (!names.includes(rung)) wrong(['probes', i, 'rung'], `there is no rung “${rung}”`);
+    });
+    if (prior && prior.weights.length !== rungs.length + 1)
+      wrong(['prior', 'weights'], `${rungs.length} rungs and “none” take ${rungs.length + 1} numbers`);
+    if (prior && !prior.weights.some((weight) => weight > 0))
+      wrong(['prior', 'weights'], 'one number has to be above 0');
+  });
+export type LadderDoc = z.infer<typeof ladderDoc>;
+
+export const newLadder = z.strictObject({ id: z.uuid('an id of your own'), doc: ladderDoc });
+export type NewLadder = z.input<typeof newLadder>;
+/** A ladder as it is to be, made to the revision that was seen. */
+export const ladderChange = z.strictObject({ revision: z.number().int().min(0), doc: ladderDoc });
+export type LadderChange = z.input<typeof ladderChange>;
+
+export interface LadderSummary {
+  id: string;
+  device: string;
+  title: string;
+  scene: string;
+  setup: string;
+  axis: LadderAxis;
+  probes: number;
+  /** The likeliest; null where none holds, or nothing was probed yet. */
+  best: string | null;
+  sure: number;
+  ended: boolean;
+  confirmed: boolean;
+  changedAt: string;
+}
+
+export interface LadderDetail {
+  id: string;
+  revision: number;
+  doc: LadderDoc;
+  /** Ended searches of the same axis and rungs whose posterior may be thought of beforehand. */
+  siblings: { id: string; says: string; weights: number[] }[];
+  /** Sustained runs of the device and title, the latest first. */
+  runs: { id: string; name: string; says: string; speed: number | null; holds: boolean | null }[];
+}

@@ -5,7 +5,9 @@ import { cardChange, cardInput, dayEvents, newCoolDown, newRequest, planInput } 
 import { comparisonChange, newComparison, newWeakValue } from './compare';
 import { newEntries, newLine, newRun, runCorrection, runsQuery, settings } from './http';
 import { newRefusal } from './kit';
+import { ladderChange, newLadder } from './ladder';
 import { spotPlaces } from './names';
+import { newOutcomes } from './outcomes';
 import { chartQuery, newReview, packQuery, reviewChange, showReview } from './review';
 import type { BodyOf, RouteName, Routes } from './routes';
 
@@ -46,6 +48,9 @@ export const BODIES: {
   coolDown: newCoolDown,
   newComparison,
   newReview,
+  newLadder,
+  noteOutcomes: newOutcomes,
+  changeLadder: ladderChange,
   changeReview: reviewChange,
   showReview,
   changeComparison: comparisonChange,

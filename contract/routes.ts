@@ -42,6 +42,8 @@ import type { NewEntries, NewLine, NewRun, RunCorrection, RunDetail, RunSummary,
 import type { Kit, KitImported, KitKind, NewRecord, NewRefusal, Refusal } from './kit';
 import type { RunsQuery } from './list';
 import type { SpotPlace } from './names';
+import type { LadderChange, LadderDetail, LadderSummary, NewLadder } from './ladder';
+import type { NewOutcomes, Outcomes } from './outcomes';
 import type {
   NewReview,
   PackProgress,
@@ -102,6 +104,7 @@ const route = <const P extends string, T extends Types = Record<never, never>>(
 const RUN = { id: 'run' } as const;
 const CARD = { id: 'card' } as const;
 const REVIEW = { id: 'review' } as const;
+const LADDER = { id: 'ladder' } as const;
 const COMPARISON = { id: 'comparison' } as const;
 const RECORDING = { id: 'recording' } as const;
 /** The kinds of records, as addresses name them. */
@@ -440,6 +443,55 @@ export const ROUTES = {
     status: 204,
     says: 'takes it back',
   }),
+  outcomes: route('GET', '/outcomes', {
+    of: {},
+    types: is<{ answer: Outcomes }>(),
+    says: 'how it goes with titles that give no run (`outcomes`, the latest first), `claims`, and `versions` that were noted',
+  }),
+  noteOutcomes: route('POST', '/outcomes', {
+    of: {},
+    types: is<{ body: NewOutcomes; answer: Outcomes }>(),
+    status: 201,
+    says: '`outcomes`, `claims` and `versions`, all or none; one that is there under its id is replaced',
+  }),
+  deleteOutcome: route('DELETE', '/outcomes/:id', {
+    of: { id: 'outcome' },
+    status: 204,
+    says: 'deletes one, for a month',
+  }),
+  restoreOutcome: route('POST', '/outcomes/:id/restore', {
+    of: { id: 'outcome' },
+    status: 204,
+    says: 'undoes it',
+  }),
+  deleteClaim: route('DELETE', '/claims/:id', {
+    of: { id: 'claim' },
+    status: 204,
+    says: 'takes a claim back',
+  }),
+  ladders: route('GET', '/ladders', {
+    of: {},
+    types: is<{ answer: LadderSummary[] }>(),
+    says: 'searches for the highest setting that holds, the latest first',
+  }),
+  newLadder: route('POST', '/ladders', {
+    of: {},
+    types: is<{ body: NewLadder; answer: LadderDetail }>(),
+    status: 201,
+    says: 'a search: `id` (yours; sent twice it is made once), `doc` (device, title, axis, rungs in order, …)',
+  }),
+  ladder: route('GET', '/ladders/:id', {
+    of: LADDER,
+    types: is<{ answer: LadderDetail }>(),
+    says: 'one of them, with siblings that ended and sustained runs that may confirm it',
+  }),
+  changeLadder: route('PUT', '/ladders/:id', {
+    of: LADDER,
+    types: is<{ body: LadderChange; answer: LadderDetail }>(),
+    says: '`doc`, whole, in the place of that of `revision`; 409 where somebody else was quicker',
+  }),
+  deleteLadder: route('DELETE', '/ladders/:id', { of: LADDER, status: 204, says: 'deletes it, for a month' }),
+  restoreLadder: route('POST', '/ladders/:id/restore', { of: LADDER, status: 204, says: 'undoes it' }),
   reviews: route('GET', '/reviews', {
     of: {},
     types: is<{ answer: ReviewSummary[] }>(),

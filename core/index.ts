@@ -81,7 +81,36 @@ export { fitApproach, fitSwitched, tWidth, timeToReach, type ApproachFit } from 
 export { joinStretches } from './fit/switches';
 export { EMPTY_TRACK, frameStartsUs, withinLongest, type FrameTrack, type Gap } from './frames/track';
 export { type UnreadableRow } from './frames/unreadable';
-export { climb, type LadderState, type Probe } from './ladder/ladder';
+export { climb, FULL_SPEED, type LadderState, type Probe } from './ladder/ladder';
+export { readOutcomeTable, readStatus, type OutcomeTable } from './ladder/outcomeTable';
+export {
+  CLAIM_LEVELS,
+  claimShare,
+  GLITCH_KINDS,
+  latestOutcomes,
+  OUTCOME_STATUSES,
+  problemList,
+  runShare,
+  sayCounted,
+  shareOf,
+  type ClaimLevel,
+  type CountedShare,
+  type OutcomeStatus,
+  type ProblemRow,
+} from './ladder/outcomes';
+export {
+  LADDER_AXES,
+  probeSpeed,
+  sayNext,
+  searchState,
+  siblingPrior,
+  USUAL_RUNGS,
+  type LadderAxis,
+  type LadderProbe,
+  type LadderSearch,
+  type Rung,
+  type SearchState,
+} from './ladder/search';
 export { LONGEST_RUN_MS, LONGEST_RUN_S, MOST_LINES } from './limits';
 export { splitLine } from './log/delimited';
 export { UNIT_NAMES, type ColumnChoice, type ColumnGuess } from './log/guess';
@@ -182,6 +211,7 @@ export { methodsHtml } from './review/methodsPage';
 export { specFacts } from './review/spec';
 export { toCsvText } from './review/csv';
 export { type Block } from './review/blocks';
+export { sayCapAdvice } from './words/capWords';
 export { chartSvg, PICTURE_SIZES, type Chart, type PictureSize } from './review/charts/chart';
 export { reviewGaps, type ReviewGap } from './review/gaps';
 export {
@@ -204,6 +234,8 @@ export {
   type ReviewComparison,
   type ReviewDevice,
   type ReviewEvidence,
+  type ReviewLadder,
+  type ReviewOutcome,
   type ReviewRequest,
   type ReviewRun,
   type ReviewTemplate,

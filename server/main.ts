@@ -11,6 +11,8 @@ import { codeOf, inTransaction, openPool, withoutTimeLimit } from './sql/databas
 import { migrate, NewerDatabase } from './sql/migrate';
 import { lastHeardMs } from './sql/recordings';
 import { purgeComparisons } from './sql/comparisons';
+import { purgeLadders } from './sql/ladders';
+import { purgeOutcomes } from './sql/outcomes';
 import { purgeReviews } from './sql/reviews';
 import { purgeDeleted } from './sql/runs';
 import type pg from 'pg';
@@ -42,6 +44,8 @@ async function prepare(pool: pg.Pool): Promise<void> {
     await purgeDeleted(db, KEEP_DELETED_DAYS);
     await purgeComparisons(db, KEEP_DELETED_DAYS);
     await purgeReviews(db, KEEP_DELETED_DAYS);
+    await purgeLadders(db, KEEP_DELETED_DAYS);
+    await purgeOutcomes(db, KEEP_DELETED_DAYS);
   });
   const behindMs = continueClock(await lastHeardMs(pool));
   if (behindMs > 0)

@@ -255,6 +255,34 @@ describe('what a pack shows', () => {
   });
 });
 
+it('shows what was searched for and seen on its devices, and freezes it', async () => {
+  const rungs = ['1×', '2×'].map((name) => ({ name }));
+  const probes = [100, 100].map((percent) => ({ id: randomUUID(), rung: '2×', percent }));
+  for (const device of ['Velm 5', 'Elsewhere'])
+    await send('POST', '/ladders', {
+      id: randomUUID(),
+      doc: { device, title: 'Rook Tower', axis: 'internal resolution', rungs, probes },
+    });
+  const seen = {
+    id: randomUUID(),
+    device: 'Velm 5',
+    title: '<i>Iron',
+    status: 'crashes',
+    date: '2026-05-01',
+  };
+  await send('POST', '/outcomes', { outcomes: [seen] });
+  const { body } = await make([velm]);
+  const live = text(await pack(body.id), 'review.html');
+  expect(live).toMatch(/<h2>Settings that hold<\/h2>.*Rook Tower.*2×/s);
+  expect(live).not.toContain('Elsewhere');
+  expect(live).toContain('Velm 5: 0 of 1 (0 to 79\u00a0%) run.');
+  expect(live).toContain('&lt;i&gt;Iron');
+  await harness.request('POST', `/reviews/${body.id}/publications`);
+  await harness.request('DELETE', `/outcomes/${seen.id}`);
+  expect(text(await pack(body.id), 'review.html')).toContain('&lt;i&gt;Iron');
+  expect((await get(`/reviews/${body.id}`)).searched.outcomes).toEqual([]);
+});
+
 describe('its video', () => {
   const video = {
     clips: [

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import {
+  newOutcomes,
   pathOf,
   ROUTES,
   USUAL_RULES,
@@ -17,7 +18,12 @@ import {
   DEMO_KIT,
   DEMO_REQUESTS,
   DEMO_RESULTS,
+  DEMO_CLAIMED_BY,
+  DEMO_CLAIMS,
+  DEMO_LADDERS,
+  DEMO_OUTCOMES,
   DEMO_REVIEW,
+  DEMO_VERSIONS,
   DEMO_WEAK,
   HANDSETS,
   SCENARIOS,
@@ -65,6 +71,7 @@ async function loadDemo(address: string): Promise<void> {
   }
   for (const result of DEMO_RESULTS) await addResult(address, result);
   await setBeside(address);
+  await addSearches(address);
   // two devices were watched while they cooled; the others are planned from their warm-ups or their class
   for (const [handset, startedAt] of [
     [HANDSETS.velm5, '2026-05-09T11:01:00+02:00'],
@@ -82,6 +89,25 @@ async function loadDemo(address: string): Promise<void> {
   for (const body of DEMO_REQUESTS) await ask(address, ROUTES.request, { body });
   const requests = await ask(address, ROUTES.requests, {});
   await layOut(address, await ask(address, ROUTES.newCard, { body: demoCard(requests) }));
+}
+
+/** What was searched for and what gives no run. */
+async function addSearches(address: string): Promise<void> {
+  for (const { id, probes, ...doc } of DEMO_LADDERS)
+    await ask(address, ROUTES.newLadder, {
+      body: { id, doc: { ...doc, probes: probes.map((probe) => ({ id: randomUUID(), ...probe })) } },
+    });
+  const body = newOutcomes.parse({
+    outcomes: DEMO_OUTCOMES.map((one) => ({ id: randomUUID(), ...one })),
+    claims: DEMO_CLAIMS.map((one) => ({
+      id: randomUUID(),
+      ...one,
+      source: DEMO_CLAIMED_BY,
+      date: '2026-03-21',
+    })),
+    versions: DEMO_VERSIONS,
+  });
+  await ask(address, ROUTES.noteOutcomes, { body });
 }
 
 /** The comparisons of the demo; a run is known again by when it was started. */

@@ -56,12 +56,6 @@ const readOff = async (page: Page): Promise<void> => {
   await page.getByRole('link', { name: /Aurelune on Oru Fold/ }).click();
   await page.getByRole('table', { name: 'Splits' }).waitFor();
 };
-const quick = async (page: Page): Promise<void> => {
-  await page.goto('/quick');
-  await page.getByRole('button', { name: /^Aurelune on Oru Fold/ }).click();
-  for (const key of ['5', '0', 'To, for a range', '5', '5'])
-    await page.getByRole('button', { name: key, exact: true }).click();
-};
 const sitting = async (page: Page): Promise<void> => {
   await page.goto('/sitting');
   await page
@@ -117,6 +111,12 @@ const video = async (page: Page): Promise<void> => {
   await page.getByRole('heading', { name: 'Cut list' }).scrollIntoViewIfNeeded();
 };
 
+const ladder = async (page: Page): Promise<void> => {
+  await page.goto('/ladders');
+  await page.getByRole('link', { name: /^Pico Harbour on Kitto Mini/ }).click();
+  await page.getByRole('list', { name: 'Rungs' }).waitFor();
+};
+
 /** A run that goes on: a stand-in sends at sixty times the speed, a thermometer is read. */
 const bench = async (page: Page): Promise<void> => {
   const run = randomUUID();
@@ -148,9 +148,9 @@ const PICTURES: Picture[] = [
   { name: 'run-phone', ...PHONE, open: run },
   { name: 'run-wide', ...WIDE, open: run },
   { name: 'read-wide', ...WIDE, open: readOff },
-  { name: 'quick-phone', ...PHONE, open: quick },
   { name: 'sitting-wide', ...WIDE, open: sitting },
   { name: 'import-wide', ...WIDE, open: importing },
+  { name: 'ladder-phone', ...PHONE, open: ladder },
   { name: 'video-phone', ...PHONE, open: video },
   { name: 'cards-phone', ...PHONE, open: cards },
   { name: 'day-phone', ...PHONE, open: day },

@@ -11,7 +11,16 @@ export function BackTo({
   href,
   title,
 }: {
-  href: '/' | '/kit' | '/cards' | '/bench' | '/compare' | '/reviews' | `/reviews/${string}`;
+  href:
+    | '/'
+    | '/kit'
+    | '/cards'
+    | '/bench'
+    | '/compare'
+    | '/reviews'
+    | `/reviews/${string}`
+    | '/ladders'
+    | '/outcomes';
   title: string;
 }): ReactNode {
   const { quiet } = usePalette();

@@ -6,7 +6,7 @@ import { SUSTAINED_S } from './splits';
 import { withoutFreezes } from './stamina';
 
 /** Rates at which titles cap themselves. */
-const CAPS = [24, 25, 30, 40, 45, 48, 50, 60, 72, 75, 90, 100, 120, 144, 165];
+export const CAPS = [24, 25, 30, 40, 45, 48, 50, 60, 72, 75, 90, 100, 120, 144, 165];
 /** How near a second's pace is to a cap that it sits at. */
 const nearness = (cap: number): number => Math.max(0.5, 0.01 * cap);
 

@@ -22,8 +22,8 @@ export interface LadderState {
   next: number | null;
 }
 
-/** A speed from here on holds. */
-const HOLDS = 0.99;
+/** A speed from here on is full speed: it holds. */
+export const FULL_SPEED = 0.99;
 /** How quickly doubt falls away from that line. */
 const NEAR = 0.005;
 const LEAST_DOUBT = 0.02;
@@ -55,7 +55,7 @@ export function climb(rungs: number, prior: readonly number[] | null, probes: re
       throw new RangeError(`there is no rung ${probe.rung}`);
     if (!(probe.speed >= 0)) throw new RangeError('a speed is at least 0');
     posterior = normalised(
-      weigh(posterior, probe.rung, probe.holds ?? atLeast(probe.speed, HOLDS), doubtOf(probe)),
+      weigh(posterior, probe.rung, probe.holds ?? atLeast(probe.speed, FULL_SPEED), doubtOf(probe)),
     );
   }
   const best = posterior.reduce((found, p, k) => (p > posterior[found]! + TIE ? k : found), 0);
@@ -78,7 +78,7 @@ function checkedPrior(rungs: number, prior: readonly number[] | null): number[] 
 
 /** How likely a probe is to be wrong: the more so, the nearer its speed is to the line. */
 const doubtOf = ({ speed }: Probe): number =>
-  Math.min(MOST_DOUBT, Math.max(LEAST_DOUBT, MOST_DOUBT * Math.exp(-Math.abs(speed - HOLDS) / NEAR)));
+  Math.min(MOST_DOUBT, Math.max(LEAST_DOUBT, MOST_DOUBT * Math.exp(-Math.abs(speed - FULL_SPEED) / NEAR)));
 
 /** Where the highest rung may be, after a probe. */
 const weigh = (p: readonly number[], rung: number, holds: boolean, doubt: number): number[] =>

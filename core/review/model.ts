@@ -1,5 +1,7 @@
 import type { Comparable, StatedFacts } from '../compare/comparable';
 import type { Lane } from '../figures/lane';
+import type { CountedClaim, CountedOutcome } from '../ladder/outcomes';
+import type { LadderAxis } from '../ladder/search';
 import type { Demand } from '../plan/problem';
 import type { DeviceKind } from '../plan/habits';
 import type { TitleKind } from '../plan/templates';
@@ -22,6 +24,8 @@ export const SECTION_KINDS = [
   'method',
   'titles',
   'lanes',
+  'settings',
+  'what-runs',
   'warmth',
   'drain',
   'not-run',
@@ -108,6 +112,28 @@ export interface ReviewRequest {
   answered: boolean;
 }
 
+/** A search for a setting that holds, as a review shows it. */
+export interface ReviewLadder {
+  device: string;
+  title: string;
+  scene: string;
+  setup: string;
+  axis: LadderAxis;
+  /** The likeliest; null where none holds. */
+  best: string | null;
+  sure: number;
+  ended: boolean;
+  confirmed: boolean;
+  probes: number;
+}
+
+/** An outcome as a review shows it. */
+export interface ReviewOutcome extends CountedOutcome {
+  where: string;
+  scene: string;
+  tried: string;
+}
+
 /** All that the sections of a review are made of, but for the words. */
 export interface ReviewEvidence {
   verdict: { state: VerdictState; until: string };
@@ -118,4 +144,10 @@ export interface ReviewEvidence {
   requests: ReviewRequest[];
   /** Setups that a device of it would not take, with what it said. */
   refusals: { device: string; title: string; setup: string | null; says: string }[];
+  /** Searches on its devices. */
+  ladders: ReviewLadder[];
+  /** Outcomes on its devices, claims on what they are of, and versions in their order. */
+  outcomes: ReviewOutcome[];
+  claims: CountedClaim[];
+  versions: { with: string; version: string }[];
 }

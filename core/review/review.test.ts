@@ -93,6 +93,10 @@ const evidenceOf = (runs: ReviewRun[]): ReviewEvidence => ({
   handling: [],
   requests: [],
   refusals: [],
+  ladders: [],
+  outcomes: [],
+  claims: [],
+  versions: [],
 });
 /** What a section says in sentences. */
 const evidenceLines = (kind: SectionKind, runs: ReviewRun[], voice = USUAL_VOICE): string =>
@@ -325,5 +329,66 @@ describe('a lane as a picture', () => {
     expect(laneSvg(lane, { width: 600, height: 54, scaleS: 60, says: '\0\ud800a\u0008' })).toMatch(
       /<title>\ufffd\ufffda\ufffd<\/title>.*url\(#hatch\)/,
     );
+  });
+});
+
+describe('settings that hold, and what runs', () => {
+  const ladder = (title: string, best: string | null, more: object = {}) => ({
+    device: 'Velm 5',
+    title,
+    scene: '',
+    setup: 'Lantern 1.9',
+    axis: 'internal resolution' as const,
+    best,
+    sure: 0.95,
+    ended: true,
+    confirmed: false,
+    probes: 4,
+    ...more,
+  });
+  const blocks = (kind: SectionKind, more: Partial<ReviewEvidence>) =>
+    SECTIONS[kind].blocks({ ...evidenceOf([]), ...more }, USUAL_VOICE);
+
+  it('names what most titles hold, and the exceptions', () => {
+    const [table, lines] = blocks('settings', {
+      ladders: [
+        ladder('Pico Harbour', '3×'),
+        ladder('Glass Canyon', '3×'),
+        ladder('Rook Tower', null),
+        ladder('X', '2×', { ended: false }),
+      ],
+    });
+    expect(table).toMatchObject({ is: 'table' });
+    if (table?.is !== 'table' || lines?.is !== 'lines') throw new Error('a table and a line are wanted');
+    expect(table.rows.map((row) => row[3])).toEqual(['3×', '3×', 'none', 'in the middle, so far 2×']);
+    expect(lines.lines).toEqual(['Velm 5, internal resolution: 3× for 2 of 3; not Rook Tower (none).']);
+    expect(blocks('settings', {})).toEqual([]);
+  });
+
+  it('counts what runs, against what is claimed and over versions', () => {
+    const outcome = (title: string, status: 'crashes' | 'full speed', version: string) => ({
+      title,
+      device: 'Velm 5',
+      with: 'Gangway',
+      version,
+      status,
+      date: `2026-05-0${version}`,
+      firstPlay: false,
+      where: '',
+      scene: '',
+      tried: '',
+    });
+    const [lines, table] = blocks('what-runs', {
+      outcomes: [outcome('A', 'crashes', '1'), outcome('A', 'full speed', '2'), outcome('B', 'crashes', '2')],
+      claims: ['A', 'B'].map((title) => ({ title, device: '', level: 'runs well' as const })),
+      versions: ['1', '2'].map((version) => ({ with: 'Gangway', version })),
+    });
+    if (table?.is !== 'table' || lines?.is !== 'lines') throw new Error('a table and lines are wanted');
+    expect(lines.lines.map(plain)).toEqual([
+      'Velm 5: 1 of 2 (9 to 91 %) run.',
+      'Claimed “runs well”: 1 of 2 (9 to 91 %) did.',
+      'Gangway, A on Velm 5: fixed; crashes with 1, then full speed with 2.',
+    ]);
+    expect(table.rows.map((row) => row[2])).toEqual(['full speed', 'crashes']);
   });
 });

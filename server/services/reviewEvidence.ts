@@ -16,8 +16,10 @@ import {
 import type pg from 'pg';
 import { readCompared, type ComparedRow } from '../sql/comparing';
 import { readKit } from '../sql/kit';
+import { readOutcomes } from '../sql/outcomes';
 import { listRequests } from '../sql/requests';
 import type { Comparisons } from './comparisons';
+import { Ladders } from './ladders';
 import { Problem } from './problem';
 import type { Runs } from './runs';
 
@@ -28,6 +30,7 @@ export interface GatheredEvidence {
   refusals: ReviewEvidence['refusals'];
   comparisons: ReviewDetail['comparisons'];
   requests: ReviewEvidence['requests'];
+  searched: ReviewDetail['searched'];
 }
 
 export const voiceOf = ({ school, unit }: Pick<ReviewDoc, 'school' | 'unit'>): Voice => ({ school, unit });
@@ -83,6 +86,7 @@ export class ReviewEvidences {
         .filter((one) => names.has(one.device))
         .map(({ device, title, setup, says }) => ({ device, title, setup, says })),
       comparisons: await this.compared(doc),
+      searched: await this.searched(names),
       // those of its titles, and those for its devices
       requests: (await listRequests(this.pool))
         .filter(({ title, device }) => titles.has(title) || (device !== null && names.has(device)))
@@ -102,7 +106,7 @@ export class ReviewEvidences {
    */
   async write(
     doc: ReviewDoc,
-    { comparisons, ...evidence }: GatheredEvidence,
+    { comparisons, searched, ...evidence }: GatheredEvidence,
     more: Pick<WrittenReview, 'revision' | 'published' | 'corrections'>,
   ): Promise<WrittenReview> {
     return {
@@ -115,6 +119,7 @@ export class ReviewEvidences {
         .filter((section) => !section.hidden)
         .map(({ kind, text, figures }) => ({ kind, text: fillFigures(text, figures) })),
       ...evidence,
+      ...searched,
       comparisons: comparisons.flatMap(({ name, answer, pair }): ReviewComparison[] =>
         answer === null ? [] : [{ name, answer, pair }],
       ),
@@ -132,6 +137,47 @@ export class ReviewEvidences {
       if (source) sources.push(source);
     }
     return writeVideo(doc.video, sources, voiceOf(doc));
+  }
+
+  /** Searches and outcomes on these devices. */
+  private async searched(devices: Set<string>): Promise<ReviewDetail['searched']> {
+    const { outcomes, claims, versions } = await readOutcomes(this.pool);
+    const own = outcomes.filter((one) => devices.has(one.device));
+    const titles = new Set(own.map((one) => one.title.toLowerCase()));
+    return {
+      ladders: (await new Ladders(this.pool).list())
+        .filter((one) => devices.has(one.device) && one.probes > 0)
+        .map(({ device, title, scene, setup, axis, best, sure, ended, confirmed, probes }) => ({
+          device,
+          title,
+          scene,
+          setup,
+          axis,
+          best,
+          sure,
+          ended,
+          confirmed,
+          probes,
+        })),
+      outcomes: own.map(
+        ({ title, device, with: layer, version, status, date, firstPlay, where, scene, tried }) => ({
+          title,
+          device,
+          with: layer,
+          version,
+          status,
+          date,
+          firstPlay,
+          where,
+          scene,
+          tried,
+        }),
+      ),
+      claims: claims
+        .filter((one) => titles.has(one.title.toLowerCase()))
+        .map(({ title, device, level }) => ({ title, device, level })),
+      versions: versions.map(({ with: layer, version }) => ({ with: layer, version })),
+    };
   }
 
   private async compared({ comparisons, unit }: ReviewDoc): Promise<ReviewDetail['comparisons']> {

@@ -88,6 +88,7 @@ export class Reviews {
       gone: doc.runs.length - evidence.runs.length,
       devices: evidence.devices,
       refusals: evidence.refusals,
+      searched: evidence.searched,
       comparisons: evidence.comparisons,
       gaps: reviewGaps(doc.template, evidence.runs, {
         comparisons: evidence.comparisons.length,

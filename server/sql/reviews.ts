@@ -98,12 +98,26 @@ export async function listPublications(db: Queryable, id: string): Promise<Publi
 
 /** A publication as it is stored: one of an earlier version lacks what came since. */
 type StoredPublication = Omit<WrittenReview, NewParts> & Partial<Pick<WrittenReview, NewParts>>;
-type NewParts = 'devices' | 'handling' | 'requests' | 'refusals' | 'video' | 'voice';
+type NewParts =
+  | 'devices'
+  | 'handling'
+  | 'requests'
+  | 'refusals'
+  | 'ladders'
+  | 'outcomes'
+  | 'claims'
+  | 'versions'
+  | 'video'
+  | 'voice';
 const whole = (stored: StoredPublication): WrittenReview => ({
   devices: [],
   handling: [],
   requests: [],
   refusals: [],
+  ladders: [],
+  outcomes: [],
+  claims: [],
+  versions: [],
   video: null,
   voice: null,
   ...stored,

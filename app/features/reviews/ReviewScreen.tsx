@@ -22,6 +22,7 @@ import { BackTo } from '../../ui/BackTo';
 import { Choices } from '../../ui/Choices';
 import { count, dayAndTime } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
+import { NotKept } from '../../ui/NotKept';
 import { Row, Stack } from '../../ui/parts';
 import { Section } from '../../ui/Section';
 import { SortableList } from '../../ui/SortableList';
@@ -30,7 +31,6 @@ import { useToast } from '../../ui/Toast';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { evidenceOf } from './evidenceOf';
 import { Handling } from './Handling';
-import { NotKept } from './NotKept';
 import { SectionSheet } from './SectionSheet';
 import { usePack } from './usePack';
 import { useWriting, type Writing } from './useWriting';
@@ -42,7 +42,14 @@ export function ReviewScreen({ id }: { id: string }): ReactNode {
   return (
     <ScrollView
       keyboardShouldPersistTaps="handled"
-      contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 980, width: '100%' }}
+      // room below the last line, so that a message does not lie on it
+      contentContainerStyle={{
+        padding: wide ? 24 : 14,
+        paddingBottom: 120,
+        gap: 16,
+        maxWidth: 980,
+        width: '100%',
+      }}
     >
       <BackTo href="/reviews" title="Reviews" />
       <Answered query={review} loading={{ rows: 4, height: 120, label: 'Loading the review' }}>

@@ -14,6 +14,7 @@ import { BackTo } from '../../ui/BackTo';
 import { Choices } from '../../ui/Choices';
 import { NumberInput } from '../../ui/Field';
 import { useWide } from '../../ui/Look';
+import { NotKept } from '../../ui/NotKept';
 import { Row, Stack } from '../../ui/parts';
 import { Section } from '../../ui/Section';
 import { Select } from '../../ui/Select';
@@ -21,7 +22,6 @@ import { Slide } from '../../ui/Slide';
 import { Answered } from '../../ui/states';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { ClipForm } from './ClipForm';
-import { NotKept } from './NotKept';
 import { useWriting } from './useWriting';
 import { sayTime } from './videoWords';
 
@@ -32,7 +32,14 @@ export function VideoScreen({ id }: { id: string }): ReactNode {
   return (
     <ScrollView
       keyboardShouldPersistTaps="handled"
-      contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 980, width: '100%' }}
+      // room below the last line, so that a message does not lie on it
+      contentContainerStyle={{
+        padding: wide ? 24 : 14,
+        paddingBottom: 120,
+        gap: 16,
+        maxWidth: 980,
+        width: '100%',
+      }}
     >
       <BackTo href={`/reviews/${id}`} title="The review" />
       <Answered query={review} loading={{ rows: 3, height: 120, label: 'Loading the video' }}>

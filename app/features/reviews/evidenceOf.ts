@@ -12,6 +12,7 @@ export const evidenceOf = (
   devices: review.devices,
   requests: review.requests,
   refusals: review.refusals,
+  ...review.searched,
   comparisons: review.comparisons.map(({ name, answer, pair }) => ({
     name,
     answer: answer ?? 'not compared: it is not the same work',

@@ -1,73 +1,8 @@
 import type { ReviewDetail, ReviewDoc } from '@pace-check/contract';
-import { useCallback, useEffect, useRef, useState } from 'react';
 import { useKeepReview } from '../../api/reviews';
+import { useDocument, type Writing as WritingOf } from '../../api/useDocument';
 
-/** What is written, and how its keeping stands. */
-export interface Writing {
-  doc: ReviewDoc;
-  change: (change: (doc: ReviewDoc) => ReviewDoc) => void;
-  /** Everything that was typed is with the server. */
-  kept: boolean;
-  error: Error | null;
-  retry: () => void;
-}
+export type Writing = WritingOf<ReviewDoc>;
 
-/** After so long without a key what was typed is sent, ms: not at every key, and before anybody leaves. */
-const IDLE_MS = 600;
-
-/** A review as it is being written: shown at once, kept a moment after the last key; what could not be kept stays on the screen. */
-export function useWriting(review: ReviewDetail): Writing {
-  const [doc, setDoc] = useState(review.doc);
-  const [unkept, setUnkept] = useState(false);
-  const keep = useKeepReview(review.id);
-  const queue = useRef<Promise<unknown>>(Promise.resolve());
-  const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
-  const latest = useRef(doc);
-  const revision = useRef(review.revision);
-  const { mutateAsync } = keep;
-  const send = (): void => {
-    const sent = latest.current;
-    // one after the other: each is made to the revision that the one before left
-    queue.current = queue.current
-      .then(() => mutateAsync({ revision: revision.current, doc: sent }))
-      .then((stored) => {
-        revision.current = stored.revision;
-        setUnkept(latest.current !== sent);
-      })
-      // what went wrong stands in the mutation's error
-      .catch(() => undefined);
-  };
-  const leave = useRef(send);
-  useEffect(() => {
-    leave.current = send;
-  });
-  // whoever goes elsewhere in the middle of a word loses none of it
-  useEffect(
-    () => () => {
-      if (timer.current !== null) {
-        clearTimeout(timer.current);
-        leave.current();
-      }
-    },
-    [],
-  );
-  // the same at every key: what does not change with the text is not drawn anew
-  const change = useCallback((make: (doc: ReviewDoc) => ReviewDoc): void => {
-    const next = make(latest.current);
-    latest.current = next;
-    setDoc(next);
-    setUnkept(true);
-    if (timer.current !== null) clearTimeout(timer.current);
-    timer.current = setTimeout(() => {
-      timer.current = null;
-      leave.current();
-    }, IDLE_MS);
-  }, []);
-  return {
-    doc,
-    change,
-    kept: !unkept,
-    error: keep.error,
-    retry: send,
-  };
-}
+/** A review as it is being written. */
+export const useWriting = (review: ReviewDetail): Writing => useDocument(review, useKeepReview(review.id));

@@ -15,11 +15,12 @@ import {
   type Ends,
   type Level,
   type SpotWarmth,
+  sayCapAdvice,
 } from '@pace-check/core';
 import type { ReactNode } from 'react';
 import { count, fps, ms, percent } from '../../ui/figures';
 import { useVoice } from '../../ui/Voice';
-import { Body } from '../../ui/words';
+import { Body, Quiet } from '../../ui/words';
 import { Lows } from './Lows';
 import { Beat, FrameTimes, PercentOverTime, SkinOverTime } from './Pictures';
 import { MeasureBlock, type Measure, type Part } from './MeasureBlock';
@@ -105,6 +106,7 @@ const FULL_SPEED: Record<string, string> = {
 function pace({ figures, native }: RunDetail, { school }: Speaker): Measure {
   const medianLeads = school === 'median-and-hold';
   const { pace: figure, lows, capAdvice, refreshHz, emulation } = figures;
+  const advice = sayCapAdvice(figures);
   if (figure.source === 'read' || figure.source === 'eye') return readPace(figures, native);
   return {
     name: 'Pace',
@@ -130,7 +132,12 @@ function pace({ figures, native }: RunDetail, { school }: Speaker): Measure {
         : []),
     ],
     picture: <FrameTimes figures={figures} />,
-    below: <Lows onePercent={lows.onePercent} tenthPercent={lows.tenthPercent} />,
+    below: (
+      <>
+        <Lows onePercent={lows.onePercent} tenthPercent={lows.tenthPercent} />
+        {advice === null ? null : <Quiet>{advice}</Quiet>}
+      </>
+    ),
     definition:
       'Average: frames divided by the time they took. Median: the middle one of the per-second paces. Hold: share of seconds within a fifth of the median. Slow: seconds below half the median. Frame cap: the usual rate that the fastest tenth of the seconds sits at. 1 % low: the pace that 99 % of the frame times reach (quantile). “Worst mean” is the pace of the mean of the longest 1 % of frames; “time share” the pace at which the longest frames have filled 1 % of the time. The 0.1 % lows likewise.',
   };

@@ -127,8 +127,20 @@ function ToCompare({ choosing }: { choosing: boolean }): ReactNode {
       <Button
         type="clear"
         title="Comparisons"
-        buttonStyle={{ paddingHorizontal: 0 }}
+        buttonStyle={{ paddingHorizontal: 0, marginRight: 12 }}
         onPress={() => router.navigate('/compare')}
+      />
+      <Button
+        type="clear"
+        title="Ladders"
+        buttonStyle={{ paddingHorizontal: 0, marginRight: 12 }}
+        onPress={() => router.navigate('/ladders')}
+      />
+      <Button
+        type="clear"
+        title="Outcomes"
+        buttonStyle={{ paddingHorizontal: 0 }}
+        onPress={() => router.navigate('/outcomes')}
       />
     </Row>
   );

@@ -11,10 +11,12 @@ import { NOT_RUN } from './notRun';
 import { NOT_TESTED } from './notTested';
 import { QUESTIONS } from './questions';
 import { REQUESTS } from './requests';
+import { SETTINGS } from './settings';
 import { SPEC } from './spec';
 import { TITLES } from './titles';
 import { VERDICT } from './verdict';
 import { WARMTH } from './warmth';
+import { WHAT_RUNS } from './whatRuns';
 
 /** Every kind of section. A new one is a file here, its word in the model, and its line in this list. */
 export const SECTIONS: Record<SectionKind, SectionOf> = {
@@ -23,6 +25,8 @@ export const SECTIONS: Record<SectionKind, SectionOf> = {
   method: METHOD,
   titles: TITLES,
   lanes: LANES,
+  settings: SETTINGS,
+  'what-runs': WHAT_RUNS,
   warmth: WARMTH,
   drain: DRAIN,
   'not-run': NOT_RUN,

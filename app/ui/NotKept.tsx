@@ -1,11 +1,14 @@
 import { Button } from '@rneui/themed';
 import type { ReactNode } from 'react';
-import { Row, Sheet } from '../../ui/parts';
-import { Body } from '../../ui/words';
-import type { Writing } from './useWriting';
+import { Row, Sheet } from './parts';
+import { Body } from './words';
 
 /** What was typed could not be kept: it stays here, and may be sent again. */
-export function NotKept({ writing }: { writing: Writing }): ReactNode {
+export function NotKept({
+  writing,
+}: {
+  writing: { kept: boolean; error: Error | null; retry: () => void };
+}): ReactNode {
   if (!writing.error || writing.kept) return null;
   return (
     <Sheet marked gap={8} role="alert">

@@ -1,0 +1,165 @@
+import { ladderDoc, type LadderDoc } from '@pace-check/contract';
+import { LADDER_AXES, USUAL_RUNGS, type LadderAxis, type Rung } from '@pace-check/core';
+import { Button, Input } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { useState, type ReactNode } from 'react';
+import { v4 as uuid } from 'uuid';
+import { useNewLadder } from '../../api/ladders';
+import { useKit } from '../../api/queries';
+import { NumberInput } from '../../ui/Field';
+import { Row, Sheet, Stack } from '../../ui/parts';
+import { NamePicker } from '../../ui/PickOrAdd';
+import { Select } from '../../ui/Select';
+import { Body, Quiet } from '../../ui/words';
+
+/** What a search is of, and its rungs, the easiest for the device first. */
+export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
+  const kit = useKit().data;
+  const router = useRouter();
+  const create = useNewLadder();
+  const [id] = useState(() => uuid());
+  const [device, setDevice] = useState(from?.device ?? '');
+  const [title, setTitle] = useState(from?.title ?? '');
+  const [scene, setScene] = useState(from?.scene ?? '');
+  const [setup, setSetup] = useState(from?.setup ?? '');
+  const [axis, setAxis] = useState<LadderAxis>('internal resolution');
+  const [rungs, setRungs] = useState(USUAL_RUNGS['internal resolution'].join('\n'));
+  const [pixels, setPixels] = useState<unknown>(null);
+  const [full, setFull] = useState<unknown>(from?.full ?? null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const known = kit?.titles.find((one) => one.name === title)?.facts.nativeFps ?? null;
+  const screen = kit?.devices.find((one) => one.name === device)?.facts.screens?.[0];
+  const choose = (chosen: LadderAxis): void => {
+    setAxis(chosen);
+    setRungs(USUAL_RUNGS[chosen].join('\n'));
+  };
+  const make = (): void => {
+    const read = ladderDoc.safeParse({
+      device: device.trim(),
+      title: title.trim(),
+      scene,
+      setup,
+      axis,
+      rungs: readRungs(rungs, axis === 'internal resolution' && typeof pixels === 'number' ? pixels : null),
+      outputPixels: screen?.widthPx && screen.heightPx ? screen.widthPx * screen.heightPx : null,
+      full: full ?? known,
+    });
+    if (!read.success) {
+      const [issue] = read.error.issues;
+      setProblem(`${issue!.path.join(' ')}: ${issue!.message}`);
+      return;
+    }
+    create.mutate(
+      { id, doc: read.data },
+      {
+        onSuccess: () => router.navigate(`/ladders/${id}`),
+        onError: (error) => setProblem(error.message),
+      },
+    );
+  };
+  return (
+    <Sheet gap={8} role="form" aria-label="New ladder">
+      <NamePicker
+        label="Device"
+        known={(kit?.devices ?? []).map((one) => one.name)}
+        what="device"
+        value={device}
+        onChange={setDevice}
+      />
+      <NamePicker
+        label="Title"
+        known={(kit?.titles ?? []).map((one) => one.name)}
+        what="title"
+        value={title}
+        onChange={setTitle}
+      />
+      <Input
+        label="Scene: the same for every probe"
+        aria-label="Scene"
+        value={scene}
+        onChangeText={setScene}
+        maxLength={120}
+        renderErrorMessage={false}
+      />
+      <Input
+        label="What else is set: emulator, backend, mode"
+        aria-label="What else is set"
+        value={setup}
+        onChangeText={setSetup}
+        maxLength={400}
+        renderErrorMessage={false}
+      />
+      <Select
+        label="What is raised (a power limit is lowered)"
+        options={LADDER_AXES.map((value) => ({ value, text: value }))}
+        value={axis}
+        onChange={(chosen) => choose(chosen ?? 'other')}
+      />
+      <Input
+        multiline
+        label="Rungs, the easiest for the device first, one a line"
+        aria-label="Rungs"
+        value={rungs}
+        onChangeText={setRungs}
+        numberOfLines={Math.min(12, rungs.split('\n').length + 1)}
+        inputStyle={{ paddingVertical: 8 }}
+        renderErrorMessage={false}
+      />
+      <Row gap={8} wrap>
+        {axis === 'internal resolution' ? (
+          <Stack flex={1} style={{ minWidth: 160 }}>
+            <NumberInput
+              label="Pixels at 1×, if known"
+              value={pixels}
+              onChange={setPixels}
+              placeholder="307200"
+            />
+          </Stack>
+        ) : null}
+        <Stack flex={1} style={{ minWidth: 160 }}>
+          <NumberInput
+            label="Full speed, fps"
+            value={full}
+            onChange={setFull}
+            placeholder={known === null ? 'not known' : String(known)}
+          />
+        </Stack>
+      </Row>
+      {axis === 'internal resolution' && pixels !== null ? (
+        <Quiet>
+          {screen?.widthPx && screen.heightPx
+            ? `Rungs beyond the screen’s ${screen.widthPx} × ${screen.heightPx} are marked as wasted.`
+            : 'The kit does not know the screen’s pixels: no rung is marked as wasted.'}
+        </Quiet>
+      ) : null}
+      {problem ? (
+        <Body role="alert" small>
+          {problem}
+        </Body>
+      ) : null}
+      <Row>
+        <Button
+          title="Begin"
+          loading={create.isPending}
+          disabled={device.trim() === '' || title.trim() === ''}
+          onPress={make}
+        />
+      </Row>
+    </Sheet>
+  );
+}
+
+/** Rungs of a text, a line each; with the pixels at 1× those of "3×" follow. */
+function readRungs(text: string, pixelsAtOne: number | null): Rung[] {
+  return text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '')
+    .map((name) => {
+      const times = Number(/^(\d+(?:\.\d+)?)\s*[×x]$/.exec(name)?.[1] ?? NaN);
+      return {
+        name,
+        pixels: pixelsAtOne !== null && times > 0 ? Math.round(pixelsAtOne * times * times) : null,
+      };
+    });
+}

@@ -1,0 +1,81 @@
+import type { LadderDoc } from '@pace-check/contract';
+import { Button } from '@rneui/themed';
+import { useState, type ReactNode } from 'react';
+import { v4 as uuid } from 'uuid';
+import { Flag } from '../../forms/Flag';
+import { Choices } from '../../ui/Choices';
+import { NumberInput } from '../../ui/Field';
+import { Row, Stack } from '../../ui/parts';
+import { Heading } from '../../ui/words';
+
+type Probe = LadderDoc['probes'][number];
+
+const HOW = [
+  { value: 'percent', text: 'speed %' },
+  { value: 'fps', text: 'fps' },
+  { value: 'word', text: 'by word' },
+];
+
+/** Takes one probe: an emulator's percent, a rate, or only whether it holds. */
+export function ProbePad({
+  rung,
+  full,
+  onProbe,
+}: {
+  rung: string;
+  full: number | null;
+  onProbe: (probe: Probe) => void;
+}): ReactNode {
+  const [how, setHow] = useState('percent');
+  const [value, setValue] = useState<unknown>(null);
+  const [firstPlay, setFirstPlay] = useState(false);
+  const note = (seen: Partial<Pick<Probe, 'percent' | 'fps' | 'holds'>>): void =>
+    onProbe({
+      id: uuid(),
+      rung,
+      percent: null,
+      fps: null,
+      holds: null,
+      ...seen,
+      firstPlay,
+      note: '',
+      at: new Date().toISOString(),
+      runId: null,
+    });
+  const number = typeof value === 'number' && value >= 0 && value <= 1000 ? value : null;
+  return (
+    <Stack gap={8} role="group" aria-label={`Probe of ${rung}`}>
+      <Heading level={3}>{`What does ${rung} show?`}</Heading>
+      <Choices label="How it is known" options={HOW} selected={how} onSelect={setHow} maxWidth={360} />
+      {how === 'word' ? (
+        <Row gap={8}>
+          <Button title="Holds" onPress={() => note({ holds: true })} />
+          <Button type="outline" title="Does not" onPress={() => note({ holds: false })} />
+        </Row>
+      ) : (
+        <Row gap={8} align="center" wrap>
+          <Stack style={{ width: 180 }}>
+            <NumberInput
+              label={how === 'percent' ? 'Speed, %' : 'Rate, fps'}
+              value={value}
+              onChange={setValue}
+              error={
+                how === 'fps' && full === null
+                  ? 'Full speed is not known: it says nothing yet.'
+                  : value !== null && number === null
+                    ? 'A number from 0 to 1000.'
+                    : undefined
+              }
+            />
+          </Stack>
+          <Button
+            title="Note it"
+            disabled={number === null}
+            onPress={() => note(how === 'percent' ? { percent: number } : { fps: number })}
+          />
+        </Row>
+      )}
+      <Flag label="First play: shaders compile, not counted" value={firstPlay} onChange={setFirstPlay} />
+    </Stack>
+  );
+}

@@ -1,0 +1,55 @@
+import { Button, Input } from '@rneui/themed';
+import { useState, type ReactNode } from 'react';
+import { useNoteOutcomes } from '../../api/outcomes';
+import { Row, Sheet } from '../../ui/parts';
+import { NamePicker } from '../../ui/PickOrAdd';
+import { useToast } from '../../ui/Toast';
+import { today } from './today';
+
+/** A new version of an emulator or a layer: what was seen with an older one is to be tested again. */
+export function NoteVersion({ layers }: { layers: string[] }): ReactNode {
+  const [layer, setLayer] = useState('');
+  const [version, setVersion] = useState('');
+  const note = useNoteOutcomes();
+  const toast = useToast();
+  const take = (): void =>
+    note.mutate(
+      { versions: [{ with: layer.trim(), version: version.trim(), date: today() }] },
+      {
+        onSuccess: () => {
+          toast({
+            text: `${layer.trim()} ${version.trim()} is noted: older outcomes are to be tested again.`,
+          });
+          setVersion('');
+        },
+        onError: (error) => toast({ text: `It is not noted: ${error.message}` }),
+      },
+    );
+  return (
+    <Sheet gap={8} role="form" aria-label="Note a version">
+      <NamePicker
+        label="Of which emulator or layer"
+        known={layers}
+        what="emulator or layer"
+        value={layer}
+        onChange={setLayer}
+      />
+      <Input
+        label="New version"
+        aria-label="New version"
+        value={version}
+        onChangeText={setVersion}
+        maxLength={60}
+        renderErrorMessage={false}
+      />
+      <Row>
+        <Button
+          title="Note the version"
+          disabled={layer.trim() === '' || version.trim() === ''}
+          loading={note.isPending}
+          onPress={take}
+        />
+      </Row>
+    </Sheet>
+  );
+}

@@ -1,0 +1,201 @@
+/** How it goes with a title on a device, the worst first. */
+export const OUTCOME_STATUSES = [
+  'not offered',
+  'blocked',
+  'would not start',
+  'crashes',
+  'starts only without an overlay',
+  'glitches',
+  'slow',
+  'full speed',
+] as const;
+export type OutcomeStatus = (typeof OUTCOME_STATUSES)[number];
+
+export const GLITCH_KINDS = ['picture', 'sound', 'input', 'save'] as const;
+export type GlitchKind = (typeof GLITCH_KINDS)[number];
+
+/** What a list or a maker says of a title. */
+export const CLAIM_LEVELS = ['runs well', 'runs', 'does not run'] as const;
+export type ClaimLevel = (typeof CLAIM_LEVELS)[number];
+
+/** One outcome, as far as counting needs it. */
+export interface CountedOutcome {
+  title: string;
+  device: string;
+  /** Emulator, layer or service that it was tried with; empty for none. */
+  with: string;
+  version: string;
+  status: OutcomeStatus;
+  /** Day on which it was seen. */
+  date: string;
+  firstPlay: boolean;
+}
+
+export interface CountedClaim {
+  title: string;
+  /** Empty where it is said of every device. */
+  device: string;
+  level: ClaimLevel;
+}
+
+/** Standard normal quantile of 97.5 %. */
+const NORMAL_95 = 1.959963984540054;
+
+const RUNS: readonly OutcomeStatus[] = ['starts only without an overlay', 'glitches', 'slow', 'full speed'];
+
+/** Whether a title starts and goes on; one that is not offered was not tried. */
+export const runsAtAll = (status: OutcomeStatus): boolean => RUNS.includes(status);
+
+/** A share with its 95 % interval. */
+export interface CountedShare {
+  count: number;
+  of: number;
+  /** Null of nothing. */
+  interval: [number, number] | null;
+}
+
+/**
+ * A share with Wilson's score interval.
+ *
+ * @throws RangeError where more are counted than there are
+ * @shown n of m run
+ * @source Wilson (1927), Journal of the American Statistical Association 22
+ * @example
+ * shareOf(8, 10).interval.map((end) => Math.round(end * 1000) / 1000); // [0.49, 0.943]
+ */
+export function shareOf(count: number, of: number): CountedShare {
+  if (!(count >= 0 && count <= of)) throw new RangeError(`${count} of ${of} cannot be`);
+  if (of === 0) return { count, of, interval: null };
+  const p = count / of;
+  const z2 = NORMAL_95 ** 2;
+  const middle = (p + z2 / (2 * of)) / (1 + z2 / of);
+  const half = (NORMAL_95 / (1 + z2 / of)) * Math.sqrt((p * (1 - p)) / of + z2 / (4 * of * of));
+  // of none and of all the end is the end, whatever rounding says
+  return { count, of, interval: [count === 0 ? 0 : middle - half, count === of ? 1 : middle + half] };
+}
+
+/** "9 of 14 (39 to 84 %)" */
+export const sayCounted = ({ count, of, interval }: CountedShare): string =>
+  interval === null
+    ? 'none tried'
+    : `${count} of ${of} (${Math.round(interval[0] * 100)} to ${Math.round(interval[1] * 100)}\u00a0%)`;
+
+const key = (...parts: string[]): string => parts.map((part) => part.toLowerCase()).join('\u0000');
+
+/** The latest outcome of each title on each device with what it was tried with; a first play only where there is no second. */
+export function latestOutcomes<T extends CountedOutcome>(outcomes: readonly T[]): T[] {
+  const latest = new Map<string, T>();
+  for (const one of outcomes) {
+    const at = key(one.title, one.device, one.with);
+    const before = latest.get(at);
+    const better =
+      !before ||
+      (before.firstPlay && !one.firstPlay && before.version === one.version) ||
+      (!(one.firstPlay && !before.firstPlay && before.version === one.version) && one.date >= before.date);
+    if (better) latest.set(at, one);
+  }
+  return [...latest.values()];
+}
+
+/** How many of the titles that were tried run. */
+export function runShare(outcomes: readonly CountedOutcome[]): CountedShare {
+  const tried = outcomes.filter((one) => one.status !== 'not offered');
+  return shareOf(tried.filter((one) => runsAtAll(one.status)).length, tried.length);
+}
+
+/** Of what was claimed at a level and tried, how many did as much. */
+export function claimShare(
+  level: ClaimLevel,
+  claims: readonly CountedClaim[],
+  latest: readonly CountedOutcome[],
+): CountedShare {
+  let [did, tried] = [0, 0];
+  for (const claim of claims) {
+    if (claim.level !== level) continue;
+    const found = latest.filter(
+      (one) =>
+        one.title.toLowerCase() === claim.title.toLowerCase() &&
+        (claim.device === '' || one.device.toLowerCase() === claim.device.toLowerCase()) &&
+        one.status !== 'not offered',
+    );
+    for (const { status } of found) {
+      tried++;
+      if (
+        level === 'does not run'
+          ? !runsAtAll(status)
+          : level === 'runs'
+            ? runsAtAll(status)
+            : status === 'full speed'
+      )
+        did++;
+    }
+  }
+  return shareOf(did, tried);
+}
+
+/** How a title goes under the newest version against the one before. */
+export type Progress = 'fixed' | 'fewer' | 'the same' | 'worse' | 'unverified' | 'new';
+
+export interface ProblemRow {
+  title: string;
+  device: string;
+  progress: Progress;
+  /** What was seen under each version that it was tried with, in the order of the versions. */
+  seen: { version: string; status: OutcomeStatus }[];
+}
+
+/**
+ * The problem list of an emulator or layer over its versions: titles that did
+ * not always run at full speed, and how they go now.
+ *
+ * @param versions in the order in which they came
+ * @source docs/method.md, "Outcomes"
+ */
+export function problemList(
+  outcomes: readonly CountedOutcome[],
+  layer: string,
+  versions: readonly string[],
+): ProblemRow[] {
+  const own = outcomes.filter(
+    (one) => one.with.toLowerCase() === layer.toLowerCase() && one.status !== 'not offered',
+  );
+  const place = (version: string): number => versions.indexOf(version);
+  const groups = new Map<string, CountedOutcome[]>();
+  for (const one of own) {
+    const at = key(one.title, one.device);
+    groups.set(at, [...(groups.get(at) ?? []), one]);
+  }
+  const newest = versions.at(-1);
+  return [...groups.values()].flatMap((group): ProblemRow[] => {
+    const byVersion = new Map<string, CountedOutcome>();
+    for (const one of [...group].sort((a, b) => a.date.localeCompare(b.date)))
+      if (!(one.firstPlay && byVersion.has(one.version))) byVersion.set(one.version, one);
+    const seen = [...byVersion.values()].sort(
+      (a, b) => place(a.version) - place(b.version) || a.date.localeCompare(b.date),
+    );
+    if (seen.every((one) => one.status === 'full speed') && seen.at(-1)!.version === newest) return [];
+    if (seen.every((one) => one.status === 'full speed') && newest === undefined) return [];
+    const [before, now] = [seen.at(-2), seen.at(-1)!];
+    const rank = (one: CountedOutcome): number => OUTCOME_STATUSES.indexOf(one.status);
+    const progress: Progress =
+      newest !== undefined && now.version !== newest
+        ? 'unverified'
+        : before === undefined
+          ? 'new'
+          : rank(now) === rank(before)
+            ? 'the same'
+            : rank(now) < rank(before)
+              ? 'worse'
+              : now.status === 'full speed'
+                ? 'fixed'
+                : 'fewer';
+    return [
+      {
+        title: now.title,
+        device: now.device,
+        progress,
+        seen: seen.map(({ version, status }) => ({ version, status })),
+      },
+    ];
+  });
+}

@@ -1,0 +1,153 @@
+import { ROUTES } from '@pace-check/contract';
+import { expectAccessible } from './access';
+import { ask } from './ask';
+import { expect, test } from './test';
+
+/** What these journeys noted is taken away. */
+test.afterEach(async ({ page }) => {
+  for (const { id, title } of await ask(page, ROUTES.ladders, {}))
+    if (/journey/.test(title)) await ask(page, ROUTES.deleteLadder, { params: { id } });
+  for (const { id, title } of (await ask(page, ROUTES.outcomes, {})).outcomes)
+    if (/journey/.test(title)) await ask(page, ROUTES.deleteOutcome, { params: { id } });
+});
+
+test.describe('phone', () => {
+  test.use({ viewport: { width: 390, height: 844 } });
+
+  test('a ladder from its start to the run that confirms it, by the emulator’s percent', async ({ page }) => {
+    const { id: run } = await ask(page, ROUTES.newRun, {
+      body: {
+        name: 'A long one at 2×',
+        facts: { device: 'Velm 5', title: 'Quay journey', setup: '2×', target: 60, refresh: null, roomC: 18 },
+        entries: [
+          { type: 'rate', atMs: 60_000, fps: 60, by: 'in-title' },
+          { type: 'rate', atMs: 1_100_000, fps: 60, by: 'in-title' },
+          { type: 'end', atMs: 1_200_000, reason: 'planned' },
+        ],
+      },
+    });
+    await page.goto('/');
+    await page.getByRole('button', { name: 'Ladders' }).click();
+    await page.getByRole('button', { name: 'New ladder' }).click();
+    const form = page.getByRole('form', { name: 'New ladder' });
+    await form.getByLabel('Device', { exact: true }).fill('Velm 5');
+    await form.getByLabel('Title', { exact: true }).fill('Quay journey');
+    await form.getByLabel('Rungs').fill('1×\n2×\n3×\n4×\n5×\n6×');
+    await form.getByLabel('Pixels at 1×, if known').fill('307200');
+    await form.getByLabel('Full speed, fps').fill('60');
+    await expect(form.getByText(/are marked as wasted\.$/)).toBeVisible();
+    await form.getByRole('button', { name: 'Begin' }).click();
+
+    await expect(page.getByRole('heading', { name: 'Quay journey on Velm 5' })).toBeVisible();
+    const next = page.getByRole('region', { name: 'What to do next' });
+    await expect(
+      next.getByText(/^Probe 2× next: it splits what is left; \d probes to go, probably\.$/),
+    ).toBeVisible();
+    const rungs = page.getByRole('list', { name: 'Rungs' });
+    // the screen of the device shows 3.5 million pixels
+    await expect(rungs.getByRole('listitem', { name: /^4×: 0 %, wasted/ })).toBeVisible();
+    const probe = async (rung: string, percent: string): Promise<void> => {
+      const pad = page.getByRole('group', { name: `Probe of ${rung}`, exact: true });
+      await pad.getByLabel('Speed, %').fill(percent);
+      await pad.getByRole('button', { name: 'Note it' }).click();
+    };
+    // the first play warms up, and counts for nothing
+    const before = await rungs.getByRole('listitem', { name: /^2×:/ }).getAttribute('aria-label');
+    await page.getByRole('checkbox', { name: /^First play/ }).click();
+    await probe('2×', '60');
+    await expect(page.getByText(/^2×: 60 % of full speed · first play, not counted$/)).toBeVisible();
+    expect(await rungs.getByRole('listitem', { name: /^2×:/ }).getAttribute('aria-label')).toBe(before);
+    await probe('2×', '100');
+    await expect(next.getByText(/^Probe 3× next/)).toBeVisible();
+    // a slip of the thumb is taken back
+    await probe('3×', '100');
+    await page.getByRole('button', { name: /^Take back 3×: 100 %/ }).click();
+    await expect(next.getByText(/^Probe 3× next/)).toBeVisible();
+    await probe('3×', '80');
+    while (!(await next.getByText(/is the highest that holds/).isVisible())) await probe('2×', '100');
+    await expect(next.getByText(/^2× is the highest that holds \(9\d.% sure\)\. Confirm it/)).toBeVisible();
+    await expectAccessible(page);
+    await page.getByRole('button', { name: /^It was A long one at 2×/ }).click();
+    await expect(
+      page.getByText(/^2×: A long one at 2× · 2×, closes at 100 % of full speed\.$/),
+    ).toBeVisible();
+    await expect(page.getByText(/all is kept/)).toBeVisible();
+    await page.getByRole('link', { name: 'Ladders' }).click();
+    await expect(page.getByText(/^2× holds, 9\d % sure, confirmed by a sustained run$/)).toBeVisible();
+    await ask(page, ROUTES.deleteRun, { params: { id: run } });
+  });
+
+  test('thirty outcomes pasted, one noted by thumb, a version noted, and what to test again', async ({
+    page,
+  }) => {
+    await page.goto('/outcomes');
+    await expect(page.getByRole('list', { name: 'How many run' })).toBeVisible();
+    await page.getByRole('button', { name: 'Paste a table' }).click();
+    const paste = page.getByRole('form', { name: 'Paste outcomes' });
+    const rows = Array.from({ length: 30 }, (_, i) =>
+      [
+        `Title ${i} journey`,
+        i === 7 ? 'perhaps' : i % 3 === 0 ? 'crash' : '100 %',
+        i % 3 === 0 ? 'at the gate' : '',
+      ].join('\t'),
+    );
+    await paste.getByLabel('Table of outcomes').fill(`title\tstatus\twhere\n${rows.join('\n')}`);
+    await expect(paste.getByText(/^Line 9, status: “perhaps” is no status: one of/)).toBeVisible();
+    await expect(paste.getByRole('button', { name: 'Note 29 outcomes' })).toBeDisabled();
+    await paste.getByLabel('Device', { exact: true }).fill('Oru Fold');
+    await paste.getByLabel('Emulator or layer, if any').fill('Gale');
+    await paste.getByLabel('Version').fill('0.8');
+    await paste.getByRole('button', { name: 'Note 29 outcomes' }).click();
+    // what is not clear stays, and is mended
+    await expect(paste.getByLabel('Table of outcomes')).toHaveValue('Title 7 journey\tperhaps\t');
+    await paste.getByLabel('Table of outcomes').fill('Title 7 journey\tslow\tin the rain');
+    await paste.getByRole('button', { name: 'Note 1 outcome' }).click();
+    await expect(paste.getByLabel('Table of outcomes')).toHaveValue('');
+    const share = page
+      .getByRole('list', { name: 'How many run' })
+      .getByRole('listitem')
+      .filter({ hasText: 'Oru Fold' });
+    await expect(share).toHaveText(/20 of 30 \(49 to 81.%\)/);
+
+    await page.getByRole('button', { name: 'Note one' }).click();
+    const note = page.getByRole('form', { name: 'Note an outcome' });
+    await note.getByLabel('Device', { exact: true }).fill('Oru Fold');
+    await note.getByLabel('Emulator or layer, if any').fill('Gale');
+    await note.getByLabel('Version').fill('0.8');
+    await note.getByLabel('Title', { exact: true }).fill('Thumb journey');
+    await note.getByLabel('Where it crashed, or what is wrong').fill('the sky is pink');
+    await note.getByRole('checkbox', { name: 'picture' }).click();
+    await note.getByRole('button', { name: 'glitches', exact: true }).click();
+    await expect(page.getByText('Thumb journey on Oru Fold: glitches.')).toBeVisible();
+    await expect(share).toHaveText(/21 of 31/);
+
+    await page.getByRole('button', { name: 'Claims' }).click();
+    const claims = page.getByRole('form', { name: 'Note claims' });
+    await claims.getByLabel('Who says so').fill('a list, journey');
+    await claims.getByRole('radio', { name: 'does not run' }).click();
+    await claims.getByLabel('Titles of the claims').fill('Title 0 journey\nTitle 1 journey\nTitle 0 journey');
+    await claims.getByRole('button', { name: 'Note 2 claims' }).click();
+    const said = page.getByRole('list', { name: 'How many run' }).getByText('claimed: does not run');
+    await expect(said.locator('xpath=..')).toHaveText(/1 of 2 /);
+    for (const title of ['Title 0 journey', 'Title 1 journey'])
+      await claims.getByRole('button', { name: `Take out the claim on ${title}` }).click();
+    await expect(said).toHaveCount(0);
+
+    await page.getByRole('button', { name: 'A new version' }).click();
+    const version = page.getByRole('form', { name: 'Note a version' });
+    await version.getByLabel('Of which emulator or layer').fill('Gale');
+    await version.getByLabel('New version').fill('0.9');
+    await version.getByRole('button', { name: 'Note the version' }).click();
+    const again = page.getByRole('list', { name: 'To test again with Gale 0.9' });
+    await expect(again.getByRole('listitem')).toHaveCount(31);
+    await expect(again.getByText('Thumb journey on Oru Fold: glitches with 0.8')).toBeVisible();
+
+    await page.getByLabel('Find a title').fill('thumb');
+    const list = page.getByRole('list', { name: 'Outcomes' });
+    await expect(list.getByRole('listitem')).toHaveCount(1);
+    await expect(list.getByText(/the sky is pink \(picture\)/)).toBeVisible();
+    await list.getByRole('button', { name: 'Take out Thumb journey on Oru Fold' }).click();
+    await expect(share).toHaveText(/20 of 30/);
+    await expectAccessible(page);
+  });
+});

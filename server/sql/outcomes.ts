@@ -1,0 +1,63 @@
+import type { Claim, LayerVersion, Outcome, Outcomes } from '@pace-check/contract';
+import type { Queryable } from './database';
+
+/** Outcomes and claims that are read at most: 300 titles on 8 devices, some versions of each. */
+const MOST_READ = 20_000;
+
+export async function readOutcomes(db: Queryable): Promise<Outcomes> {
+  const docs = async <T>(table: 'outcome' | 'claim'): Promise<T[]> =>
+    (
+      await db.query<{ doc: T }>(
+        `select doc from ${table} ${table === 'outcome' ? 'where deleted_at is null' : ''} order by doc ->> 'date' desc nulls last, noted_at desc, id limit ${MOST_READ}`,
+      )
+    ).rows.map((row) => row.doc);
+  return {
+    outcomes: await docs<Outcome>('outcome'),
+    claims: await docs<Claim>('claim'),
+    versions: (
+      await db.query<LayerVersion>(
+        `select layer as "with", version, to_char(came_on, 'YYYY-MM-DD') as date from layer_version order by layer, came_on, version`,
+      )
+    ).rows,
+  };
+}
+
+/** Notes them; one that is there under its id is replaced. */
+async function insert(db: Queryable, table: 'outcome' | 'claim', all: { id: string }[]): Promise<void> {
+  await db.query(
+    `insert into ${table} (id, doc) select (one ->> 'id')::uuid, one from jsonb_array_elements($1::jsonb) as one
+     on conflict (id) do update set doc = excluded.doc${table === 'outcome' ? ', deleted_at = null' : ''}`,
+    [JSON.stringify(all)],
+  );
+}
+
+export const insertOutcomes = (db: Queryable, all: Outcome[]): Promise<void> => insert(db, 'outcome', all);
+export const insertClaims = (db: Queryable, all: Claim[]): Promise<void> => insert(db, 'claim', all);
+
+/** One that is known takes the day that is given now. */
+export async function insertVersions(db: Queryable, all: LayerVersion[]): Promise<void> {
+  for (const { with: layer, version, date } of all)
+    await db.query(
+      'insert into layer_version (layer, version, came_on) values ($1, $2, $3) on conflict (layer, version) do update set came_on = excluded.came_on',
+      [layer, version, date],
+    );
+}
+
+/** @returns false where there is none */
+export async function setOutcomeDeleted(db: Queryable, id: string, deleted: boolean): Promise<boolean> {
+  const result = await db.query(
+    `update outcome set deleted_at = ${deleted ? 'now()' : 'null'} where id = $1 and deleted_at is ${deleted ? '' : 'not '}null`,
+    [id],
+  );
+  return result.rowCount === 1;
+}
+
+/** @returns false where there is none */
+export async function deleteClaim(db: Queryable, id: string): Promise<boolean> {
+  return (await db.query('delete from claim where id = $1', [id])).rowCount === 1;
+}
+
+/** Removes for good what was deleted more than that many days ago. */
+export async function purgeOutcomes(db: Queryable, days: number): Promise<void> {
+  await db.query('delete from outcome where deleted_at < now() - make_interval(days => $1)', [days]);
+}
