@@ -50,6 +50,11 @@ describe('the posterior', () => {
   });
 });
 
+it('takes weights of any size', () => {
+  expect(climb(2, [1e308, 1e308, 1e308], []).posterior[0]).toBeCloseTo(1 / 3, 12);
+  expect(climb(2, [1e-320, 0, 0], []).posterior).toEqual([1, 0, 0]);
+});
+
 describe('the search', () => {
   it('halves what is left, the lower rung on a tie', () => {
     expect(climb(7, null, []).next).toBe(4);

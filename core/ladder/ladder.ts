@@ -85,8 +85,11 @@ const weigh = (p: readonly number[], rung: number, holds: boolean, doubt: number
   p.map((value, k) => value * (rung <= k === holds ? 1 - doubt : doubt));
 
 function normalised(p: readonly number[]): number[] {
-  const sum = p.reduce((total, value) => total + value, 0);
-  return p.map((value) => value / sum);
+  // by the greatest first: the sum of large weights is no number any more
+  const most = Math.max(...p);
+  const scaled = p.map((value) => value / most);
+  const sum = scaled.reduce((total, value) => total + value, 0);
+  return scaled.map((value) => value / sum);
 }
 
 const entropy = (p: readonly number[]): number =>

@@ -117,23 +117,23 @@ function Add(): ReactNode {
 function ToCompare({ choosing }: { choosing: boolean }): ReactNode {
   const router = useRouter();
   return (
-    <Row gap={4} wrap role="group" aria-label="Compare" style={{ marginVertical: -8 }}>
+    <Row gap={2} wrap role="group" aria-label="Compare" style={{ marginVertical: -8 }}>
       <Button
         type="clear"
         title={choosing ? 'Stop choosing' : 'Choose to compare'}
-        buttonStyle={{ paddingHorizontal: 0, marginRight: 12 }}
+        buttonStyle={{ paddingHorizontal: 0, marginRight: 6 }}
         onPress={() => (choosing ? stopChoosing() : startChoosing())}
       />
       <Button
         type="clear"
         title="Comparisons"
-        buttonStyle={{ paddingHorizontal: 0, marginRight: 12 }}
+        buttonStyle={{ paddingHorizontal: 0, marginRight: 6 }}
         onPress={() => router.navigate('/compare')}
       />
       <Button
         type="clear"
         title="Ladders"
-        buttonStyle={{ paddingHorizontal: 0, marginRight: 12 }}
+        buttonStyle={{ paddingHorizontal: 0, marginRight: 6 }}
         onPress={() => router.navigate('/ladders')}
       />
       <Button

@@ -15,6 +15,9 @@ export interface TimelineRead {
   problems: TimelineProblem[];
 }
 
+/** A video is no longer, s: half a day. What is written of each of its seconds has to end. */
+export const LONGEST_VIDEO_S = 12 * 3600;
+
 /**
  * Reads a timeline; a cut that has a problem, or whose clip has one, is left out and named.
  *
@@ -30,9 +33,24 @@ export function readTimeline(
   const wrong = new Set(found.map((problem) => problem.place));
   const usable = clips.filter((_, i) => !wrong.has(`clip ${i + 1}`));
   const names = new Set(usable.map((clip) => clip.name));
+  const tooLong: TimelineProblem[] = [];
+  let lengthS = 0;
   const placed = placeCuts(
     usable,
-    cuts.filter((cut, i) => !wrong.has(`line ${lines[i]}`) && names.has(cut.clip)),
+    cuts.filter((cut, i) => {
+      if (wrong.has(`line ${lines[i]}`) || !names.has(cut.clip)) return false;
+      const length = (cut.toS - cut.fromS) / cut.speed;
+      if (lengthS + length > LONGEST_VIDEO_S) {
+        tooLong.push({
+          place: `line ${lines[i]}`,
+          message: 'with it the video would be longer than twelve hours',
+          remedy: 'Shorten it, or make a second review.',
+        });
+        return false;
+      }
+      lengthS += length;
+      return true;
+    }),
   );
-  return { placed, lengthS: placed.at(-1)?.endS ?? 0, problems: [...found, ...unread] };
+  return { placed, lengthS: placed.at(-1)?.endS ?? 0, problems: [...found, ...tooLong, ...unread] };
 }

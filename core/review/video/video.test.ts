@@ -2,9 +2,15 @@ import * as fc from 'fast-check';
 import { WebVTTParser } from 'webvtt-parser';
 import { readCutList, sayCutList } from './cutList';
 import { chapterCues, chapterList, chaptersOf, findMoments } from './moments';
+import { laneOf } from '../../figures/lane';
+import { at, figuresOf } from '../../testing';
+import { USUAL_VOICE } from '../../words/headline';
+import { overlayBand, overlaySvg } from './overlaySvg';
+import { readTimeline } from './readTimeline';
 import { readTimeCode, vttTime } from './timeCode';
 import { inRun, inVideo, placeCuts, timelineProblems, type Clip, type Cut } from './timeline';
 import { webVtt } from './webVtt';
+import { overlayAt, overlayCues, writeVideo } from './written';
 
 const clip = (name: string, more: Partial<Clip> = {}): Clip => ({
   name,
@@ -229,5 +235,89 @@ describe('WebVTT', () => {
   it('writes markup as text, and a cue of no time a thousandth of a second', () => {
     const [found] = new WebVTTParser().parse(webVtt([{ fromS: 1, toS: 1, text: 'a < b & c' }], null)).cues;
     expect(found).toMatchObject({ startTime: 1, endTime: 1.001, text: 'a &lt; b &amp; c' });
+  });
+});
+
+it('a video ends: what would make it longer than half a day is named and left out', () => {
+  const plan = {
+    clips: [clip('a', { lengthS: null })],
+    cuts: 'a 0:00 - 3600 x0.05\na 0:10 - 0:20',
+    fps: null,
+  };
+  const { lengthS, problems, placed } = readTimeline(plan, new Map([['a', 3600]]));
+  expect([lengthS, placed.length]).toEqual([10, 1]);
+  expect(problems).toEqual([
+    expect.objectContaining({ place: 'line 1', message: expect.stringMatching(/twelve hours/) }),
+  ]);
+});
+
+describe('what is written of a video', () => {
+  const frames = [...at(60, 300), ...at(30, 300)];
+  const run = {
+    frames,
+    facts: { target: 60 },
+    entries: [
+      { type: 'skin' as const, atMs: 120_000, spot: 'back', c: 39, by: 'infrared' },
+      { type: 'skin' as const, atMs: 500_000, spot: 'back', c: 43, by: 'infrared' },
+      { type: 'mark' as const, atMs: 30_000, kind: 'stutter', note: 'at the gate' },
+      { type: 'battery' as const, atMs: 0, percent: 90, charging: false },
+    ],
+  };
+  const figures = figuresOf(run);
+  const source = {
+    id: 'a',
+    name: 'Aurelune on Velm 5',
+    figures,
+    lane: laneOf(figures, 60),
+    perSecond: Float64Array.from({ length: 600 }, (_, i) => (i === 100 ? NaN : i < 300 ? 60 : 30)),
+  };
+  const video = writeVideo(
+    {
+      clips: [clip('deck', { runId: 'a', lengthS: null, syncs: [{ clipS: 0, runS: 0 }] })],
+      cuts: 'deck 1:30 - 5:30\ndeck 0:00 - 1:00 x2',
+      fps: null,
+    },
+    [source],
+    USUAL_VOICE,
+  );
+
+  it('an overlay shows what was known by then, never what came later', () => {
+    expect(overlayAt(video, 0)).toMatchObject({ atS: 90, pace: { fps: 60 }, skin: null, percent: 90 });
+    expect(overlayAt(video, 10)).toMatchObject({ atS: 100, pace: null });
+    expect(overlayAt(video, 31)).toMatchObject({ skin: { c: 39, spot: 'back' } });
+    expect(overlayAt(video, 211)).toMatchObject({ atS: 301, pace: { fps: 30 } });
+    // at double speed the run's clock goes two seconds a second
+    expect(overlayAt(video, 245)).toMatchObject({ atS: 10 });
+    expect(overlayAt(video, 271)).toBeNull();
+  });
+
+  it('moments that were cut away drop out', () => {
+    // the mark at 0:30 lies in the second stretch, at double speed; the hottest reading in none
+    expect(video.moments.map(({ videoS, says }) => [videoS, says])).toEqual([
+      // five minutes into the run
+      [210, 'throttles from here'],
+      [240 + 15, 'stutter: at the gate'],
+    ]);
+  });
+
+  it('its text track names each second once, and is read back', () => {
+    const read = new WebVTTParser().parse(webVtt(overlayCues(video, USUAL_VOICE), null), 'metadata');
+    expect(read.errors).toEqual([]);
+    expect(read.cues.at(-1)!.endTime).toBe(270);
+    for (const [i, cue] of read.cues.entries())
+      if (i > 0) expect(cue.startTime).toBeGreaterThanOrEqual(read.cues[i - 1]!.endTime - 1e-9);
+  });
+
+  it.each([
+    { width: 1280, height: 720 },
+    { width: 1080, height: 1920 },
+  ])('a picture of it keeps to its band (%o)', (size) => {
+    const band = overlayBand(size);
+    expect(band.y + band.height).toBeLessThan(size.height);
+    const svg = overlaySvg(overlayAt(video, 200), band, USUAL_VOICE);
+    expect(svg).toContain('>60</text>');
+    for (const [, x, width] of svg.matchAll(/<rect x="([\d.-]+)" y="[\d.-]+" width="([\d.]+)"/g))
+      expect(Number(x) + Number(width)).toBeLessThanOrEqual(band.width + 0.1);
+    expect(overlaySvg(null, band, USUAL_VOICE)).not.toContain('<rect');
   });
 });
