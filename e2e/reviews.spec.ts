@@ -145,6 +145,34 @@ test('clips and cuts become chapters, moments and an overlay, at phone size', as
   expect(Buffer.from(pack['video/chapters.txt']!).toString()).toBe('0:00 Harbour on Quill Deck video\n');
 });
 
+test('a review is written and published by keys alone', async ({ page }) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  const run = await readOff(page, 'Quill Deck keys');
+  const id = randomUUID();
+  await ask(page, ROUTES.newReview, {
+    body: { id, name: 'A journey, keys', template: 'quick look', runs: [run] },
+  });
+  await page.goto(`/reviews/${id}`);
+  const verdict = page.getByRole('region', { name: 'Verdict' });
+  await verdict.getByLabel('Words of Verdict').focus();
+  await page.keyboard.type('It is at @');
+  // the field for finding a figure has the focus; Enter takes the first that is found
+  await expect(verdict.getByLabel('Find a figure')).toBeFocused();
+  await page.keyboard.type('peak');
+  await page.keyboard.press('Enter');
+  await expect(verdict.getByText(/^It is at 38\.5.°C$/)).toBeVisible();
+  await page.getByRole('radio', { name: 'withheld' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('radio', { name: 'final' })).toBeChecked();
+  await page.getByRole('button', { name: 'Leave Handling out' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/all is kept/)).toBeVisible();
+  await page.getByRole('button', { name: 'Publish', exact: true }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/^Revision 1, /)).toBeVisible();
+});
+
 test('what is published is read by others where it is switched on, and nothing else', async ({
   page,
   browser,

@@ -386,15 +386,15 @@ describe('its video', () => {
 
   it('refuses an overlay of more pictures than anybody cuts with', async () => {
     const id = await withVideo({
-      cuts: 'small 0:00 - 999:00',
+      cuts: 'small 0:00 - 600:00',
       overlay: { width: 640, height: 360, perSecond: 60 },
     });
     const detail = await get(`/reviews/${id}`);
-    expect(detail.doc.video.cuts).toBe('small 0:00 - 999:00');
+    expect(detail.doc.video.cuts).toBe('small 0:00 - 600:00');
     const { status, body } = await harness.request('GET', `/reviews/${id}/pack?overlay=yes`);
     expect([status, body.message]).toEqual([
       422,
-      'The overlay would be 3,596,400 pictures; at most 60,000 can be written.',
+      'The overlay would be 2,160,000 pictures; at most 60,000 can be written.',
     ]);
   });
 });

@@ -126,7 +126,7 @@ function ReviewPage({ review }: { review: ReviewDetail }): ReactNode {
           ) : null}
         </SectionSheet>
       ))}
-      <Pictures id={review.id} blocks={blocks} />
+      <Pictures id={review.id} blocks={blocks} sections={doc.sections} />
       <InIt review={review} doc={doc} change={change} />
       <Remove review={review} />
     </>
@@ -227,10 +227,19 @@ const SIZES = PICTURE_SIZES.map(({ name, width, height }) => ({
 }));
 
 /** Every picture of it, to be saved by itself. */
-function Pictures({ id, blocks }: { id: string; blocks: Record<SectionKind, Block[]> }): ReactNode {
+function Pictures({
+  id,
+  blocks,
+  sections,
+}: {
+  id: string;
+  blocks: Record<SectionKind, Block[]>;
+  sections: ReviewSection[];
+}): ReactNode {
   const [size, setSize] = useState('wide');
-  const charts = SECTION_KINDS.flatMap((kind) =>
-    blocks[kind].flatMap((block) => (block.is === 'chart' ? [block.chart] : [])),
+  // what is left out has no picture either
+  const charts = sections.flatMap(({ kind, hidden }) =>
+    hidden ? [] : blocks[kind].flatMap((block) => (block.is === 'chart' ? [block.chart] : [])),
   );
   const save = (of: string, as: string): void =>
     void Linking.openURL(`/api/reviews/${id}/chart?${new URLSearchParams({ of, size, as })}`);
