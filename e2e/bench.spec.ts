@@ -419,11 +419,11 @@ test('a run by hand, with no logger at all: readings, a top-up, an estimate, and
   page,
 }) => {
   const run = await openRun(page, { device: 'Kitto Mini', title: 'Pico Harbour' });
-  await tap(page, '201');
+  await tap(page, '351');
   await expect(page.getByRole('status', { name: 'Reading due' })).toContainText('back middle: cold reading');
   await page.getByRole('button', { name: 'Start the run' }).click();
   await expect(page.getByText('No frames yet')).toBeVisible();
-  await tap(page, '205');
+  await tap(page, '355');
   await page.getByRole('radio', { name: 'Battery percent' }).click();
   await tap(page, '88');
   await page.getByRole('radio', { name: 'Rate by eye' }).click();
