@@ -18,6 +18,7 @@ import {
   type UseQueryResult,
 } from '@tanstack/react-query';
 import { ask } from './client';
+import { useDocumentMutation, useRemoval, type Removal } from './documents';
 
 /** What is asked about comparisons; all of it changes with any run, so nothing of it is taken for fresh. */
 const KEYS = {
@@ -39,35 +40,17 @@ export const useComparison = (id: string): UseQueryResult<ComparisonDetail, Erro
     staleTime: 0,
   });
 
-/** A change that answers with the comparison as it is now. */
-function useComparisonMutation<T>(
-  mutationFn: (input: T) => Promise<ComparisonDetail>,
-): UseMutationResult<ComparisonDetail, Error, T> {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn,
-    onSuccess: (comparison) => {
-      client.setQueryData(KEYS.one(comparison.id), comparison);
-      void client.invalidateQueries({ queryKey: KEYS.all, exact: true });
-    },
-  });
-}
-
 export const useNewComparison = (): UseMutationResult<ComparisonDetail, Error, NewComparison> =>
-  useComparisonMutation((body) => ask(ROUTES.newComparison, { body }));
+  useDocumentMutation(KEYS, (body) => ask(ROUTES.newComparison, { body }));
 export const useChangeComparison = (
   id: string,
 ): UseMutationResult<ComparisonDetail, Error, ComparisonChange> =>
-  useComparisonMutation((body) => ask(ROUTES.changeComparison, { params: { id }, body }));
+  useDocumentMutation(KEYS, (body) => ask(ROUTES.changeComparison, { params: { id }, body }));
 
-export function useDeleteComparison(): UseMutationResult<void, Error, { id: string; restore?: boolean }> {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: ({ id, restore }) =>
-      ask(restore ? ROUTES.restoreComparison : ROUTES.deleteComparison, { params: { id } }),
-    onSuccess: () => client.invalidateQueries({ queryKey: KEYS.all }),
-  });
-}
+export const useDeleteComparison = (): Removal =>
+  useRemoval(KEYS, (id, restore) =>
+    ask(restore ? ROUTES.restoreComparison : ROUTES.deleteComparison, { params: { id } }),
+  );
 
 /** Comparisons that a run stands in. */
 export const useComparisonsOfRun = (id: string): UseQueryResult<ComparisonSummary[], Error> =>

@@ -7,6 +7,7 @@ import {
   type UseQueryResult,
 } from '@tanstack/react-query';
 import { ask } from './client';
+import { useRemoval, type Removal } from './documents';
 
 const KEY = ['outcomes'];
 
@@ -24,14 +25,10 @@ export function useNoteOutcomes(): UseMutationResult<Outcomes, Error, NewOutcome
   });
 }
 
-export function useDeleteOutcome(): UseMutationResult<void, Error, { id: string; restore?: boolean }> {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: ({ id, restore }) =>
-      ask(restore ? ROUTES.restoreOutcome : ROUTES.deleteOutcome, { params: { id } }),
-    onSuccess: () => client.invalidateQueries({ queryKey: KEY }),
-  });
-}
+export const useDeleteOutcome = (): Removal =>
+  useRemoval({ all: KEY }, (id, restore) =>
+    ask(restore ? ROUTES.restoreOutcome : ROUTES.deleteOutcome, { params: { id } }),
+  );
 
 export function useDeleteClaim(): UseMutationResult<void, Error, string> {
   const client = useQueryClient();

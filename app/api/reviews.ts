@@ -6,14 +6,9 @@ import {
   type ReviewSummary,
   type ReviewVideoDetail,
 } from '@pace-check/contract';
-import {
-  useMutation,
-  useQuery,
-  useQueryClient,
-  type UseMutationResult,
-  type UseQueryResult,
-} from '@tanstack/react-query';
+import { useQuery, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query';
 import { ask } from './client';
+import { useDocumentMutation, useRemoval, type Removal } from './documents';
 
 const KEYS = { all: ['reviews'], one: (id: string) => ['reviews', id] };
 
@@ -40,44 +35,27 @@ export const useReviewVideo = (id: string, revision: number): UseQueryResult<Rev
     placeholderData: (before) => before,
   });
 
-/** A change that answers with the review as it is now. */
-function useReviewMutation<T>(
-  mutationFn: (input: T) => Promise<ReviewDetail>,
-  scope?: string,
-): UseMutationResult<ReviewDetail, Error, T> {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn,
-    // one after the other, each made to what the one before left
-    ...(scope === undefined ? {} : { scope: { id: `review ${scope}` } }),
-    onSuccess: (review) => {
-      client.setQueryData(KEYS.one(review.id), review);
-      void client.invalidateQueries({ queryKey: KEYS.all, exact: true });
-    },
-  });
-}
-
 export const useNewReview = (): UseMutationResult<ReviewDetail, Error, NewReview> =>
-  useReviewMutation((body) => ask(ROUTES.newReview, { body }));
+  useDocumentMutation(KEYS, (body) => ask(ROUTES.newReview, { body }));
 
 /** Keeps what is written, made to the revision that was seen: another's change in between is not written over. */
 export const useKeepReview = (
   id: string,
 ): UseMutationResult<ReviewDetail, Error, { revision: number; doc: ReviewDoc }> =>
-  useReviewMutation((body) => ask(ROUTES.changeReview, { params: { id }, body }), id);
+  useDocumentMutation(KEYS, (body) => ask(ROUTES.changeReview, { params: { id }, body }), `review ${id}`);
 
 /** Whether others may read what was published. */
 export const useShowReview = (id: string): UseMutationResult<ReviewDetail, Error, boolean> =>
-  useReviewMutation((shown) => ask(ROUTES.showReview, { params: { id }, body: { shown } }), id);
+  useDocumentMutation(
+    KEYS,
+    (shown) => ask(ROUTES.showReview, { params: { id }, body: { shown } }),
+    `review ${id}`,
+  );
 
 export const usePublishReview = (id: string): UseMutationResult<ReviewDetail, Error, void> =>
-  useReviewMutation(() => ask(ROUTES.publishReview, { params: { id } }), id);
+  useDocumentMutation(KEYS, () => ask(ROUTES.publishReview, { params: { id } }), `review ${id}`);
 
-export function useDeleteReview(): UseMutationResult<void, Error, { id: string; restore?: boolean }> {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: ({ id, restore }) =>
-      ask(restore ? ROUTES.restoreReview : ROUTES.deleteReview, { params: { id } }),
-    onSuccess: () => client.invalidateQueries({ queryKey: KEYS.all }),
-  });
-}
+export const useDeleteReview = (): Removal =>
+  useRemoval(KEYS, (id, restore) =>
+    ask(restore ? ROUTES.restoreReview : ROUTES.deleteReview, { params: { id } }),
+  );

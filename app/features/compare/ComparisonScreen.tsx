@@ -9,6 +9,7 @@ import { BackTo } from '../../ui/BackTo';
 import { count } from '../../ui/figures';
 import { useWide } from '../../ui/Look';
 import { Row, Sheet, Stack } from '../../ui/parts';
+import { RemoveButton } from '../../ui/RemoveButton';
 import { Answered } from '../../ui/states';
 import { FONTS } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
@@ -174,25 +175,12 @@ function Actions({ comparison }: { comparison: ComparisonDetail }): ReactNode {
           onPress={() => change.mutate({ kept: true }, { onError: failed })}
         />
       )}
-      <Button
-        type="clear"
+      <RemoveButton
         title="Delete"
-        loading={remove.isPending}
-        onPress={() =>
-          remove.mutate(
-            { id: comparison.id },
-            {
-              onSuccess: () => {
-                router.navigate('/compare');
-                toast({
-                  text: `“${comparison.name}” is deleted.`,
-                  undo: () => remove.mutate({ id: comparison.id, restore: true }, { onError: failed }),
-                });
-              },
-              onError: failed,
-            },
-          )
-        }
+        gone={`“${comparison.name}” is deleted.`}
+        removal={remove}
+        id={comparison.id}
+        onGone={() => router.navigate('/compare')}
       />
     </Row>
   );

@@ -10,10 +10,10 @@ import { BackTo } from '../../ui/BackTo';
 import { usePalette, useWide } from '../../ui/Look';
 import { NotKept } from '../../ui/NotKept';
 import { Row, Sheet, Stack } from '../../ui/parts';
+import { RemoveButton } from '../../ui/RemoveButton';
 import { Section } from '../../ui/Section';
 import { Answered } from '../../ui/states';
 import { TARGET } from '../../ui/theme';
-import { useToast } from '../../ui/Toast';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { Confirm } from './Confirm';
 import { NewLadder } from './NewLadder';
@@ -293,31 +293,13 @@ function Prior({
 
 function Remove({ id, name }: { id: string; name: string }): ReactNode {
   const router = useRouter();
-  const toast = useToast();
-  const remove = useDeleteLadder();
-  const failed = (error: Error): void => toast({ text: `It could not be done: ${error.message}` });
   return (
-    <Row>
-      <Button
-        type="clear"
-        title="Delete the ladder"
-        loading={remove.isPending}
-        onPress={() =>
-          remove.mutate(
-            { id },
-            {
-              onSuccess: () => {
-                router.navigate('/ladders');
-                toast({
-                  text: `The ladder “${name}” is deleted.`,
-                  undo: () => remove.mutate({ id, restore: true }, { onError: failed }),
-                });
-              },
-              onError: failed,
-            },
-          )
-        }
-      />
-    </Row>
+    <RemoveButton
+      title="Delete the ladder"
+      gone={`The ladder “${name}” is deleted.`}
+      removal={useDeleteLadder()}
+      id={id}
+      onGone={() => router.navigate('/ladders')}
+    />
   );
 }

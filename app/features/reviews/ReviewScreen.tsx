@@ -24,6 +24,7 @@ import { count, dayAndTime } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
 import { NotKept } from '../../ui/NotKept';
 import { Row, Stack } from '../../ui/parts';
+import { RemoveButton } from '../../ui/RemoveButton';
 import { Section } from '../../ui/Section';
 import { SortableList } from '../../ui/SortableList';
 import { Answered } from '../../ui/states';
@@ -500,31 +501,13 @@ function InIt({
 
 function Remove({ review }: { review: ReviewDetail }): ReactNode {
   const router = useRouter();
-  const toast = useToast();
-  const remove = useDeleteReview();
-  const failed = (error: Error): void => toast({ text: `It could not be done: ${error.message}` });
   return (
-    <Row>
-      <Button
-        type="clear"
-        title="Delete the review"
-        loading={remove.isPending}
-        onPress={() =>
-          remove.mutate(
-            { id: review.id },
-            {
-              onSuccess: () => {
-                router.navigate('/reviews');
-                toast({
-                  text: `“${review.doc.name}” is deleted.`,
-                  undo: () => remove.mutate({ id: review.id, restore: true }, { onError: failed }),
-                });
-              },
-              onError: failed,
-            },
-          )
-        }
-      />
-    </Row>
+    <RemoveButton
+      title="Delete the review"
+      gone={`“${review.doc.name}” is deleted.`}
+      removal={useDeleteReview()}
+      id={review.id}
+      onGone={() => router.navigate('/reviews')}
+    />
   );
 }

@@ -1,0 +1,42 @@
+import { useMutation, useQueryClient, type QueryKey, type UseMutationResult } from '@tanstack/react-query';
+
+/** Where things of a kind are kept among the answers of the server. */
+export interface DocumentKeys {
+  all: QueryKey;
+  one: (id: string) => QueryKey;
+}
+
+/**
+ * A change that answers with the thing as it is now: its page has it at once, the list is asked for anew.
+ *
+ * @param scope where given, changes of that name are sent one after the other, each made to what the one before left
+ */
+export function useDocumentMutation<D extends { id: string }, T>(
+  keys: DocumentKeys,
+  mutationFn: (input: T) => Promise<D>,
+  scope?: string,
+): UseMutationResult<D, Error, T> {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn,
+    ...(scope === undefined ? {} : { scope: { id: scope } }),
+    onSuccess: (changed) => {
+      client.setQueryData(keys.one(changed.id), changed);
+      void client.invalidateQueries({ queryKey: keys.all, exact: true });
+    },
+  });
+}
+
+/** Deletes a thing, or brings it back. */
+export type Removal = UseMutationResult<void, Error, { id: string; restore?: boolean }>;
+
+export function useRemoval(
+  { all }: Pick<DocumentKeys, 'all'>,
+  remove: (id: string, restore: boolean) => Promise<void>,
+): Removal {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, restore = false }) => remove(id, restore),
+    onSuccess: () => client.invalidateQueries({ queryKey: all }),
+  });
+}
