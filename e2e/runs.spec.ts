@@ -1,8 +1,7 @@
 import { ROUTES } from '@pace-check/contract';
 import { ask } from './ask';
 import { expect, test } from './test';
-import { openOwnCard, rowCounts } from './kit';
-import { expectAccessible } from './access';
+import { rowCounts } from './kit';
 
 test('the demo’s runs stand as lanes, and a run opens with its words, measures and splits', async ({
   page,
@@ -116,73 +115,6 @@ test('a server that does not answer is said plainly, and trying again helps', as
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByRole('link', { name: /Aurelune on Velm 4/ })).toBeVisible();
 });
-
-for (const look of ['light', 'dark'] as const) {
-  test(`all screens keep to WCAG 2.2 AA where a machine can tell (${look})`, async ({ page }) => {
-    await page.emulateMedia({ colorScheme: look });
-    const check = (): Promise<void> => expectAccessible(page);
-    await page.goto('/');
-    await expect(page.getByRole('link', { name: /Aurelune on Velm 4/ })).toBeVisible();
-    await check();
-    await page.getByRole('link', { name: /Aurelune on Velm 4/ }).click();
-    await expect(page.getByRole('table', { name: 'Splits' })).toBeVisible();
-    await check();
-    await page.goto('/compare');
-    await page.getByRole('link', { name: /^Three for the crossing/ }).click();
-    await expect(page.getByRole('list', { name: 'Order of the devices' })).toBeVisible();
-    await check();
-    await page.getByRole('link', { name: 'Comparisons' }).click();
-    await expect(page.getByRole('link', { name: /^The new one against/ })).toBeVisible();
-    await check();
-    await page.getByRole('link', { name: /^The new one against/ }).click();
-    await expect(page.getByRole('table', { name: 'Splits side by side' })).toBeVisible();
-    await check();
-    await page.goto('/reviews');
-    await page.getByRole('link', { name: /^Small against large on the night boat/ }).click();
-    await expect(page.getByRole('region', { name: 'Verdict' })).toBeVisible();
-    await page.getByRole('button', { name: 'Insert a figure into Verdict' }).click();
-    await check();
-    await page.goto('/?choose=1');
-    await page.getByRole('checkbox', { name: /Aurelune on Velm 4/ }).click();
-    await check();
-    await page.goto('/import');
-    await expect(page.getByRole('button', { name: 'Choose a file' })).toBeVisible();
-    await check();
-    await page.goto('/by-hand');
-    await page.getByLabel('Readings, a line each').fill('8:00 back 36.5\n9:00 back');
-    await expect(page.getByText('1 of 2 lines is unclear')).toBeVisible();
-    await check();
-    await page.goto('/settings');
-    await expect(page.getByRole('radio', { name: 'Celsius' })).toBeVisible();
-    await check();
-    await page.goto('/kit');
-    await expect(page.getByRole('link', { name: /Velm 5/ })).toBeVisible();
-    await check();
-    await page.getByRole('link', { name: /Velm 5/ }).click();
-    await expect(page.getByLabel('Battery, mAh')).toBeVisible();
-    await check();
-    await page.goto('/cards/new');
-    await expect(page.getByRole('radio', { name: 'Standard' })).toBeVisible();
-    await check();
-    await page.goto('/cards');
-    await expect(page.getByRole('link', { name: /^Small against large/ })).toBeVisible();
-    await check();
-    await openOwnCard(page, `All screens, ${look}`);
-    await expect(page.getByRole('group', { name: 'The day in lanes' })).toBeVisible();
-    await check();
-    await page.getByRole('radio', { name: 'Steps' }).click();
-    await page.getByRole('button', { name: /^Step 1,/ }).click();
-    await expect(page.getByRole('button', { name: 'Keep step' })).toBeVisible();
-    await check();
-    await page.getByRole('radio', { name: 'The day' }).click();
-    await page.getByRole('button', { name: 'Preflight and start' }).click();
-    await expect(page.getByRole('button', { name: /^Start at/ })).toBeVisible();
-    await check();
-    await page.goto(page.url().replace(/preflight.*/, 'print'));
-    await expect(page.getByRole('table', { name: 'The day' })).toBeVisible();
-    await check();
-  });
-}
 
 test.describe('on a wide screen', () => {
   test.use({ viewport: { width: 1280, height: 800 } });

@@ -17,6 +17,7 @@ import {
   type UseMutationResult,
   type UseQueryResult,
 } from '@tanstack/react-query';
+import { askAnew } from './askAnew';
 import { ask } from './client';
 import { useDocumentMutation, useRemoval, type Removal } from './documents';
 
@@ -86,7 +87,7 @@ function useWeakMutation<T>(
   mutationFn: (input: T) => Promise<unknown>,
 ): UseMutationResult<unknown, Error, T> {
   const client = useQueryClient();
-  return useMutation({ mutationFn, onSuccess: () => client.invalidateQueries({ queryKey: KEYS.all }) });
+  return useMutation({ mutationFn, onSuccess: () => askAnew(client, KEYS.all) });
 }
 export const useAddWeakValue = (): UseMutationResult<unknown, Error, NewWeakValue> =>
   useWeakMutation((body) => ask(ROUTES.addWeakValue, { body }));

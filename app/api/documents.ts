@@ -1,4 +1,5 @@
 import { useMutation, useQueryClient, type QueryKey, type UseMutationResult } from '@tanstack/react-query';
+import { askAnew, askAnewExactly } from './askAnew';
 
 /** Where things of a kind are kept among the answers of the server. */
 export interface DocumentKeys {
@@ -22,7 +23,7 @@ export function useDocumentMutation<D extends { id: string }, T>(
     ...(scope === undefined ? {} : { scope: { id: scope } }),
     onSuccess: (changed) => {
       client.setQueryData(keys.one(changed.id), changed);
-      void client.invalidateQueries({ queryKey: keys.all, exact: true });
+      void askAnewExactly(client, keys.all);
     },
   });
 }
@@ -37,6 +38,6 @@ export function useRemoval(
   const client = useQueryClient();
   return useMutation({
     mutationFn: ({ id, restore = false }) => remove(id, restore),
-    onSuccess: () => client.invalidateQueries({ queryKey: all }),
+    onSuccess: () => askAnew(client, all),
   });
 }

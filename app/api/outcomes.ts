@@ -6,6 +6,7 @@ import {
   type UseMutationResult,
   type UseQueryResult,
 } from '@tanstack/react-query';
+import { askAnew } from './askAnew';
 import { ask } from './client';
 import { useRemoval, type Removal } from './documents';
 
@@ -34,6 +35,6 @@ export function useDeleteClaim(): UseMutationResult<void, Error, string> {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (id) => ask(ROUTES.deleteClaim, { params: { id } }),
-    onSuccess: () => client.invalidateQueries({ queryKey: KEY }),
+    onSuccess: () => askAnew(client, KEY),
   });
 }

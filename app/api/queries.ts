@@ -32,6 +32,7 @@ import {
   type UseMutationResult,
   type UseQueryResult,
 } from '@tanstack/react-query';
+import { askAnew } from './askAnew';
 import { ApiFailure, ask, send, upload, type UploadOptions } from './client';
 
 /** The client's copy of what the server holds. */
@@ -92,10 +93,7 @@ function useRunChanged(): (run: RunDetail | null) => Promise<void> {
   return async (run) => {
     if (run) client.setQueryData(KEYS.run(run.id), run);
     // nobody waits for it: what changed may be off the screen by then, and with it whoever was to be told
-    void Promise.all([
-      client.invalidateQueries({ queryKey: KEYS.runs }),
-      client.invalidateQueries({ queryKey: KEYS.kit }),
-    ]);
+    void askAnew(client, KEYS.runs, KEYS.kit);
   };
 }
 
@@ -126,7 +124,7 @@ export function useChangeSettings(): UseMutationResult<Settings, Error, Settings
     onSuccess: (settings) => {
       client.setQueryData(['settings'], settings);
       // runs say where their bars have changed
-      void client.invalidateQueries({ queryKey: ['run'] });
+      void askAnew(client, ['run']);
     },
   });
 }
@@ -178,10 +176,7 @@ function useKitMutation<T, R>(mutationFn: (input: T) => Promise<R>): UseMutation
   const client = useQueryClient();
   return useMutation({
     mutationFn,
-    onSuccess: () =>
-      Promise.all(
-        [KEYS.kit, KEYS.cards, ['card'], KEYS.runs].map((queryKey) => client.invalidateQueries({ queryKey })),
-      ),
+    onSuccess: () => askAnew(client, KEYS.kit, KEYS.cards, ['card'], KEYS.runs),
   });
 }
 
@@ -238,11 +233,7 @@ function useCardMutation<T>(
     mutationFn,
     onSuccess: (card) => {
       client.setQueryData(KEYS.card(card.id), card);
-      void Promise.all(
-        [KEYS.cards, KEYS.kit, KEYS.requests, ['run']].map((queryKey) =>
-          client.invalidateQueries({ queryKey }),
-        ),
-      );
+      void askAnew(client, KEYS.cards, KEYS.kit, KEYS.requests, ['run']);
     },
   });
 }
@@ -290,14 +281,10 @@ export function useChangeCard(id: string): CardChanger {
       client.setQueryData<Card>(KEYS.card(id), (shown) =>
         waiting && shown ? { ...shown, revision: stored.revision } : stored,
       );
-      void Promise.all(
-        [KEYS.cards, KEYS.kit, KEYS.requests].map((queryKey) => client.invalidateQueries({ queryKey })),
-      );
+      void askAnew(client, KEYS.cards, KEYS.kit, KEYS.requests);
     },
     onError: (error) =>
-      error instanceof ApiFailure && error.status === 409
-        ? client.invalidateQueries({ queryKey: KEYS.card(id) })
-        : undefined,
+      error instanceof ApiFailure && error.status === 409 ? askAnew(client, KEYS.card(id)) : undefined,
   });
   const { mutate, mutateAsync, error, isPending } = store;
   return {
@@ -320,7 +307,7 @@ export function useDeleteCard(): UseMutationResult<void, Error, { id: string; re
   return useMutation({
     mutationFn: ({ id, restore }) =>
       ask(restore ? ROUTES.restoreCard : ROUTES.deleteCard, { params: { id } }),
-    onSuccess: () => client.invalidateQueries({ queryKey: KEYS.cards }),
+    onSuccess: () => askAnew(client, KEYS.cards),
   });
 }
 
@@ -333,8 +320,7 @@ function useRequestMutation<T>(
   const client = useQueryClient();
   return useMutation({
     mutationFn,
-    onSuccess: () =>
-      Promise.all([KEYS.requests, KEYS.kit].map((queryKey) => client.invalidateQueries({ queryKey }))),
+    onSuccess: () => askAnew(client, KEYS.requests, KEYS.kit),
   });
 }
 

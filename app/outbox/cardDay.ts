@@ -2,6 +2,7 @@ import type { Card, DayChange } from '@pace-check/contract';
 import { changeNotes } from '@pace-check/core';
 import { useQueryClient, type UseQueryResult } from '@tanstack/react-query';
 import { useEffect, useMemo } from 'react';
+import { askAnew } from '../api/askAnew';
 import { CHANGED_BY_A_DAY, cardKey, useCard } from '../api/queries';
 import { outbox, toCard, useOutbox, waitingFor, type Waiting, type WithoutId } from './index';
 
@@ -61,11 +62,7 @@ export function useSentToCards(): void {
         for (const { id, change } of own)
           client.setQueryData<Card>(cardKey(id), (card) => card && changed(card, change));
         const ids = new Set(own.map(({ id }) => id));
-        void Promise.all(
-          [...[...ids].map(cardKey), ...CHANGED_BY_A_DAY].map((queryKey) =>
-            client.invalidateQueries({ queryKey }),
-          ),
-        );
+        void askAnew(client, ...[...ids].map(cardKey), ...CHANGED_BY_A_DAY);
       }),
     [client],
   );

@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
+import { askAnew } from '../api/askAnew';
 import { CHANGED_BY_A_RESULT } from '../api/queries';
 import { outbox, useOutbox, type Waiting } from './index';
 
@@ -43,8 +44,7 @@ export function useSentResults(): void {
       outbox.onSent((sent) => {
         const ids = new Set(sent.flatMap((one) => (one.to === 'run' ? [one.id] : [])));
         if (ids.size === 0) return;
-        for (const queryKey of [...CHANGED_BY_A_RESULT, ...[...ids].map((id) => ['run', id])])
-          void client.invalidateQueries({ queryKey });
+        void askAnew(client, ...CHANGED_BY_A_RESULT, ...[...ids].map((id) => ['run', id]));
       }),
     [client],
   );

@@ -4,6 +4,7 @@ import { useEffect, useRef, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { ROUTES } from '@pace-check/contract';
 import { ask } from '../api/client';
+import { askAnew } from '../api/askAnew';
 import { useLastSeen } from '../offline/lastSeen';
 import { usePalette } from './Look';
 import { Body } from './words';
@@ -18,7 +19,7 @@ export function LastSeen(): ReactNode {
   const lastSeen = useLastSeen();
   const was = useRef(lastSeen);
   useEffect(() => {
-    if (was.current && !lastSeen) void client.invalidateQueries();
+    if (was.current && !lastSeen) void askAnew(client, []);
     was.current = lastSeen;
   }, [lastSeen, client]);
   useEffect(() => {
