@@ -38,6 +38,8 @@ export const cardStep = z.strictObject({
   /** Conditions that belong to the step, not to the moment. */
   conditions: preflight,
   requestId: z.uuid().nullable(),
+  /** The ladder that is climbed in it: its minutes follow what is still to be probed. */
+  ladderId: z.uuid().nullable().default(null),
   note: text(1000),
 });
 export type CardStep = z.infer<typeof cardStep>;
@@ -256,6 +258,8 @@ export interface PreflightKnown {
   known: Preflight;
   /** Where it is from, for a sentence. */
   from: string | null;
+  /** What was seen of the title on the device before and stands in the way of a run. */
+  seen: string[];
 }
 
 /** The usual rules of a card. */

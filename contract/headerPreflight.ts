@@ -25,6 +25,8 @@ const SAME = [
   'cap',
   'humidity',
   'screen',
+  'outsidePixels',
+  'outsideHz',
 ] as const;
 
 /**

@@ -2,6 +2,7 @@ export * from './bench';
 export * from './cards';
 export * from './compare';
 export * from './http';
+export * from './choice';
 export * from './kit';
 export * from './ladder';
 export * from './list';

@@ -1,14 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import {
-  batteryWhOf,
-  cardStep,
-  dayEvents,
-  newCoolDown,
-  newRecord,
-  preflight,
-  SETUP_FIELDS,
-  setupFacts,
-} from './index';
+import { batteryWhOf, cardStep, dayEvents, newCoolDown, newRecord, preflight } from './index';
 
 describe('energy of a battery', () => {
   it('is as stated, else capacity times nominal voltage', () => {
@@ -32,9 +23,21 @@ describe('records', () => {
     const result = newRecord[kind].safeParse(record);
     expect(result.success ? '' : result.error.message).toContain(why);
   });
-  it('ask only for facts of setups that there are', () => {
-    for (const fields of Object.values(SETUP_FIELDS))
-      for (const field of fields) expect(setupFacts.shape).toHaveProperty(field);
+  it('keep what a setup sets in its order and its units; a thing is set once', () => {
+    const pairs = [
+      { key: 'tier', value: 'High', unit: '' },
+      { key: 'fog', value: '40', unit: 'm' },
+    ];
+    const kept = newRecord.setup.parse({ name: 'S', title: 'T', facts: { pairs } });
+    expect(kept.facts.pairs).toEqual(pairs);
+    const twice = newRecord.setup.safeParse({
+      name: 'S',
+      title: 'T',
+      facts: { pairs: [...pairs, { key: 'Fog', value: '80' }] },
+    });
+    expect(twice.error?.issues).toMatchObject([
+      { path: ['facts', 'pairs', 2, 'key'], message: '“Fog” is set twice: keep one of them' },
+    ]);
   });
 });
 
@@ -51,6 +54,7 @@ describe('what is told of a day', () => {
     after: [],
     conditions: {},
     requestId: null,
+    ladderId: null,
     note: '',
   };
   it.each([

@@ -1,4 +1,14 @@
-import { NEED_WORDS, type Demand, type DeviceKind, type Need, type TitleKind } from '@pace-check/core';
+import {
+  NEED_WORDS,
+  samePair,
+  STEP_NEEDS,
+  type Demand,
+  type DeviceKind,
+  type Need,
+  type SetPair,
+  type TitleKind,
+  type WrittenSetup,
+} from '@pace-check/core';
 import * as z from 'zod';
 import { trimmed } from './text';
 import { name, spotPlace, type NamedItem } from './names';
@@ -94,33 +104,71 @@ export const titleFacts = z.strictObject({
 });
 export type TitleFacts = z.infer<typeof titleFacts>;
 
-/** Facts of a setup. Which are asked for depends on the title's kind: `SETUP_FIELDS`. */
+/** One thing that is set, in the words, the unit and the order that it was given in. */
+const setupPair = z.strictObject({
+  key: trimmed(60).min(1, 'a name'),
+  /** Null: not set here, though it is in the setup that this one is derived from. */
+  value: trimmed(400).min(1, 'a value').nullable().default(null),
+  unit: trimmed(20).default(''),
+});
+
+const setupPairs = z
+  .array(setupPair)
+  .max(60, 'at most 60 things')
+  .superRefine((pairs, context) =>
+    pairs.forEach(({ key }, i) => {
+      if (pairs.findIndex((one) => samePair(one.key, key)) < i)
+        context.addIssue({
+          code: 'custom',
+          path: [i, 'key'],
+          message: `“${key}” is set twice: keep one of them`,
+        });
+    }),
+  );
+
+/** One thing to do, so that a setup is what it is. */
+const recipeStep = z.strictObject({
+  says: trimmed(1000).min(1, 'what to do'),
+  undo: trimmed(1000).default(''),
+  source: trimmed(400).default(''),
+  dated: z.iso.date('a day, YYYY-MM-DD').nullable().default(null),
+  needs: z.array(z.enum(STEP_NEEDS)).max(STEP_NEEDS.length).default([]),
+});
+
+/** Facts of a setup: all that is set, or what differs from another one of its title. */
 export const setupFacts = z.strictObject({
-  tier: words.optional(),
-  capFps: amount(1000, 'fps').optional(),
-  emulator: words.optional(),
-  version: words.optional(),
-  backend: words.optional(),
-  internalResolution: amount(32, '×').optional(),
-  hacks: words.optional(),
-  layer: words.optional(),
-  cpuPreset: words.optional(),
-  graphicsDriver: words.optional(),
-  apiWrapper: words.optional(),
-  resolution: words.optional(),
-  service: words.optional(),
-  link: words.optional(),
-  bitRateMbps: amount(10_000, 'Mbit/s').optional(),
+  /** The setup that it is derived from, by its name. */
+  from: name.optional(),
+  pairs: setupPairs.optional(),
+  steps: z.array(recipeStep).max(40, 'at most 40 steps').optional(),
   notes: longWords.optional(),
 });
 export type SetupFacts = z.infer<typeof setupFacts>;
 
-export const SETUP_FIELDS: Record<TitleKind, (keyof SetupFacts)[]> = {
-  native: ['tier', 'capFps'],
-  emulated: ['emulator', 'version', 'backend', 'internalResolution', 'hacks', 'capFps'],
-  translated: ['layer', 'version', 'cpuPreset', 'graphicsDriver', 'apiWrapper', 'resolution', 'capFps'],
-  streamed: ['service', 'link', 'bitRateMbps', 'resolution', 'capFps'],
-  synthetic: ['tier', 'version'],
+/** A setup as core derives it. */
+export const writtenSetup = ({ name, facts }: { name: string; facts: SetupFacts }): WrittenSetup => ({
+  name,
+  from: facts.from ?? null,
+  pairs: facts.pairs ?? [],
+});
+
+/** How an earlier version called what is set, with the unit that it had. */
+export const EARLIER_FACTS: Record<string, { key: string; unit: string }> = {
+  tier: { key: 'tier', unit: '' },
+  capFps: { key: 'cap', unit: 'fps' },
+  emulator: { key: 'emulator', unit: '' },
+  version: { key: 'version', unit: '' },
+  backend: { key: 'backend', unit: '' },
+  internalResolution: { key: 'internal resolution', unit: '×' },
+  hacks: { key: 'hacks', unit: '' },
+  layer: { key: 'layer', unit: '' },
+  cpuPreset: { key: 'CPU preset', unit: '' },
+  graphicsDriver: { key: 'graphics driver', unit: '' },
+  apiWrapper: { key: 'API wrapper', unit: '' },
+  resolution: { key: 'resolution', unit: '' },
+  service: { key: 'service', unit: '' },
+  link: { key: 'link', unit: '' },
+  bitRateMbps: { key: 'bit rate', unit: 'Mbit/s' },
 };
 
 /** The kinds of records, as they are called in addresses and files. */
@@ -166,6 +214,8 @@ export interface KitTitle extends NamedItem {
 export interface KitSetup extends NamedItem {
   titleId: string;
   facts: SetupFacts;
+  /** All that is set, with what it is derived from. */
+  whole: SetPair[];
 }
 export interface Refusal extends NewRefusal {
   id: string;
@@ -212,6 +262,9 @@ export const preflight = z.strictObject({
   firstPlay: z.boolean().optional(),
   /** Which of the device's screens was used, by its name. */
   screen: words.optional(),
+  /** Of an outside screen that the device was docked to: width times height, and its rate. */
+  outsidePixels: amount(100_000_000, 'pixels').int('a whole number').optional(),
+  outsideHz: amount(1000, 'Hz').optional(),
   humidity: z.number('a number is needed').min(0, 'at least 0').max(100, 'at most 100').optional(),
   titleVersion: words.optional(),
   layer: words.optional(),

@@ -1,4 +1,4 @@
-import { LADDER_AXES, type LadderAxis } from '@pace-check/core';
+import { LADDER_AXES, type Demand, type LadderAxis } from '@pace-check/core';
 import * as z from 'zod';
 import { name } from './names';
 import { trimmed } from './text';
@@ -49,6 +49,13 @@ const ladderProbe = z
     firstPlay: z.boolean().default(false),
     note: trimmed(400).default(''),
     at: z.iso.datetime({ offset: true, error: 'a moment' }).nullable().default(null),
+    /** What the device took meanwhile, W. */
+    watts: z
+      .number('a number is needed')
+      .positive('above 0')
+      .max(500, 'at most 500 W')
+      .nullable()
+      .default(null),
     /** The run that it was seen in. */
     runId: z.uuid('the id of a run').nullable().default(null),
   })
@@ -83,6 +90,12 @@ export const ladderDoc = z
       .strictObject({ from: z.uuid('the id of a ladder'), says: trimmed(200), weights: z.array(notNegative) })
       .nullable()
       .default(null),
+    /** How long one probe takes, with setting it up, min. */
+    probeMin: z
+      .number('a number is needed')
+      .min(0.5, 'at least half a minute')
+      .max(60, 'at most an hour')
+      .default(3),
     probes: z.array(ladderProbe).max(500, 'at most 500 probes').default([]),
     /** The sustained run that confirmed the end. */
     confirmed: z
@@ -121,12 +134,20 @@ export interface LadderSummary {
   scene: string;
   setup: string;
   axis: LadderAxis;
+  /** Of an emulated title. */
+  system: string | null;
+  demand: Demand | null;
+  rungs: string[];
   probes: number;
   /** The likeliest; null where none holds, or nothing was probed yet. */
   best: string | null;
   sure: number;
   ended: boolean;
   confirmed: boolean;
+  /** Probes that are still to come, on average; null at the end. */
+  probesToGo: number | null;
+  /** With the run that confirms, min. */
+  minutesToGo: number;
   changedAt: string;
 }
 
@@ -136,6 +157,26 @@ export interface LadderDetail {
   doc: LadderDoc;
   /** Ended searches of the same axis and rungs whose posterior may be thought of beforehand. */
   siblings: { id: string; says: string; weights: number[] }[];
-  /** Sustained runs of the device and title, the latest first. */
-  runs: { id: string; name: string; says: string; speed: number | null; holds: boolean | null }[];
+  /** Runs of the device and title, the latest first. */
+  runs: TriedRun[];
+}
+
+/** A run that may be taken as a probe; a sustained one may confirm a search. */
+export interface TriedRun {
+  id: string;
+  name: string;
+  setup: string | null;
+  says: string;
+  sustained: boolean;
+  /** Median rate, fps; of a sustained run what it closes at. */
+  fps: number | null;
+  /** Of full speed, where that is known; of a sustained run at its closing. */
+  speed: number | null;
+  /** Full speed as its frames show it. */
+  holds: boolean | null;
+  firstPlay: boolean;
+  /** Marks of glitches, where any were made. */
+  glitches: number | null;
+  peakC: number | null;
+  watts: number | null;
 }

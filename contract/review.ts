@@ -147,7 +147,10 @@ export interface ReviewDetail {
   devices: ReviewDevice[];
   refusals: ReviewEvidence['refusals'];
   /** What was searched for and seen on its devices. */
-  searched: Pick<ReviewEvidence, 'ladders' | 'outcomes' | 'claims' | 'versions'>;
+  searched: Pick<
+    ReviewEvidence,
+    'ladders' | 'choices' | 'power' | 'setups' | 'outcomes' | 'claims' | 'versions'
+  >;
   /** Without an answer where it is not the same work. */
   comparisons: (Omit<ReviewComparison, 'answer'> & { id: string; answer: string | null })[];
   gaps: ReviewGap[];

@@ -5,6 +5,7 @@ import { cardChange, cardInput, dayEvents, newCoolDown, newRequest, planInput } 
 import { comparisonChange, newComparison, newWeakValue } from './compare';
 import { newEntries, newLine, newRun, runCorrection, runsQuery, settings } from './http';
 import { newRefusal } from './kit';
+import { choiceChange, newChoice } from './choice';
 import { ladderChange, newLadder } from './ladder';
 import { spotPlaces } from './names';
 import { newOutcomes } from './outcomes';
@@ -49,6 +50,8 @@ export const BODIES: {
   newComparison,
   newReview,
   newLadder,
+  newChoice,
+  changeChoice: choiceChange,
   noteOutcomes: newOutcomes,
   changeLadder: ladderChange,
   changeReview: reviewChange,

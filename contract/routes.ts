@@ -42,6 +42,7 @@ import type { NewEntries, NewLine, NewRun, RunCorrection, RunDetail, RunSummary,
 import type { Kit, KitImported, KitKind, NewRecord, NewRefusal, Refusal } from './kit';
 import type { RunsQuery } from './list';
 import type { SpotPlace } from './names';
+import type { ChoiceChange, ChoiceDetail, ChoiceSummary, NewChoice } from './choice';
 import type { LadderChange, LadderDetail, LadderSummary, NewLadder } from './ladder';
 import type { NewOutcomes, Outcomes } from './outcomes';
 import type {
@@ -105,6 +106,7 @@ const RUN = { id: 'run' } as const;
 const CARD = { id: 'card' } as const;
 const REVIEW = { id: 'review' } as const;
 const LADDER = { id: 'ladder' } as const;
+const CHOICE = { id: 'choice' } as const;
 const COMPARISON = { id: 'comparison' } as const;
 const RECORDING = { id: 'recording' } as const;
 /** The kinds of records, as addresses name them. */
@@ -492,6 +494,29 @@ export const ROUTES = {
   }),
   deleteLadder: route('DELETE', '/ladders/:id', { of: LADDER, status: 204, says: 'deletes it, for a month' }),
   restoreLadder: route('POST', '/ladders/:id/restore', { of: LADDER, status: 204, says: 'undoes it' }),
+  choices: route('GET', '/choices', {
+    of: {},
+    types: is<{ answer: ChoiceSummary[] }>(),
+    says: 'choices between options without an order (backends, drivers, presets), the latest first',
+  }),
+  newChoice: route('POST', '/choices', {
+    of: {},
+    types: is<{ body: NewChoice; answer: ChoiceDetail }>(),
+    status: 201,
+    says: 'a choice: `id` (yours; sent twice it is made once), `doc` (device, title, axis, options, …)',
+  }),
+  choice: route('GET', '/choices/:id', {
+    of: CHOICE,
+    types: is<{ answer: ChoiceDetail }>(),
+    says: 'one of them, with runs that may be probes and the same question elsewhere',
+  }),
+  changeChoice: route('PUT', '/choices/:id', {
+    of: CHOICE,
+    types: is<{ body: ChoiceChange; answer: ChoiceDetail }>(),
+    says: '`doc`, whole, in the place of that of `revision`; 409 where somebody else was quicker',
+  }),
+  deleteChoice: route('DELETE', '/choices/:id', { of: CHOICE, status: 204, says: 'deletes it, for a month' }),
+  restoreChoice: route('POST', '/choices/:id/restore', { of: CHOICE, status: 204, says: 'undoes it' }),
   reviews: route('GET', '/reviews', {
     of: {},
     types: is<{ answer: ReviewSummary[] }>(),

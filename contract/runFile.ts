@@ -39,6 +39,8 @@ export const runPreflight = z.object({
   cap: positive.optional().describe('frame cap that was set'),
   humidity: z.number().min(0).max(100).optional().describe('percent'),
   screen: text(LONGEST_NAME).optional().describe('which of the device’s screens'),
+  outsidePixels: positive.optional().describe('of an outside screen: width times height'),
+  outsideHz: positive.optional().describe('its refresh rate'),
 }) satisfies z.ZodType<RunPreflight>;
 
 export const runHeader = z.object({
@@ -181,6 +183,18 @@ export const entryLine = z.discriminatedUnion('type', [
     memoryMb: z.number().optional(),
   }),
   z.object({ type: z.literal('refresh'), atMs, hz: positive }),
+  z
+    .object({
+      type: z.literal('link'),
+      atMs,
+      latencyMs: z.number().min(0).max(60_000).optional().describe('there and back'),
+      lossPercent: z.number().min(0).max(100).optional().describe('packets that did not come'),
+      mbps: z.number().min(0).max(100_000).optional().describe('bit rate, Mbit/s'),
+    })
+    .refine(
+      ({ latencyMs, lossPercent, mbps }) => [latencyMs, lossPercent, mbps].some((one) => one !== undefined),
+      { path: ['latencyMs'], message: 'is missing, and there is no lossPercent and no mbps' },
+    ),
   rate,
   summary,
   speed,

@@ -51,7 +51,7 @@ export { turningPoints, type TurningPoints } from './compare/turningPoints';
 export { analyse } from './figures/analyse';
 export { findBreaks } from './figures/breaks';
 export { cadence, type Cadence } from './figures/cadence';
-export { capAdvice, capShare, frameCap, sitsAtCap } from './figures/cap';
+export { capAdvice, capShare, frameCap, heldCaps, sitsAtCap, type HeldCap } from './figures/cap';
 export { caveatSentence, confidenceOf, withLibrary, type LibraryFacts } from './figures/caveats';
 export { coverage, type Covered } from './figures/coverage';
 export { distributionOf } from './figures/distribution';
@@ -81,7 +81,20 @@ export { fitApproach, fitSwitched, tWidth, timeToReach, type ApproachFit } from 
 export { joinStretches } from './fit/switches';
 export { EMPTY_TRACK, frameStartsUs, withinLongest, type FrameTrack, type Gap } from './frames/track';
 export { type UnreadableRow } from './frames/unreadable';
+export {
+  CHOICE_AXES,
+  choiceState,
+  sayChoice,
+  sayCost,
+  saySpeed,
+  type Choice,
+  type ChoiceAxis,
+  type ChoiceProbe,
+  type ChoiceState,
+} from './ladder/choices';
 export { climb, FULL_SPEED, type LadderState, type Probe } from './ladder/ladder';
+export { saySystemRungs, systemRungs, type SystemLadder } from './ladder/systems';
+export { powerRows, sayPowerRow, wattsOf, type PowerOfDevice, type PowerRow } from './ladder/power';
 export { readOutcomeTable, readStatus, type OutcomeTable } from './ladder/outcomeTable';
 export {
   CLAIM_LEVELS,
@@ -91,6 +104,7 @@ export {
   OUTCOME_STATUSES,
   problemList,
   runShare,
+  sayBeforehand,
   sayCounted,
   shareOf,
   type ClaimLevel,
@@ -99,7 +113,9 @@ export {
   type ProblemRow,
 } from './ladder/outcomes';
 export {
+  extremeOf,
   LADDER_AXES,
+  minutesToGo,
   probeSpeed,
   sayNext,
   searchState,
@@ -234,7 +250,10 @@ export {
   type ReviewComparison,
   type ReviewDevice,
   type ReviewEvidence,
+  type ReviewChoice,
   type ReviewLadder,
+  type ReviewPower,
+  type ReviewSetup,
   type ReviewOutcome,
   type ReviewRequest,
   type ReviewRun,
@@ -277,6 +296,25 @@ export {
 } from './review/video/written';
 export { sessionFigures, type SessionFigures } from './session/session';
 export { titleStretches } from './session/titles';
+export {
+  setupDifference,
+  SetupError,
+  wholeSetup,
+  withoutSetup,
+  type SetupDifference,
+  type WrittenSetup,
+} from './setup/derive';
+export {
+  capOf,
+  powerLimitOf,
+  samePair,
+  sayPair,
+  sayValue,
+  USUAL_PAIRS,
+  type SetPair,
+  type SetupPair,
+} from './setup/pairs';
+export { sayStepSource, writeRecipe, type Recipe, type RecipeStep } from './setup/recipe';
 export { isShellText } from './shell/shellFile';
 export { readShellText, shellStampMs, type PresentAnchor } from './shell/shellText';
 export {
@@ -295,6 +333,7 @@ export {
   SPAN_KINDS,
   SPLIT_MINUTES,
   STAMINA_WORDS,
+  STEP_NEEDS,
   WEAK_SOURCES,
   type Caveat,
   type CompareMeasure,
@@ -310,6 +349,7 @@ export {
   type SplitMinutes,
   type StaminaVerdict,
   type StaminaWord,
+  type StepNeed,
   type WeakSource,
 } from './vocabulary';
 export {

@@ -97,6 +97,10 @@ export type StaminaVerdict = StaminaWord | `${StaminaWord} or ${StaminaWord}`;
 export const CONFIDENCES = ['A', 'B', 'C', 'D'] as const;
 export type Confidence = (typeof CONFIDENCES)[number];
 
+/** What a step of a recipe takes that not everybody should give: packages from elsewhere, rights over the system, a login, a driver that the maker did not deliver. */
+export const STEP_NEEDS = ['outside-store', 'root', 'account', 'patched-driver'] as const;
+export type StepNeed = (typeof STEP_NEEDS)[number];
+
 /** What two sides are compared by, in the order in which it is printed. */
 export const RUN_MEASURES = [
   'average',

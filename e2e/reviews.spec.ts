@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { ROUTES } from '@pace-check/contract';
+import { SECTION_KINDS } from '@pace-check/core';
 import { unzipSync } from 'fflate';
 import type { Page } from '@playwright/test';
 import { expectAccessible } from './access';
@@ -66,7 +67,8 @@ for (const [size, viewport] of [
       const up = page.getByRole('button', { name: 'Move Warmth up' });
       await up.focus();
       // past the sections that usually stand between them
-      for (let i = 0; i < 4; i++) await page.keyboard.press('Enter');
+      const between = SECTION_KINDS.indexOf('warmth') - SECTION_KINDS.indexOf('titles');
+      for (let i = 0; i < between; i++) await page.keyboard.press('Enter');
       await page.getByRole('button', { name: 'Close the order' }).click();
       await page.getByRole('button', { name: 'Leave Handling out' }).click();
       await expect(page.getByText(/all is kept/)).toBeVisible();

@@ -5,8 +5,17 @@ import { expect, test } from './test';
 
 /** What these journeys noted is taken away. */
 test.afterEach(async ({ page }) => {
+  const kit = await ask(page, ROUTES.kit, {});
+  const title = kit.titles.find((one) => one.name === 'Recipe journey');
+  if (title) {
+    for (const { id } of kit.setups.filter((one) => one.titleId === title.id))
+      await ask(page, ROUTES.deleteRecord, { params: { kind: 'setup', id } });
+    await ask(page, ROUTES.deleteRecord, { params: { kind: 'title', id: title.id } });
+  }
   for (const { id, title } of await ask(page, ROUTES.ladders, {}))
     if (/journey/.test(title)) await ask(page, ROUTES.deleteLadder, { params: { id } });
+  for (const { id, title } of await ask(page, ROUTES.choices, {}))
+    if (/journey/.test(title)) await ask(page, ROUTES.deleteChoice, { params: { id } });
   for (const { id, title } of (await ask(page, ROUTES.outcomes, {})).outcomes)
     if (/journey/.test(title)) await ask(page, ROUTES.deleteOutcome, { params: { id } });
 });
@@ -69,12 +78,139 @@ test.describe('phone', () => {
     await expectAccessible(page);
     await page.getByRole('button', { name: /^It was A long one at 2×/ }).click();
     await expect(
-      page.getByText(/^2×: A long one at 2× · 2×, closes at 100 % of full speed\.$/),
+      page.getByText(/^2×: A long one at 2× · 2×, closes at 100 % of full speed, 20 min\.$/),
     ).toBeVisible();
     await expect(page.getByText(/all is kept/)).toBeVisible();
-    await page.getByRole('link', { name: 'Ladders' }).click();
+    await page.getByRole('link', { name: 'Ladders and choices' }).click();
     await expect(page.getByText(/^2× holds, 9\d % sure, confirmed by a sustained run$/)).toBeVisible();
     await ask(page, ROUTES.deleteRun, { params: { id: run } });
+  });
+
+  test('a backend choice stays open until a third probe of each, and then says what the other one costs', async ({
+    page,
+  }) => {
+    await page.goto('/ladders');
+    await page.getByRole('button', { name: 'New choice' }).click();
+    const form = page.getByRole('form', { name: 'New choice' });
+    await form.getByLabel('Device', { exact: true }).fill('Velm 5');
+    await form.getByLabel('Title', { exact: true }).fill('Backend journey');
+    await form.getByLabel('Scene', { exact: true }).fill('the mill race');
+    await form.getByLabel('Options').fill('Glim\nGlim');
+    await form.getByLabel('Full speed, fps').fill('60');
+    await form.getByRole('button', { name: 'Begin' }).click();
+    await expect(form.getByRole('alert')).toContainText('“Glim” stands twice');
+    await form.getByLabel('Options').fill('Glim\nEmber');
+    await form.getByRole('button', { name: 'Begin' }).click();
+
+    const stands = page.getByRole('region', { name: 'Where it stands' });
+    await expect(stands.getByText('Nothing was tried yet. Begin with Glim.')).toBeVisible();
+    const probe = async (option: string, percent: string): Promise<void> => {
+      await page
+        .getByRole('list', { name: 'Options' })
+        .getByRole('listitem', { name: new RegExp(`^${option}:`) })
+        .click();
+      const pad = page.getByRole('group', { name: `Probe of ${option}`, exact: true });
+      await pad.getByLabel('Speed, %').fill(percent);
+      await pad.getByRole('button', { name: 'Note it' }).click();
+    };
+    for (const [glim, ember] of [
+      ['96.7', '99.3'],
+      ['96.6', '99.4'],
+    ] as const) {
+      await probe('Glim', glim);
+      await probe('Ember', ember);
+      await expect(stands.getByText(/^Open between Glim and Ember: none is clearly faster/)).toBeVisible();
+    }
+    await expect(stands.getByText(/About \d probes of each would settle the speed\.$/)).toBeVisible();
+    await probe('Glim', '96.8');
+    await probe('Ember', '99.4');
+    await expect(stands.getByText('Take Ember: it is clearly faster than every other one.')).toBeVisible();
+    await expect(
+      page.getByRole('listitem', {
+        name: /^Glim: 96\.7.%, 3 probes, costs 3.% of the speed \(\d to \d.%\)$/,
+      }),
+    ).toBeVisible();
+    await expect(page.getByText('The same question elsewhere')).toBeVisible();
+    await expectAccessible(page);
+    // one that is taken back opens it again
+    await page.getByRole('button', { name: /^Take back Ember: 99\.4 %/ }).first().click();
+    await expect(stands.getByText(/^Open between Glim and Ember/)).toBeVisible();
+    await expect(page.getByText(/all is kept/)).toBeVisible();
+    await page.getByRole('link', { name: 'Ladders and choices' }).click();
+    await expect(page.getByRole('link', { name: /^Backend journey on Velm 5/ })).toContainText(
+      'Open between',
+    );
+  });
+
+  test('a setup is derived, set beside the other, and printed as a recipe with its cautions', async ({
+    page,
+  }) => {
+    const { id } = await ask(page, ROUTES.addRecord, {
+      params: { kind: 'title' },
+      body: { name: 'Recipe journey', facts: { kind: 'translated' } },
+    });
+    await page.goto(`/kit/title/${id}`);
+    await page.getByLabel('A new setup').fill('Gale, safe');
+    await page.getByRole('button', { name: 'Add setup' }).click();
+    const safe = page.getByRole('form', { name: 'Setup Gale, safe' });
+    await safe.getByLabel('Layer', { exact: true }).fill('Gale');
+    await safe.getByLabel('Graphics driver', { exact: true }).fill('as delivered');
+    await safe.getByLabel('Cap, fps').fill('40');
+    await safe.getByLabel('Another thing').fill('fog');
+    await safe.getByLabel('Set to').fill('200');
+    await safe.getByLabel('Unit').fill('m');
+    await safe.getByRole('button', { name: 'Add the other thing' }).click();
+    await expect(safe.getByLabel('Fog, m')).toHaveValue('200');
+    await safe.getByRole('button', { name: 'Add a step' }).click();
+    const step = safe.getByRole('group', { name: 'Step 1' });
+    await step.getByLabel('1. What to do').fill('Sideload the package of Gale.');
+    await step.getByLabel('How it is undone').fill('Remove Gale.');
+    await step.getByLabel('Learnt from').fill('its own notes');
+    await step.getByLabel('Tried on').fill('2026-05-02');
+    await safe.getByRole('button', { name: 'Keep setup' }).click();
+    await expect(
+      page.getByText('layer Gale, graphics driver as delivered, cap 40 fps, fog 200 m'),
+    ).toBeVisible();
+
+    // another one, derived: only what differs is said
+    await page.getByLabel('A new setup').fill('Gale, patched');
+    await page.getByLabel('Derived from').selectOption('Gale, safe');
+    await page.getByRole('button', { name: 'Add setup' }).click();
+    const patched = page.getByRole('form', { name: 'Setup Gale, patched' });
+    await patched.getByLabel('Graphics driver', { exact: true }).fill('Petrel 9, patched');
+    await patched.getByRole('button', { name: 'Fog is not set here' }).click();
+    await patched.getByRole('button', { name: 'Keep setup' }).click();
+    await expect(
+      page.getByText('as Gale, safe, but graphics driver Petrel 9, patched, fog not set'),
+    ).toBeVisible();
+    const differs = page.getByRole('table', { name: 'What differs' });
+    await expect(
+      differs.getByRole('row', { name: /^graphics driver as delivered Petrel 9, patched$/ }),
+    ).toBeVisible();
+    await expect(differs.getByRole('row', { name: /^fog 200 m not set$/ })).toBeVisible();
+    await expectAccessible(page);
+
+    // a circle is refused, and what was typed stays
+    await page.getByRole('button', { name: /^Gale, safe/ }).click();
+    await safe.getByLabel('Derived from').selectOption('Gale, patched');
+    await safe.getByRole('button', { name: 'Keep setup' }).click();
+    await expect(safe.getByRole('alert')).toContainText('is derived from itself');
+    await safe.getByLabel('Derived from').selectOption('none: it stands alone');
+
+    await safe.getByRole('button', { name: 'Recipe of Gale, safe' }).click();
+    await expect(page.getByRole('heading', { name: 'Recipe journey: Gale, safe' })).toBeVisible();
+    const cautions = page.getByRole('note', { name: 'Cautions' });
+    await expect(cautions).toContainText('Packages from outside a store');
+    await expect(cautions).toContainText('local rules');
+    await expect(page.getByRole('list', { name: 'Steps' })).toContainText('1. Sideload the package of Gale.');
+    await expect(page.getByRole('list', { name: 'Steps' })).toContainText('from its own notes, tried');
+    await expect(page.getByRole('list', { name: 'What is set' })).toContainText('fog: 200 m');
+    await expect(page.getByRole('list', { name: 'How to undo it' })).toContainText('Step 1: Remove Gale.');
+    await expectAccessible(page);
+    // on paper the buttons are gone
+    await page.emulateMedia({ media: 'print' });
+    await expect(page.getByRole('button', { name: 'Print' })).toBeHidden();
+    await expect(cautions).toBeVisible();
   });
 
   test('thirty outcomes pasted, one noted by thumb, a version noted, and what to test again', async ({
@@ -143,7 +279,9 @@ test.describe('phone', () => {
     await expect(again.getByText('Thumb journey on Oru Fold: glitches with 0.8')).toBeVisible();
 
     await page.getByLabel('Find a title').fill('thumb');
-    const list = page.getByRole('list', { name: 'Outcomes' });
+    await expect(page.getByText(/^1 of \d+ titles; on their devices 1 of 1 /)).toBeVisible();
+    await page.getByRole('button', { name: 'Thumb journey: Oru Fold glitches' }).click();
+    const list = page.getByRole('list', { name: 'What was noted of Thumb journey' });
     await expect(list.getByRole('listitem')).toHaveCount(1);
     await expect(list.getByText(/the sky is pink \(picture\)/)).toBeVisible();
     await list.getByRole('button', { name: 'Take out Thumb journey on Oru Fold' }).click();

@@ -1,7 +1,14 @@
 export { DEMO_BESIDE, DEMO_COMPARISONS, DEMO_REVIEW, DEMO_WEAK } from './beside';
 export { simulateCoolDown } from './coolDown';
 export { simulate } from './handset';
-export { DEMO_CLAIMED_BY, DEMO_CLAIMS, DEMO_LADDERS, DEMO_OUTCOMES, DEMO_VERSIONS } from './searches';
+export {
+  DEMO_CHOICES,
+  DEMO_CLAIMED_BY,
+  DEMO_CLAIMS,
+  DEMO_LADDERS,
+  DEMO_OUTCOMES,
+  DEMO_VERSIONS,
+} from './searches';
 export { DEMO_KIT, DEMO_REQUESTS } from './kit';
 export { Mischief } from './live/misbehave';
 export { counterPhoto, DEMO_RESULTS, type DemoResult } from './readOff';

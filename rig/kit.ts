@@ -1,3 +1,19 @@
+/** Something that is set, as the kit's file has it. */
+const set = (key: string, value: string, unit = ''): { key: string; value: string; unit: string } => ({
+  key,
+  value,
+  unit,
+});
+
+/** A setup of the emulator Lantern. */
+const lantern = (backend: string, times: string): ReturnType<typeof set>[] => [
+  set('system', 'Lumo 64'),
+  set('emulator', 'Lantern'),
+  set('version', '1.9'),
+  set('backend', backend),
+  set('internal resolution', times, '×'),
+];
+
 /** The kit of the demo's bench, as a file of the kit (docs/formats.md). */
 export const DEMO_KIT = {
   format: 'pace-kit',
@@ -207,44 +223,100 @@ export const DEMO_KIT = {
     { name: 'Harbour Relay', kind: 'streamed', demand: 'light', need: 'action' },
   ],
   setups: [
-    { title: 'Copperline Squad', name: 'Detail, cap 40', tier: 'Detail', capFps: 40 },
-    { title: 'Copperline Squad', name: 'Fluid, cap 60', tier: 'Fluid', capFps: 60 },
-    { title: 'Saltmarsh Drift', name: 'Highest, cap 60', tier: 'Highest', capFps: 60 },
-    { title: 'Aurelune', name: 'Highest, cap 60', tier: 'Highest', capFps: 60 },
-    { title: 'Skiff 120', name: 'Highest, cap 120', tier: 'Highest', capFps: 120 },
     {
-      title: 'Pico Harbour',
-      name: 'Lantern, twofold',
-      emulator: 'Lantern',
-      version: '2.1',
-      backend: 'second',
-      internalResolution: 2,
+      title: 'Copperline Squad',
+      name: 'Detail, cap 40',
+      pairs: [set('tier', 'Detail'), set('cap', '40', 'fps')],
     },
     {
-      title: 'Rook Tower',
-      name: 'Lantern, native',
-      emulator: 'Lantern',
-      version: '2.1',
-      backend: 'first',
-      internalResolution: 1,
+      title: 'Copperline Squad',
+      name: 'Fluid, cap 60',
+      pairs: [set('tier', 'Fluid'), set('cap', '60', 'fps')],
     },
+    {
+      title: 'Saltmarsh Drift',
+      name: 'Highest, cap 60',
+      pairs: [set('tier', 'Highest'), set('cap', '60', 'fps')],
+    },
+    { title: 'Aurelune', name: 'Highest, cap 60', pairs: [set('tier', 'Highest'), set('cap', '60', 'fps')] },
+    {
+      title: 'Skiff 120',
+      name: 'Highest, cap 120',
+      pairs: [set('tier', 'Highest'), set('cap', '120', 'fps')],
+    },
+    { title: 'Pico Harbour', name: 'Lantern, twofold', pairs: lantern('Ember', '2') },
+    { title: 'Glass Canyon', name: 'Lantern, backend Glim', pairs: lantern('Glim', '2') },
+    {
+      title: 'Glass Canyon',
+      name: 'Lantern, backend Ember',
+      from: 'Lantern, backend Glim',
+      pairs: [set('backend', 'Ember')],
+    },
+    { title: 'Rook Tower', name: 'Lantern, native', pairs: lantern('Glim', '1') },
     {
       title: 'Iron Orchard',
       name: 'Gangway, safe preset, 720p',
-      layer: 'Gangway',
-      version: '0.9',
-      cpuPreset: 'safe',
-      resolution: '1280 × 720',
+      pairs: [
+        set('layer', 'Gangway'),
+        set('version', '3.1'),
+        set('CPU preset', 'safe'),
+        set('graphics driver', 'as delivered'),
+        set('resolution', '1280 × 720'),
+      ],
+      steps: [
+        {
+          says: 'Install the package of Gangway 3.1 from its own page, which is outside the store.',
+          undo: 'Remove Gangway in the settings of the system; its saves go with it.',
+          source: 'the notes of Gangway 3.1',
+          dated: '2026-05-02',
+          needs: ['outside-store'],
+        },
+        {
+          says: 'Make a container of 8 GB and copy the folder of Iron Orchard into it.',
+          undo: 'Delete the container.',
+          source: 'own trial',
+          dated: '2026-05-02',
+          needs: [],
+        },
+        {
+          says: 'Choose the safe CPU preset, the driver as delivered, and 1280 × 720.',
+          undo: 'Choose “as delivered” for all three.',
+          source: 'own trial',
+          dated: '2026-05-02',
+          needs: [],
+        },
+      ],
+    },
+    {
+      title: 'Iron Orchard',
+      name: 'Gangway, fast preset, patched driver',
+      from: 'Gangway, safe preset, 720p',
+      pairs: [set('CPU preset', 'fast'), set('graphics driver', 'Petrel 25, patched')],
+      steps: [
+        {
+          says: 'As for the safe preset; then put the patched driver Petrel 25 into the container.',
+          undo: 'Choose the driver as delivered in the container’s settings.',
+          source: 'a reader’s letter',
+          dated: '2026-05-03',
+          needs: ['patched-driver'],
+        },
+      ],
     },
     {
       title: 'Night Ferry',
       name: 'Gangway, fast preset, 720p',
-      layer: 'Gangway',
-      version: '0.9',
-      cpuPreset: 'fast',
-      resolution: '1280 × 720',
+      pairs: [
+        set('layer', 'Gangway'),
+        set('version', '3.1'),
+        set('CPU preset', 'fast'),
+        set('resolution', '1280 × 720'),
+      ],
     },
-    { title: 'Harbour Relay', name: 'Relay, wireless', service: 'Relay', link: 'wireless', bitRateMbps: 25 },
+    {
+      title: 'Harbour Relay',
+      name: 'Relay, wireless',
+      pairs: [set('service', 'Relay'), set('link', 'wireless'), set('bit rate', '25', 'Mbit/s')],
+    },
   ],
 };
 

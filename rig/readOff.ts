@@ -115,7 +115,7 @@ export const DEMO_RESULTS: DemoResult[] = [
     setup: 'Lantern, twofold',
     scene: 'bell stairs',
     roomC: 18,
-    preflight: { layer: 'Lantern 2.1' },
+    preflight: { layer: 'Lantern 1.9' },
     entries: [
       { type: 'speed', atMs: 2 * MIN, percent: 100, by: 'in-title' },
       { type: 'speed', atMs: 5 * MIN, low: 95, high: 99, by: 'in-title', scene: 'bell stairs' },

@@ -15,6 +15,7 @@ interface DemoProbe {
   fps?: number;
   holds?: boolean;
   firstPlay?: boolean;
+  watts?: number;
   note?: string;
 }
 
@@ -42,7 +43,7 @@ export const DEMO_LADDERS: DemoLadder[] = [
     axis: 'internal resolution',
     rungs: RESOLUTIONS,
     outputPixels: 1264 * 2780,
-    full: 60,
+    full: 30,
     probes: [
       { rung: '2×', percent: 71, firstPlay: true, note: 'shaders' },
       { rung: '2×', percent: 100 },
@@ -59,7 +60,7 @@ export const DEMO_LADDERS: DemoLadder[] = [
     axis: 'internal resolution',
     rungs: RESOLUTIONS,
     outputPixels: 1080 * 2340,
-    full: 60,
+    full: 30,
     probes: [{ rung: '2×', percent: 93 }],
   },
   {
@@ -71,11 +72,11 @@ export const DEMO_LADDERS: DemoLadder[] = [
     axis: 'internal resolution',
     rungs: RESOLUTIONS,
     outputPixels: 1264 * 2780,
-    full: 60,
+    full: 30,
     probes: [
-      { rung: '1×', fps: 58 },
-      { rung: '2×', fps: 49 },
-      { rung: '1×', fps: 58 },
+      { rung: '1×', fps: 29 },
+      { rung: '2×', fps: 24.5 },
+      { rung: '1×', fps: 29 },
     ],
   },
   {
@@ -89,10 +90,88 @@ export const DEMO_LADDERS: DemoLadder[] = [
     outputPixels: null,
     full: 60,
     probes: [
-      { rung: '12 W', percent: 100 },
-      { rung: '8 W', percent: 88 },
-      { rung: '10 W', percent: 100 },
-      { rung: '10 W', holds: true },
+      { rung: '25 W', percent: 100, watts: 27.9, note: 'with boost, to begin with' },
+      { rung: '12 W', percent: 100, watts: 15.6 },
+      { rung: '8 W', percent: 88, watts: 11.1 },
+      { rung: '10 W', percent: 100, watts: 13.2 },
+      { rung: '10 W', holds: true, watts: 13.4 },
+      { rung: '15 W', percent: 100, watts: 18.4, note: 'as it is delivered, for the table' },
+    ],
+  },
+];
+
+interface DemoChoiceProbe {
+  option: string;
+  percent?: number;
+  fps?: number;
+  glitches?: number;
+  peakC?: number;
+  firstPlay?: boolean;
+}
+
+export interface DemoChoice {
+  id: string;
+  device: string;
+  title: string;
+  scene: string;
+  setup: string;
+  axis: 'backend' | 'CPU preset';
+  options: string[];
+  full: number | null;
+  probes: DemoChoiceProbe[];
+}
+
+/** A backend that is clearly the one to take, one that is open after two probes each, and four ways to run a PC title. */
+export const DEMO_CHOICES: DemoChoice[] = [
+  {
+    id: id(5),
+    device: 'Quill Deck',
+    title: 'Glass Canyon',
+    scene: 'the long bridge',
+    setup: 'Lantern 1.9, 2×',
+    axis: 'backend',
+    options: ['Glim', 'Ember'],
+    full: 60,
+    probes: [
+      { option: 'Glim', percent: 54, firstPlay: true },
+      { option: 'Glim', percent: 81, glitches: 3 },
+      { option: 'Ember', percent: 100, glitches: 0 },
+      { option: 'Ember', percent: 99.6, glitches: 0 },
+      { option: 'Glim', percent: 83, glitches: 4 },
+    ],
+  },
+  {
+    id: id(6),
+    device: 'Velm 5',
+    title: 'Rook Tower',
+    scene: 'the stair of mirrors',
+    setup: 'Lantern 1.9, 1×',
+    axis: 'backend',
+    options: ['Glim', 'Ember'],
+    full: 30,
+    probes: [
+      { option: 'Glim', percent: 96.5, glitches: 0, peakC: 40.1 },
+      { option: 'Ember', percent: 99.2, glitches: 0, peakC: 40.6 },
+      { option: 'Glim', percent: 96.9, glitches: 0, peakC: 40.5 },
+      { option: 'Ember', percent: 99.6, glitches: 0, peakC: 40.4 },
+    ],
+  },
+  {
+    id: id(7),
+    device: 'Velm 5',
+    title: 'Iron Orchard',
+    scene: 'the mill',
+    setup: 'Gangway 3.1, 1280 × 720',
+    axis: 'CPU preset',
+    options: ['safe, driver as delivered', 'fast, driver as delivered', 'fast, Petrel 25 patched'],
+    full: null,
+    probes: [
+      { option: 'safe, driver as delivered', fps: 30.5, glitches: 0 },
+      { option: 'fast, driver as delivered', fps: 39.8, glitches: 1 },
+      { option: 'fast, Petrel 25 patched', fps: 41.2, glitches: 5 },
+      { option: 'fast, driver as delivered', fps: 40.4, glitches: 1 },
+      { option: 'fast, Petrel 25 patched', fps: 40.7, glitches: 6 },
+      { option: 'safe, driver as delivered', fps: 31.1, glitches: 0 },
     ],
   },
 ];
@@ -158,7 +237,7 @@ export const DEMO_OUTCOMES: DemoOutcome[] = [
   lantern('Pico Harbour', 'Velm 5', 'full speed', { firstPlay: false }),
   lantern('Pico Harbour', 'Kitto Mini', 'slow', { tried: 'backend Glim, then Ember' }),
   lantern('Glass Canyon', 'Quill Deck', 'full speed', { tried: 'backend Ember' }),
-  lantern('Rook Tower', 'Velm 5', 'slow', { scene: 'the stair of mirrors', where: '58 of 60 at 1×' }),
+  lantern('Rook Tower', 'Velm 5', 'slow', { scene: 'the stair of mirrors', where: '29 of 30 at 1×' }),
   lantern('Rook Tower', 'Kitto Mini', 'glitches', {
     glitches: ['sound', 'picture'],
     scene: 'the stair of mirrors',

@@ -183,6 +183,7 @@ describe('the end of a run', () => {
       after: [],
       conditions: {},
       requestId: null,
+      ladderId: null,
       note: '',
     };
     const day = {

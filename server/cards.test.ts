@@ -24,6 +24,7 @@ const step = (more: Partial<CardStep> = {}): CardStep => ({
   after: [],
   conditions: {},
   requestId: null,
+  ladderId: null,
   note: '',
   ...more,
 });

@@ -225,7 +225,11 @@ function goodRequests(world: World): Request[] {
     {
       method: 'POST',
       path: '/kit/setup',
-      body: { name: 'Fluid', title: 'Copperline Squad', facts: { tier: 'Fluid', capFps: 60 } },
+      body: {
+        name: 'Fluid',
+        title: 'Copperline Squad',
+        facts: { pairs: [{ key: 'cap', value: '60', unit: 'fps' }], steps: [{ says: 'Choose it.' }] },
+      },
     },
     {
       method: 'POST',

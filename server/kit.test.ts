@@ -14,9 +14,14 @@ const send = (method: string, path: string, body: unknown): ReturnType<Harness['
   harness.request(method, path, typeof body === 'string' ? body : JSON.stringify(body), {
     'content-type': typeof body === 'string' ? 'text/plain' : 'application/json',
   });
-const kit = async (): Promise<Record<string, { name: string; id: string; facts: object }[]>> =>
-  (await harness.request('GET', '/kit')).body;
-const named = async (list: string, name: string): Promise<{ name: string; id: string; facts: object }> =>
+interface Kept {
+  name: string;
+  id: string;
+  facts: object;
+  whole?: { key: string; value: string }[];
+}
+const kit = async (): Promise<Record<string, Kept[]>> => (await harness.request('GET', '/kit')).body;
+const named = async (list: string, name: string): Promise<Kept> =>
   (await kit())[list]!.find((one) => one.name === name)!;
 
 const FILE = {
@@ -109,6 +114,59 @@ describe('records', () => {
   });
 });
 
+describe('a setup that is derived from another', () => {
+  const set = (key: string, value: string | null, unit = ''): object => ({ key, value, unit });
+  const put = (name: string, facts: object): ReturnType<typeof send> =>
+    send('POST', '/kit/setup', { name, title: 'Glass Canyon', facts });
+  const whole = async (name: string): Promise<unknown> =>
+    (await named('setups', name)).whole!.map(({ key, value }) => `${key} ${value}`);
+
+  it('says what differs, and is read in full', async () => {
+    await put('plain', {
+      pairs: [set('emulator', 'Lantern'), set('backend', 'first'), set('fog', '40', 'm')],
+    });
+    await put('other backend', { from: 'plain', pairs: [set('Backend', 'second')] });
+    await put('without fog', { from: 'other backend', pairs: [set('fog', null), set('cap', '30', 'fps')] });
+    expect(await whole('without fog')).toEqual(['emulator Lantern', 'Backend second', 'cap 30']);
+  });
+  it('does not come back to itself, over others too', async () => {
+    const { status, body } = await put('plain', { from: 'without fog' });
+    expect([status, body.code, body.field]).toEqual([422, 'derivation', 'from']);
+    expect(body.message).toBe('“plain” is derived from itself, over “without fog”, “other backend”.');
+    expect((await put('lost', { from: 'nowhere' })).body.message).toContain('not among the title’s setups');
+    // nothing of either is stored
+    expect(await whole('plain')).toEqual(['emulator Lantern', 'backend first', 'fog 40']);
+    expect(await named('setups', 'lost')).toBeUndefined();
+  });
+  it('follows the other’s new name, and outlives it', async () => {
+    const { id } = await named('setups', 'other backend');
+    const facts = { from: 'plain', pairs: [set('backend', 'second')] };
+    await send('PUT', `/kit/setup/${id}`, { name: 'second backend', title: 'Glass Canyon', facts });
+    expect(await whole('without fog')).toEqual(['emulator Lantern', 'backend second', 'cap 30']);
+    await harness.request('DELETE', `/kit/setup/${id}`);
+    expect(await whole('without fog')).toEqual(['emulator Lantern', 'backend second', 'cap 30']);
+    expect((await named('setups', 'without fog')).facts).toMatchObject({ from: 'plain' });
+  });
+  it('stays whole when one is derived and the other deleted at once', async () => {
+    for (let round = 0; round < 5; round++) {
+      await put('base', { pairs: [set('backend', 'first')] });
+      const { id } = await named('setups', 'base');
+      await Promise.all([
+        put('heir', { from: 'base', pairs: [set('cap', '30', 'fps')] }),
+        harness.request('DELETE', `/kit/setup/${id}`),
+      ]);
+      // whichever was first: the kit is read, and nobody is derived from what is gone
+      expect((await kit())['setups']!.some((one) => (one.facts as { from?: string }).from === 'base')).toBe(
+        (await named('setups', 'base')) !== undefined,
+      );
+      const heir = await named('setups', 'heir');
+      if (heir) await harness.request('DELETE', `/kit/setup/${heir.id}`);
+      const base = await named('setups', 'base');
+      if (base) await harness.request('DELETE', `/kit/setup/${base.id}`);
+    }
+  });
+});
+
 describe('a file of the kit', () => {
   it('adds what is new, brings up to date what is there, and doubles nothing', async () => {
     expect((await send('POST', '/kit/file', FILE)).body).toEqual({ added: 4, updated: 0, unchanged: 0 });
@@ -127,7 +185,13 @@ describe('a file of the kit', () => {
       chip: 'Tarn T4',
       screens: [{ inches: 6.4, refreshHz: [60, 120] }],
     });
-    expect((await kit())['setups']).toHaveLength(1);
+    expect((await kit())['setups']!.filter((one) => one.name === 'Highest')).toHaveLength(1);
+  });
+  it('of an earlier version has what a setup sets beside its name', async () => {
+    expect((await named('setups', 'Highest')).whole).toEqual([
+      { key: 'tier', value: 'Highest', unit: '' },
+      { key: 'cap', value: '60', unit: 'fps' },
+    ]);
   });
   it('goes out as JSON and comes back unchanged', async () => {
     const { body } = await harness.request('GET', '/kit/file');

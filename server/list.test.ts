@@ -186,6 +186,7 @@ describe('the database is asked as often, however much there is', () => {
       after: [],
       conditions: {},
       requestId: null,
+      ladderId: null,
       note: '',
     });
     const card = async (devices: string[]): Promise<string> => {

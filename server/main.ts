@@ -11,7 +11,7 @@ import { codeOf, inTransaction, openPool, withoutTimeLimit } from './sql/databas
 import { migrate, NewerDatabase } from './sql/migrate';
 import { lastHeardMs } from './sql/recordings';
 import { purgeComparisons } from './sql/comparisons';
-import { purgeLadders } from './sql/ladders';
+import { purgeDocuments } from './sql/documents';
 import { purgeOutcomes } from './sql/outcomes';
 import { purgeReviews } from './sql/reviews';
 import { purgeDeleted } from './sql/runs';
@@ -44,7 +44,8 @@ async function prepare(pool: pg.Pool): Promise<void> {
     await purgeDeleted(db, KEEP_DELETED_DAYS);
     await purgeComparisons(db, KEEP_DELETED_DAYS);
     await purgeReviews(db, KEEP_DELETED_DAYS);
-    await purgeLadders(db, KEEP_DELETED_DAYS);
+    await purgeDocuments(db, 'ladder', KEEP_DELETED_DAYS);
+    await purgeDocuments(db, 'choice', KEEP_DELETED_DAYS);
     await purgeOutcomes(db, KEEP_DELETED_DAYS);
   });
   const behindMs = continueClock(await lastHeardMs(pool));

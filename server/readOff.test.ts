@@ -46,7 +46,11 @@ describe('what the kit knows', () => {
       },
     });
     await send('POST', '/kit/title', { name: 'Rook Tower', facts: { nativeFps: 30, need: 'action' } });
-    await send('POST', '/kit/setup', { name: '2×', title: 'Rook Tower', facts: { capFps: 40 } });
+    await send('POST', '/kit/setup', {
+      name: '2×',
+      title: 'Rook Tower',
+      facts: { pairs: [{ key: 'cap', value: '40', unit: 'fps' }] },
+    });
   });
 
   it('reaches a run that was written down, is marked as from there, and stays what a person says', async () => {

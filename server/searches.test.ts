@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { NewLadder } from '@pace-check/contract';
+import { USUAL_RULES, type NewLadder } from '@pace-check/contract';
 import { startHarness, type Harness } from './testing/harness';
 
 let harness: Harness;
@@ -86,7 +86,12 @@ describe('a ladder', () => {
     });
     const { body } = await send('POST', '/ladders', ladder());
     expect(body.runs).toEqual([
-      expect.objectContaining({ says: 'closes at 75 % of full speed', speed: 0.75, holds: null }),
+      expect.objectContaining({
+        says: 'closes at 75 % of full speed, 20 min',
+        sustained: true,
+        speed: 0.75,
+        holds: null,
+      }),
     ]);
   });
 
@@ -118,6 +123,190 @@ describe('a ladder', () => {
     expect((await send('GET', '/ladders')).body.find((row: { id: string }) => row.id === body.id).best).toBe(
       '20',
     );
+  });
+});
+
+describe('a ladder in a step of a card', () => {
+  const climbed = (ladderId: string) => ({
+    id: randomUUID(),
+    device: 'Velm 5',
+    title: 'Rook Tower',
+    setup: null,
+    minutes: 30,
+    repeats: 1,
+    attended: true,
+    wanted: 5,
+    after: [],
+    conditions: {},
+    requestId: null,
+    ladderId,
+    note: '',
+  });
+  const card = (ladderId: string) => ({
+    name: 'A day with a ladder',
+    policy: 'best playable',
+    template: false,
+    rules: USUAL_RULES,
+    steps: [climbed(ladderId)],
+    day: {
+      date: '2026-05-16',
+      startMin: 540,
+      finishByMin: null,
+      hands: 1,
+      parallel: true,
+      order: 'as-listed',
+      roomC: 18,
+      devices: [],
+    },
+  });
+
+  it('takes as long as is still to be probed, and the plan is old when that changes', async () => {
+    const one = ladder({ probeMin: 4 });
+    const { doc } = (await send('POST', '/ladders', one)).body;
+    const made = (await send('POST', '/cards', card(one.id))).body;
+    expect(made.steps[0]).toMatchObject({ ladderId: one.id, minutes: 30 });
+    const minutes = async (): Promise<number> =>
+      (await send('GET', `/cards/${made.id}`)).body.steps[0].minutes;
+    const change = async (revision: number, probes: object[]): Promise<void> =>
+      void (await send('PUT', `/ladders/${one.id}`, { revision, doc: { ...doc, probes } }));
+    const toGo = async (): Promise<number> =>
+      (await send('GET', '/ladders')).body.find((row: { id: string }) => row.id === one.id).minutesToGo;
+
+    const first = [probe('2×', 100)];
+    await change(0, first);
+    const before = await toGo();
+    // some probes of 4 min, and a quarter of an hour
+    expect(before).toBeGreaterThan(15 + 4);
+    expect(await minutes()).toBe(before);
+    expect((await send('GET', `/cards/${made.id}`)).body.revision).toBe(made.revision + 1);
+
+    // begun, it takes what it has taken and what is left
+    await send('POST', `/cards/${made.id}/events`, {
+      events: [{ id: randomUUID(), kind: 'started', stepId: made.steps[0].id, repeat: 1, atMin: 540 }],
+    });
+    await change(1, [...first, probe('3×', 60)]);
+    expect(await minutes()).toBe(4 + (await toGo()));
+    // over, it stays as it was
+    const was = await minutes();
+    await send('POST', `/cards/${made.id}/events`, {
+      events: [
+        { id: randomUUID(), kind: 'ended', stepId: made.steps[0].id, repeat: 1, atMin: 570, how: 'done' },
+      ],
+    });
+    await change(2, []);
+    expect(await minutes()).toBe(was);
+  });
+
+  it('is refused where there is no such ladder', async () => {
+    const { status, body } = await send('POST', '/cards', card(randomUUID()));
+    expect([status, body.field]).toEqual([422, 'steps.0.ladderId']);
+  });
+
+  it('and preflight says what was seen of the title before', async () => {
+    const note = (status: string, date: string) => ({
+      id: randomUUID(),
+      device: 'velm 5',
+      title: 'rook tower',
+      with: 'Lantern',
+      version: '1.9',
+      status,
+      date,
+    });
+    const outcomes = [note('crashes', '2026-04-01'), note('starts only without an overlay', '2026-05-01')];
+    await send('POST', '/outcomes', { outcomes });
+    const one = ladder();
+    await send('POST', '/ladders', one);
+    const made = (await send('POST', '/cards', card(one.id))).body;
+    const { body } = await send('GET', `/cards/${made.id}/preflight?step=${made.steps[0].id}`);
+    expect(body.seen).toEqual([
+      'Last seen 2026-05-01 with Lantern 1.9: it started only without an overlay: read its own counter, or film the screen.',
+    ]);
+    for (const { id } of outcomes) await send('DELETE', `/outcomes/${id}`);
+  });
+});
+
+describe('a choice', () => {
+  const choice = (more: object = {}) => ({
+    id: randomUUID(),
+    doc: {
+      device: 'Velm 5',
+      title: 'Iron Orchard',
+      axis: 'backend',
+      options: ['Glim', 'Ember'],
+      full: 60,
+      ...more,
+    },
+  });
+  const seen = (option: string, percent: number) => ({ id: randomUUID(), option, percent });
+
+  it('is made once, kept by its revision, and listed with where it stands and what the wrong one costs', async () => {
+    const one = choice();
+    const made = await send('POST', '/choices', one);
+    expect([made.status, made.body.revision]).toEqual([201, 0]);
+    expect((await send('POST', '/choices', one)).body.revision).toBe(0);
+    const doc = { ...made.body.doc, probes: [seen('Glim', 60), seen('Ember', 100)] };
+    expect((await send('PUT', `/choices/${one.id}`, { revision: 0, doc })).body.revision).toBe(1);
+    expect((await send('PUT', `/choices/${one.id}`, { revision: 0, doc })).status).toBe(409);
+    const [row] = (await send('GET', '/choices')).body;
+    expect(row).toMatchObject({ take: 'Ember', probes: 2 });
+    expect(row.says).toBe('Take Ember: it is clearly faster than every other one.');
+    expect(row.told[0].cost).toMatch(/^costs 40.% of the speed/);
+    // the same question for another title has an answer of its own
+    const other = await send('POST', '/choices', choice({ title: 'Night Ferry' }));
+    expect(other.body.elsewhere).toEqual([{ id: one.id, says: 'Iron Orchard on Velm 5: Ember' }]);
+    for (const { id } of [one, other.body]) expect((await send('DELETE', `/choices/${id}`)).status).toBe(204);
+    expect((await send('GET', `/choices/${one.id}`)).status).toBe(404);
+    expect((await send('POST', `/choices/${one.id}/restore`)).status).toBe(204);
+  });
+
+  it('offers runs of its device and title, short ones too, with what was seen in them', async () => {
+    const { body: run } = await send('POST', '/runs', {
+      name: 'A short one',
+      facts: { device: 'Velm 5', title: 'Salt Choir', setup: null, target: 60, refresh: 120, roomC: 18 },
+      entries: [
+        { type: 'rate', atMs: 30_000, fps: 54, by: 'overlay' },
+        { type: 'mark', atMs: 40_000, kind: 'glitch' },
+        { type: 'mark', atMs: 50_000, kind: 'glitch' },
+        { type: 'skin', atMs: 100_000, spot: 'back', c: 38.5, by: 'infrared' },
+        { type: 'link', atMs: 100_000, latencyMs: 30, lossPercent: 0.5, mbps: 24 },
+        { type: 'end', atMs: 120_000, reason: 'planned' },
+      ],
+    });
+    const { body } = await send('POST', '/choices', choice({ title: 'Salt Choir' }));
+    expect(body.runs).toEqual([
+      expect.objectContaining({
+        id: run.id,
+        sustained: false,
+        glitches: 2,
+        peakC: 38.5,
+        speed: 0.9,
+        says: 'at 90 % of full speed, 2 min',
+      }),
+    ]);
+    expect(
+      run.figures.doing.map(({ of, unit, mean }: { of: string; unit: string; mean: number }) => [
+        of,
+        unit,
+        mean,
+      ]),
+    ).toEqual([
+      ['latency', 'ms', 30],
+      ['loss', '%', 0.5],
+      ['bit rate', 'Mbit/s', 24],
+    ]);
+  });
+
+  it.each<[string, object, RegExp]>([
+    ['an option that stands twice', { options: ['Glim', 'Glim'] }, /stands twice/],
+    ['one option', { options: ['Glim'] }, /at least two/],
+    ['a probe of an option that is not there', { probes: [seen('Petrel', 100)] }, /there is no option/],
+    ['a speed below 0', { probes: [seen('Glim', -1)] }, /at least 0/],
+    ['a probe that says nothing', { probes: [{ id: randomUUID(), option: 'Glim' }] }, /a speed or a rate/],
+    ['U+0000', { scene: 'a\u0000' }, /scene/],
+  ])('is refused with %s', async (_, more, message) => {
+    const { status, body } = await send('POST', '/choices', choice(more));
+    expect(status).toBe(400);
+    expect(JSON.stringify(body)).toMatch(message);
   });
 });
 

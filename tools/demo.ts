@@ -18,6 +18,7 @@ import {
   DEMO_KIT,
   DEMO_REQUESTS,
   DEMO_RESULTS,
+  DEMO_CHOICES,
   DEMO_CLAIMED_BY,
   DEMO_CLAIMS,
   DEMO_LADDERS,
@@ -95,6 +96,10 @@ async function loadDemo(address: string): Promise<void> {
 async function addSearches(address: string): Promise<void> {
   for (const { id, probes, ...doc } of DEMO_LADDERS)
     await ask(address, ROUTES.newLadder, {
+      body: { id, doc: { ...doc, probes: probes.map((probe) => ({ id: randomUUID(), ...probe })) } },
+    });
+  for (const { id, probes, ...doc } of DEMO_CHOICES)
+    await ask(address, ROUTES.newChoice, {
       body: { id, doc: { ...doc, probes: probes.map((probe) => ({ id: randomUUID(), ...probe })) } },
     });
   const body = newOutcomes.parse({
@@ -230,6 +235,7 @@ function demoCard(requests: ViewerRequest[]): CardInput {
     after: [],
     conditions: {},
     requestId: null,
+    ladderId: null,
     note: '',
     ...more,
   });

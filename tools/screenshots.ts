@@ -50,22 +50,6 @@ const importing = async (page: Page): Promise<void> => {
   await page.getByRole('heading', { name: 'Import a run' }).scrollIntoViewIfNeeded();
 };
 
-/** A run without a log: overlay points that fade, with a photo. */
-const readOff = async (page: Page): Promise<void> => {
-  await page.goto('/');
-  await page.getByRole('link', { name: /Aurelune on Oru Fold/ }).click();
-  await page.getByRole('table', { name: 'Splits' }).waitFor();
-};
-const sitting = async (page: Page): Promise<void> => {
-  await page.goto('/sitting');
-  await page
-    .getByLabel('Table from a spreadsheet')
-    .fill(
-      'title\tsetup\tfps\t1% low\tpeak\tlength\nAurelune\tHighest, cap 60\t50–55\t38\t42.8\t25\nHexgarden\t\t25 ± 3\t\t\t12\nSkiff 120\t\t118\t130\t39.2\t15',
-    );
-  await page.getByText('3 rows are in the table.').waitFor();
-};
-
 const cards = async (page: Page): Promise<void> => {
   await page.goto('/cards');
   await page.getByRole('link', { name: /^Small against large/ }).waitFor();
@@ -117,6 +101,18 @@ const ladder = async (page: Page): Promise<void> => {
   await page.getByRole('list', { name: 'Rungs' }).waitFor();
 };
 
+const choice = async (page: Page): Promise<void> => {
+  await page.goto('/ladders');
+  await page.getByRole('link', { name: /^Iron Orchard on Velm 5/ }).click();
+  await page.getByRole('list', { name: 'Options' }).waitFor();
+};
+
+const outcomes = async (page: Page): Promise<void> => {
+  await page.goto('/outcomes');
+  await page.getByRole('button', { name: /^Rook Tower:/ }).click();
+  await page.getByLabel('Find a title').evaluate((field) => field.scrollIntoView());
+};
+
 /** A run that goes on: a stand-in sends at sixty times the speed, a thermometer is read. */
 const bench = async (page: Page): Promise<void> => {
   const run = randomUUID();
@@ -147,8 +143,8 @@ const PICTURES: Picture[] = [
   { name: 'runs-wide', ...WIDE, open: runs },
   { name: 'run-phone', ...PHONE, open: run },
   { name: 'run-wide', ...WIDE, open: run },
-  { name: 'read-wide', ...WIDE, open: readOff },
-  { name: 'sitting-wide', ...WIDE, open: sitting },
+  { name: 'outcomes-wide', ...WIDE, open: outcomes },
+  { name: 'choice-wide', ...WIDE, open: choice },
   { name: 'import-wide', ...WIDE, open: importing },
   { name: 'ladder-phone', ...PHONE, open: ladder },
   { name: 'video-phone', ...PHONE, open: video },

@@ -10,12 +10,12 @@ export interface DocumentKeys {
 /**
  * A change that answers with the thing as it is now: its page has it at once, the list is asked for anew.
  *
- * @param scope where given, changes of that name are sent one after the other, each made to what the one before left
+ * @param more `scope`: changes of that name are sent one after the other, each made to what the one before left; `also`: what else is asked for anew
  */
 export function useDocumentMutation<D extends { id: string }, T>(
   keys: DocumentKeys,
   mutationFn: (input: T) => Promise<D>,
-  scope?: string,
+  { scope, also = [] }: { scope?: string; also?: QueryKey[] } = {},
 ): UseMutationResult<D, Error, T> {
   const client = useQueryClient();
   return useMutation({
@@ -24,6 +24,7 @@ export function useDocumentMutation<D extends { id: string }, T>(
     onSuccess: (changed) => {
       client.setQueryData(keys.one(changed.id), changed);
       void askAnewExactly(client, keys.all);
+      void askAnew(client, ...also);
     },
   });
 }

@@ -33,7 +33,10 @@ export const useNewLadder = (): UseMutationResult<LadderDetail, Error, NewLadder
 export const useKeepLadder = (
   id: string,
 ): UseMutationResult<LadderDetail, Error, LadderChange & { doc: LadderDoc }> =>
-  useDocumentMutation(KEYS, (body) => ask(ROUTES.changeLadder, { params: { id }, body }));
+  useDocumentMutation(KEYS, (body) => ask(ROUTES.changeLadder, { params: { id }, body }), {
+    // steps of a card that it is climbed in take another time now
+    also: [['cards'], ['card']],
+  });
 
 export const useDeleteLadder = (): Removal =>
   useRemoval(KEYS, (id, restore) =>

@@ -42,18 +42,18 @@ export const useNewReview = (): UseMutationResult<ReviewDetail, Error, NewReview
 export const useKeepReview = (
   id: string,
 ): UseMutationResult<ReviewDetail, Error, { revision: number; doc: ReviewDoc }> =>
-  useDocumentMutation(KEYS, (body) => ask(ROUTES.changeReview, { params: { id }, body }), `review ${id}`);
+  useDocumentMutation(KEYS, (body) => ask(ROUTES.changeReview, { params: { id }, body }), {
+    scope: `review ${id}`,
+  });
 
 /** Whether others may read what was published. */
 export const useShowReview = (id: string): UseMutationResult<ReviewDetail, Error, boolean> =>
-  useDocumentMutation(
-    KEYS,
-    (shown) => ask(ROUTES.showReview, { params: { id }, body: { shown } }),
-    `review ${id}`,
-  );
+  useDocumentMutation(KEYS, (shown) => ask(ROUTES.showReview, { params: { id }, body: { shown } }), {
+    scope: `review ${id}`,
+  });
 
 export const usePublishReview = (id: string): UseMutationResult<ReviewDetail, Error, void> =>
-  useDocumentMutation(KEYS, () => ask(ROUTES.publishReview, { params: { id } }), `review ${id}`);
+  useDocumentMutation(KEYS, () => ask(ROUTES.publishReview, { params: { id } }), { scope: `review ${id}` });
 
 export const useDeleteReview = (): Removal =>
   useRemoval(KEYS, (id, restore) =>

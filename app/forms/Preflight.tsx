@@ -53,6 +53,8 @@ const QUESTIONS: {
   { field: 'cap', asks: 'Cap set', unit: 'fps', afterwards: true },
   { field: 'pixels', asks: 'Pixels drawn', unit: 'px', afterwards: true },
   { field: 'screen', asks: 'Screen' },
+  { field: 'outsidePixels', asks: 'Outside screen', unit: 'px', afterwards: true },
+  { field: 'outsideHz', asks: 'Outside screen', unit: 'Hz', afterwards: true },
 ];
 type Question = (typeof QUESTIONS)[number];
 const NO_SCREENS: string[] = [];

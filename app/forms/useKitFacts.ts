@@ -1,4 +1,5 @@
 import type { Kit, RunFactsInput } from '@pace-check/contract';
+import { capOf } from '@pace-check/core';
 import { useEffect, useRef } from 'react';
 import type { UseFormReturn } from 'react-hook-form';
 
@@ -37,9 +38,6 @@ const panelOf = (kit: Kit, device: string): number | null => {
 
 function targetOf(kit: Kit, titleName: string, setup: string | null): number | null {
   const title = kit.titles.find((one) => same(one.name, titleName));
-  return (
-    kit.setups.find((one) => one.titleId === title?.id && same(one.name, setup))?.facts.capFps ??
-    title?.facts.nativeFps ??
-    null
-  );
+  const known = kit.setups.find((one) => one.titleId === title?.id && same(one.name, setup));
+  return (known ? capOf(known.whole) : null) ?? title?.facts.nativeFps ?? null;
 }

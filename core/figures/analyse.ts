@@ -1,6 +1,6 @@
 import { findBreaks, type Break } from './breaks';
 import { cadence } from './cadence';
-import { capAdvice, capShare, frameCap } from './cap';
+import { capAdvice, capShare, frameCap, heldCaps } from './cap';
 import { caveatsOf, confidenceOf } from './caveats';
 import { coverage } from './coverage';
 import { distributionOf } from './distribution';
@@ -126,6 +126,7 @@ export function analyse(run: RunInput): Analysis {
       cap,
       capShare: atCap,
       capAdvice: capAdvice(perSecond, breaks, { seconds, refreshHz: run.refreshHz }),
+      heldCaps: heldCaps(perSecond, breaks, { seconds, refreshHz: run.refreshHz }),
       splitMinutes,
       splits: hasFrames ? splitTable(session, perSecond, split) : readSplitTable(seconds, rates.kept, split),
       stamina: hasFrames
@@ -174,7 +175,7 @@ export function analyse(run: RunInput): Analysis {
         power: thin(power.doubtful, SHOWN_READINGS, (reading) => reading.mw),
         rates: thin(rates.doubtful, SHOWN_READINGS, (rate) => rate.fps ?? 0),
       },
-      doing: doingOf(run.loads, run.chip, power, hasFrames),
+      doing: doingOf(run.loads, run.chip, power, run.links, hasFrames),
       marks: run.marks.slice(0, LISTED_MARKS),
       rates: thin(rates.kept, SHOWN_READINGS, (rate) => rate.ends.low),
       caveats,

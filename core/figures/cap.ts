@@ -78,15 +78,62 @@ export function capAdvice(
   { seconds, refreshHz }: { seconds: number; refreshHz: number | null },
 ): number | null {
   if (refreshHz === null) return null;
+  const low = quantile(lastSeconds(pace, breaks, seconds).sort(), 0.01);
+  if (low === null) return null;
+  return CAPS.findLast((cap) => isWhole(refreshHz, cap) && atLeast(low, HELD * cap)) ?? null;
+}
+
+/** Usable seconds that a cap is judged by: the last five minutes of a sustained run, else all. */
+function lastSeconds(pace: Float64Array, breaks: Break[], seconds: number): Float64Array {
   const steady = withoutFreezes(pace, breaks);
   const from = atLeast(seconds, SUSTAINED_S) ? Math.max(0, steady.length - CLOSING_SECONDS) : 0;
-  const low = quantile(usable(steady.subarray(from)).sort(), 0.01);
-  if (low === null) return null;
-  return (
-    CAPS.findLast((cap) => {
-      const refreshes = refreshHz / cap;
-      const whole = Math.round(refreshes);
-      return whole >= 1 && atMost(Math.abs(refreshes - whole), 0.01) && atLeast(low, HELD * cap);
-    }) ?? null
-  );
+  return usable(steady.subarray(from));
+}
+
+/** Whether a frame of a cap lasts a whole number of the panel's. */
+function isWhole(refreshHz: number, cap: number): boolean {
+  const refreshes = refreshHz / cap;
+  const whole = Math.round(refreshes);
+  return whole >= 1 && atMost(Math.abs(refreshes - whole), 0.01);
+}
+
+/** What a usual cap would have held. */
+export interface HeldCap {
+  cap: number;
+  /** Share (0–1) of the last seconds that reached it. */
+  held: number;
+  /** Each frame would last a whole number of the panel's; null where that is not known. */
+  even: boolean | null;
+}
+
+/** Of a cap that so little reaches nothing is told. */
+const NEVER = 0.02;
+
+/**
+ * What each usual cap would have held in a run: the share of its last five
+ * minutes (of a shorter one: of all) that came within 3 % of it.
+ *
+ * A run that was capped shows nothing above its cap.
+ *
+ * @param pace per-second pace, NaN where a second is void
+ * @param breaks seconds that a freeze overlaps are left out
+ * @param run its length in seconds, and the panel's rate in Hz
+ * @returns the lowest first, as far as any second reaches; none without frames
+ * @shown Pace: what each cap would hold
+ * @source docs/method.md, "Cap advice"; common practice
+ * @example
+ * heldCaps(Float64Array.of(30, 30, 61, 61), [], { seconds: 4, refreshHz: 60 }).find((one) => one.cap === 60); // { cap: 60, held: 0.5, even: true }
+ */
+export function heldCaps(
+  pace: Float64Array,
+  breaks: Break[],
+  { seconds, refreshHz }: { seconds: number; refreshHz: number | null },
+): HeldCap[] {
+  const last = lastSeconds(pace, breaks, seconds);
+  if (last.length === 0) return [];
+  return CAPS.map((cap) => ({
+    cap,
+    held: last.filter((value) => atLeast(value, HELD * cap)).length / last.length,
+    even: refreshHz === null ? null : isWhole(refreshHz, cap),
+  })).filter(({ cap, held }) => held >= NEVER && (refreshHz === null || atMost(cap, refreshHz)));
 }

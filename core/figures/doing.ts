@@ -2,13 +2,13 @@ import { median } from '../numbers/quantile';
 import { thin } from '../numbers/thin';
 import { above, below } from '../numbers/threshold';
 import { CHIP_PARTS, POWER_PLACES } from '../vocabulary';
-import type { ChipReading, LoadReading, PowerReading } from './readings';
+import type { ChipReading, LinkReading, LoadReading, PowerReading } from './readings';
 
 /** One thing that was measured beside the pace, over the run's clock. */
 export interface DoingSeries {
   /** What it is, for instance "cpu" or "power at the wall". */
   of: string;
-  unit: '%' | 'MB' | '°C' | 'W';
+  unit: '%' | 'MB' | '°C' | 'W' | 'ms' | 'Mbit/s';
   mean: number | null;
   most: number | null;
   /** Ones that cannot be are marked and enter neither mean nor most. */
@@ -24,7 +24,7 @@ const SHOWN = 600;
 const IDLE = 0.5;
 
 /**
- * Loads, memory, temperatures inside and power, each by where it was measured.
+ * Loads, memory, temperatures inside, power and the link, each by where it was measured.
  *
  * @param hasFrames frames flowed: then a processor cannot have been idle throughout
  * @shown What it was doing
@@ -34,6 +34,7 @@ export function doingOf(
   loads: LoadReading[],
   chip: ChipReading[],
   power: { kept: PowerReading[]; doubtful: PowerReading[] },
+  links: LinkReading[],
   hasFrames: boolean,
 ): Doing {
   const series: Doing = [];
@@ -90,8 +91,22 @@ export function doingOf(
       ...power.doubtful.filter(here).map(watts(true)),
     ]);
   }
+  for (const [of, unit, fact] of LINK_FACTS)
+    add(
+      of,
+      unit,
+      links.flatMap((link) =>
+        link[fact] === undefined ? [] : [{ atMs: link.atMs, value: link[fact], doubtful: false }],
+      ),
+    );
   return series;
 }
+
+const LINK_FACTS = [
+  ['latency', 'ms', 'latencyMs'],
+  ['loss', '%', 'lossPercent'],
+  ['bit rate', 'Mbit/s', 'mbps'],
+] as const;
 
 /** A load outside 0 to 100 %. */
 export const outOfRange = (percent: number): boolean => below(percent, 0) || above(percent, 100);

@@ -1,5 +1,6 @@
 import type { Break } from './breaks';
 import type { Cadence } from './cadence';
+import type { HeldCap } from './cap';
 import type { Covered } from './coverage';
 import type { Distribution } from './distribution';
 import type { Drain } from './drain';
@@ -11,6 +12,7 @@ import type { Bar, Bars, Emulation, Playable } from './playable';
 import type {
   BatteryReading,
   ChipReading,
+  LinkReading,
   LoadReading,
   Mark,
   PowerReading,
@@ -75,6 +77,7 @@ export interface RunInput extends RunFacts {
   battery: BatteryReading[];
   power: PowerReading[];
   loads: LoadReading[];
+  links: LinkReading[];
   rates: RateReading[];
   summaries: Summary[];
   speeds: SpeedReading[];
@@ -115,6 +118,8 @@ export interface Figures {
   capShare: number | null;
   /** The highest cap that would have held, on this panel. */
   capAdvice: number | null;
+  /** What each usual cap would have held, the lowest first. */
+  heldCaps: HeldCap[];
   splitMinutes: SplitMinutes;
   splits: Split[];
   stamina: Stamina;

@@ -41,6 +41,16 @@ export interface LoadReading {
   memoryMb?: number;
 }
 
+/** How a streamed title's link was. */
+export interface LinkReading {
+  atMs: number;
+  /** There and back. */
+  latencyMs?: number;
+  lossPercent?: number;
+  /** Bit rate. */
+  mbps?: number;
+}
+
 /** A rate that was read off something. */
 export interface RateReading {
   /** Null where nobody noted the time. */

@@ -133,6 +133,35 @@ export function claimShare(
   return shareOf(did, tried);
 }
 
+/** What was seen of a title before, for whoever is about to play it. */
+export interface SeenBefore extends CountedOutcome {
+  /** Where it crashed, or what was wrong. */
+  where: string;
+}
+
+const BEFOREHAND: Partial<Record<OutcomeStatus, string>> = {
+  blocked: 'it was blocked',
+  'would not start': 'it would not start',
+  crashes: 'it crashed',
+  'starts only without an overlay':
+    'it started only without an overlay: read its own counter, or film the screen',
+};
+
+/**
+ * What is worth knowing before a title is played: that it would not start, that
+ * an overlay stops it, where it crashed.
+ *
+ * @returns null where nothing stands in the way
+ * @shown Preflight
+ * @source docs/method.md, "Outcomes"
+ */
+export function sayBeforehand({ status, where, with: layer, version, date }: SeenBefore): string | null {
+  const what = BEFOREHAND[status];
+  if (what === undefined) return null;
+  const under = [layer, version].filter(Boolean).join(' ');
+  return `Last seen ${date}${under === '' ? '' : ` with ${under}`}: ${what}${where === '' ? '' : ` (${where})`}.`;
+}
+
 /** How a title goes under the newest version against the one before. */
 export type Progress = 'fixed' | 'fewer' | 'the same' | 'worse' | 'unverified' | 'new';
 

@@ -2,6 +2,7 @@ import { SeededRandom } from '../numbers/random';
 import { climb, type Probe } from './ladder';
 import {
   probeSpeed,
+  minutesToGo,
   sayNext,
   searchState,
   siblingPrior,
@@ -16,10 +17,12 @@ const probe = (rung: string, more: Partial<LadderProbe>): LadderProbe => ({
   fps: null,
   holds: null,
   firstPlay: false,
+  watts: null,
   note: '',
   ...more,
 });
 const search = (probes: LadderProbe[], more: Partial<LadderSearch> = {}): LadderSearch => ({
+  axis: 'internal resolution',
   rungs: ['1×', '2×', '3×', '4×'].map((name) => ({ name, pixels: null })),
   outputPixels: null,
   full: 60,
@@ -63,6 +66,9 @@ describe('a search', () => {
       probe('2×', { percent: 100 }),
     ]);
     expect(say(sure)).toMatch(/^2× is the highest that holds \(9\d % sure\)\. Confirm it/);
+    expect(say({ ...sure, axis: 'power limit' })).toMatch(/^2× is the lowest limit that holds/);
+    expect(minutesToGo(searchState(sure), 4, false)).toBe(15);
+    expect(minutesToGo(searchState(sure), 4, true)).toBe(1);
   });
 
   it('sends to another backend where the easiest comes near', () => {

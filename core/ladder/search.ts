@@ -1,3 +1,4 @@
+import { SUSTAINED_S } from '../figures/splits';
 import { SeededRandom } from '../numbers/random';
 import { rate } from '../words/headline';
 import { climb, type LadderState, type Probe } from './ladder';
@@ -41,11 +42,14 @@ export interface LadderProbe {
   holds: boolean | null;
   /** Shaders were compiled: it warms up, and is no probe. */
   firstPlay: boolean;
+  /** What the device took meanwhile, W; null where nobody measured. */
+  watts: number | null;
   note: string;
 }
 
 /** A search as it is written down. */
 export interface LadderSearch {
+  axis: LadderAxis;
   rungs: readonly Rung[];
   /** Pixels of the screen; null where nobody noted them. */
   outputPixels: number | null;
@@ -150,6 +154,19 @@ function probesLeft(rungs: number, prior: readonly number[] | null, probes: read
   return spent / searches;
 }
 
+/**
+ * Minutes that a search still takes: the probes to go, and the sustained run that confirms.
+ *
+ * @param probeMin how long one probe takes
+ * @returns at least 1
+ * @shown the step of a card that a ladder is climbed in
+ * @source docs/method.md, "Ladders"
+ */
+export function minutesToGo({ left, stop, best }: SearchState, probeMin: number, confirmed: boolean): number {
+  const sustainedMin = confirmed || (stop && best === 0) ? 0 : Math.ceil(SUSTAINED_S / 60);
+  return Math.max(1, Math.ceil((left ?? 0) * probeMin) + sustainedMin);
+}
+
 /** The place at which a share of the probability is reached. */
 function drawn(posterior: readonly number[], share: number): number {
   let sum = 0;
@@ -175,6 +192,10 @@ export function siblingPrior(posterior: readonly number[]): number[] {
   return weights.map((weight) => weight / total);
 }
 
+/** What a search is after: of power limits the lowest, of all else the highest. */
+export const extremeOf = (axis: LadderAxis): 'lowest limit' | 'highest' =>
+  axis === 'power limit' ? 'lowest limit' : 'highest';
+
 /** A rung that comes so near to full speed is worth another backend. */
 const NEARLY = 0.95;
 
@@ -193,7 +214,7 @@ export function sayNext(search: LadderSearch, state: SearchState): string {
       return first !== null && first !== undefined && first >= NEARLY
         ? `Not even ${name(1)} holds full speed (${sure} sure), but it comes near${full === null ? '' : `: ${rate(first * full)} of ${rate(full)}`}. Try another backend first.`
         : `Not even ${name(1)} holds full speed (${sure} sure).`;
-    return `${name(state.best)} is the highest that holds (${sure} sure). Confirm it with one sustained run.`;
+    return `${name(state.best)} is the ${extremeOf(search.axis)} that holds (${sure} sure). Confirm it with one sustained run.`;
   }
   const more = state.left === null ? 0 : Math.max(1, Math.round(state.left));
   const probes = `${more} probe${more === 1 ? '' : 's'} to go, probably`;

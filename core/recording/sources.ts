@@ -19,7 +19,7 @@ export const BY_HAND = 'hand';
 
 /** A stretch of the clock that one source's lines are used for. */
 export interface SourceUse {
-  measure: 'frames' | 'battery' | 'power' | 'load' | 'refresh';
+  measure: 'frames' | 'battery' | 'power' | 'load' | 'refresh' | 'link';
   source: string;
   fromMs: number;
   toMs: number;
@@ -39,13 +39,13 @@ export interface JoinedRun<E extends { line: EntryLine } = { line: EntryLine }> 
 const FILLED_GAP_US = 1e6;
 /** Two sources' readings nearer than this say the same thing. */
 const SAME_MS = 60_000;
-const SHARED = ['battery', 'power', 'load', 'refresh'] as const;
+const SHARED = ['battery', 'power', 'load', 'refresh', 'link'] as const;
 
 /**
  * Joins what several sources sent of one run, the best available for every
  * stretch of the clock: frames of the source with most seconds of them, and
  * those of the others where it has a gap of a second or more; battery, power,
- * load and refresh of the source with most lines of the kind, and another's
+ * load, refresh and link of the source with most lines of the kind, and another's
  * where it says nothing for a minute around. Skin readings, rates, marks and
  * spans are kept from all: they name their instrument, and are never mixed.
  * Of several ends a person's counts, else the latest.

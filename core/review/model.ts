@@ -1,7 +1,10 @@
 import type { Comparable, StatedFacts } from '../compare/comparable';
 import type { Lane } from '../figures/lane';
 import type { CountedClaim, CountedOutcome } from '../ladder/outcomes';
+import type { ChoiceAxis } from '../ladder/choices';
+import type { PowerRow } from '../ladder/power';
 import type { LadderAxis } from '../ladder/search';
+import type { Recipe } from '../setup/recipe';
 import type { Demand } from '../plan/problem';
 import type { DeviceKind } from '../plan/habits';
 import type { TitleKind } from '../plan/templates';
@@ -25,7 +28,10 @@ export const SECTION_KINDS = [
   'titles',
   'lanes',
   'settings',
+  'choices',
+  'power',
   'what-runs',
+  'recipes',
   'warmth',
   'drain',
   'not-run',
@@ -125,6 +131,42 @@ export interface ReviewLadder {
   ended: boolean;
   confirmed: boolean;
   probes: number;
+  /** What was published before these were told apart lacks them. */
+  system?: string | null;
+  demand?: Demand | null;
+  /** Place of the best among the rungs, and how many there are. */
+  place?: { at: number; of: number };
+}
+
+/** A choice between options without an order, as a review shows it. */
+export interface ReviewChoice {
+  device: string;
+  title: string;
+  scene: string;
+  setup: string;
+  axis: ChoiceAxis;
+  /** Where it stands, in words. */
+  says: string;
+  /** The one to take; null while that is open. */
+  take: string | null;
+  options: { name: string; probes: number; speed: string | null; cost: string | null }[];
+}
+
+/** What the power limits of a title on a device give, as a review shows it. */
+export interface ReviewPower {
+  device: string;
+  title: string;
+  scene: string;
+  /** The lowest limit that holds full speed; null where none does, or the search goes on. */
+  lowest: string | null;
+  rows: PowerRow[];
+}
+
+/** How a title is set up, as a review shows it. */
+export interface ReviewSetup {
+  title: string;
+  name: string;
+  recipe: Recipe;
 }
 
 /** An outcome as a review shows it. */
@@ -146,6 +188,12 @@ export interface ReviewEvidence {
   refusals: { device: string; title: string; setup: string | null; says: string }[];
   /** Searches on its devices. */
   ladders: ReviewLadder[];
+  /** Choices on its devices. */
+  choices: ReviewChoice[];
+  /** Power limits on its devices. */
+  power: ReviewPower[];
+  /** Setups of its titles that take more than a setting. */
+  setups: ReviewSetup[];
   /** Outcomes on its devices, claims on what they are of, and versions in their order. */
   outcomes: ReviewOutcome[];
   claims: CountedClaim[];

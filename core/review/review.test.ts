@@ -5,6 +5,8 @@ import { at, figuresOf } from '../testing';
 import { USUAL_VOICE } from '../words/headline';
 import { runChangesSince } from './changes';
 import { toCsvText } from './csv';
+import { writeRecipe } from '../setup/recipe';
+import { chartSvg } from './charts/chart';
 import { reviewGaps } from './gaps';
 import { figuresIn, figureState, fillFigures, liveFigures } from './liveFigures';
 import type { ReviewEvidence, ReviewRun, SectionKind } from './model';
@@ -94,6 +96,9 @@ const evidenceOf = (runs: ReviewRun[]): ReviewEvidence => ({
   requests: [],
   refusals: [],
   ladders: [],
+  choices: [],
+  power: [],
+  setups: [],
   outcomes: [],
   claims: [],
   versions: [],
@@ -365,6 +370,116 @@ describe('settings that hold, and what runs', () => {
     expect(blocks('settings', {})).toEqual([]);
   });
 
+  it('tells a system’s titles by how hard they are, and draws how far up each holds', () => {
+    const lumo = (title: string, best: string | null, demand: 'light' | 'notorious', at: number) =>
+      ladder(title, best, { system: 'Lumo 64', demand, place: { at, of: 8 } });
+    const [, lines, chart] = blocks('settings', {
+      ladders: [lumo('Pico Harbour', '4×', 'light', 4), lumo('Rook Tower', null, 'notorious', 0)],
+    });
+    if (lines?.is !== 'lines' || chart?.is !== 'chart') throw new Error('lines and a picture are wanted');
+    expect(lines.lines).toEqual([
+      'Lumo 64 on Velm 5, internal resolution: easy titles hold 4×, hard ones none.',
+    ]);
+    expect(plain(chart.chart.alt)).toBe(
+      'Velm 5, internal resolution, Pico Harbour: 4×, 95 % sure. Velm 5, internal resolution, Rook Tower: none, 95 % sure.',
+    );
+    // one half up: the bar is half as long as its track
+    const bars = [
+      ...chartSvg(chart.chart, null).matchAll(/<rect x="4" [^>]*width="([\d.]+)"[^>]*fill="([^"]+)"/g),
+    ];
+    const track = bars.find(([, , fill]) => fill === '#d9dfe3')!;
+    const bar = bars.find(([, , fill]) => fill === '#1f6685')!;
+    expect(Number(bar[1]) / Number(track[1])).toBeCloseTo(0.5, 2);
+  });
+
+  it('says what a wrong choice costs, each title by itself', () => {
+    const [named, table] = blocks('choices', {
+      choices: [
+        {
+          device: 'Velm 5',
+          title: 'Glass Canyon',
+          scene: '',
+          setup: '',
+          axis: 'backend',
+          says: 'Take Ember: it is clearly faster than every other one.',
+          take: 'Ember',
+          options: [
+            { name: 'Glim', probes: 2, speed: '82 %', cost: 'costs 18 % of the speed (12 to 24 %)' },
+            { name: 'Ember', probes: 2, speed: '100 %', cost: null },
+          ],
+        },
+      ],
+    });
+    if (named?.is !== 'named' || table?.is !== 'table') throw new Error('names and a table are wanted');
+    expect(named.rows).toEqual([
+      {
+        name: 'Glass Canyon on Velm 5, backend',
+        text: 'Take Ember: it is clearly faster than every other one.',
+      },
+    ]);
+    expect(table.rows).toEqual([
+      ['Glass Canyon', 'Velm 5', 'Glim', '82 %', '2', 'costs 18 % of the speed (12 to 24 %)'],
+      ['Glass Canyon', 'Velm 5', 'Ember (take this)', '100 %', '2', '–'],
+    ]);
+    expect(blocks('choices', {})).toEqual([]);
+  });
+
+  it('gives the lowest limit that holds, with the energy of a frame over the limits', () => {
+    const row = (rung: string, speed: number | null, watts: number | null, perFrameMj: number | null) => ({
+      rung,
+      limitW: Number.parseInt(rung, 10),
+      mark: rung === '15 W' ? ('usual' as const) : null,
+      speed,
+      watts,
+      perFrameMj,
+      hours: watts === null ? null : 45 / watts,
+    });
+    const [lines, chart, table] = blocks('power', {
+      power: [
+        {
+          device: 'Quill Deck',
+          title: 'Glass Canyon',
+          scene: 'the long bridge',
+          lowest: '10 W',
+          rows: [
+            row('15 W', 1, 18, 300),
+            row('10 W', 1, 13.5, 225),
+            row('8 W', 0.88, null, null),
+            row('6 W', null, null, null),
+          ],
+        },
+      ],
+    });
+    if (lines?.is !== 'lines' || chart?.is !== 'chart' || table?.is !== 'table')
+      throw new Error('three blocks');
+    expect(lines.lines).toEqual([
+      'Glass Canyon on Quill Deck: 10 W is the lowest limit that holds full speed, 3.3 h from full.',
+    ]);
+    // what was not tried has no row; what was not measured a dash
+    expect(table.rows.map((cells) => cells.map(plain).join(' | '))).toEqual([
+      'Glass Canyon | Quill Deck | 15 W, usual | 100 % | 18.0 W | 300 mJ | 2.5 h',
+      'Glass Canyon | Quill Deck | 10 W | 100 % | 13.5 W | 225 mJ | 3.3 h',
+      'Glass Canyon | Quill Deck | 8 W | 88 % | – | – | –',
+    ]);
+    const svg = chartSvg(chart.chart, { width: 1920, height: 1080 });
+    expect(svg).toContain('300\u00a0mJ');
+    expect(svg).not.toContain('6 W');
+  });
+
+  it('prints a recipe with its cautions before its steps', () => {
+    const recipe = writeRecipe(
+      [{ key: 'layer', value: 'Gangway', unit: '' }],
+      [{ says: 'Sideload it.', undo: '', source: 'its notes', dated: null, needs: [] }],
+    );
+    const found = blocks('recipes', { setups: [{ title: 'Iron Orchard', name: 'safe', recipe }] });
+    expect(found.map((block) => block.is)).toEqual(['lead', 'lines', 'lines', 'table']);
+    const [, cautions, , steps] = found;
+    if (cautions?.is !== 'lines' || steps?.is !== 'table') throw new Error('lines and a table are wanted');
+    expect(cautions.lines[0]).toContain('Packages from outside a store');
+    expect(steps.rows).toEqual([['1', 'Sideload it.', 'not noted', 'from its notes']]);
+    expect(steps.small).toBe('Set: layer: Gangway.');
+  });
+
   it('counts what runs, against what is claimed and over versions', () => {
     const outcome = (title: string, status: 'crashes' | 'full speed', version: string) => ({
       title,
@@ -378,12 +493,14 @@ describe('settings that hold, and what runs', () => {
       scene: '',
       tried: '',
     });
-    const [lines, table] = blocks('what-runs', {
+    const [lines, shares, table] = blocks('what-runs', {
       outcomes: [outcome('A', 'crashes', '1'), outcome('A', 'full speed', '2'), outcome('B', 'crashes', '2')],
       claims: ['A', 'B'].map((title) => ({ title, device: '', level: 'runs well' as const })),
       versions: ['1', '2'].map((version) => ({ with: 'Gangway', version })),
     });
-    if (table?.is !== 'table' || lines?.is !== 'lines') throw new Error('a table and lines are wanted');
+    if (table?.is !== 'table' || lines?.is !== 'lines' || shares?.is !== 'chart')
+      throw new Error('lines, a picture and a table are wanted');
+    expect(plain(shares.chart.alt)).toBe('Velm 5, Gangway: 1 of 2 (9 to 91 %).');
     expect(lines.lines.map(plain)).toEqual([
       'Velm 5: 1 of 2 (9 to 91 %) run.',
       'Claimed “runs well”: 1 of 2 (9 to 91 %) did.',

@@ -22,6 +22,9 @@ export interface RunPreflight {
   humidity?: number;
   /** Which of the device's screens was used. */
   screen?: string;
+  /** Of an outside screen: width times height, and its rate in Hz. */
+  outsidePixels?: number;
+  outsideHz?: number;
 }
 
 /** The kinds of line in an open run file (docs/formats.md); the checks are in `contract`. */
@@ -111,6 +114,7 @@ export type EntryLine =
   | { type: 'power'; atMs: number; mw: number; of?: PowerPlace }
   | { type: 'load'; atMs: number; cpu?: number; gpu?: number; memoryMb?: number }
   | { type: 'refresh'; atMs: number; hz: number }
+  | { type: 'link'; atMs: number; latencyMs?: number; lossPercent?: number; mbps?: number }
   | RateLine
   | SummaryLine
   | SpeedLine

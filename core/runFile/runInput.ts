@@ -96,6 +96,7 @@ export function runInput(
     })),
     power: ofType(entries, 'power'),
     loads: ofType(entries, 'load'),
+    links: ofType(entries, 'link'),
     rates: ofType(entries, 'rate').flatMap((line) => toRate(line, refreshHz)),
     summaries,
     speeds: ofType(entries, 'speed').flatMap(toSpeed),

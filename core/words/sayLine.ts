@@ -118,6 +118,14 @@ function sayWhat(line: EntryLine, unit: TemperatureUnit): string {
       ]
         .filter((part) => part !== null)
         .join(', ');
+    case 'link':
+      return [
+        line.latencyMs === undefined ? null : `latency ${line.latencyMs} ms`,
+        line.lossPercent === undefined ? null : `loss ${line.lossPercent} %`,
+        line.mbps === undefined ? null : `bit rate ${line.mbps} Mbit/s`,
+      ]
+        .filter((part) => part !== null)
+        .join(', ');
     case 'refresh':
       return `panel at ${line.hz} Hz`;
     case 'rate':

@@ -70,6 +70,10 @@ function knownAtMs(line: RunLine): number {
     : lineTimeMs(line);
 }
 
+/** A usual wireless link: there and back, and what it carries. */
+const LATENCY_MS = 24;
+const MBPS = 25;
+
 /** A streamed title as its own counter shows it, with what the link drops. */
 function* link(scenario: Scenario, seed: number): Generator<TimedLine> {
   const random = new Random(seed + 1);
@@ -88,6 +92,18 @@ function* link(scenario: Scenario, seed: number): Generator<TimedLine> {
         atMs: dueMs,
         fps: Math.round((frames * 1000) / COUNTER_EVERY_MS),
         by: 'in-title',
+      },
+    };
+    // what is lost is sent again, and waits for it
+    const lossPercent = Math.round(Math.max(0, 0.4 + 0.5 * random.normal()) * 10) / 10;
+    yield {
+      dueMs,
+      line: {
+        type: 'link',
+        atMs: dueMs,
+        latencyMs: Math.round(Math.max(4, LATENCY_MS + 3 * random.normal() + 12 * lossPercent)),
+        lossPercent,
+        mbps: Math.round(Math.max(1, MBPS * (1 - 0.1 * lossPercent) + random.normal()) * 10) / 10,
       },
     };
     if (random.happens(GLITCHES_PER_MINUTE, COUNTER_EVERY_MS / 1000))

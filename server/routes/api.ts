@@ -5,6 +5,7 @@ import { ping } from '../sql/database';
 import type { AnalysisPool } from '../services/analysisPool';
 import { Cards } from '../services/cards';
 import { Imports } from '../services/imports';
+import { Choices } from '../services/choices';
 import { Ladders } from '../services/ladders';
 import { problemOf } from '../services/faults';
 import { Outcomes } from '../services/outcomes';
@@ -48,7 +49,7 @@ export function apiRouter(
   benchRoutes(api, parts);
   compareRoutes(api, pool, runs);
   reviewRoutes(api, reviews);
-  ladderRoutes(api, new Ladders(pool));
+  ladderRoutes(api, new Ladders(pool), new Choices(pool));
   outcomeRoutes(api, new Outcomes(pool));
   serve(api, 'runs', ({ query }) => runs.list(query));
   serve(api, 'run', ({ params }) => runs.get(params.id));

@@ -19,6 +19,8 @@ import {
 import {
   SUSTAINED_S,
   coolDown,
+  latestOutcomes,
+  sayBeforehand,
   USUAL_DEMAND,
   type DeviceKind,
   type OwnRun,
@@ -47,7 +49,9 @@ import {
 } from '../sql/cards';
 import { insertCoolDown, readCoolTaus } from '../sql/coolDowns';
 import { inTransaction, type Queryable } from '../sql/database';
+import { knownDocuments } from '../sql/documents';
 import { idByName, readDevices, setupIdByName } from '../sql/kit';
+import { readOutcomesOf } from '../sql/outcomes';
 import { playedBefore } from '../sql/runs';
 import { addRequest, answerRequest, deleteRequest, listRequests } from '../sql/requests';
 import { hasCode } from './kit';
@@ -99,6 +103,19 @@ export class Cards {
     });
   }
 
+  private async checkLadders(db: Queryable, steps: CardStep[]): Promise<void> {
+    const wanted = steps.flatMap((step) => step.ladderId ?? []);
+    const known = new Set(await knownDocuments(db, 'ladder', wanted));
+    const place = steps.findIndex((step) => step.ladderId !== null && !known.has(step.ladderId));
+    if (place >= 0)
+      throw new Problem(422, {
+        code: 'no-ladder',
+        field: `steps.${place}.ladderId`,
+        message: `Step ${place + 1} names a ladder that is not there.`,
+        remedy: 'Choose another ladder for it, or none.',
+      });
+  }
+
   private async storeSteps(db: Queryable, cardId: string, steps: CardStep[]): Promise<void> {
     if (
       await stepElsewhere(
@@ -112,6 +129,7 @@ export class Cards {
         message: 'A step of this id belongs to another card.',
         remedy: 'Give copied steps ids of their own.',
       });
+    await this.checkLadders(db, steps);
     const rows: StepRow[] = [];
     for (const { device, title, setup, ...step } of steps) {
       const titleId = await idByName(db, 'title', title);
@@ -224,7 +242,7 @@ export class Cards {
         : {}),
       ...step.conditions,
     };
-    return { known, from: last ? last.from : null };
+    return { known, from: last ? last.from : null, seen: await seenBefore(this.pool, step) };
   }
 
   async coolDown(input: NewCoolDown): Promise<{ tauS: number | null }> {
@@ -263,6 +281,13 @@ export class Cards {
 
 function fail(): never {
   throw notFound('card');
+}
+
+/** What was seen of a step's title on its device, as far as it stands in the way. */
+async function seenBefore(db: Queryable, { device, title }: CardStep): Promise<string[]> {
+  if (device === null) return [];
+  const latest = latestOutcomes(await readOutcomesOf(db, device, title));
+  return latest.flatMap((one) => sayBeforehand(one) ?? []);
 }
 
 /** A step that comes after one that is not there would wait for ever. */

@@ -7,9 +7,11 @@ import {
   deleteRefusal,
   idByName,
   insertRefusal,
+  lockSetupsOf,
   readKit,
   readPlaces,
   readRecord,
+  readSetup,
   recordIsKnown,
   replaceSpots,
   setupIdByName,
@@ -17,6 +19,7 @@ import {
   type NamedKind,
 } from '../sql/kit';
 import { notFound, Problem } from './problem';
+import { checkDerived, followRename, handDown, kitInFull } from './setups';
 
 const WORDS: Record<KitKind, string> = {
   device: 'device',
@@ -30,20 +33,30 @@ const WORDS: Record<KitKind, string> = {
 export class Kits {
   constructor(private readonly pool: pg.Pool) {}
 
-  read(): Promise<Kit> {
-    return readKit(this.pool);
+  async read(): Promise<Kit> {
+    return kitInFull(await readKit(this.pool));
   }
 
   /** Adds a record, or finds the one of that name; what it says of it is added to what is known. */
   async add(kind: KitKind, record: NewRecord): Promise<{ id: string }> {
-    return inTransaction(this.pool, async (db) => ({ id: (await mergeRecord(db, kind, record, [])).id }));
+    return inTransaction(this.pool, async (db) => {
+      const { id } = await mergeRecord(db, kind, record, []);
+      if (kind === 'setup') await checkDerived(db, (await readSetup(db, id))!.titleId);
+      return { id };
+    });
   }
 
   /** Makes a record what it is said to be, all of it. */
   async replace(kind: KitKind, id: string, record: NewRecord): Promise<void> {
     await inTransaction(this.pool, async (db) => {
+      const setup = kind === 'setup' ? await readSetup(db, id) : null;
+      if (setup) await lockSetupsOf(db, setup.titleId);
       const before = (await readRecord(db, kind, id, true)) ?? fail(kind);
       await unlessDoubled(kind, record.name, () => writeRecord(db, kind, id, record.name, record.facts));
+      if (setup) {
+        await followRename(db, setup, record.name);
+        await checkDerived(db, setup.titleId);
+      }
       if (kind !== 'device') return;
       if ('spots' in record && record.spots) await replaceSpots(db, id, record.spots);
       if (before.name !== record.name) await touchCardsOf(db, id);
@@ -52,7 +65,10 @@ export class Kits {
 
   async delete(kind: KitKind, id: string): Promise<void> {
     try {
-      if (!(await deleteRecord(this.pool, kind, id))) fail(kind);
+      await inTransaction(this.pool, async (db) => {
+        if (kind === 'setup') await handDown(db, id);
+        if (!(await deleteRecord(db, kind, id))) fail(kind);
+      });
     } catch (error) {
       if (!hasCode(error, '23503')) throw error;
       throw new Problem(409, {
@@ -140,5 +156,13 @@ async function spotsDiffer(
   return JSON.stringify(now) !== JSON.stringify(wanted);
 }
 
-const sorted = (value: Record<string, unknown>): Record<string, unknown> =>
-  Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)));
+/** The same with the fields of all that is in it in one order, whatever the database made of it. */
+function sorted(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(sorted);
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([key, one]) => [key, sorted(one)]),
+  );
+}

@@ -18,7 +18,8 @@ export function toCells(record: Record<string, unknown>, prefix = ''): Record<st
           Object.assign(cells, toCells(one as Record<string, unknown>, `${name}.${i + 1}.`)),
         );
     } else if (typeof value === 'boolean') cells[name] = value ? 'yes' : 'no';
-    else if (value !== undefined) cells[name] = typeof value === 'string' ? harmless(value) : String(value);
+    else if (value !== undefined && value !== null)
+      cells[name] = typeof value === 'string' ? harmless(value) : String(value);
   }
   return cells;
 }

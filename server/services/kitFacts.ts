@@ -1,7 +1,9 @@
-import { batteryWhOf, type DeviceFacts, type SetupFacts, type TitleFacts } from '@pace-check/contract';
+import { batteryWhOf, type DeviceFacts, type TitleFacts } from '@pace-check/contract';
+import { capOf } from '@pace-check/core';
 import type { Queryable } from '../sql/database';
 import { readRecord } from '../sql/kit';
 import { updateRun, type NamedRun, type RunRow } from '../sql/runs';
+import { wholeOf } from './setups';
 
 /** Facts of a run that the kit may know. */
 const FACTS = ['target', 'refresh', 'native', 'need', 'batteryWh'] as const;
@@ -16,9 +18,7 @@ const CONDITION = 'condition:';
 async function kitSays(db: Queryable, run: NamedRun): Promise<{ known: Known; conditions: string[] }> {
   const device = ((await readRecord(db, 'device', run.deviceId))?.facts ?? {}) as DeviceFacts;
   const title = ((await readRecord(db, 'title', run.titleId))?.facts ?? {}) as TitleFacts;
-  const setup = (
-    run.setupId === null ? {} : ((await readRecord(db, 'setup', run.setupId))?.facts ?? {})
-  ) as SetupFacts;
+  const setup = run.setupId === null ? null : await wholeOf(db, run.setupId);
   const stated: [string, boolean][] = [
     ['pre-release', device.firmware === 'pre-release'],
     ['title-not-updated', title.updateStage === 'not-updated'],
@@ -26,8 +26,8 @@ async function kitSays(db: Queryable, run: NamedRun): Promise<{ known: Known; co
   ];
   return {
     known: {
-      target: setup.capFps ?? title.nativeFps ?? null,
-      refresh: panelHz(device, run.preflight.screen),
+      target: (setup && capOf(setup)) ?? title.nativeFps ?? null,
+      refresh: run.preflight.outsideHz ?? panelHz(device, run.preflight.screen),
       native: title.nativeFps ?? null,
       need: title.need ?? null,
       batteryWh: batteryWhOf(device),

@@ -1,7 +1,7 @@
 import {
+  EARLIER_FACTS,
   KIT_KINDS,
   newRecord,
-  type Kit,
   type KitImported,
   type KitKind,
   type NewRecord,
@@ -13,6 +13,7 @@ import { inTransaction } from '../sql/database';
 import { readKit } from '../sql/kit';
 import { mergeRecord } from './kit';
 import { Problem } from './problem';
+import { checkDerived } from './setups';
 import { fromCells, toCells } from './kitCells';
 
 /** The kit as files: all of it as JSON, or one kind a table as CSV. docs/formats.md describes both. */
@@ -41,7 +42,7 @@ export async function exportCsv(pool: pg.Pool, kind: KitKind): Promise<string> {
 }
 
 /** Records as files have them: name and facts side by side. */
-function plainRecords(kit: Kit, kind: KitKind): Record<string, unknown>[] {
+function plainRecords(kit: Awaited<ReturnType<typeof readKit>>, kind: KitKind): Record<string, unknown>[] {
   switch (kind) {
     case 'device':
       return kit.devices.map(({ name, facts, spots }) => ({
@@ -85,6 +86,12 @@ export async function importKit(pool: pg.Pool, text: string): Promise<KitImporte
     for (const kind of KIT_KINDS)
       for (const { record, cleared } of read.filter((one) => one.kind === kind))
         counts[(await mergeRecord(db, kind, record, cleared)).was]++;
+    // a setup may stand before the one that it is derived from
+    const { titles } = await readKit(db);
+    const named = new Set(
+      read.flatMap(({ record }) => ('title' in record ? record.title.toLowerCase() : [])),
+    );
+    for (const title of titles) if (named.has(title.name.toLowerCase())) await checkDerived(db, title.id);
     return counts;
   });
 }
@@ -156,12 +163,22 @@ export function fileRecord(kind: KitKind): z.ZodObject {
   return z.strictObject({ ...own, ...facts.unwrap().shape });
 }
 
+/** A setup as an earlier version wrote it: what is set stood beside the name. */
+function asPairs(given: Record<string, unknown>): Record<string, unknown> {
+  const earlier = Object.keys(given).filter((key) => Object.hasOwn(EARLIER_FACTS, key));
+  if (earlier.length === 0) return given;
+  const rest = Object.entries(given).filter(([key]) => !earlier.includes(key));
+  const pairs = earlier.map((key) => ({ ...EARLIER_FACTS[key], value: String(given[key]) }));
+  return Object.fromEntries([...rest, ['pairs', pairs]]);
+}
+
 function toRead(kind: KitKind, value: unknown, place: string, line?: number): Read {
   if (typeof value !== 'object' || value === null)
     refuse(`${place} is no record.`, 'A record is a name and facts.', { line });
   // null says that a fact is known no longer
   const cleared = Object.entries(value).flatMap(([field, fact]) => (fact === null ? field : []));
-  const given = Object.fromEntries(Object.entries(value).filter(([, fact]) => fact !== null));
+  const stated = Object.fromEntries(Object.entries(value).filter(([, fact]) => fact !== null));
+  const given = kind === 'setup' ? asPairs(stated) : stated;
   const result = fileRecord(kind).safeParse(given);
   if (!result.success) {
     const issue = result.error.issues[0]!;

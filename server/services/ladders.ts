@@ -6,26 +6,35 @@ import {
   type LadderSummary,
   type NewLadder,
 } from '@pace-check/contract';
-import { rate, searchState, siblingPrior, SUSTAINED_S, type SearchState } from '@pace-check/core';
-import type pg from 'pg';
 import {
-  insertLadder,
-  listLadders,
-  readKin,
-  readLadder,
-  readSustained,
-  replaceLadder,
-  setLadderDeleted,
-  type LadderRow,
-} from '../sql/ladders';
-import { notFound, Problem } from './problem';
+  minutesToGo,
+  powerRows,
+  searchState,
+  siblingPrior,
+  type Demand,
+  type PowerOfDevice,
+  type ReviewPower,
+  type SearchState,
+} from '@pace-check/core';
+import type pg from 'pg';
+import { retimeLadderSteps } from '../sql/cards';
+import { inTransaction } from '../sql/database';
+import type { DocumentRow } from '../sql/documents';
+import { readKin } from '../sql/ladders';
+import { Documents } from './documents';
+import { triedRuns } from './tried';
 
 /** Searches for the highest setting that holds: kept as what was probed, told whenever they are read. */
 export class Ladders {
-  constructor(private readonly pool: pg.Pool) {}
+  private readonly documents: Documents<LadderDoc>;
+
+  constructor(private readonly pool: pg.Pool) {
+    this.documents = new Documents(pool, 'ladder', ladderDoc);
+  }
 
   async list(): Promise<LadderSummary[]> {
-    return (await listLadders(this.pool)).map((row) => {
+    const { systems, demands } = await readKin(this.pool);
+    return (await this.documents.list()).map((row) => {
       const { doc } = row;
       const state = stateOf(doc);
       return {
@@ -35,76 +44,81 @@ export class Ladders {
         scene: doc.scene,
         setup: doc.setup,
         axis: doc.axis,
+        system: systems.get(doc.title) ?? null,
+        demand: (demands.get(doc.title) as Demand | undefined) ?? null,
+        rungs: doc.rungs.map((rung) => rung.name),
         probes: doc.probes.length,
         best: doc.probes.length === 0 || state.best === 0 ? null : doc.rungs[state.best - 1]!.name,
         sure: state.sure,
         ended: state.stop,
         confirmed: doc.confirmed !== null,
+        probesToGo: state.left,
+        minutesToGo: minutesToGo(state, doc.probeMin, doc.confirmed !== null),
         changedAt: row.changedAt,
       };
     });
   }
 
+  /** Power limits that were searched, each with what it gives. @param devices what each is known to have */
+  async power(devices: Map<string, PowerOfDevice>): Promise<ReviewPower[]> {
+    return (await this.documents.list())
+      .filter(({ doc }) => doc.axis === 'power limit' && devices.has(doc.device) && doc.probes.length > 0)
+      .map(({ doc }) => {
+        const { best, stop } = stateOf(doc);
+        return {
+          device: doc.device,
+          title: doc.title,
+          scene: doc.scene,
+          lowest: stop && best > 0 ? doc.rungs[best - 1]!.name : null,
+          rows: powerRows(doc, devices.get(doc.device)!),
+        };
+      });
+  }
+
   async get(id: string): Promise<LadderDetail> {
-    const row = (await readLadder(this.pool, id)) ?? fail();
-    const { doc } = row;
+    const row = await this.documents.get(id);
+    const { doc, revision } = row;
     return {
       id,
-      revision: row.revision,
+      revision,
       doc,
       siblings: await this.siblings(row),
-      runs: (await readSustained(this.pool, doc.device, doc.title, SUSTAINED_S)).map(
-        ({ id: runId, name, setup, closing, speed, fullSpeed }) => {
-          const share = speed ?? (closing !== null && doc.full !== null ? closing / doc.full : null);
-          return {
-            id: runId,
-            name: [name, setup].filter(Boolean).join(' · '),
-            says:
-              share === null
-                ? closing === null
-                  ? 'its closing pace is not known'
-                  : `closes at ${rate(closing)} fps`
-                : `closes at ${Math.round(share * 100)} % of full speed`,
-            speed: share,
-            holds: fullSpeed,
-          };
-        },
-      ),
+      runs: await triedRuns(this.pool, doc),
     };
   }
 
   async create({ id, doc }: NewLadder): Promise<LadderDetail> {
-    await insertLadder(this.pool, id, ladderDoc.parse(doc));
+    await this.documents.create(id, doc);
     return this.get(id);
   }
 
   async change(id: string, { revision, doc }: LadderChange): Promise<LadderDetail> {
-    if (!(await replaceLadder(this.pool, id, revision, ladderDoc.parse(doc)))) {
-      if (!(await readLadder(this.pool, id))) fail();
-      throw new Problem(409, {
-        code: 'changed-meanwhile',
-        message: 'The ladder was changed elsewhere since it was opened.',
-        remedy: 'Load it anew; copy what you typed first.',
-      });
-    }
+    const before = await this.documents.get(id);
+    await inTransaction(this.pool, async (db) => {
+      await this.documents.replace(id, revision, doc, db);
+      const after = ladderDoc.parse(doc);
+      const toGo = toGoOf(after);
+      const spent = (after.probes.length - before.doc.probes.length) * after.probeMin;
+      await retimeLadderSteps(db, id, toGo, Math.round(toGo - toGoOf(before.doc) + spent));
+    });
     return this.get(id);
   }
 
-  async delete(id: string): Promise<void> {
-    if (!(await setLadderDeleted(this.pool, id, true))) fail();
+  delete(id: string): Promise<void> {
+    return this.documents.setDeleted(id, true);
   }
 
-  async restore(id: string): Promise<void> {
-    if (!(await setLadderDeleted(this.pool, id, false))) fail();
+  restore(id: string): Promise<void> {
+    return this.documents.setDeleted(id, false);
   }
 
   /** Searches that ended over the same rungs: of the same title on a device with the same chip, or of another title of the system on this device. */
-  private async siblings({ id, doc }: LadderRow): Promise<LadderDetail['siblings']> {
+  private async siblings({ id, doc }: DocumentRow<LadderDoc>): Promise<LadderDetail['siblings']> {
     const { chips, systems } = await readKin(this.pool);
     const rungs = (one: LadderDoc): string => one.rungs.map((rung) => rung.name).join('\n');
     const chip = chips.get(doc.device);
     const system = systems.get(doc.title);
-    return (await listLadders(this.pool)).flatMap((other) => {
+    return (await this.documents.list()).flatMap((other) => {
       if (other.id === id || other.doc.axis !== doc.axis || rungs(other.doc) !== rungs(doc)) return [];
       const sameTitle = other.doc.title === doc.title;
       const sameDevice = other.doc.device === doc.device;
@@ -130,8 +144,7 @@ export class Ladders {
   }
 }
 
-const stateOf = (doc: LadderDoc): SearchState => searchState({ ...doc, prior: doc.prior?.weights ?? null });
+/** Minutes that a search still takes. */
+const toGoOf = (doc: LadderDoc): number => minutesToGo(stateOf(doc), doc.probeMin, doc.confirmed !== null);
 
-const fail = (): never => {
-  throw notFound('ladder');
-};
+const stateOf = (doc: LadderDoc): SearchState => searchState({ ...doc, prior: doc.prior?.weights ?? null });

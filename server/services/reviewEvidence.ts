@@ -6,10 +6,12 @@ import {
   SECTION_KINDS,
   specFacts,
   withLibrary,
+  writeRecipe,
   writeVideo,
   type ReviewComparison,
   type ReviewEvidence,
   type ReviewRun,
+  type ReviewSetup,
   type Voice,
   type WrittenReview,
 } from '@pace-check/core';
@@ -19,9 +21,11 @@ import { readKit } from '../sql/kit';
 import { readOutcomes } from '../sql/outcomes';
 import { listRequests } from '../sql/requests';
 import type { Comparisons } from './comparisons';
+import { Choices } from './choices';
 import { Ladders } from './ladders';
 import { Problem } from './problem';
 import type { Runs } from './runs';
+import { inFull } from './setups';
 
 /** What a review stands on, as it is now: its runs, their devices, comparisons and wishes. */
 export interface GatheredEvidence {
@@ -86,7 +90,7 @@ export class ReviewEvidences {
         .filter((one) => names.has(one.device))
         .map(({ device, title, setup, says }) => ({ device, title, setup, says })),
       comparisons: await this.compared(doc),
-      searched: await this.searched(names),
+      searched: await this.searched(names, kit, runs),
       // those of its titles, and those for its devices
       requests: (await listRequests(this.pool))
         .filter(({ title, device }) => titles.has(title) || (device !== null && names.has(device)))
@@ -140,25 +144,76 @@ export class ReviewEvidences {
   }
 
   /** Searches and outcomes on these devices. */
-  private async searched(devices: Set<string>): Promise<ReviewDetail['searched']> {
+  private async searched(
+    devices: Set<string>,
+    kit: Awaited<ReturnType<typeof readKit>>,
+    runs: ReviewRun[],
+  ): Promise<ReviewDetail['searched']> {
     const { outcomes, claims, versions } = await readOutcomes(this.pool);
     const own = outcomes.filter((one) => devices.has(one.device));
     const titles = new Set(own.map((one) => one.title.toLowerCase()));
+    const ladders = new Ladders(this.pool);
     return {
-      ladders: (await new Ladders(this.pool).list())
+      choices: (await new Choices(this.pool).list())
         .filter((one) => devices.has(one.device) && one.probes > 0)
-        .map(({ device, title, scene, setup, axis, best, sure, ended, confirmed, probes }) => ({
+        .map(({ device, title, scene, setup, axis, says, take, told }) => ({
           device,
           title,
           scene,
           setup,
           axis,
-          best,
-          sure,
-          ended,
-          confirmed,
-          probes,
+          says,
+          take,
+          options: told,
         })),
+      power: await ladders.power(
+        new Map(
+          kit.devices
+            .filter((one) => devices.has(one.name))
+            .map(({ name, facts }) => [
+              name,
+              {
+                batteryWh: batteryWhOf(facts),
+                powerW: facts.powerW ?? null,
+                boostW: facts.boostW ?? null,
+              },
+            ]),
+        ),
+      ),
+      setups: recipesOf(kit, runs),
+      ladders: (await ladders.list())
+        .filter((one) => devices.has(one.device) && one.probes > 0)
+        .map(
+          ({
+            device,
+            title,
+            scene,
+            setup,
+            axis,
+            system,
+            demand,
+            rungs,
+            best,
+            sure,
+            ended,
+            confirmed,
+            probes,
+          }) => ({
+            device,
+            title,
+            scene,
+            setup,
+            axis,
+            best,
+            sure,
+            ended,
+            confirmed,
+            probes,
+            system,
+            demand,
+            place: { at: best === null ? 0 : rungs.indexOf(best) + 1, of: rungs.length },
+          }),
+        ),
       outcomes: own.map(
         ({ title, device, with: layer, version, status, date, firstPlay, where, scene, tried }) => ({
           title,
@@ -203,6 +258,17 @@ export class ReviewEvidences {
     }
     return found;
   }
+}
+
+/** Setups of its runs that take more than a setting, each once. */
+function recipesOf(kit: Awaited<ReturnType<typeof readKit>>, runs: ReviewRun[]): ReviewSetup[] {
+  const played = new Set(runs.map(({ stated }) => `${stated.title}\n${stated.setup}`));
+  return inFull(kit.setups).flatMap(({ name, titleId, facts, whole }) => {
+    const title = kit.titles.find((one) => one.id === titleId)!.name;
+    const recipe = writeRecipe(whole, facts.steps ?? []);
+    const asks = recipe.steps.length > 0 || recipe.cautions.length > 0;
+    return asks && played.has(`${title}\n${name}`) ? [{ title, name, recipe }] : [];
+  });
 }
 
 /** A document with a section for every kind: one of an earlier version lacks those that came since. */

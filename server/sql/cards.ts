@@ -85,11 +85,12 @@ export async function replaceSteps(db: Queryable, cardId: string, steps: StepRow
       after,
       conditions,
       requestId,
+      ladderId,
       note,
     },
   ] of steps.entries()) {
     await db.query(
-      'insert into card_step (id, card_id, position, device_id, title_id, setup_id, minutes, repeats, attended, wanted, after, conditions, request_id, note) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14)',
+      'insert into card_step (id, card_id, position, device_id, title_id, setup_id, minutes, repeats, attended, wanted, after, conditions, request_id, ladder_id, note) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15)',
       [
         id,
         cardId,
@@ -104,6 +105,7 @@ export async function replaceSteps(db: Queryable, cardId: string, steps: StepRow
         after,
         JSON.stringify(conditions),
         requestId,
+        ladderId,
         note,
       ],
     );
@@ -120,7 +122,7 @@ export async function stepElsewhere(db: Queryable, cardId: string, ids: string[]
 
 export async function readSteps(db: Queryable, cardId: string): Promise<CardStep[]> {
   const result = await db.query<CardStep>(
-    `select card_step.id, device.name as device, title.name as title, setup.name as setup, minutes, repeats, attended, wanted, after, conditions, request_id as "requestId", note
+    `select card_step.id, device.name as device, title.name as title, setup.name as setup, minutes, repeats, attended, wanted, after, conditions, request_id as "requestId", ladder_id as "ladderId", note
      from card_step join title on title.id = title_id left join device on device.id = device_id left join setup on setup.id = setup_id
      where card_id = $1 order by position`,
     [cardId],
@@ -214,6 +216,29 @@ export async function readRunOnCard(db: Queryable, runId: string): Promise<RunOn
     [runId],
   );
   return result.rows[0] ?? null;
+}
+
+/**
+ * Steps that a ladder is climbed in take as long as it still takes: one that
+ * has begun by so much more or less than was thought, one that is over not at all.
+ */
+export async function retimeLadderSteps(
+  db: Queryable,
+  ladderId: string,
+  toGoMin: number,
+  byMin: number,
+): Promise<void> {
+  const happened = (kind: 'started' | 'ended'): string =>
+    `exists (select from card_event where card_id = card_step.card_id and step_id = card_step.id and event ->> 'kind' = '${kind}')`;
+  await db.query(
+    `with changed as (
+       update card_step set minutes = timed.minutes
+       from (select id, least(600, greatest(1, case when ${happened('started')} then minutes + $3 else $2 end)) as minutes
+         from card_step where ladder_id = $1 and not ${happened('ended')}) as timed
+       where card_step.id = timed.id and card_step.minutes <> timed.minutes returning card_id)
+     update card set revision = revision + 1 where id in (select card_id from changed)`,
+    [ladderId, toGoMin, byMin],
+  );
 }
 
 /** Plans of cards that name a device are out of date when it changes its name. */

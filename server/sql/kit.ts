@@ -1,10 +1,21 @@
-import type { DeviceFacts, Kit, KitKind, NewRefusal, Refusal, SpotPlace } from '@pace-check/contract';
+import type {
+  DeviceFacts,
+  Kit,
+  KitKind,
+  KitSetup,
+  NewRefusal,
+  Refusal,
+  SpotPlace,
+} from '@pace-check/contract';
 import type { Queryable } from './database';
 
 /** Kinds of records that are known by their name alone. */
 export type NamedKind = Exclude<KitKind, 'setup'>;
 
-export async function readKit(db: Queryable): Promise<Kit> {
+/** A setup as it is stored: what it is derived from is not in it. */
+export type StoredSetup = Omit<KitSetup, 'whole'>;
+
+export async function readKit(db: Queryable): Promise<Omit<Kit, 'setups'> & { setups: StoredSetup[] }> {
   const rows = async <T>(sql: string): Promise<T[]> => (await db.query(sql)).rows;
   return {
     devices: await rows(`select id, name, facts,
@@ -16,13 +27,27 @@ export async function readKit(db: Queryable): Promise<Kit> {
     titles: await rows(
       'select id, name, facts, (select count(*)::int from run where title_id = title.id and deleted_at is null) as runs from title order by lower(name)',
     ),
-    setups: await rows(
-      'select id, name, facts, title_id as "titleId" from setup order by created_at, lower(name)',
-    ),
+    setups: await rows(`${SETUPS} order by created_at, lower(name)`),
     refusals:
       await rows<Refusal>(`select refusal.id, device.name as device, title.name as title, setup.name as setup, says
       from refusal join device on device.id = refusal.device_id join title on title.id = refusal.title_id left join setup on setup.id = refusal.setup_id order by refusal.created_at`),
   };
+}
+
+const SETUPS = 'select id, name, facts, title_id as "titleId" from setup';
+
+/** Setups of one title. */
+export async function readSetupsOf(db: Queryable, titleId: string): Promise<StoredSetup[]> {
+  return (await db.query<StoredSetup>(`${SETUPS} where title_id = $1 order by created_at`, [titleId])).rows;
+}
+
+/** Nobody else changes what a title's setups are derived from until the transaction ends. */
+export async function lockSetupsOf(db: Queryable, titleId: string): Promise<void> {
+  await db.query('select from title where id = $1 for no key update', [titleId]);
+}
+
+export async function readSetup(db: Queryable, id: string): Promise<StoredSetup | null> {
+  return (await db.query<StoredSetup>(`${SETUPS} where id = $1`, [id])).rows[0] ?? null;
 }
 
 /** The id of the record of that name, whatever its case; added where there is none. No row is locked or written to look one up. */

@@ -1,68 +1,10 @@
-import type { LadderDoc } from '@pace-check/contract';
+import { METHOD_VERSION, SUSTAINED_S, type EndReason } from '@pace-check/core';
 import type { Queryable } from './database';
 
-/** A ladder as it is stored. */
-export interface LadderRow {
-  id: string;
-  doc: LadderDoc;
-  revision: number;
-  changedAt: string;
-}
-
-type Stored = Omit<LadderRow, 'changedAt'> & { changedAt: Date };
-const toRow = (row: Stored): LadderRow => ({ ...row, changedAt: row.changedAt.toISOString() });
-const SELECT =
-  'select id, doc, revision::float8 as revision, changed_at as "changedAt" from ladder where deleted_at is null';
-
-/** One of that id stays as it is. */
-export async function insertLadder(db: Queryable, id: string, doc: LadderDoc): Promise<void> {
-  await db.query('insert into ladder (id, doc) values ($1, $2) on conflict (id) do nothing', [
-    id,
-    JSON.stringify(doc),
-  ]);
-}
-
-export async function listLadders(db: Queryable): Promise<LadderRow[]> {
-  return (await db.query<Stored>(`${SELECT} order by changed_at desc, id limit 500`)).rows.map(toRow);
-}
-
-export async function readLadder(db: Queryable, id: string): Promise<LadderRow | null> {
-  const { rows } = await db.query<Stored>(`${SELECT} and id = $1`, [id]);
-  return rows[0] ? toRow(rows[0]) : null;
-}
-
-/** @returns false where it is not of that revision any more */
-export async function replaceLadder(
-  db: Queryable,
-  id: string,
-  revision: number,
-  doc: LadderDoc,
-): Promise<boolean> {
-  const result = await db.query(
-    'update ladder set doc = $3, revision = revision + 1, changed_at = now() where id = $1 and revision = $2 and deleted_at is null',
-    [id, revision, JSON.stringify(doc)],
-  );
-  return result.rowCount === 1;
-}
-
-/** @returns false where there is none */
-export async function setLadderDeleted(db: Queryable, id: string, deleted: boolean): Promise<boolean> {
-  const result = await db.query(
-    `update ladder set deleted_at = ${deleted ? 'now()' : 'null'} where id = $1 and deleted_at is ${deleted ? '' : 'not '}null`,
-    [id],
-  );
-  return result.rowCount === 1;
-}
-
-/** Removes for good what was deleted more than that many days ago. */
-export async function purgeLadders(db: Queryable, days: number): Promise<void> {
-  await db.query('delete from ladder where deleted_at < now() - make_interval(days => $1)', [days]);
-}
-
-/** Chip of each device and system of each title, by name. */
+/** Chip of each device, system and demand of each title, by name. */
 export async function readKin(
   db: Queryable,
-): Promise<{ chips: Map<string, string>; systems: Map<string, string> }> {
+): Promise<Record<'chips' | 'systems' | 'demands', Map<string, string>>> {
   const facts = async (table: 'device' | 'title', fact: string): Promise<Map<string, string>> =>
     new Map(
       (
@@ -71,36 +13,48 @@ export async function readKin(
         )
       ).rows.map((row) => [row.name, row.fact]),
     );
-  return { chips: await facts('device', 'chip'), systems: await facts('title', 'system') };
+  return {
+    chips: await facts('device', 'chip'),
+    systems: await facts('title', 'system'),
+    demands: await facts('title', 'demand'),
+  };
 }
 
-/** What a run may confirm a search by. */
-export interface SustainedRun {
+/** A run as a search may use it. */
+export interface TriedRow {
   id: string;
   name: string;
   setup: string | null;
   seconds: number;
+  median: number | null;
   closing: number | null;
   /** Of an emulated title. */
   speed: number | null;
   fullSpeed: boolean | null;
+  firstPlay: boolean;
+  glitches: number;
+  peakC: number | null;
+  watts: number | null;
+  ended: EndReason | null;
 }
 
-/** Runs of a device and title that are long enough, the latest first. */
-export async function readSustained(
-  db: Queryable,
-  device: string,
-  title: string,
-  seconds: number,
-): Promise<SustainedRun[]> {
+/** Runs of a device and title, the latest first. */
+export async function readTried(db: Queryable, device: string, title: string): Promise<TriedRow[]> {
   return (
-    await db.query<SustainedRun>(
-      `select run.id, run.name, setup.name as setup, (figures -> 'frames' ->> 'seconds')::float8 as seconds,
-         (figures -> 'stamina' ->> 'closing')::float8 as closing, (figures -> 'emulation' ->> 'speed')::float8 as speed, (figures -> 'emulation' ->> 'fullSpeed')::boolean as "fullSpeed"
-       from run join device on device.id = device_id join title on title.id = title_id left join setup on setup.id = setup_id join analysis on run_id = run.id and analysis.revision = run.revision
-       where run.deleted_at is null and lower(device.name) = lower($1) and lower(title.name) = lower($2) and (figures -> 'frames' ->> 'seconds')::float8 >= $3
+    await db.query<TriedRow>(
+      `select run.id, run.name, setup.name as setup, coalesce((comparing ->> 'seconds')::float8, 0) as seconds,
+         coalesce((comparing -> 'values' -> 'median' ->> 'value')::float8, (comparing -> 'values' -> 'average' ->> 'value')::float8) as median,
+         (figures -> 'stamina' ->> 'closing')::float8 as closing, (figures -> 'emulation' ->> 'speed')::float8 as speed, (figures -> 'emulation' ->> 'fullSpeed')::boolean as "fullSpeed",
+         'first-play' = any(run.conditions) as "firstPlay", (comparing ->> 'peakC')::float8 as "peakC", (comparing -> 'values' -> 'watts' ->> 'value')::float8 as watts, comparing ->> 'ended' as ended,
+         (select count(*)::int from entry where run_id = run.id and used and not taken_back and line ->> 'type' = 'mark' and line ->> 'kind' = 'glitch') as glitches
+       from run join device on device.id = device_id join title on title.id = title_id left join setup on setup.id = setup_id
+       join analysis on run_id = run.id and analysis.revision = run.revision and analysis.method_version = ${METHOD_VERSION}
+       where run.deleted_at is null and comparing is not null and lower(device.name) = lower($1) and lower(title.name) = lower($2)
        order by coalesce(run.started_at, run.imported_at) desc, run.id limit 30`,
-      [device, title, seconds],
+      [device, title],
     )
   ).rows;
 }
+
+/** Whether a run was long enough for the heat to show. */
+export const isSustained = ({ seconds }: TriedRow): boolean => seconds >= SUSTAINED_S;

@@ -22,6 +22,16 @@ export async function readOutcomes(db: Queryable): Promise<Outcomes> {
   };
 }
 
+/** Outcomes of a title on a device. */
+export async function readOutcomesOf(db: Queryable, device: string, title: string): Promise<Outcome[]> {
+  return (
+    await db.query<{ doc: Outcome }>(
+      `select doc from outcome where deleted_at is null and lower(doc ->> 'device') = lower($1) and lower(doc ->> 'title') = lower($2) limit ${MOST_READ}`,
+      [device, title],
+    )
+  ).rows.map((row) => row.doc);
+}
+
 /** Notes them; one that is there under its id is replaced. */
 async function insert(db: Queryable, table: 'outcome' | 'claim', all: { id: string }[]): Promise<void> {
   await db.query(

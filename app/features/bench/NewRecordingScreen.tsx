@@ -38,7 +38,20 @@ export function NewRecordingScreen(): ReactNode {
     step: stepId,
     repeat,
     at,
-  } = useLocalSearchParams<{ card?: string; step?: string; repeat?: string; at?: string }>();
+    device = '',
+    title = '',
+    setup,
+    minutes,
+  } = useLocalSearchParams<{
+    card?: string;
+    step?: string;
+    repeat?: string;
+    at?: string;
+    device?: string;
+    title?: string;
+    setup?: string;
+    minutes?: string;
+  }>();
   const card = useCard(cardId);
   const kit = useKit();
   if (cardId !== '' && card.error && !card.data)
@@ -49,17 +62,26 @@ export function NewRecordingScreen(): ReactNode {
   const step = card.data?.steps.find((one) => one.id === stepId) ?? null;
   return (
     <Form
-      key={stepId}
+      key={stepId ?? `${device} ${title} ${minutes}`}
       kit={kit.data}
       card={step ? card.data! : null}
       step={step}
+      asked={step ?? { device, title, setup: setup ?? null, minutes: minutesOf(minutes) }}
       repeat={Number(repeat ?? 1)}
       atMin={at === undefined ? null : Number(at)}
     />
   );
 }
 
+/** As the address says; none for what is no length of a run. */
+function minutesOf(text: string | undefined): number | null {
+  const minutes = Number(text ?? NaN);
+  return Number.isInteger(minutes) && minutes > 0 ? minutes : null;
+}
+
 interface Props {
+  /** What the step, or the address, says of the run. */
+  asked: { device: string | null; title: string; setup: string | null; minutes: number | null };
   kit: Kit | undefined;
   card: Card | null;
   step: CardStep | null;
@@ -67,7 +89,7 @@ interface Props {
   atMin: number | null;
 }
 
-function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
+function Form({ kit, card, step, asked, repeat, atMin }: Props): ReactNode {
   const wide = useWide();
   const router = useRouter();
   const { line, paper } = usePalette();
@@ -78,9 +100,9 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
   const form = useForm<RunFactsInput>({
     resolver: zodResolver(runFacts),
     defaultValues: {
-      device: step?.device ?? '',
-      title: step?.title ?? '',
-      setup: step?.setup ?? null,
+      device: asked.device ?? '',
+      title: asked.title,
+      setup: asked.setup,
       target: null,
       refresh: null,
     },
@@ -91,7 +113,7 @@ function Form({ kit, card, step, repeat, atMin }: Props): ReactNode {
     known && known.spots.length > 0 ? known.spots.map((one) => one.spot) : USUAL_BENCH_PLAN.spots;
   const [spots, setSpots] = useState<string[] | null>(null);
   const [plan, setPlan] = useState<Record<'minutes' | 'floorPercent' | 'everyMin', unknown>>({
-    minutes: step?.minutes ?? USUAL_BENCH_PLAN.minutes,
+    minutes: asked.minutes ?? USUAL_BENCH_PLAN.minutes,
     floorPercent: card?.rules.floorPercent ?? USUAL_BENCH_PLAN.floorPercent,
     everyMin: USUAL_BENCH_PLAN.everyMin,
   });

@@ -27,7 +27,9 @@ const KIT = {
     { id: 'd2', name: 'Quill Deck', facts: { screens: [{ inches: 7, refreshHz: [90] }] }, spots: [] },
   ],
   titles: [{ id: 't1', name: 'Copperline Squad', facts: { nativeFps: 60 } }],
-  setups: [{ id: 's1', titleId: 't1', name: 'Detail', facts: { capFps: 40 } }],
+  setups: [
+    { id: 's1', titleId: 't1', name: 'Detail', facts: {}, whole: [{ key: 'cap', value: '40', unit: 'fps' }] },
+  ],
   accessories: [],
   instruments: [],
 } as unknown as Kit;

@@ -62,6 +62,13 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
       </Row>
       {row.planned && !running ? <StartState row={row} card={card} /> : null}
       <Row gap={8} wrap>
+        {row.step.ladderId === null ? null : (
+          <Button
+            type="outline"
+            title="Open the ladder"
+            onPress={() => router.navigate(`/ladders/${row.step.ladderId!}`)}
+          />
+        )}
         {running ? null : (
           <Button
             title="Preflight and start"

@@ -43,6 +43,7 @@ export function PreflightScreen({
                 atMin={atMin}
                 known={told.known}
                 from={told.from}
+                seen={told.seen}
               />
             ) : (
               <Notice title="No such step">It may have been taken out of the card.</Notice>
@@ -62,10 +63,11 @@ interface AskProps {
   atMin: number | null;
   known: Preflight;
   from: string | null;
+  seen: string[];
 }
 
-function Ask({ card, note, step, repeat, atMin, known, from }: AskProps): ReactNode {
-  const { line, paper } = usePalette();
+function Ask({ card, note, step, repeat, atMin, known, from, seen }: AskProps): ReactNode {
+  const { line, paper, action } = usePalette();
   const router = useRouter();
   const [answers, setAnswers] = useState<Preflight>(known);
   const [open, setOpen] = useState(0);
@@ -92,6 +94,21 @@ function Ask({ card, note, step, repeat, atMin, known, from }: AskProps): ReactN
               .join(' · ')}
           </Body>
         </View>
+        {seen.length > 0 ? (
+          <Stack
+            gap={2}
+            role="note"
+            aria-label="What was seen before"
+            padding={10}
+            style={{ borderLeftWidth: 3, borderColor: action }}
+          >
+            {seen.map((says) => (
+              <Body key={says} small>
+                {says}
+              </Body>
+            ))}
+          </Stack>
+        ) : null}
         <PreflightForm
           known={known}
           from={from}

@@ -1,9 +1,9 @@
-import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
-import { ScrollView, View } from 'react-native';
+import { View } from 'react-native';
 import { useCard } from '../../api/queries';
 import { day, span, timeOfDay } from '../../ui/figures';
+import { INK, Paper } from '../../ui/Paper';
 import { Failed, Loading, Notice } from '../../ui/states';
 import { DAY, FONTS } from '../../ui/theme';
 import { STOP_C } from '@pace-check/core';
@@ -32,24 +32,7 @@ export function PrintScreen({ id }: { id: string }): ReactNode {
     lineHeight: 17,
   } as const;
   return (
-    <ScrollView
-      style={{ backgroundColor: '#ffffff' }}
-      contentContainerStyle={{ padding: 24, maxWidth: 820, width: '100%', gap: 10 }}
-    >
-      <div className="screen-only" style={{ display: 'flex', gap: 8 }}>
-        <Button title="Print" onPress={() => window.print()} />
-        <Button
-          type="outline"
-          title="Back"
-          titleStyle={{ color: DAY.action }}
-          onPress={() => router.navigate(`/cards/${id}`)}
-        />
-      </div>
-      <style>
-        {
-          '@media print { .screen-only { display: none !important } @page { size: A4; margin: 12mm } html, body, #root, #root * { overflow: visible !important; } #root, #root > div { height: auto !important; position: static !important } }'
-        }
-      </style>
+    <Paper onBack={() => router.navigate(`/cards/${id}`)}>
       <Heading level={1} style={{ color: INK }}>
         {card.name}
       </Heading>
@@ -121,11 +104,9 @@ export function PrintScreen({ id }: { id: string }): ReactNode {
       <Quiet style={{ color: INK, fontSize: 12 }}>
         {`Put a device down at ${temperature(STOP_C)}. A swollen, leaking, hissing or very hot battery: stop, do not charge, move away, have it handled by a professional.`}
       </Quiet>
-    </ScrollView>
+    </Paper>
   );
 }
-
-const INK = '#000000';
 
 const COLUMNS = [
   { text: 'When', width: { width: 92 } },

@@ -1,8 +1,19 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { cardStep, preflight, type CardStep, type Kit } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
+import type * as z from 'zod';
 import { useState, type ReactNode } from 'react';
-import { Controller, useForm, useWatch, type Control, type FieldValues } from 'react-hook-form';
+import {
+  Controller,
+  useForm,
+  useWatch,
+  type Control,
+  type FieldValues,
+  type UseFormReturn,
+} from 'react-hook-form';
+import { useLadders } from '../../api/ladders';
+import { count } from '../../ui/figures';
+import { Select } from '../../ui/Select';
 import { Chips } from '../../ui/Chips';
 import { Choices } from '../../ui/Choices';
 import { NumberField, TextField } from '../../ui/Field';
@@ -11,6 +22,9 @@ import { Quiet } from '../../ui/words';
 import { Flag } from '../../forms/Flag';
 import { copied } from './newCard';
 import { Row, Stack } from '../../ui/parts';
+
+/** A step as it is typed. */
+type StepForm = z.input<typeof cardStep>;
 
 interface Props {
   step: CardStep;
@@ -22,7 +36,7 @@ interface Props {
 
 /** One step, in full. Nothing of it is kept until it is right. */
 export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactNode {
-  const form = useForm<CardStep>({ resolver: zodResolver(cardStep), defaultValues: step });
+  const form = useForm<StepForm, unknown, CardStep>({ resolver: zodResolver(cardStep), defaultValues: step });
   const control = form.control as unknown as Control<FieldValues>;
   const titleName = useWatch({ control: form.control, name: 'title' });
   const title = kit?.titles.find((one) => one.name.toLowerCase() === titleName.trim().toLowerCase());
@@ -56,6 +70,7 @@ export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactN
         known={kit?.setups.filter((one) => one.titleId === title?.id).map((one) => one.name) ?? []}
         optional
       />
+      <LadderOfStep form={form} />
       <Row gap={12}>
         <Third>
           <NumberField control={control} name="minutes" label="Minutes" />
@@ -114,6 +129,48 @@ export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactN
       </Row>
       <Duplicate step={step} steps={steps} kit={kit} onSteps={onSteps} onDone={onDone} />
     </Stack>
+  );
+}
+
+/** The ladder that is climbed in the step, of its device and title: its minutes follow what is still to be probed. */
+function LadderOfStep({ form }: { form: UseFormReturn<StepForm, unknown, CardStep> }): ReactNode {
+  const ladders = useLadders().data ?? [];
+  const { control } = form;
+  const [device, title] = useWatch({ control, name: ['device', 'title'] });
+  const same = (a: string, b: string | null): boolean => a.toLowerCase() === b?.trim().toLowerCase();
+  const fitting = ladders.filter((one) => same(one.device, device) && same(one.title, title));
+  if (fitting.length === 0) return null;
+  return (
+    <Controller
+      control={control}
+      name="ladderId"
+      render={({ field }) => {
+        const chosen = fitting.find((one) => one.id === field.value);
+        return (
+          <Stack gap={4} style={{ marginBottom: 10 }}>
+            <Select
+              label="Ladder that is climbed"
+              options={fitting.map(({ id, axis, scene }) => ({
+                value: id,
+                text: [axis, scene].filter(Boolean).join(', '),
+              }))}
+              value={chosen ? chosen.id : null}
+              onChange={(id) => {
+                field.onChange(id);
+                const ladder = fitting.find((one) => one.id === id);
+                if (ladder) form.setValue('minutes', ladder.minutesToGo);
+              }}
+              none="none"
+            />
+            {chosen ? (
+              <Quiet>
+                {`${chosen.probesToGo === null ? 'No probe' : `About ${count(Math.max(1, Math.round(chosen.probesToGo)), 'probe')}`} to go${chosen.confirmed ? '' : ', and the run that confirms'}: ${chosen.minutesToGo} min. It follows what is probed.`}
+              </Quiet>
+            ) : null}
+          </Stack>
+        );
+      }}
+    />
   );
 }
 

@@ -89,6 +89,7 @@ function StepRow({ step, number, steps, open, onOpen }: RowProps): ReactNode {
             says(step),
             after.length > 0 ? `after ${after.join(', ')}` : null,
             step.requestId ? 'asked for' : null,
+            step.ladderId === null ? null : 'a ladder',
           ]
             .filter(Boolean)
             .join(' · ')}

@@ -48,6 +48,7 @@ export const newStep = (title: string, more: Partial<CardStep> = {}): CardStep =
   after: [],
   conditions: {},
   requestId: null,
+  ladderId: null,
   note: '',
   ...more,
 });
@@ -89,6 +90,7 @@ export function copied(steps: CardStep[], devices: string[]): CardStep[] {
         : (devices[before.indexOf(step.device)] ?? (devices.length > 0 ? devices.at(-1)! : step.device)),
     after: step.after.map((id) => ids.get(id) ?? id),
     requestId: null,
+    ladderId: null,
   }));
 }
 

@@ -3,7 +3,7 @@ import { layTemplate, planDay, TEMPLATES, type DayPlan } from '@pace-check/core'
 import { minutesOf } from '../../ui/Field';
 import { span, timeOfDay } from '../../ui/figures';
 import { found } from '../kit/KitScreen';
-import { pruned, setupGroups } from '../kit/fields';
+import { pruned } from '../kit/fields';
 import { dayRows, nameOf, nextRow, stepOfTask } from './dayRows';
 import { sayChanges } from './DayView';
 import { copied, emptyCard, newStep, stepOf, stepsOf } from './newCard';
@@ -88,19 +88,6 @@ describe('records', () => {
         facts: { chip: '', batteryMah: null, screens: [{ inches: 6, name: '' }], caps: [] },
       }),
     ).toEqual({ name: 'V', facts: { screens: [{ inches: 6 }] } }));
-  it('of setups ask by the title’s kind', () => {
-    expect(setupGroups('emulated')[0]!.fields.map((field) => field.field)).toEqual([
-      'emulator',
-      'version',
-      'backend',
-      'internalResolution',
-      'hacks',
-      'capFps',
-      'notes',
-    ]);
-    const all = setupGroups(undefined)[0]!.fields.map((field) => field.field);
-    expect(new Set(all).size).toBe(all.length);
-  });
 });
 
 describe('steps', () => {

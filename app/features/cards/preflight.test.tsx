@@ -34,7 +34,7 @@ let known: PreflightKnown;
 let reached: boolean;
 beforeEach(async () => {
   await AsyncStorage.clear();
-  known = { known: { roomC: 18, case: 'off' }, from: 'Saltmarsh Drift' };
+  known = { known: { roomC: 18, case: 'off' }, from: 'Saltmarsh Drift', seen: [] };
   reached = true;
   mockNavigate.mockClear();
   // changes stay in the outbox: there the test looks at them
@@ -56,6 +56,13 @@ async function preflight(stepId = STEP): Promise<void> {
       screen.queryByText('No such step') !== null,
   );
 }
+it('says what was seen of the title before', async () => {
+  known = { ...known, seen: ['Last seen 2026-05-03: it started only without an overlay.'] };
+  await preflight();
+  expect(screen.getByRole('note', { name: 'What was seen before' }).textContent).toContain(
+    'without an overlay',
+  );
+});
 const choose = (question: string, answer: string): void =>
   void fireEvent.click(
     within(screen.getByRole('radiogroup', { name: question })).getByRole('radio', { name: answer }),

@@ -25,7 +25,7 @@ import { prunedResolver } from './prunedResolver';
 import { Refusals } from './Refusals';
 import { Scenes } from './Scenes';
 import { Screens } from './Screens';
-import { Setups } from './Setups';
+import { Setups } from './setups/Setups';
 import { Spots } from './Spots';
 import { Row } from '../../ui/parts';
 

@@ -1,11 +1,5 @@
-import {
-  ACCESSORY_KINDS,
-  INSTRUMENT_KINDS,
-  SETUP_FIELDS,
-  type KitKind,
-  type SetupFacts,
-} from '@pace-check/contract';
-import { DEMANDS, DEVICE_KINDS, NEEDS, TITLE_KINDS, type TitleKind } from '@pace-check/core';
+import { ACCESSORY_KINDS, INSTRUMENT_KINDS, type KitKind } from '@pace-check/contract';
+import { DEMANDS, DEVICE_KINDS, NEEDS, TITLE_KINDS } from '@pace-check/core';
 
 /** How a fact is asked for. */
 export type FieldSpec = { field: string; label: string } & (
@@ -122,38 +116,6 @@ export const GROUPS: Record<Exclude<KitKind, 'setup'>, FieldGroup[]> = {
     },
   ],
 };
-
-const SETUP_SPECS: Record<keyof SetupFacts, FieldSpec> = {
-  tier: text('tier', 'Tier'),
-  capFps: number('capFps', 'Cap, fps'),
-  emulator: text('emulator', 'Emulator'),
-  version: text('version', 'Version'),
-  backend: text('backend', 'Backend'),
-  internalResolution: number('internalResolution', 'Internal resolution, ×'),
-  hacks: text('hacks', 'Hacks'),
-  layer: text('layer', 'Layer'),
-  cpuPreset: text('cpuPreset', 'CPU preset'),
-  graphicsDriver: text('graphicsDriver', 'Graphics driver'),
-  apiWrapper: text('apiWrapper', 'API wrapper'),
-  resolution: text('resolution', 'Resolution'),
-  service: text('service', 'Service'),
-  link: text('link', 'Link'),
-  bitRateMbps: number('bitRateMbps', 'Bit rate, Mbit/s'),
-  notes,
-};
-
-/** What is asked of a setup: by its title's kind, all where that is not known. */
-export const setupGroups = (kind: TitleKind | undefined): FieldGroup[] => [
-  {
-    title: 'Setup',
-    fields: [
-      ...(kind
-        ? SETUP_FIELDS[kind]
-        : ([...new Set(Object.values(SETUP_FIELDS).flat())] as (keyof SetupFacts)[])),
-      'notes' as const,
-    ].map((field) => SETUP_SPECS[field]),
-  },
-];
 
 /** A form keeps what is empty as null or ''; the schema knows facts that are there, or not. */
 export function pruned(value: unknown): unknown {

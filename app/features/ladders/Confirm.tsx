@@ -1,13 +1,13 @@
-import type { LadderDetail, LadderDoc } from '@pace-check/contract';
-import { FULL_SPEED, type SearchState } from '@pace-check/core';
+import type { LadderDetail, LadderDoc, TriedRun } from '@pace-check/contract';
+import { FULL_SPEED, SUSTAINED_S, type SearchState } from '@pace-check/core';
 import { Button } from '@rneui/themed';
-import { useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
-import { v4 as uuid } from 'uuid';
 import type { Writing } from '../../api/useDocument';
-import { Row, Stack } from '../../ui/parts';
+import { Row } from '../../ui/parts';
 import { Section } from '../../ui/Section';
 import { Body, Quiet } from '../../ui/words';
+import { probeOfRun } from './probeOfRun';
+import { GetRun, TakeRuns } from './TakeRuns';
 
 /** One sustained run confirms what was found; where it throttles, that is a probe that did not hold. */
 export function Confirm({
@@ -21,7 +21,6 @@ export function Confirm({
   state: SearchState;
   onProbe: (probe: LadderDoc['probes'][number]) => void;
 } & Pick<Writing<LadderDoc>, 'doc' | 'change'>): ReactNode {
-  const router = useRouter();
   if (state.best === 0) return null;
   const rung = doc.rungs[state.best - 1]!.name;
   if (doc.confirmed)
@@ -38,45 +37,29 @@ export function Confirm({
         </Row>
       </Section>
     );
-  const take = ({ id: runId, name, says, speed, holds }: LadderDetail['runs'][number]): void => {
-    if (holds ?? (speed !== null && speed >= FULL_SPEED))
-      change((before) => ({ ...before, confirmed: { runId, rung, says: `${name}, ${says}` } }));
-    else
-      onProbe({
-        id: uuid(),
-        rung,
-        percent: Math.round(speed! * 1000) / 10,
-        fps: null,
-        holds: false,
-        firstPlay: false,
-        note: `it throttles: ${name}`,
-        at: new Date().toISOString(),
-        runId,
-      });
+  const take = (run: TriedRun): void => {
+    if (run.holds ?? (run.speed !== null && run.speed >= FULL_SPEED))
+      change((before) => ({
+        ...before,
+        confirmed: {
+          runId: run.id,
+          rung,
+          says: [run.name, run.setup].filter(Boolean).join(' · ') + `, ${run.says}`,
+        },
+      }));
+    else onProbe({ ...probeOfRun(run, rung), holds: false, note: `it throttles: ${run.name}` });
   };
   return (
     <Section title={`Confirm ${rung}`}>
       <Quiet>{`A run of a quarter of an hour or more at ${rung}. A short probe knows nothing of the heat.`}</Quiet>
-      <Stack role="list" aria-label="Sustained runs">
-        {ladder.runs.map((run) => (
-          <Row key={run.id} role="listitem" apart align="center" gap={8}>
-            <Stack style={{ flexShrink: 1 }}>
-              <Body small>{run.name}</Body>
-              <Quiet>{run.says}</Quiet>
-            </Stack>
-            <Button
-              type="clear"
-              title="It was this"
-              aria-label={`It was ${run.name}`}
-              disabled={run.speed === null}
-              onPress={() => take(run)}
-            />
-          </Row>
-        ))}
-      </Stack>
-      <Row>
-        <Button type="outline" title="Record one at the bench" onPress={() => router.navigate('/bench')} />
-      </Row>
+      <TakeRuns
+        label="Sustained runs"
+        runs={ladder.runs.filter((run) => run.sustained)}
+        word="It was"
+        canTake={(run) => run.speed !== null}
+        onTake={take}
+      />
+      <GetRun device={doc.device} title={doc.title} minutes={Math.ceil(SUSTAINED_S / 60)} />
     </Section>
   );
 }

@@ -1,5 +1,13 @@
 import type { LadderDetail, LadderDoc } from '@pace-check/contract';
-import { probeSpeed, sayNext, searchState, type LadderProbe, type SearchState } from '@pace-check/core';
+import {
+  extremeOf,
+  minutesToGo,
+  probeSpeed,
+  sayNext,
+  searchState,
+  type LadderProbe,
+  type SearchState,
+} from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
@@ -17,7 +25,10 @@ import { TARGET } from '../../ui/theme';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { Confirm } from './Confirm';
 import { NewLadder } from './NewLadder';
+import { PowerSection } from './PowerSection';
+import { probeOfRun } from './probeOfRun';
 import { ProbePad } from './ProbePad';
+import { GetRun, TakeRuns } from './TakeRuns';
 
 /** A search: what to try next and why, what is known of each rung, and what was tried. */
 export function LadderScreen({ id }: { id: string }): ReactNode {
@@ -35,13 +46,23 @@ export function LadderScreen({ id }: { id: string }): ReactNode {
         width: '100%',
       }}
     >
-      <BackTo href="/ladders" title="Ladders" />
+      <BackTo href="/ladders" title="Ladders and choices" />
       <Answered query={ladder} loading={{ rows: 3, height: 120, label: 'Loading the ladder' }}>
         {(known) => <Ladder ladder={known} />}
       </Answered>
     </ScrollView>
   );
 }
+
+/** "About 21 min to go, with the run that confirms." */
+function sayToGo(doc: LadderDoc, state: SearchState): string {
+  const confirmed = doc.confirmed !== null;
+  if (confirmed || (state.stop && state.best === 0)) return 'Nothing is left to be tried.';
+  return `About ${minutesToGo(state, doc.probeMin, confirmed)} min to go, with the run that confirms.`;
+}
+
+/** Runs that are offered as probes. */
+const OFFERED = 5;
 
 function Ladder({ ladder }: { ladder: LadderDetail }): ReactNode {
   const writing = useDocument(ladder, useKeepLadder(ladder.id));
@@ -62,20 +83,40 @@ function Ladder({ ladder }: { ladder: LadderDetail }): ReactNode {
         <Body head style={{ fontSize: 20, lineHeight: 26 }}>
           {sayNext(search, state)}
         </Body>
+        <Quiet>{sayToGo(doc, state)}</Quiet>
         <ProbePad
           // begun anew for each rung: what was typed for another is not meant for it
           key={`${rung} ${doc.probes.length}`}
           rung={rung}
           full={doc.full}
+          withPower={doc.axis === 'power limit'}
           onProbe={take}
         />
       </Sheet>
+      {state.stop ? null : (
+        <Section title={`A run at ${rung}`}>
+          <Quiet>A run is a probe as well: the last ones of this device and title.</Quiet>
+          <TakeRuns
+            label="Runs that may be probes"
+            runs={ladder.runs
+              .filter((run) => !doc.probes.some((probe) => probe.runId === run.id))
+              .slice(0, OFFERED)}
+            word={`It was ${rung}:`}
+            canTake={(run) =>
+              run.speed !== null || run.holds !== null || (run.fps !== null && doc.full !== null)
+            }
+            onTake={(run) => take(probeOfRun(run, rung))}
+          />
+          <GetRun device={doc.device} title={doc.title} minutes={Math.ceil(doc.probeMin)} />
+        </Section>
+      )}
       {state.stop ? <Confirm ladder={ladder} doc={doc} change={change} state={state} onProbe={take} /> : null}
     </Stack>
   );
   const right = (
     <Stack gap={16} flex={wide ? 1 : undefined}>
       <Rungs doc={doc} state={state} rung={rung} onPick={setPicked} />
+      {doc.axis === 'power limit' ? <PowerSection doc={doc} /> : null}
       <Probes doc={doc} change={change} />
       <Prior ladder={ladder} doc={doc} change={change} />
     </Stack>
@@ -157,7 +198,7 @@ function Rungs({
     ...doc.rungs.map(({ name }, i) => ({ name, p: state.posterior[i + 1]!, i })),
   ];
   return (
-    <Section title="The highest that holds is">
+    <Section title={`The ${extremeOf(doc.axis)} that holds is`}>
       <Stack role="list" aria-label="Rungs">
         {rows.map(({ name, p, i }) => {
           const seen = i < 0 ? null : state.seen[i]!;
@@ -248,7 +289,12 @@ function sayProbe(probe: LadderProbe, full: number | null): string {
         : probe.holds
           ? 'holds'
           : 'does not hold';
-  return [`${probe.rung}: ${what}`, probe.firstPlay ? 'first play, not counted' : null, probe.note || null]
+  return [
+    `${probe.rung}: ${what}`,
+    probe.watts === null ? null : `${probe.watts} W`,
+    probe.firstPlay ? 'first play, not counted' : null,
+    probe.note || null,
+  ]
     .filter(Boolean)
     .join(' · ');
 }

@@ -1,67 +1,147 @@
 import type { LadderSummary } from '@pace-check/contract';
+import { saySystemRungs, systemRungs } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { Link } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { Pressable, ScrollView } from 'react-native';
+import { useChoices } from '../../api/choices';
 import { useLadders } from '../../api/ladders';
 import { BackTo } from '../../ui/BackTo';
 import { count, day } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
 import { Row, Stack } from '../../ui/parts';
+import { Section } from '../../ui/Section';
 import { Answered, Notice } from '../../ui/states';
-import { Heading, Quiet } from '../../ui/words';
+import { Body, Heading, Quiet } from '../../ui/words';
+import { NewChoice } from './NewChoice';
 import { NewLadder } from './NewLadder';
 
-/** Searches for the highest setting that holds, and a new one. */
+/** Searches for the highest setting that holds, choices between what has no order, and new ones. */
 export function LaddersScreen(): ReactNode {
   const wide = useWide();
   const ladders = useLadders();
-  const [making, setMaking] = useState(false);
+  const choices = useChoices();
+  const [making, setMaking] = useState<'ladder' | 'choice' | null>(null);
+  const make = (what: 'ladder' | 'choice'): void => setMaking(making === what ? null : what);
   return (
     <ScrollView
       keyboardShouldPersistTaps="handled"
       contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 820, width: '100%' }}
     >
       <BackTo href="/" title="Runs" />
-      <Row apart align="center" style={{ marginTop: -10 }}>
-        <Heading level={1}>Ladders</Heading>
+      <Heading level={1} style={{ marginTop: -10 }}>
+        Ladders and choices
+      </Heading>
+      <Row gap={8} wrap>
         <Button
-          title={making ? 'Close' : 'New ladder'}
-          type={making ? 'clear' : 'solid'}
-          onPress={() => setMaking(!making)}
+          title={making === 'ladder' ? 'Close' : 'New ladder'}
+          type={making === 'ladder' ? 'clear' : 'solid'}
+          onPress={() => make('ladder')}
+        />
+        <Button
+          title={making === 'choice' ? 'Close' : 'New choice'}
+          type={making === 'choice' ? 'clear' : 'outline'}
+          onPress={() => make('choice')}
         />
       </Row>
-      {making ? <NewLadder /> : null}
-      <Answered query={ladders} loading={{ rows: 3, height: 70, label: 'Loading the ladders' }}>
-        {(all) =>
-          all.length === 0 && !making ? (
-            <Notice
-              title="No ladder yet"
-              action={<Button title="New ladder" onPress={() => setMaking(true)} />}
-            >
-              A ladder finds the highest setting that still holds full speed (a resolution, a tier, a cap, or
-              the lowest power limit), and says which rung to try next.
-            </Notice>
-          ) : (
-            <Stack gap={8} role="list" aria-label="Ladders">
-              {all.map((ladder) => (
-                <Stack key={ladder.id} role="listitem">
-                  <LadderCard ladder={ladder} />
-                </Stack>
-              ))}
-            </Stack>
-          )
-        }
-      </Answered>
+      {making === 'ladder' ? <NewLadder /> : null}
+      {making === 'choice' ? <NewChoice /> : null}
+      <Section title="Ladders">
+        <Answered query={ladders} loading={{ rows: 3, height: 70, label: 'Loading the ladders' }}>
+          {(all) =>
+            all.length === 0 ? (
+              <Notice title="No ladder yet">
+                A ladder finds the highest setting that still holds full speed (a resolution, a tier, a cap,
+                or the lowest power limit), and says which rung to try next.
+              </Notice>
+            ) : (
+              <Stack gap={8} role="list" aria-label="Ladders">
+                {all.map((ladder) => (
+                  <Stack key={ladder.id} role="listitem">
+                    <SearchCard
+                      href={`/ladders/${ladder.id}`}
+                      title={`${ladder.title} on ${ladder.device}`}
+                      facts={[
+                        ladder.axis,
+                        ladder.scene || null,
+                        count(ladder.probes, 'probe'),
+                        day(ladder.changedAt),
+                      ]}
+                      says={standing(ladder)}
+                    />
+                  </Stack>
+                ))}
+              </Stack>
+            )
+          }
+        </Answered>
+      </Section>
+      <BySystem ladders={ladders.data ?? []} />
+      <Section title="Choices">
+        <Answered query={choices} loading={{ rows: 2, height: 70, label: 'Loading the choices' }}>
+          {(all) =>
+            all.length === 0 ? (
+              <Notice title="No choice yet">
+                A choice sets options without an order (backends, drivers, wrappers, presets) beside each
+                other on the same scene, and says when one is clearly the one to take.
+              </Notice>
+            ) : (
+              <Stack gap={8} role="list" aria-label="Choices">
+                {all.map((choice) => (
+                  <Stack key={choice.id} role="listitem">
+                    <SearchCard
+                      href={`/choices/${choice.id}`}
+                      title={`${choice.title} on ${choice.device}`}
+                      facts={[
+                        `${choice.axis}: ${choice.options.join(' / ')}`,
+                        choice.scene || null,
+                        count(choice.probes, 'probe'),
+                        day(choice.changedAt),
+                      ]}
+                      says={choice.says}
+                    />
+                  </Stack>
+                ))}
+              </Stack>
+            )
+          }
+        </Answered>
+      </Section>
     </ScrollView>
   );
 }
 
-function LadderCard({ ladder }: { ladder: LadderSummary }): ReactNode {
-  const { sheet, line } = usePalette();
-  const { title, device, axis, scene, probes, changedAt } = ladder;
+/** What a system's titles hold: the easy ones, the hard ones, the exceptions. */
+function BySystem({ ladders }: { ladders: LadderSummary[] }): ReactNode {
+  const systems = systemRungs(ladders);
+  if (systems.length === 0) return null;
   return (
-    <Link href={`/ladders/${ladder.id}`} asChild>
+    <Section title="By system">
+      <Stack role="list" aria-label="By system" gap={6}>
+        {systems.map((one) => (
+          <Body key={`${one.device} ${one.system} ${one.axis}`} role="listitem" small>
+            {saySystemRungs(one)}
+          </Body>
+        ))}
+      </Stack>
+    </Section>
+  );
+}
+
+function SearchCard({
+  href,
+  title,
+  facts,
+  says,
+}: {
+  href: `/ladders/${string}` | `/choices/${string}`;
+  title: string;
+  facts: (string | null)[];
+  says: string;
+}): ReactNode {
+  const { sheet, line } = usePalette();
+  return (
+    <Link href={href} asChild>
       <Pressable
         style={{
           backgroundColor: sheet,
@@ -72,13 +152,11 @@ function LadderCard({ ladder }: { ladder: LadderSummary }): ReactNode {
           gap: 2,
         }}
       >
-        <Heading level={2} style={{ fontSize: 19 }}>
-          {`${title} on ${device}`}
+        <Heading level={3} style={{ fontSize: 19 }}>
+          {title}
         </Heading>
-        <Quiet>
-          {[axis, scene || null, count(probes, 'probe'), day(changedAt)].filter(Boolean).join(' · ')}
-        </Quiet>
-        <Quiet>{standing(ladder)}</Quiet>
+        <Quiet>{facts.filter(Boolean).join(' · ')}</Quiet>
+        <Quiet>{says}</Quiet>
       </Pressable>
     </Link>
   );

@@ -4,13 +4,13 @@ import { Button, Input } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { v4 as uuid } from 'uuid';
-import { useNewLadder } from '../../api/ladders';
+import { useLadders, useNewLadder } from '../../api/ladders';
 import { useKit } from '../../api/queries';
 import { NumberInput } from '../../ui/Field';
 import { Row, Sheet, Stack } from '../../ui/parts';
-import { NamePicker } from '../../ui/PickOrAdd';
 import { Select } from '../../ui/Select';
 import { Body, Quiet } from '../../ui/words';
+import { canBegin, SearchOf, useSearchOf } from './SearchOf';
 
 /** What a search is of, and its rungs, the easiest for the device first. */
 export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
@@ -18,31 +18,32 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
   const router = useRouter();
   const create = useNewLadder();
   const [id] = useState(() => uuid());
-  const [device, setDevice] = useState(from?.device ?? '');
-  const [title, setTitle] = useState(from?.title ?? '');
-  const [scene, setScene] = useState(from?.scene ?? '');
-  const [setup, setSetup] = useState(from?.setup ?? '');
+  const [facts, setFacts] = useSearchOf(from);
+  const { device, title } = facts;
   const [axis, setAxis] = useState<LadderAxis>('internal resolution');
   const [rungs, setRungs] = useState(USUAL_RUNGS['internal resolution'].join('\n'));
   const [pixels, setPixels] = useState<unknown>(null);
   const [full, setFull] = useState<unknown>(from?.full ?? null);
+  const [probeMin, setProbeMin] = useState<unknown>(3);
   const [problem, setProblem] = useState<string | null>(null);
   const known = kit?.titles.find((one) => one.name === title)?.facts.nativeFps ?? null;
   const screen = kit?.devices.find((one) => one.name === device)?.facts.screens?.[0];
+  const system = kit?.titles.find((one) => one.name === title)?.facts.system;
+  const template = useLadders().data?.find((one) => one.axis === axis && one.system === system);
   const choose = (chosen: LadderAxis): void => {
     setAxis(chosen);
     setRungs(USUAL_RUNGS[chosen].join('\n'));
   };
   const make = (): void => {
     const read = ladderDoc.safeParse({
+      ...facts,
       device: device.trim(),
       title: title.trim(),
-      scene,
-      setup,
       axis,
       rungs: readRungs(rungs, axis === 'internal resolution' && typeof pixels === 'number' ? pixels : null),
       outputPixels: screen?.widthPx && screen.heightPx ? screen.widthPx * screen.heightPx : null,
       full: full ?? known,
+      probeMin: probeMin ?? undefined,
     });
     if (!read.success) {
       const [issue] = read.error.issues;
@@ -59,36 +60,7 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
   };
   return (
     <Sheet gap={8} role="form" aria-label="New ladder">
-      <NamePicker
-        label="Device"
-        known={(kit?.devices ?? []).map((one) => one.name)}
-        what="device"
-        value={device}
-        onChange={setDevice}
-      />
-      <NamePicker
-        label="Title"
-        known={(kit?.titles ?? []).map((one) => one.name)}
-        what="title"
-        value={title}
-        onChange={setTitle}
-      />
-      <Input
-        label="Scene: the same for every probe"
-        aria-label="Scene"
-        value={scene}
-        onChangeText={setScene}
-        maxLength={120}
-        renderErrorMessage={false}
-      />
-      <Input
-        label="What else is set: emulator, backend, mode"
-        aria-label="What else is set"
-        value={setup}
-        onChangeText={setSetup}
-        maxLength={400}
-        renderErrorMessage={false}
-      />
+      <SearchOf facts={facts} onChange={setFacts} />
       <Select
         label="What is raised (a power limit is lowered)"
         options={LADDER_AXES.map((value) => ({ value, text: value }))}
@@ -105,6 +77,15 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
         inputStyle={{ paddingVertical: 8 }}
         renderErrorMessage={false}
       />
+      {system !== undefined && template ? (
+        <Row>
+          <Button
+            type="clear"
+            title={`The rungs of ${system} as last time`}
+            onPress={() => setRungs(template.rungs.join('\n'))}
+          />
+        </Row>
+      ) : null}
       <Row gap={8} wrap>
         {axis === 'internal resolution' ? (
           <Stack flex={1} style={{ minWidth: 160 }}>
@@ -124,6 +105,9 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
             placeholder={known === null ? 'not known' : String(known)}
           />
         </Stack>
+        <Stack flex={1} style={{ minWidth: 160 }}>
+          <NumberInput label="One probe takes, min" value={probeMin} onChange={setProbeMin} />
+        </Stack>
       </Row>
       {axis === 'internal resolution' && pixels !== null ? (
         <Quiet>
@@ -138,12 +122,7 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
         </Body>
       ) : null}
       <Row>
-        <Button
-          title="Begin"
-          loading={create.isPending}
-          disabled={device.trim() === '' || title.trim() === ''}
-          onPress={make}
-        />
+        <Button title="Begin" loading={create.isPending} disabled={!canBegin(facts)} onPress={make} />
       </Row>
     </Sheet>
   );

@@ -8,6 +8,8 @@ import { NumberInput } from '../../ui/Field';
 import { Row, Stack } from '../../ui/parts';
 import { Heading } from '../../ui/words';
 
+/** No handheld takes more. */
+const MOST_W = 500;
 type Probe = LadderDoc['probes'][number];
 
 const HOW = [
@@ -20,15 +22,19 @@ const HOW = [
 export function ProbePad({
   rung,
   full,
+  withPower,
   onProbe,
 }: {
   rung: string;
   full: number | null;
+  /** What the device took is asked for too. */
+  withPower: boolean;
   onProbe: (probe: Probe) => void;
 }): ReactNode {
   const [how, setHow] = useState('percent');
   const [value, setValue] = useState<unknown>(null);
   const [firstPlay, setFirstPlay] = useState(false);
+  const [watts, setWatts] = useState<unknown>(null);
   const note = (seen: Partial<Pick<Probe, 'percent' | 'fps' | 'holds'>>): void =>
     onProbe({
       id: uuid(),
@@ -38,6 +44,7 @@ export function ProbePad({
       holds: null,
       ...seen,
       firstPlay,
+      watts: withPower && typeof watts === 'number' && watts > 0 && watts <= MOST_W ? watts : null,
       note: '',
       at: new Date().toISOString(),
       runId: null,
@@ -47,6 +54,20 @@ export function ProbePad({
     <Stack gap={8} role="group" aria-label={`Probe of ${rung}`}>
       <Heading level={3}>{`What does ${rung} show?`}</Heading>
       <Choices label="How it is known" options={HOW} selected={how} onSelect={setHow} maxWidth={360} />
+      {withPower ? (
+        <Stack style={{ width: 180 }}>
+          <NumberInput
+            label="Taken by the device, W"
+            value={watts}
+            onChange={setWatts}
+            error={
+              watts === null || (typeof watts === 'number' && watts > 0 && watts <= MOST_W)
+                ? undefined
+                : `Above 0, at most ${MOST_W} W.`
+            }
+          />
+        </Stack>
+      ) : null}
       {how === 'word' ? (
         <Row gap={8}>
           <Button title="Holds" onPress={() => note({ holds: true })} />

@@ -23,6 +23,7 @@ const ladder = (doc: Partial<LadderDoc> = {}, more: Partial<LadderDetail> = {}):
     outputPixels: null,
     full: 60,
     prior: null,
+    probeMin: 3,
     probes: [],
     confirmed: null,
     ...doc,
@@ -32,10 +33,22 @@ const ladder = (doc: Partial<LadderDoc> = {}, more: Partial<LadderDetail> = {}):
   ...more,
 });
 
+const KIT = {
+  devices: [
+    { id: 'd', name: 'Velm 5', facts: { batteryWh: 18, powerW: 15, boostW: 25 }, spots: [], runs: 0 },
+  ],
+  accessories: [],
+  instruments: [],
+  titles: [],
+  setups: [],
+  refusals: [],
+};
+
 function server(first: LadderDetail): { docs: LadderDoc[] } {
   let stored = first;
   const state = { docs: [] as LadderDoc[] };
-  standInServer(({ method, body }) => {
+  standInServer(({ method, path, body }) => {
+    if (path === '/api/kit') return { body: KIT };
     if (method !== 'PUT') return { body: stored };
     const { doc, revision } = body as { revision: number; doc: LadderDoc };
     state.docs.push(doc);
@@ -52,9 +65,25 @@ const probe = (rung: string, percent: number): LadderDoc['probes'][number] => ({
   fps: null,
   holds: null,
   firstPlay: false,
+  watts: null,
   note: '',
   at: null,
   runId: null,
+});
+const run = (more: Partial<LadderDetail['runs'][number]>): LadderDetail['runs'][number] => ({
+  id: 'r',
+  name: 'A run',
+  setup: null,
+  says: 'at 100 % of full speed, 3 min',
+  sustained: false,
+  fps: null,
+  speed: null,
+  holds: null,
+  firstPlay: false,
+  glitches: null,
+  peakC: null,
+  watts: null,
+  ...more,
 });
 const rung = (name: RegExp): HTMLElement =>
   within(screen.getByRole('list', { name: 'Rungs' })).getByRole('listitem', { name });
@@ -95,19 +124,64 @@ describe('a ladder', () => {
     expect(rung(/^3×: 25 %/)).toBeTruthy();
   });
 
+  it('takes a run of the bench as a probe, once', async () => {
+    const state = server(
+      ladder(
+        {},
+        { runs: [run({ name: 'At twofold', speed: 0.93, watts: 6.2 }), run({ id: 'x', name: 'Blank' })] },
+      ),
+    );
+    await show(<LadderScreen id="l" />);
+    expect(
+      (await screen.findByRole('button', { name: 'It was 2×: Blank' })).getAttribute('aria-disabled'),
+    ).toBe('true');
+    fireEvent.click(screen.getByRole('button', { name: 'It was 2×: At twofold' }));
+    expect(screen.getByText('2×: 93 % of full speed · 6.2 W · as in At twofold')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: /: At twofold$/ })).toBeNull();
+    await until(() => state.docs.length === 1);
+    expect(state.docs[0]!.probes[0]).toMatchObject({ rung: '2×', percent: 93, watts: 6.2, runId: 'r' });
+  });
+
+  it('of power limits asks for watts, and says what each limit gives', async () => {
+    const state = server(
+      ladder({ axis: 'power limit', rungs: ['25 W', '15 W'].map((name) => ({ name, pixels: null })) }),
+    );
+    await show(<LadderScreen id="l" />);
+    fireEvent.click(await screen.findByRole('listitem', { name: /^15 W:/ }));
+    const pad = within(screen.getByRole('group', { name: 'Probe of 15 W' }));
+    fireEvent.change(pad.getByLabelText('Taken by the device, W'), { target: { value: '12' } });
+    fireEvent.change(pad.getByLabelText('Speed, %'), { target: { value: '100' } });
+    fireEvent.click(pad.getByRole('button', { name: 'Note it' }));
+    // 12 W at 60 fps: 200 mJ a frame; 18 Wh last an hour and a half; 15 W is what it is delivered with
+    const table = within(screen.getByRole('table', { name: 'Power limits' }));
+    await until(() => table.queryByText('1.5 h') !== null);
+    const row = table.getByText('15 W, usual').parentElement!;
+    expect([...row.children].map((cell) => cell.textContent)).toEqual([
+      '15 W, usual',
+      '100 %',
+      '12.0 W',
+      '200 mJ',
+      '1.5 h',
+    ]);
+    await until(() => state.docs.length === 1);
+    expect(state.docs[0]!.probes[0]!.watts).toBe(12);
+  });
+
   it('is not confirmed by a run that throttles: that is a probe, and the search goes on', async () => {
     const state = server(
       ladder(
         { probes: [probe('2×', 100), probe('3×', 70), probe('2×', 100)] },
         {
           runs: [
-            { id: 'r', name: 'A long one', says: 'closes at 75 % of full speed', speed: 0.75, holds: null },
+            run({ name: 'A long one', says: 'closes at 75 % of full speed', speed: 0.75, sustained: true }),
+            run({ id: 'short', name: 'A short one', speed: 1 }),
           ],
         },
       ),
     );
     await show(<LadderScreen id="l" />);
     expect(await screen.findByText(/^2× is the highest that holds/)).toBeTruthy();
+    expect(screen.queryByText('A short one')).toBeNull();
     fireEvent.click(screen.getByRole('button', { name: 'It was A long one' }));
     expect(screen.getByText('2×: 75 % of full speed · it throttles: A long one')).toBeTruthy();
     expect(screen.queryByText(/^2× is the highest that holds/)).toBeNull();

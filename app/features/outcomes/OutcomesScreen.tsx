@@ -3,25 +3,23 @@ import {
   CLAIM_LEVELS,
   claimShare,
   latestOutcomes,
-  OUTCOME_STATUSES,
   problemList,
   runShare,
   sayCounted,
-  type OutcomeStatus,
 } from '@pace-check/core';
-import { Button, Input } from '@rneui/themed';
-import { useMemo, useState, type ReactNode } from 'react';
-import { FlatList, ScrollView } from 'react-native';
-import { useDeleteOutcome, useOutcomes } from '../../api/outcomes';
+import { Button } from '@rneui/themed';
+import { useCallback, useMemo, useState, type ReactNode } from 'react';
+import { FlatList } from 'react-native';
+import { useOutcomes } from '../../api/outcomes';
+import { useKit } from '../../api/queries';
 import { BackTo } from '../../ui/BackTo';
-import { day } from '../../ui/figures';
-import { usePalette, useWide } from '../../ui/Look';
+import { useWide } from '../../ui/Look';
 import { Row, Stack } from '../../ui/parts';
 import { Section } from '../../ui/Section';
-import { Select } from '../../ui/Select';
 import { Answered } from '../../ui/states';
-import { useToast } from '../../ui/Toast';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
+import { MatrixHead, TitleRow } from './Matrix';
+import { distinct, filtered, matrixRows, NO_MATRIX_FILTER } from './matrixRows';
 import { NoteClaims } from './NoteClaims';
 import { NoteOutcome } from './NoteOutcome';
 import { NoteVersion } from './NoteVersion';
@@ -31,26 +29,59 @@ import { PasteOutcomes } from './PasteOutcomes';
 export function OutcomesScreen(): ReactNode {
   const all = useOutcomes();
   const wide = useWide();
+  const titles = useKit().data?.titles;
+  const [filter, setFilter] = useState(NO_MATRIX_FILTER);
+  const [open, setOpen] = useState<string | null>(null);
+  const onOpen = useCallback((title: string) => setOpen((now) => (now === title ? null : title)), []);
+  const outcomes = all.data?.outcomes;
+  const rows = useMemo(
+    () => matrixRows(outcomes ?? [], titles ?? [], filter.under),
+    [outcomes, titles, filter.under],
+  );
+  const shown = useMemo(() => filtered(rows, filter), [rows, filter]);
+  const devices = useMemo(
+    () => distinct(shown.flatMap((row) => row.outcomes.map((one) => one.device))),
+    [shown],
+  );
   return (
-    <ScrollView
+    <FlatList
+      data={shown}
       keyboardShouldPersistTaps="handled"
+      initialNumToRender={12}
+      maxToRenderPerBatch={8}
+      windowSize={7}
       // room below the last line, so that a message does not lie on it
-      contentContainerStyle={{
-        padding: wide ? 24 : 14,
-        paddingBottom: 120,
-        gap: 16,
-        maxWidth: 1100,
-        width: '100%',
-      }}
-    >
-      <BackTo href="/" title="Runs" />
-      <Heading level={1} style={{ marginTop: -10 }}>
-        Outcomes
-      </Heading>
-      <Answered query={all} loading={{ rows: 4, height: 70, label: 'Loading the outcomes' }}>
-        {(known) => <Known all={known} />}
-      </Answered>
-    </ScrollView>
+      contentContainerStyle={{ padding: wide ? 24 : 14, paddingBottom: 120, maxWidth: 1100, width: '100%' }}
+      keyExtractor={(row) => row.title}
+      extraData={open}
+      renderItem={({ item }) => (
+        <TitleRow row={item} devices={devices} open={open === item.title} onOpen={onOpen} />
+      )}
+      ListHeaderComponent={
+        <Stack gap={16}>
+          <BackTo href="/" title="Runs" />
+          <Heading level={1} style={{ marginTop: -10 }}>
+            Outcomes
+          </Heading>
+          <Answered query={all} loading={{ rows: 4, height: 70, label: 'Loading the outcomes' }}>
+            {(known) => (
+              <>
+                <Known all={known} />
+                {known.outcomes.length > 0 ? (
+                  <MatrixHead
+                    outcomes={known.outcomes}
+                    rows={rows}
+                    shown={shown}
+                    filter={filter}
+                    onChange={(more) => setFilter((now) => ({ ...now, ...more }))}
+                  />
+                ) : null}
+              </>
+            )}
+          </Answered>
+        </Stack>
+      }
+    />
   );
 }
 
@@ -92,7 +123,6 @@ function Known({ all }: { all: Outcomes }): ReactNode {
           {layers.map((layer) => (
             <Problems key={layer} all={all} layer={layer} />
           ))}
-          <Matrix latest={latest} />
         </>
       )}
     </>
@@ -132,18 +162,22 @@ function Counts({ all, latest }: { all: Outcomes; latest: Outcome[] }): ReactNod
   );
 }
 
+/** So many titles of a layer are shown before somebody asks for all. */
+const SHOWN = 60;
+
 /** Titles that did not always run at full speed, and how they go under the newest version. */
 function Problems({ all, layer }: { all: Outcomes; layer: string }): ReactNode {
   const versions = all.versions.filter((one) => one.with === layer).map((one) => one.version);
   const rows = problemList(all.outcomes, layer, versions);
   const again = rows.filter((row) => row.progress === 'unverified');
+  const [most, setMost] = useState(SHOWN);
   if (rows.length === 0) return null;
   return (
     <Section title={versions.length > 0 ? `${layer} ${versions.at(-1)}` : layer}>
       {again.length > 0 ? (
         <Stack role="list" aria-label={`To test again with ${layer} ${versions.at(-1)}`} gap={2}>
           <Quiet>{`To test again with ${versions.at(-1)}:`}</Quiet>
-          {again.map(({ title, device, seen }) => (
+          {again.slice(0, most).map(({ title, device, seen }) => (
             <Body key={`${title} ${device}`} role="listitem" small>
               {`${title} on ${device}: ${seen.at(-1)!.status} with ${seen.at(-1)!.version || 'an unknown version'}`}
             </Body>
@@ -153,6 +187,7 @@ function Problems({ all, layer }: { all: Outcomes; layer: string }): ReactNode {
       <Stack role="list" aria-label={`Problems of ${layer}`} gap={2}>
         {rows
           .filter((row) => row.progress !== 'unverified')
+          .slice(0, most)
           .map(({ title, device, progress, seen }) => (
             <Body key={`${title} ${device}`} role="listitem" small>
               <Body head small>{`${progress}  `}</Body>
@@ -160,126 +195,11 @@ function Problems({ all, layer }: { all: Outcomes; layer: string }): ReactNode {
             </Body>
           ))}
       </Stack>
+      {rows.length > most ? (
+        <Row>
+          <Button type="clear" title={`Show all ${rows.length}`} onPress={() => setMost(rows.length)} />
+        </Row>
+      ) : null}
     </Section>
-  );
-}
-
-const STATUS_OPTIONS = OUTCOME_STATUSES.map((value) => ({ value, text: value }));
-
-/** Every title with its latest outcome on each device. */
-function Matrix({ latest }: { latest: Outcome[] }): ReactNode {
-  const [q, setQ] = useState('');
-  const [status, setStatus] = useState<OutcomeStatus | null>(null);
-  const wide = useWide();
-  const { line } = usePalette();
-  const words = q.toLowerCase().split(/\s+/).filter(Boolean);
-  const titles = useMemo(() => {
-    const byTitle = new Map<string, Outcome[]>();
-    for (const one of latest) byTitle.set(one.title, [...(byTitle.get(one.title) ?? []), one]);
-    return [...byTitle].sort(([a], [b]) => a.localeCompare(b));
-  }, [latest]);
-  const shown = titles.filter(
-    ([title, all]) =>
-      words.every((word) =>
-        `${title} ${all.map((one) => one.with).join(' ')}`.toLowerCase().includes(word),
-      ) &&
-      (status === null || all.some((one) => one.status === status)),
-  );
-  return (
-    <Section title="Title by title">
-      <Row gap={8} align="flex-end" wrap>
-        <Stack flex={1} style={{ minWidth: 180 }}>
-          <Input
-            label="Find a title"
-            aria-label="Find a title"
-            value={q}
-            onChangeText={setQ}
-            renderErrorMessage={false}
-          />
-        </Stack>
-        <Select label="Status" options={STATUS_OPTIONS} value={status} onChange={setStatus} none="any" />
-      </Row>
-      <FlatList
-        role="list"
-        aria-label="Outcomes"
-        data={shown}
-        scrollEnabled={false}
-        initialNumToRender={40}
-        keyExtractor={([title]) => title}
-        renderItem={({ item: [title, all] }) => (
-          <Stack
-            role="listitem"
-            gap={2}
-            style={{
-              borderTopWidth: 1,
-              borderColor: line,
-              paddingVertical: 8,
-              flexDirection: wide ? 'row' : 'column',
-            }}
-          >
-            <Body head style={{ width: wide ? 220 : undefined }}>
-              {title}
-            </Body>
-            <Stack flex={wide ? 1 : undefined} gap={2}>
-              {all.map((one) => (
-                <OutcomeLine key={one.id} outcome={one} />
-              ))}
-            </Stack>
-          </Stack>
-        )}
-      />
-      {shown.length === 0 ? <Quiet>None.</Quiet> : null}
-    </Section>
-  );
-}
-
-function OutcomeLine({ outcome }: { outcome: Outcome }): ReactNode {
-  const remove = useDeleteOutcome();
-  const toast = useToast();
-  const { id, title, device, status, where, glitches, scene, version, firstPlay, evidence, tried } = outcome;
-  const failed = (error: Error): void => toast({ text: `It could not be done: ${error.message}` });
-  return (
-    <Row apart align="center" gap={8}>
-      <Stack style={{ flexShrink: 1 }}>
-        <Body small>
-          {`${device}: `}
-          <Body head small>
-            {status}
-          </Body>
-          {[where ? `, ${where}` : '', glitches.length > 0 ? ` (${glitches.join(', ')})` : ''].join('')}
-        </Body>
-        <Quiet>
-          {[
-            [outcome.with, version].filter(Boolean).join(' ') || null,
-            scene || null,
-            firstPlay ? 'first play' : null,
-            tried ? `tried: ${tried}` : null,
-            evidence || null,
-            outcome.source === 'own' ? null : `by ${outcome.source === 'reader' ? 'a reader' : 'memory'}`,
-            day(outcome.date),
-          ]
-            .filter(Boolean)
-            .join(' · ')}
-        </Quiet>
-      </Stack>
-      <Button
-        type="clear"
-        title="Take out"
-        aria-label={`Take out ${title} on ${device}`}
-        onPress={() =>
-          remove.mutate(
-            { id },
-            {
-              onSuccess: () =>
-                toast({
-                  text: `${title} on ${device} is taken out.`,
-                  undo: () => remove.mutate({ id, restore: true }, { onError: failed }),
-                }),
-              onError: failed,
-            },
-          )
-        }
-      />
-    </Row>
   );
 }

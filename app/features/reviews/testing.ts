@@ -50,7 +50,7 @@ export const reviewOf = (more: Partial<ReviewDetail> = {}): ReviewDetail => {
     gone: 0,
     devices: [],
     refusals: [],
-    searched: { ladders: [], outcomes: [], claims: [], versions: [] },
+    searched: { ladders: [], choices: [], power: [], setups: [], outcomes: [], claims: [], versions: [] },
     shownAt: null,
     comparisons: [],
     gaps: reviewGaps('quick look', runs, { comparisons: 0, openRequests: 0, verdictGiven: false }),

@@ -17,10 +17,12 @@ import {
   type SpotWarmth,
   sayCapAdvice,
 } from '@pace-check/core';
-import type { ReactNode } from 'react';
+import { Button } from '@rneui/themed';
+import { useState, type ReactNode } from 'react';
 import { count, fps, ms, percent } from '../../ui/figures';
 import { useVoice } from '../../ui/Voice';
-import { Body, Quiet } from '../../ui/words';
+import { Row, Stack } from '../../ui/parts';
+import { Body, FigureText, Quiet } from '../../ui/words';
 import { Lows } from './Lows';
 import { Beat, FrameTimes, PercentOverTime, SkinOverTime } from './Pictures';
 import { MeasureBlock, type Measure, type Part } from './MeasureBlock';
@@ -136,11 +138,53 @@ function pace({ figures, native }: RunDetail, { school }: Speaker): Measure {
       <>
         <Lows onePercent={lows.onePercent} tenthPercent={lows.tenthPercent} />
         {advice === null ? null : <Quiet>{advice}</Quiet>}
+        <HeldCaps figures={figures} />
       </>
     ),
     definition:
       'Average: frames divided by the time they took. Median: the middle one of the per-second paces. Hold: share of seconds within a fifth of the median. Slow: seconds below half the median. Frame cap: the usual rate that the fastest tenth of the seconds sits at. 1 % low: the pace that 99 % of the frame times reach (quantile). “Worst mean” is the pace of the mean of the longest 1 % of frames; “time share” the pace at which the longest frames have filled 1 % of the time. The 0.1 % lows likewise.',
   };
+}
+
+/** What each usual cap would have held in this run. */
+function HeldCaps({
+  figures: { heldCaps, cap, capShare, refreshHz, stamina },
+}: Pick<RunDetail, 'figures'>): ReactNode {
+  const [open, setOpen] = useState(false);
+  if (heldCaps.length === 0) return null;
+  const capped = cap !== null && sitsAtCap(capShare);
+  return (
+    <Stack gap={4}>
+      <Row>
+        <Button
+          type="clear"
+          title={open ? 'Hide the caps' : 'What each cap would hold'}
+          aria-expanded={open}
+          onPress={() => setOpen(!open)}
+        />
+      </Row>
+      {open ? (
+        <>
+          <Stack role="list" aria-label="What each cap would hold">
+            {heldCaps.map((one) => (
+              <Row key={one.cap} role="listitem" apart gap={10} align="baseline" style={{ maxWidth: 420 }}>
+                <FigureText size={17} style={{ flexShrink: 0 }}>{`${one.cap} fps`}</FigureText>
+                <Quiet style={{ flexShrink: 1, textAlign: 'right' }}>
+                  {[
+                    `${percent(one.held)} of ${stamina.closing === null ? 'the run' : 'the last five minutes'}`,
+                    one.even === null ? null : one.even ? 'even' : `alternates on ${refreshHz} Hz`,
+                  ]
+                    .filter(Boolean)
+                    .join(', ')}
+                </Quiet>
+              </Row>
+            ))}
+          </Stack>
+          {capped ? <Quiet>{`The run was capped at ${cap}: what is above is not known.`}</Quiet> : null}
+        </>
+      ) : null}
+    </Stack>
+  );
 }
 
 const CADENCE_WORDS: Record<NonNullable<Cadence['kind']>, string> = {

@@ -8,64 +8,15 @@ import {
   type SpotWarmth,
   warmthAt,
 } from '@pace-check/core';
-import { useState, type ReactNode } from 'react';
-import { View } from 'react-native';
-import Svg, { Circle, G, Line, Path, Polygon, Rect, Text } from 'react-native-svg';
+import type { ReactNode } from 'react';
+import Svg, { Circle, G, Line, Path, Polygon, Rect } from 'react-native-svg';
 import { count, fps } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
-import { FONTS } from '../../ui/theme';
 import { useVoice } from '../../ui/Voice';
 import { Quiet } from '../../ui/words';
 import { Row } from '../../ui/parts';
+import { Canvas, Label } from '../../charts/Canvas';
 import { pathOf, scale } from '../../charts/scale';
-
-/** A drawing as wide as there is room; `label` says in words what it shows. */
-function Canvas({
-  height,
-  label,
-  children,
-}: {
-  height: number;
-  label: string;
-  children: (width: number) => ReactNode;
-}): ReactNode {
-  const [width, setWidth] = useState(0);
-  return (
-    <View
-      role="img"
-      aria-label={label}
-      onLayout={(event) => setWidth(event.nativeEvent.layout.width)}
-      style={{ height, marginBottom: 6 }}
-    >
-      {width > 0 ? (
-        <Svg width={width} height={height}>
-          {children(width)}
-        </Svg>
-      ) : null}
-    </View>
-  );
-}
-
-function Label({
-  x,
-  y,
-  children,
-  anchor = 'start',
-  color,
-}: {
-  x: number;
-  y: number;
-  children: string;
-  anchor?: 'start' | 'middle' | 'end';
-  color?: string;
-}): ReactNode {
-  const { quiet } = usePalette();
-  return (
-    <Text x={x} y={y} textAnchor={anchor} fill={color ?? quiet} fontFamily={FONTS.figure} fontSize={13}>
-      {children}
-    </Text>
-  );
-}
 
 /** Frame times by how often they came, with the lows marked. The rare ones are drawn larger than life: by the square root. */
 export function FrameTimes({ figures }: { figures: Figures }): ReactNode {

@@ -13,6 +13,7 @@ const MEASURES: Record<SourceUse['measure'], string> = {
   power: 'Power',
   load: 'Load',
   refresh: 'Panel',
+  link: 'Link',
 };
 
 /** Which sources the figures stand on, where there is more to say than one file. */

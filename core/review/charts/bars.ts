@@ -62,11 +62,18 @@ export const barsWant = (rows: readonly BarRow[], width: number, u: number): num
  * that was read off is hatched, and its ends are drawn. Where not all fit, it is said how many are missing.
  *
  * @param id by which the hatching is known
+ * @param whole what a full bar stands for; null for the longest
  */
-export function drawBars(rows: readonly BarRow[], color: string, id: string, area: Area): string {
+export function drawBars(
+  rows: readonly BarRow[],
+  color: string,
+  id: string,
+  area: Area,
+  whole: number | null = null,
+): string {
   const { u } = area;
   const { columns, left } = columnsOf(rows, { ...area, height: area.height - u * 1.2 });
-  const most = Math.max(1e-9, ...rows.map((row) => Math.max(row.value ?? 0, row.ends?.high ?? 0)));
+  const most = whole ?? Math.max(1e-9, ...rows.map((row) => Math.max(row.value ?? 0, row.ends?.high ?? 0)));
   const gap = u * 1.6;
   const width = (area.width - gap * (columns.length - 1)) / columns.length;
   const parts = [hatching(id, color, u)];

@@ -1,6 +1,7 @@
 import type { SectionOf } from '../blocks';
 import type { SectionKind } from '../model';
 import { CAVEAT_LINES } from './caveats';
+import { CHOICES } from './choices';
 import { COMPARISONS } from './comparisons';
 import { DRAIN } from './drain';
 import { HANDLING } from './handling';
@@ -9,7 +10,9 @@ import { METHOD } from './method';
 import { NEXT } from './next';
 import { NOT_RUN } from './notRun';
 import { NOT_TESTED } from './notTested';
+import { POWER } from './power';
 import { QUESTIONS } from './questions';
+import { RECIPES } from './recipes';
 import { REQUESTS } from './requests';
 import { SETTINGS } from './settings';
 import { SPEC } from './spec';
@@ -26,7 +29,10 @@ export const SECTIONS: Record<SectionKind, SectionOf> = {
   titles: TITLES,
   lanes: LANES,
   settings: SETTINGS,
+  choices: CHOICES,
+  power: POWER,
   'what-runs': WHAT_RUNS,
+  recipes: RECIPES,
   warmth: WARMTH,
   drain: DRAIN,
   'not-run': NOT_RUN,

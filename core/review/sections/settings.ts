@@ -1,5 +1,7 @@
+import { saySystemRungs, systemRungs } from '../../ladder/systems';
+import { chartBlocks, linesBlock, type SectionOf } from '../blocks';
+import { rungsChart } from '../charts/rungsChart';
 import { list } from './say';
-import type { SectionOf } from '../blocks';
 import type { ReviewLadder } from '../model';
 
 /** Settings that hold, as ladders found them: rungs by system or title, and what is no rule. */
@@ -8,7 +10,10 @@ export const SETTINGS: SectionOf = {
   title: 'Settings that hold',
   blocks: ({ ladders }) => {
     if (ladders.length === 0) return [];
-    const axes = [...new Set(ladders.map((one) => `${one.axis}\n${one.device}`))];
+    const systems = systemRungs(ladders.map((one) => ({ system: null, demand: null, ...one })));
+    // titles of a system are told by system
+    const alone = ladders.filter((one) => !one.system);
+    const axes = [...new Set(alone.map((one) => `${one.axis}\n${one.device}`))];
     return [
       {
         is: 'table',
@@ -24,7 +29,9 @@ export const SETTINGS: SectionOf = {
         ]),
         small: `The highest rung that holds full speed (a speed of 0.99), each on one scene, by ${ladders.reduce((sum, one) => sum + one.probes, 0)} short probes; confirmed: a run of a quarter of an hour held it too. First plays are not counted.`,
       },
-      ...axes.flatMap((at) => exceptions(ladders.filter((one) => `${one.axis}\n${one.device}` === at))),
+      ...linesBlock(systems.map(saySystemRungs)),
+      ...axes.flatMap((at) => exceptions(alone.filter((one) => `${one.axis}\n${one.device}` === at))),
+      ...chartBlocks([rungsChart(ladders)]),
     ];
   },
 };

@@ -6,7 +6,8 @@ import {
   runShare,
   sayCounted,
 } from '../../ladder/outcomes';
-import { linesBlock, type SectionOf } from '../blocks';
+import { chartBlocks, linesBlock, type SectionOf } from '../blocks';
+import { sharesChart } from '../charts/sharesChart';
 
 /** What runs and what does not: outcomes, counted, against what is claimed. */
 export const WHAT_RUNS: SectionOf = {
@@ -40,6 +41,7 @@ export const WHAT_RUNS: SectionOf = {
             ),
         ),
       ]),
+      ...chartBlocks([sharesChart(latest)]),
       {
         is: 'table',
         label: 'What runs',

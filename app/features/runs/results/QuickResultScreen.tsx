@@ -10,7 +10,7 @@ import {
   type ResultTexts,
 } from '@pace-check/core';
 import { Button } from '@rneui/themed';
-import { useRouter } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { Image, Pressable, ScrollView, View } from 'react-native';
 import { useKit, useRuns } from '../../../api/queries';
@@ -49,7 +49,9 @@ const NO_DRAFT: Draft = { texts: NO_RESULT, by: 'overlay', spot: null, ended: 's
 
 /** A result of a title by thumb: what was played, then whatever was read of it. */
 export function QuickResultScreen(): ReactNode {
-  const [played, setPlayed] = useState<Played | null>(null);
+  const { device, title } = useLocalSearchParams<{ device?: string; title?: string }>();
+  // the address may say what was played
+  const [played, setPlayed] = useState<Played | null>(device && title ? { ...NOTHING, device, title } : null);
   // stays when something else turns out to have been played
   const [draft, setDraft] = useState<Draft>(NO_DRAFT);
   const { step, link } = useForStep();

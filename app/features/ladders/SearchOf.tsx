@@ -1,0 +1,72 @@
+import { Input } from '@rneui/themed';
+import { useState, type ReactNode } from 'react';
+import { useKit } from '../../api/queries';
+import { NamePicker } from '../../ui/PickOrAdd';
+
+/** What a search is of: one title and scene on one device, all else set alike. */
+export interface SearchFacts {
+  device: string;
+  title: string;
+  scene: string;
+  setup: string;
+}
+
+export function useSearchOf(
+  from: Partial<SearchFacts> | undefined,
+): [SearchFacts, (more: Partial<SearchFacts>) => void] {
+  const [facts, setFacts] = useState<SearchFacts>({
+    device: from?.device ?? '',
+    title: from?.title ?? '',
+    scene: from?.scene ?? '',
+    setup: from?.setup ?? '',
+  });
+  return [facts, (more) => setFacts((before) => ({ ...before, ...more }))];
+}
+
+export function SearchOf({
+  facts,
+  onChange,
+}: {
+  facts: SearchFacts;
+  onChange: (more: Partial<SearchFacts>) => void;
+}): ReactNode {
+  const kit = useKit().data;
+  return (
+    <>
+      <NamePicker
+        label="Device"
+        known={(kit?.devices ?? []).map((one) => one.name)}
+        what="device"
+        value={facts.device}
+        onChange={(device) => onChange({ device })}
+      />
+      <NamePicker
+        label="Title"
+        known={(kit?.titles ?? []).map((one) => one.name)}
+        what="title"
+        value={facts.title}
+        onChange={(title) => onChange({ title })}
+      />
+      <Input
+        label="Scene: the same for every probe"
+        aria-label="Scene"
+        value={facts.scene}
+        onChangeText={(scene) => onChange({ scene })}
+        maxLength={120}
+        renderErrorMessage={false}
+      />
+      <Input
+        label="What else is set: emulator, backend, mode"
+        aria-label="What else is set"
+        value={facts.setup}
+        onChangeText={(setup) => onChange({ setup })}
+        maxLength={400}
+        renderErrorMessage={false}
+      />
+    </>
+  );
+}
+
+/** Whether enough is said to begin. */
+export const canBegin = ({ device, title }: SearchFacts): boolean =>
+  device.trim() !== '' && title.trim() !== '';

@@ -1,0 +1,262 @@
+import { spreadBetweenRuns, type Archive } from '../compare/spread';
+import type { Measured } from '../compare/comparable';
+import {
+  differenceOf,
+  isBetter,
+  MARGIN_C,
+  USUAL_MARGIN,
+  type MeasureDifference,
+} from '../compare/difference';
+import { atLeast } from '../numbers/threshold';
+import { rate } from '../words/headline';
+
+/** What is chosen between, where the options have no order. */
+export const CHOICE_AXES = [
+  'backend',
+  'graphics driver',
+  'API wrapper',
+  'CPU preset',
+  'version',
+  'mode',
+  'other',
+] as const;
+export type ChoiceAxis = (typeof CHOICE_AXES)[number];
+
+/** What was seen with one option, on the scene of the choice. */
+export interface ChoiceProbe {
+  id: string;
+  option: string;
+  /** Speed of an emulator or a title with a fixed rate, percent. */
+  percent: number | null;
+  fps: number | null;
+  /** Glitches that were counted; null where nobody counted. */
+  glitches: number | null;
+  /** Hottest reading, °C. */
+  peakC: number | null;
+  /** Shaders were compiled: it warms up, and is no probe. */
+  firstPlay: boolean;
+}
+
+/** A choice as it is written down. */
+export interface Choice {
+  options: readonly string[];
+  /** Native or target rate, fps; null where it is not known. */
+  full: number | null;
+  probes: readonly ChoiceProbe[];
+}
+
+/** What is known of one option. */
+export interface OptionState {
+  name: string;
+  /** Counted probes. */
+  probes: number;
+  /** Geometric mean of its speed, as a share of full speed, else fps; null where none is known. */
+  speed: number | null;
+  /** Mean of the glitches that were counted in a probe. */
+  glitches: number | null;
+  /** Mean of the hottest readings, °C. */
+  peakC: number | null;
+  /** How its speed differs from that of the one that is to be taken, as a ratio; null for itself, or where it cannot be told. */
+  cost: Pick<MeasureDifference, 'by' | 'interval' | 'verdict'> | null;
+}
+
+/** Where a choice stands. */
+export interface ChoiceState {
+  /** The speeds are shares of full speed; else fps. */
+  shares: boolean;
+  options: OptionState[];
+  /** Clearly faster than every other one; null while that is open. */
+  best: string | null;
+  /** Those that none beats clearly, and that were tried. */
+  unbeaten: string[];
+  /** The one to take, and what settles it; null while nothing does. */
+  take: { option: string; by: 'speed' | 'glitches' | 'warmth' } | null;
+  /** The option to try next; null where nothing is open. */
+  next: string | null;
+  /** Probes of each that would settle the speed, where it is open and that can be told. */
+  probesEach: number | null;
+}
+
+/** Of one speed only what can be compared is known: shares where full speed is known, else rates. */
+function speedsOf({ probes, full }: Choice): { shares: boolean; of: (option: string) => Measured[] } {
+  const counted = probes.filter((one) => !one.firstPlay);
+  const share = ({ percent, fps }: ChoiceProbe): number | null =>
+    percent !== null ? percent / 100 : fps !== null && full !== null && full > 0 ? fps / full : null;
+  const shares = full !== null || counted.some((one) => one.percent !== null);
+  const value = (one: ChoiceProbe): number | null => (shares ? share(one) : one.fps);
+  return {
+    shares,
+    of: (option) =>
+      counted.flatMap((one) => {
+        const seen = one.option === option ? value(one) : null;
+        return seen === null || seen <= 0 ? [] : { value: seen, ends: null };
+      }),
+  };
+}
+
+/**
+ * Where a choice between options without an order stands.
+ *
+ * Each pair is compared as two sides of a comparison are, one probe as one run.
+ * "Best" is only what is clearly faster than every other one; else those that
+ * none beats clearly are told apart by glitches, then by warmth.
+ *
+ * @param archive how much runs of the library differ
+ * @throws RangeError for an option that stands twice, or a probe of one that is not there
+ * @shown the choice
+ * @source docs/method.md, "Choices"
+ */
+export function choiceState(choice: Choice, archive: Archive): ChoiceState {
+  const { options, probes } = choice;
+  options.forEach((name, i) => {
+    if (options.indexOf(name) < i) throw new RangeError(`the option “${name}” stands twice`);
+  });
+  for (const { option } of probes)
+    if (!options.includes(option)) throw new RangeError(`there is no option “${option}”`);
+  const speeds = speedsOf(choice);
+  const tried = options.filter((name) => speeds.of(name).length > 0);
+  const between = (first: string, second: string): MeasureDifference | null =>
+    differenceOf(
+      'average',
+      [speeds.of(first), speeds.of(second)],
+      (sides) => spreadBetweenRuns('average', sides, archive, []),
+      speeds.shares ? 1 : null,
+      USUAL_MARGIN,
+    );
+  const beats = (first: string, second: string): boolean =>
+    between(first, second)?.verdict === 'first better';
+  const unbeaten = tried.filter((name) => !tried.some((other) => other !== name && beats(other, name)));
+  const [first] = unbeaten;
+  const best =
+    tried.length === options.length &&
+    first !== undefined &&
+    tried.every((other) => other === first || beats(first, other))
+      ? first
+      : null;
+  const told = options.map((name) => optionOf(name, choice, speeds.of(name)));
+  const left = told.filter((one) => unbeaten.includes(one.name));
+  const take =
+    best === null
+      ? tried.length < options.length
+        ? null
+        : left.length === 1
+          ? { option: left[0]!.name, by: 'speed' as const }
+          : (fewest(left, 'glitches', (a, b) => a < b) ?? fewest(calmest(left), 'warmth', isCooler))
+      : { option: best, by: 'speed' as const };
+  const against = take?.option ?? (unbeaten.length === 1 ? unbeaten[0]! : null);
+  const open = unbeaten
+    .slice(1)
+    .map((other) => between(unbeaten[0]!, other))
+    .filter((one) => one?.verdict === 'no clear difference');
+  return {
+    shares: speeds.shares,
+    options: told.map((one) => ({
+      ...one,
+      cost: against === null || one.name === against ? null : costOf(between(against, one.name)),
+    })),
+    best,
+    unbeaten,
+    take,
+    next: nextOf(told, unbeaten, take !== null),
+    probesEach: most(open.map((one) => one!.runsPerSide)),
+  };
+}
+
+const costOf = (one: MeasureDifference | null): OptionState['cost'] =>
+  one && { by: one.by, interval: one.interval, verdict: one.verdict };
+
+/** The highest, where all are known. */
+const most = (numbers: (number | null)[]): number | null =>
+  numbers.length === 0 || numbers.includes(null) ? null : Math.max(...(numbers as number[]));
+
+function optionOf(name: string, { probes }: Choice, speeds: Measured[]): OptionState {
+  const own = probes.filter((one) => one.option === name && !one.firstPlay);
+  return {
+    name,
+    probes: own.length,
+    speed:
+      speeds.length === 0
+        ? null
+        : Math.exp(speeds.reduce((sum, { value }) => sum + Math.log(value), 0) / speeds.length),
+    glitches: meanOf(own.map((one) => one.glitches)),
+    peakC: meanOf(own.map((one) => one.peakC)),
+    cost: null,
+  };
+}
+
+function meanOf(values: (number | null)[]): number | null {
+  const known = values.filter((value) => value !== null);
+  return known.length === 0 ? null : known.reduce((sum, value) => sum + value, 0) / known.length;
+}
+
+/** Warmth is told apart from a degree on: less nobody feels, and no thermometer shows. */
+const isCooler = (a: number, b: number): boolean => atLeast(b - a, MARGIN_C);
+
+const FACT = { glitches: 'glitches', warmth: 'peakC' } as const;
+
+/** The one option that has less of something than every other one; null where one of them is not known. */
+function fewest(
+  left: OptionState[],
+  by: 'glitches' | 'warmth',
+  less: (a: number, b: number) => boolean,
+): ChoiceState['take'] {
+  const value = (one: OptionState): number | null => one[FACT[by]];
+  if (left.length === 0 || left.some((one) => value(one) === null)) return null;
+  const found = left.find((one) => left.every((other) => other === one || less(value(one)!, value(other)!)));
+  return found ? { option: found.name, by } : null;
+}
+
+/** Those with as few glitches as any: warmth decides between them alone. */
+function calmest(left: OptionState[]): OptionState[] {
+  const known = left.filter((one) => one.glitches !== null);
+  if (known.length < left.length) return left;
+  const least = Math.min(...known.map((one) => one.glitches!));
+  return left.filter((one) => one.glitches === least);
+}
+
+/** What was never tried comes first, then what is still open and was tried least. */
+function nextOf(told: OptionState[], unbeaten: string[], settled: boolean): string | null {
+  const untried = told.find((one) => one.speed === null);
+  if (untried) return untried.name;
+  if (settled) return null;
+  const open = told.filter((one) => unbeaten.includes(one.name));
+  const least = Math.min(...open.map((one) => one.probes));
+  return open.find((one) => one.probes === least)?.name ?? null;
+}
+
+export const saySpeed = (speed: number, shares: boolean): string =>
+  shares ? `${Math.round(speed * 1000) / 10}\u00a0%` : `${rate(speed)}\u00a0fps`;
+
+const WHY = {
+  speed: 'it is clearly faster than every other one',
+  glitches: 'none is clearly faster, and it has the fewest glitches',
+  warmth: 'none is clearly faster or calmer, and it stays coolest',
+} as const;
+
+/**
+ * Where a choice stands, in words.
+ *
+ * @source docs/method.md, "Choices"
+ */
+export function sayChoice(state: ChoiceState): string {
+  const { best, take, next, unbeaten, probesEach, options } = state;
+  if (take?.by === 'speed' && best === null)
+    return `Take ${take.option}: nothing beats it, and each other one is clearly beaten.`;
+  if (take) return `Take ${take.option}: ${WHY[take.by]}.`;
+  if (options.every((one) => one.speed === null)) return `Nothing was tried yet. Begin with ${next}.`;
+  const untried = options.filter((one) => one.speed === null).map((one) => one.name);
+  if (untried.length > 0) return `Open: ${untried.join(', ')} not tried yet. Try ${next} next.`;
+  const enough = probesEach === null ? '' : ` About ${probesEach} probes of each would settle the speed.`;
+  return `Open between ${unbeaten.join(' and ')}: none is clearly faster. Try ${next} again, and note glitches and warmth.${enough}`;
+}
+
+/** "costs 4 % of the speed (1 to 6 %)", against what is to be taken; null where there is nothing to say. */
+export function sayCost({ cost }: OptionState): string | null {
+  if (cost === null) return null;
+  if (cost.verdict === 'equal under the cap') return 'as fast, at full speed';
+  if (cost.verdict === 'the same in practice') return 'as fast, in practice';
+  const [low, high] = cost.interval;
+  if (!isBetter(cost.verdict) || low === null) return 'no clear difference in speed';
+  const lost = (ratio: number): number => Math.round((1 - ratio) * 100);
+  return `costs ${lost(cost.by)}\u00a0% of the speed (${Math.max(0, lost(high))} to ${lost(low)}\u00a0%)`;
+}

@@ -1,0 +1,33 @@
+import type { ReviewLadder } from '../model';
+import { barsWant, drawBars, type BarRow } from './bars';
+import type { Chart } from './chart';
+import { INKS } from './draw';
+
+/** How far up each ladder holds: the place of its best rung among all of them. */
+export function rungsChart(ladders: readonly ReviewLadder[]): Chart | null {
+  const rows = ladders.flatMap((one): BarRow[] => {
+    const { device, axis, title, best, ended, sure, confirmed, place } = one;
+    if (!ended || !place) return [];
+    return [
+      {
+        group: `${device}, ${axis}`,
+        label: title,
+        value: place.at / place.of,
+        ends: null,
+        mark: null,
+        says: `${best ?? 'none'}, ${confirmed ? 'confirmed' : `${Math.round(sure * 100)}\u00a0% sure`}`,
+      },
+    ];
+  });
+  return rows.length === 0
+    ? null
+    : {
+        file: 'settings',
+        title: 'How far up it holds',
+        alt: rows.map((row) => `${row.group}, ${row.label}: ${row.says}.`).join(' '),
+        small:
+          'The highest rung that holds full speed (a speed of 0.99), as its place among the rungs that were thought of; each on one scene, by short probes. Confirmed: a run of a quarter of an hour held it too.',
+        wants: (width, u) => barsWant(rows, width, u),
+        draw: (area) => drawBars(rows, INKS.pace, 'read-settings', area, 1),
+      };
+}

@@ -1,0 +1,38 @@
+import { runShare, sayCounted, type CountedOutcome } from '../../ladder/outcomes';
+import { barsWant, drawBars, type BarRow } from './bars';
+import type { Chart } from './chart';
+import { INKS } from './draw';
+
+/** How many titles run, by device and by what they run in, each share with its interval. */
+export function sharesChart(latest: readonly CountedOutcome[]): Chart | null {
+  const devices = [...new Set(latest.map((one) => one.device))].sort();
+  const rows = devices.flatMap((device) => {
+    const own = latest.filter((one) => one.device === device);
+    return [...new Set(own.map((one) => one.with))].sort().flatMap((layer): BarRow[] => {
+      const share = runShare(own.filter((one) => one.with === layer));
+      if (share.interval === null) return [];
+      const [low, high] = share.interval;
+      return [
+        {
+          group: device,
+          label: layer || 'by itself',
+          value: share.count / share.of,
+          ends: { low, high },
+          mark: null,
+          says: sayCounted(share),
+        },
+      ];
+    });
+  });
+  return rows.length === 0
+    ? null
+    : {
+        file: 'what-runs',
+        title: 'How many titles run',
+        alt: rows.map((row) => `${row.group}, ${row.label}: ${row.says}.`).join(' '),
+        small:
+          'The latest outcome of each title, device and layer; run: starts and goes on, slow or with glitches too; what is not offered was not tried. The line is the 95 % interval of the share (Wilson).',
+        wants: (width, u) => barsWant(rows, width, u),
+        draw: (area) => drawBars(rows, INKS.pace, 'read-what-runs', area, 1),
+      };
+}
