@@ -23,6 +23,7 @@ describe('run file lines', () => {
       'battery',
       'power',
       'load',
+      'link',
       'refresh',
       'rate',
       'rate',
@@ -43,6 +44,8 @@ describe('run file lines', () => {
   it.each([
     [{ type: 'span', fromMs: 5, toMs: 4, kind: 'menu' }, /"toMs" of a "span" line: lies before fromMs/],
     [{ type: 'rate', atMs: 0, fps: 60, by: 'guess' }, /"by" of a "rate" line/],
+    [{ type: 'link', atMs: 0 }, /"latencyMs" of a "link" line: is missing/],
+    [{ type: 'link', atMs: 0, lossPercent: 101 }, /"lossPercent" of a "link" line/],
     [{ type: 'frames', atMs: -1, us: [] }, /"atMs" of a "frames" line/],
     [{ type: 'run', version: 1, startedAt: 'yesterday' }, /"startedAt" of a "run" line/],
     [null, /"type" is missing/],

@@ -294,6 +294,8 @@ export {
   type VideoSource,
   type WrittenVideo,
 } from './review/video/written';
+export { type Sitting, type SwitchEffect } from './session/model';
+export { saySwitch } from './words/sittingWords';
 export { sessionFigures, type SessionFigures } from './session/session';
 export { titleStretches } from './session/titles';
 export {

@@ -133,7 +133,10 @@ test.describe('phone', () => {
     await expect(page.getByText('The same question elsewhere')).toBeVisible();
     await expectAccessible(page);
     // one that is taken back opens it again
-    await page.getByRole('button', { name: /^Take back Ember: 99\.4 %/ }).first().click();
+    await page
+      .getByRole('button', { name: /^Take back Ember: 99\.4 %/ })
+      .first()
+      .click();
     await expect(stands.getByText(/^Open between Glim and Ember/)).toBeVisible();
     await expect(page.getByText(/all is kept/)).toBeVisible();
     await page.getByRole('link', { name: 'Ladders and choices' }).click();

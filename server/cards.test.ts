@@ -314,6 +314,7 @@ describe('a run that was made for a step', () => {
     ).toEqual({
       known: { charging: 'on battery', firstPlay: false, hold: 'on a stand' },
       from: 'Rook Tower',
+      seen: [],
     });
   });
   it('is what the planner knows the device by, with its cool-downs', async () => {

@@ -23,6 +23,7 @@ import type {
   Summary,
 } from './readings';
 import type { Doing } from './doing';
+import type { Sitting } from '../session/model';
 import type { SceneFigures } from './scenes';
 import type { TitleFrom } from './warmStretches';
 import type { ReadFigures } from '../readOff/readFigures';
@@ -141,6 +142,8 @@ export interface Figures {
   doubtful: { skin: SkinReading[]; battery: BatteryReading[]; power: PowerReading[]; rates: RateReading[] };
   /** Loads, memory, temperatures inside and power. */
   doing: Doing;
+  /** Its titles and what was switched; null for one title in one state. */
+  sitting: Sitting | null;
   marks: Mark[];
   /** Rates that were read off and are not the panel's. */
   rates: RateReading[];

@@ -3,21 +3,7 @@ import type { Discharge } from '../figures/plausible';
 import type { BatteryReading } from '../figures/readings';
 import { tWidth } from '../fit/fit';
 import { leastSquares } from '../numbers/leastSquares';
-import type { TitleStretch } from './titles';
-
-/** How fast the battery empties in one title. */
-export interface TitleDrain {
-  title: string | null;
-  percentPerHour: number | null;
-  /** 95 % interval where degrees of freedom remain. */
-  interval: [number, number] | null;
-}
-
-export interface DrainByTitle {
-  /** The titles are told apart; else one rate stands for all. */
-  separable: boolean;
-  rates: TitleDrain[];
-}
+import type { DrainByTitle, TitleDrain, TitleStretch } from './model';
 
 const HOUR_MS = 3_600_000;
 

@@ -1,8 +1,9 @@
 import type { RunInput } from '../figures/model';
 import { chargesAt, dischargeStretches } from '../figures/plausible';
 import type { EntryLine, RunHeader } from '../runFile/lines';
-import { drainByTitle, type DrainByTitle } from './drainByTitle';
-import { averagesOf, titleStretches, type TitleStretch } from './titles';
+import { drainByTitle } from './drainByTitle';
+import type { DrainByTitle, TitleStretch } from './model';
+import { averagesOf, titleStretches } from './titles';
 import { warmthByState, type WarmthByState } from './warmthByState';
 
 /** Several titles on one clock. */

@@ -4,15 +4,7 @@ import { siftRates } from '../figures/plausible';
 import { prepareSession, type Session } from '../figures/session';
 import { meanEnds, middleOf } from '../readOff/ends';
 import type { EntryLine, RunHeader } from '../runFile/lines';
-
-/** What is played from a time on. */
-export interface TitleStretch {
-  /** Null where nobody said what is played. */
-  title: string | null;
-  setup: string | null;
-  fromS: number;
-  toS: number;
-}
+import type { TitleStretch } from './model';
 
 /**
  * The titles of a session, one after the other. A line that repeats title and

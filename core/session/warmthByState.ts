@@ -3,16 +3,7 @@ import { siftSkin } from '../figures/plausible';
 import { spotSeries } from '../figures/readings';
 import { fitApproach, fitSwitched, tWidth, type SwitchedFit } from '../fit/fit';
 import { joinStretches, type Stretch } from '../fit/switches';
-import type { TitleStretch } from './titles';
-
-/** Where a spot would settle if one state lasted. */
-export interface StateLevel {
-  /** The title, then what else holds, in alphabetical order. */
-  state: (string | null)[];
-  settlesC: number;
-  /** 95 %. */
-  interval: [number, number];
-}
+import type { StateLevel, TitleStretch } from './model';
 
 export interface WarmthByState {
   tauS: number;
@@ -35,6 +26,26 @@ export function warmthByState(
   run: RunInput,
   titles: readonly TitleStretch[],
 ): Map<string, WarmthByState | null> {
+  return new Map(
+    [...fitsByState(run, titles)].map(([spot, found]) => [
+      spot,
+      found && {
+        tauS: found.fit.tau,
+        levels: found.states.map((state, k) => levelOf(state, found.fit, k)),
+      },
+    ]),
+  );
+}
+
+/** A fit with a level for each state. */
+export interface StatesFit {
+  fit: SwitchedFit;
+  /** As {@link StateLevel} has them, in JSON. */
+  states: string[];
+}
+
+/** The fits behind {@link warmthByState}, by spot. */
+export function fitsByState(run: RunInput, titles: readonly TitleStretch[]): Map<string, StatesFit | null> {
   const stretches = statesOf(run, titles);
   return new Map(
     spotSeries(siftSkin(run.skin).kept).map(({ spot, readings }) => {
@@ -76,7 +87,7 @@ function statesOf(run: RunInput, titles: readonly TitleStretch[]): Stretch[] | n
   }));
 }
 
-function fitStates(t: number[], y: number[], stretches: Stretch[]): WarmthByState | null {
+function fitStates(t: number[], y: number[], stretches: Stretch[]): StatesFit | null {
   const joined = joinStretches(t, stretches);
   const states = [...new Set(joined.map((stretch) => stretch.state))];
   if (states.length === 0 || states.length > MOST_LEVELS) return null;
@@ -92,10 +103,11 @@ function fitStates(t: number[], y: number[], stretches: Stretch[]): WarmthByStat
           },
           null,
         );
-  return fit && { tauS: fit.tau, levels: states.map((state, k) => levelOf(state, fit, k)) };
+  return fit && { fit, states };
 }
 
-function levelOf(state: string, fit: SwitchedFit, k: number): StateLevel {
+/** One level with its 95 % interval. */
+export function levelOf(state: string, fit: SwitchedFit, k: number): StateLevel {
   const { settles, se } = fit.levels[k]!;
   const half = tWidth(fit.degreesOfFreedom) * se;
   return {

@@ -1,7 +1,8 @@
-import { clock, SMOOTH_WORDS, type EntryLine } from '@pace-check/core';
-import { Input } from '@rneui/themed';
+import { clock, CONDITION_SPANS, SMOOTH_WORDS, type EntryLine } from '@pace-check/core';
+import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
+import { useKit } from '../../api/queries';
 import { Choices } from '../../ui/Choices';
 import { useKeys } from '../../ui/Keys';
 import { usePalette } from '../../ui/Look';
@@ -10,6 +11,7 @@ import type { ShownEntry } from './merge';
 import { BIG } from '../../forms/KeyPad';
 import { Icon, type IconName } from '../../ui/Icon';
 import { Row, Stack } from '../../ui/parts';
+import { NamePicker } from '../../ui/PickOrAdd';
 
 const MARKS: { kind: string; text: string; icon: IconName; key: string }[] = [
   { kind: 'stutter', text: 'Stutter', icon: 'activity', key: 't' },
@@ -79,6 +81,7 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
           );
         })}
       </Row>
+      <Switches toggle={toggle} open={open} onLine={onLine} />
       <Stack gap={2}>
         <Quiet>How often it stumbles, by eye</Quiet>
         <Choices
@@ -106,6 +109,67 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
       )}
       <Quiet>Menu and loading are left out of the figures, charging out of the drain.</Quiet>
     </Stack>
+  );
+}
+
+interface SwitchesProps extends Pick<Props, 'onLine'> {
+  toggle: (kind: string) => void;
+  open: (kind: string) => ShownEntry | undefined;
+}
+
+/** States that the device is put into, and the next title, without stopping the clock. */
+function Switches(props: SwitchesProps): ReactNode {
+  const [shown, setShown] = useState(false);
+  const on = CONDITION_SPANS.filter((kind) => props.open(kind));
+  return (
+    <Stack gap={8}>
+      <Row>
+        <Button
+          type="outline"
+          title={on.length > 0 ? `Switches: ${on.join(', ')}` : 'Switches, next title'}
+          aria-expanded={shown}
+          onPress={() => setShown(!shown)}
+        />
+      </Row>
+      {shown ? <SwitchPanel {...props} /> : null}
+    </Stack>
+  );
+}
+
+function SwitchPanel({ toggle, open, onLine }: SwitchesProps): ReactNode {
+  const [title, setTitle] = useState('');
+  const titles = useKit().data?.titles.map((one) => one.name) ?? [];
+  return (
+    <>
+      <Row gap={8} wrap role="group" aria-label="Switches">
+        {CONDITION_SPANS.map((kind) => {
+          const going = open(kind);
+          return (
+            <Big
+              key={kind}
+              text={kind}
+              under={going?.line.type === 'span' ? `on since ${clock(going.line.fromMs / 1000)}` : 'off'}
+              icon="zap"
+              on={going !== undefined}
+              toggle
+              label={`Switch ${kind}`}
+              onPress={() => toggle(kind)}
+            />
+          );
+        })}
+      </Row>
+      <NamePicker label="Next title" what="title" known={titles} value={title} onChange={setTitle} />
+      <Row>
+        <Button
+          title="It is on now"
+          disabled={title.trim() === ''}
+          onPress={() => {
+            onLine((atMs) => ({ type: 'title', atMs, title: title.trim() }));
+            setTitle('');
+          }}
+        />
+      </Row>
+    </>
   );
 }
 

@@ -28,6 +28,7 @@ import { LaneKey } from './LaneKey';
 import { Measures } from './Measures';
 import { PaceChart } from './PaceChart';
 import { Section } from '../../ui/Section';
+import { SittingSection } from './SittingSection';
 import { Spans, type Stretch } from './Spans';
 import { SplitTable } from './SplitTable';
 import { Standing } from './Standing';
@@ -67,6 +68,7 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
     <>
       <PaceChart run={run} drawn={drawn} onDraw={setDrawn} />
       <Spans run={run} drawn={drawn} />
+      <SittingSection run={run} />
       <SplitTable run={run} />
       <ScenesSection run={run} />
       <DoingSection run={run} />

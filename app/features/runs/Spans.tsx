@@ -10,6 +10,7 @@ import { useToast } from '../../ui/Toast';
 import { useVoice } from '../../ui/Voice';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { Row, Stack } from '../../ui/parts';
+import { NoteSwitch } from './NoteSwitch';
 
 const KINDS = EXCLUDING_SPANS.map((kind) => ({ value: kind, text: kind }));
 
@@ -31,6 +32,7 @@ export function Spans({ run, drawn }: { run: RunDetail; drawn: Stretch | null })
       {run.figures.frames.count > 0 || run.series.length > 0 ? (
         <LeaveOut key={drawn ? `${drawn.fromS} ${drawn.toS}` : 'typed'} run={run} drawn={drawn} />
       ) : null}
+      <NoteSwitch run={run} />
       {run.entries.length > 0 ? (
         <View role="list" aria-label="Added by hand, and left out">
           {run.entries.map((entry) => (

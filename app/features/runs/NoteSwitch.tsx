@@ -1,0 +1,112 @@
+import type { RunDetail } from '@pace-check/contract';
+import { CONDITION_SPANS, readTime, type EntryLine } from '@pace-check/core';
+import { Button, Input } from '@rneui/themed';
+import { useState, type ReactNode } from 'react';
+import { useAddEntries, useKit } from '../../api/queries';
+import { Choices } from '../../ui/Choices';
+import { Row, Stack } from '../../ui/parts';
+import { NamePicker } from '../../ui/PickOrAdd';
+import { Select } from '../../ui/Select';
+import { Body, Quiet } from '../../ui/words';
+
+const WAYS = [
+  { value: 'switch', text: 'a switch' },
+  { value: 'title', text: 'another title' },
+];
+const SWITCHES = [...CONDITION_SPANS, 'charging'].map((kind) => ({ value: kind, text: kind }));
+
+/** Afterwards: what was switched from when to when, or from when on another title was played. */
+export function NoteSwitch({ run }: { run: RunDetail }): ReactNode {
+  const add = useAddEntries(run.id);
+  const titles = useKit().data?.titles.map((one) => one.name) ?? [];
+  const [open, setOpen] = useState(false);
+  const [way, setWay] = useState('switch');
+  const [kind, setKind] = useState('cooler');
+  const [title, setTitle] = useState('');
+  const [from, setFrom] = useState('');
+  const [to, setTo] = useState('');
+  const [fromS, toS] = [readTime(from), readTime(to)];
+  const line: EntryLine | null =
+    fromS === null
+      ? null
+      : way === 'title'
+        ? title.trim() === ''
+          ? null
+          : { type: 'title', atMs: fromS * 1000, title: title.trim() }
+        : toS === null || toS <= fromS
+          ? null
+          : { type: 'span', fromMs: fromS * 1000, toMs: toS * 1000, kind };
+  const backwards = way === 'switch' && fromS !== null && toS !== null && toS <= fromS;
+  return (
+    <Stack gap={6}>
+      <Row>
+        <Button
+          type="clear"
+          title={open ? 'Close' : 'Something was switched'}
+          aria-label={open ? 'Close what was switched' : 'Something was switched'}
+          aria-expanded={open}
+          onPress={() => setOpen(!open)}
+        />
+      </Row>
+      {open ? (
+        <Stack gap={8} role="form" aria-label="What was switched">
+          <Choices label="What changed" options={WAYS} selected={way} onSelect={setWay} maxWidth={300} />
+          {way === 'title' ? (
+            <NamePicker
+              label="Title from then on"
+              what="title"
+              known={titles}
+              value={title}
+              onChange={setTitle}
+            />
+          ) : (
+            <Select
+              label="What was on"
+              options={SWITCHES}
+              value={kind}
+              onChange={(chosen) => setKind(chosen ?? 'cooler')}
+            />
+          )}
+          <Row gap={10} align="flex-end" wrap>
+            <Time label="On from" value={from} onChange={setFrom} />
+            {way === 'switch' ? <Time label="Off at" value={to} onChange={setTo} /> : null}
+            <Button
+              title="Note it"
+              disabled={line === null}
+              loading={add.isPending}
+              onPress={() =>
+                line &&
+                add.mutate([line], { onSuccess: () => [setFrom, setTo, setTitle].forEach((set) => set('')) })
+              }
+            />
+          </Row>
+          {backwards ? <Quiet role="alert">It goes off before it comes on.</Quiet> : null}
+          {add.error ? <Body role="alert">{`Not noted: ${add.error.message}`}</Body> : null}
+        </Stack>
+      ) : null}
+    </Stack>
+  );
+}
+
+function Time({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (text: string) => void;
+}): ReactNode {
+  return (
+    <Stack style={{ width: 110 }}>
+      <Input
+        label={label}
+        aria-label={label}
+        placeholder="8:00"
+        value={value}
+        onChangeText={onChange}
+        renderErrorMessage={false}
+      />
+    </Stack>
+  );
+}

@@ -1,0 +1,55 @@
+import type { Effect, SwitchEffect } from '../session/model';
+import type { TemperatureUnit } from './temperature';
+
+/** What a switch is called in a sentence. */
+const NAMES: Record<string, string> = {
+  charging: 'charger',
+  boost: 'boost',
+  saving: 'saving mode',
+  dimmed: 'dimming',
+  folded: 'folding',
+  docked: 'dock',
+};
+
+/** Switches that are meant to cool: what counts is the hottest spot. */
+const COOLS: readonly string[] = ['cooler', 'fan'];
+
+/**
+ * What a switch did, in the words of comparing: each spot, the pace, the watts.
+ * Of a cooler it is said where the hottest spot gained nothing.
+ *
+ * @returns null where nothing can be told
+ * @shown What each switch did
+ * @source docs/method.md, "Several titles on one clock"
+ */
+export function saySwitch({ kind, warmth, pace, watts }: SwitchEffect, unit: TemperatureUnit): string | null {
+  const parts = [
+    ...warmth.map((one) => `${one.spot} ${sayWarmer(one, unit)}`),
+    pace === null ? null : `pace ${sayRatio(pace, 'more', 'less')}`,
+    watts === null ? null : `power ${sayRatio(watts, 'more', 'less')}`,
+  ].filter((part) => part !== null);
+  if (parts.length === 0) return null;
+  const [hottest] = [...warmth].sort((a, b) => b.withoutC - a.withoutC);
+  const gained = !COOLS.includes(kind) || !hottest || hottest.verdict === 'second better';
+  const missed = gained ? '' : ` No gain where it counts: ${hottest.spot} is the hottest.`;
+  return `${NAMES[kind] ?? kind}: ${parts.join(', ')}.${missed}`;
+}
+
+const OPEN: Partial<Record<Effect['verdict'], string>> = {
+  'the same in practice': 'the same in practice',
+  'no clear difference': 'no clear difference',
+};
+
+/** "4.1 °C ± 0.6 cooler" */
+function sayWarmer({ by, interval, verdict }: Effect, unit: TemperatureUnit): string {
+  const degrees = (celsius: number): string => Math.abs(unit === 'C' ? celsius : celsius * 1.8).toFixed(1);
+  const half = (interval[1] - interval[0]) / 2;
+  return OPEN[verdict] ?? `${degrees(by)}\u00a0°${unit} ± ${degrees(half)} ${by < 0 ? 'cooler' : 'warmer'}`;
+}
+
+/** "7 % less (4 to 10 %)" */
+function sayRatio({ by, interval, verdict }: Effect, more: string, less: string): string {
+  const percent = (ratio: number): number => Math.round(Math.abs(ratio - 1) * 100);
+  const [low, high] = [percent(interval[0]), percent(interval[1])].sort((a, b) => a - b);
+  return OPEN[verdict] ?? `${percent(by)}\u00a0% ${by < 1 ? less : more} (${low} to ${high}\u00a0%)`;
+}
