@@ -298,6 +298,7 @@ export { type Sitting, type SwitchEffect } from './session/model';
 export { saySwitch } from './words/sittingWords';
 export { sessionFigures, type SessionFigures } from './session/session';
 export { titleStretches } from './session/titles';
+export { meanOfKnown } from './numbers/mean';
 export {
   setupDifference,
   SetupError,

@@ -110,13 +110,11 @@ it('a library whose runs differ much keeps a choice open', () => {
 
 it('the wrong answer is rare: two that are alike are called clear in about one of twenty at most', () => {
   const random = new SeededRandom(11);
-  const normal = (): number =>
-    Math.sqrt(-2 * Math.log(1 - random.uniform())) * Math.cos(2 * Math.PI * random.uniform());
   let clear = 0;
   const rounds = 1000;
   for (let round = 0; round < rounds; round++) {
     const probes = [0, 1, 2].flatMap(() =>
-      ['first', 'second'].map((one) => probe(one, 80 * Math.exp(0.02 * normal()))),
+      ['first', 'second'].map((one) => probe(one, 80 * Math.exp(0.02 * random.normal()))),
     );
     if (choiceState(choice(probes), NONE).best !== null) clear++;
   }

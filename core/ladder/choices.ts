@@ -7,6 +7,7 @@ import {
   USUAL_MARGIN,
   type MeasureDifference,
 } from '../compare/difference';
+import { meanOfKnown } from '../numbers/mean';
 import { atLeast } from '../numbers/threshold';
 import { rate } from '../words/headline';
 
@@ -178,15 +179,10 @@ function optionOf(name: string, { probes }: Choice, speeds: Measured[]): OptionS
       speeds.length === 0
         ? null
         : Math.exp(speeds.reduce((sum, { value }) => sum + Math.log(value), 0) / speeds.length),
-    glitches: meanOf(own.map((one) => one.glitches)),
-    peakC: meanOf(own.map((one) => one.peakC)),
+    glitches: meanOfKnown(own.map((one) => one.glitches)),
+    peakC: meanOfKnown(own.map((one) => one.peakC)),
     cost: null,
   };
-}
-
-function meanOf(values: (number | null)[]): number | null {
-  const known = values.filter((value) => value !== null);
-  return known.length === 0 ? null : known.reduce((sum, value) => sum + value, 0) / known.length;
 }
 
 /** Warmth is told apart from a degree on: less nobody feels, and no thermometer shows. */

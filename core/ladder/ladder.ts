@@ -92,19 +92,21 @@ function normalised(p: readonly number[]): number[] {
   return scaled.map((value) => value / sum);
 }
 
-const entropy = (p: readonly number[]): number =>
-  p.reduce((sum, value) => (value > 0 ? sum - value * Math.log(value) : sum), 0);
-
-/** The rung whose result leaves the least expected entropy. */
+/**
+ * The rung whose result leaves the least expected entropy.
+ *
+ * What is left after a result is what there was, less what the result tells
+ * (chain rule of entropy), and how often a probe is wrong is the same on every
+ * rung: so it is the rung whose result is hardest to foresee.
+ */
 function nextRung(posterior: readonly number[]): number | null {
   let [best, least]: [number | null, number] = [null, Infinity];
+  let holds = 1;
   for (let rung = 1; rung < posterior.length; rung++) {
-    const expected = [true, false].reduce((sum, holds) => {
-      const weighed = weigh(posterior, rung, holds, USUAL_DOUBT);
-      const share = weighed.reduce((total, value) => total + value, 0);
-      return share === 0 ? sum : sum + share * entropy(normalised(weighed));
-    }, 0);
-    if (expected < least - TIE) [best, least] = [rung, expected];
+    holds -= posterior[rung - 1]!;
+    const seen = USUAL_DOUBT + (1 - 2 * USUAL_DOUBT) * holds;
+    const foreseen = seen * Math.log(seen) + (1 - seen) * Math.log(1 - seen);
+    if (foreseen < least - TIE) [best, least] = [rung, foreseen];
   }
   return best;
 }

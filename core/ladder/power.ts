@@ -1,3 +1,4 @@
+import { meanOfKnown } from '../numbers/mean';
 import { probeSpeed, type LadderProbe, type LadderSearch } from './search';
 
 /** What a power limit gives, as far as it was seen. */
@@ -48,9 +49,9 @@ export function powerRows(
     const own = probes.filter((probe) => probe.rung === name && !probe.firstPlay);
     // a word says whether it holds, and nothing of how fast
     const measured = own.filter((probe) => probe.percent !== null || probe.fps !== null);
-    const speed = mean(measured.map((probe) => probeSpeed(probe, full)));
-    const fps = mean(measured.map((probe) => fpsOf(probe, full)));
-    const watts = mean(own.map((probe) => probe.watts));
+    const speed = meanOfKnown(measured.map((probe) => probeSpeed(probe, full)));
+    const fps = meanOfKnown(measured.map((probe) => fpsOf(probe, full)));
+    const watts = meanOfKnown(own.map((probe) => probe.watts));
     const limitW = wattsOf(name);
     return {
       rung: name,
@@ -73,11 +74,6 @@ export function powerRows(
 
 const fpsOf = ({ fps, percent }: LadderProbe, full: number | null): number | null =>
   fps ?? (percent !== null && full !== null ? (percent / 100) * full : null);
-
-function mean(values: readonly (number | null)[]): number | null {
-  const known = values.filter((value) => value !== null);
-  return known.length === 0 ? null : known.reduce((sum, value) => sum + value, 0) / known.length;
-}
 
 /** "15 W: full speed, 12.4 W taken, 207 mJ a frame, 3.8 h" */
 export function sayPowerRow(row: PowerRow): string {

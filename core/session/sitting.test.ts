@@ -32,8 +32,6 @@ function sitting(entries: EntryLine[], minutes: number, pace: (second: number) =
   );
 }
 const random = new SeededRandom(4);
-const normal = (): number =>
-  Math.sqrt(-2 * Math.log(1 - random.uniform())) * Math.cos(2 * Math.PI * random.uniform());
 
 /** Skin that moves towards a level with a time constant, read each minute. */
 function skin(spot: string, minutes: number, level: (minute: number) => number, startC: number): EntryLine[] {
@@ -46,7 +44,7 @@ function skin(spot: string, minutes: number, level: (minute: number) => number, 
         type: 'skin',
         atMs: second * 1000,
         spot,
-        c: Math.round((c + 0.1 * normal()) * 10) / 10,
+        c: Math.round((c + 0.1 * random.normal()) * 10) / 10,
         by: 'infrared',
       });
   }
@@ -77,7 +75,11 @@ describe('a sitting', () => {
     const on = (minute: number): boolean => minute >= 20 && minute < 40;
     const power = Array.from({ length: 60 * 6 }, (_, i): EntryLine => {
       const minute = i / 6;
-      return { type: 'power', atMs: i * 10_000, mw: (on(minute) ? 5500 : 5000) * (1 + 0.01 * normal()) };
+      return {
+        type: 'power',
+        atMs: i * 10_000,
+        mw: (on(minute) ? 5500 : 5000) * (1 + 0.01 * random.normal()),
+      };
     });
     const found = sitting(
       [
@@ -87,7 +89,7 @@ describe('a sitting', () => {
         ...power,
       ],
       60,
-      (second) => 50 + normal() + (on(second / 60) ? 5 : 0),
+      (second) => 50 + random.normal() + (on(second / 60) ? 5 : 0),
     )!;
     const [cooler] = found.switches;
     expect(cooler!.minutes).toBeCloseTo(20, 9);
@@ -108,7 +110,7 @@ describe('a sitting', () => {
   });
 
   it('says “the same in practice” of what changes nothing', () => {
-    const found = sitting([span('case', 10, 20)], 40, () => 60 + 0.3 * normal())!;
+    const found = sitting([span('case', 10, 20)], 40, () => 60 + 0.3 * random.normal())!;
     expect(found.switches[0]!.pace!.verdict).toBe('the same in practice');
     expect(saySwitch(found.switches[0]!, 'C')).toBe('case: pace the same in practice.');
   });

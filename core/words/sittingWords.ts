@@ -43,8 +43,10 @@ const OPEN: Partial<Record<Effect['verdict'], string>> = {
 /** "4.1 °C ± 0.6 cooler" */
 function sayWarmer({ by, interval, verdict }: Effect, unit: TemperatureUnit): string {
   const degrees = (celsius: number): string => Math.abs(unit === 'C' ? celsius : celsius * 1.8).toFixed(1);
-  const half = (interval[1] - interval[0]) / 2;
-  return OPEN[verdict] ?? `${degrees(by)}\u00a0°${unit} ± ${degrees(half)} ${by < 0 ? 'cooler' : 'warmer'}`;
+  const half = degrees((interval[1] - interval[0]) / 2);
+  // no thermometer tells less
+  const doubt = half === '0.0' ? 'less than 0.1' : half;
+  return OPEN[verdict] ?? `${degrees(by)}\u00a0°${unit} ± ${doubt} ${by < 0 ? 'cooler' : 'warmer'}`;
 }
 
 /** "7 % less (4 to 10 %)" */

@@ -2,16 +2,15 @@ import { clock, CONDITION_SPANS, SMOOTH_WORDS, type EntryLine } from '@pace-chec
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
-import { useKit } from '../../api/queries';
 import { Choices } from '../../ui/Choices';
 import { useKeys } from '../../ui/Keys';
 import { usePalette } from '../../ui/Look';
 import { Body, Quiet } from '../../ui/words';
 import type { ShownEntry } from './merge';
 import { BIG } from '../../forms/KeyPad';
+import { KitName } from '../../forms/KitName';
 import { Icon, type IconName } from '../../ui/Icon';
 import { Row, Stack } from '../../ui/parts';
-import { NamePicker } from '../../ui/PickOrAdd';
 
 const MARKS: { kind: string; text: string; icon: IconName; key: string }[] = [
   { kind: 'stutter', text: 'Stutter', icon: 'activity', key: 't' },
@@ -138,7 +137,6 @@ function Switches(props: SwitchesProps): ReactNode {
 
 function SwitchPanel({ toggle, open, onLine }: SwitchesProps): ReactNode {
   const [title, setTitle] = useState('');
-  const titles = useKit().data?.titles.map((one) => one.name) ?? [];
   return (
     <>
       <Row gap={8} wrap role="group" aria-label="Switches">
@@ -158,7 +156,7 @@ function SwitchPanel({ toggle, open, onLine }: SwitchesProps): ReactNode {
           );
         })}
       </Row>
-      <NamePicker label="Next title" what="title" known={titles} value={title} onChange={setTitle} />
+      <KitName label="Next title" what="title" value={title} onChange={setTitle} />
       <Row>
         <Button
           title="It is on now"

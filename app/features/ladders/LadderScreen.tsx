@@ -9,48 +9,33 @@ import {
   type SearchState,
 } from '@pace-check/core';
 import { Button } from '@rneui/themed';
-import { useRouter } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
-import { Pressable, ScrollView, View } from 'react-native';
 import { useDeleteLadder, useKeepLadder, useLadder } from '../../api/ladders';
 import { useDocument, type Writing } from '../../api/useDocument';
 import { BackTo } from '../../ui/BackTo';
-import { usePalette, useWide } from '../../ui/Look';
-import { NotKept } from '../../ui/NotKept';
+import { Page } from '../../ui/Page';
 import { Row, Sheet, Stack } from '../../ui/parts';
-import { RemoveButton } from '../../ui/RemoveButton';
 import { Section } from '../../ui/Section';
 import { Answered } from '../../ui/states';
-import { TARGET } from '../../ui/theme';
-import { Body, FigureText, Heading, Quiet } from '../../ui/words';
+import { Body, Quiet } from '../../ui/words';
 import { Confirm } from './Confirm';
 import { NewLadder } from './NewLadder';
 import { PowerSection } from './PowerSection';
 import { probeOfRun } from './probeOfRun';
 import { ProbePad } from './ProbePad';
+import { ProbeList, RemoveSearch, SearchBar, SearchPage } from './SearchPage';
 import { GetRun, TakeRuns } from './TakeRuns';
 
 /** A search: what to try next and why, what is known of each rung, and what was tried. */
 export function LadderScreen({ id }: { id: string }): ReactNode {
   const ladder = useLadder(id);
-  const wide = useWide();
   return (
-    <ScrollView
-      keyboardShouldPersistTaps="handled"
-      // room below the last line, so that a message does not lie on it
-      contentContainerStyle={{
-        padding: wide ? 24 : 14,
-        paddingBottom: 120,
-        gap: 16,
-        maxWidth: 980,
-        width: '100%',
-      }}
-    >
+    <Page>
       <BackTo href="/ladders" title="Ladders and choices" />
       <Answered query={ladder} loading={{ rows: 3, height: 120, label: 'Loading the ladder' }}>
         {(known) => <Ladder ladder={known} />}
       </Answered>
-    </ScrollView>
+    </Page>
   );
 }
 
@@ -65,20 +50,20 @@ function sayToGo(doc: LadderDoc, state: SearchState): string {
 const OFFERED = 5;
 
 function Ladder({ ladder }: { ladder: LadderDetail }): ReactNode {
-  const writing = useDocument(ladder, useKeepLadder(ladder.id));
+  const writing = useDocument<LadderDoc>(ladder, useKeepLadder(ladder.id));
   const { doc, change } = writing;
-  const wide = useWide();
   const search = useMemo(() => ({ ...doc, prior: doc.prior?.weights ?? null }), [doc]);
   const state = useMemo(() => searchState(search), [search]);
   const [picked, setPicked] = useState<string | null>(null);
   const [going, setGoing] = useState(false);
+  const removal = useDeleteLadder();
   const rung = picked ?? doc.rungs[(state.next ?? Math.max(1, state.best)) - 1]!.name;
   const take = (probe: LadderDoc['probes'][number]): void => {
     setPicked(null);
     change((before) => ({ ...before, probes: [...before.probes, probe] }));
   };
   const left = (
-    <Stack gap={16} flex={wide ? 1 : undefined}>
+    <>
       <Sheet marked gap={10} role="region" aria-label="What to do next">
         <Body head style={{ fontSize: 20, lineHeight: 26 }}>
           {sayNext(search, state)}
@@ -111,43 +96,31 @@ function Ladder({ ladder }: { ladder: LadderDetail }): ReactNode {
         </Section>
       )}
       {state.stop ? <Confirm ladder={ladder} doc={doc} change={change} state={state} onProbe={take} /> : null}
-    </Stack>
+    </>
   );
   const right = (
-    <Stack gap={16} flex={wide ? 1 : undefined}>
+    <>
       <Rungs doc={doc} state={state} rung={rung} onPick={setPicked} />
       {doc.axis === 'power limit' ? <PowerSection doc={doc} /> : null}
-      <Probes doc={doc} change={change} />
+      <ProbeList
+        probes={doc.probes}
+        say={(probe) => sayProbe(probe, doc.full)}
+        onTakeBack={(id) =>
+          change((before) => ({ ...before, probes: before.probes.filter((one) => one.id !== id) }))
+        }
+      />
       <Prior ladder={ladder} doc={doc} change={change} />
-    </Stack>
+    </>
   );
   return (
     <>
-      <Stack gap={6} style={{ marginTop: -10 }}>
-        <Heading level={1}>{`${doc.title} on ${doc.device}`}</Heading>
-        <Quiet style={{ fontSize: 15 }}>
-          {[
-            doc.axis,
-            doc.scene || null,
-            doc.setup || null,
-            writing.kept ? 'all is kept' : writing.error ? null : 'keeping…',
-          ]
-            .filter(Boolean)
-            .join(' · ')}
-        </Quiet>
-      </Stack>
-      <NotKept writing={writing} />
-      {wide ? (
-        <Row gap={28} align="flex-start">
-          {left}
-          {right}
-        </Row>
-      ) : (
-        <>
-          {left}
-          {right}
-        </>
-      )}
+      <SearchPage
+        title={`${doc.title} on ${doc.device}`}
+        facts={[doc.axis, doc.scene, doc.setup]}
+        writing={writing}
+        left={left}
+        right={right}
+      />
       <Section
         title="Another axis"
         aside={
@@ -174,7 +147,7 @@ function Ladder({ ladder }: { ladder: LadderDetail }): ReactNode {
           />
         ) : null}
       </Section>
-      <Remove id={ladder.id} name={`${doc.title} on ${doc.device}`} />
+      <RemoveSearch what="ladder" id={ladder.id} name={`${doc.title} on ${doc.device}`} removal={removal} />
     </>
   );
 }
@@ -191,89 +164,41 @@ function Rungs({
   rung: string;
   onPick: (rung: string) => void;
 }): ReactNode {
-  const { track, pace, ink, line, action } = usePalette();
   const percent = (share: number): string => `${Math.round(share * 100)} %`;
-  const rows = [
-    { name: 'none', p: state.posterior[0]!, i: -1 },
-    ...doc.rungs.map(({ name }, i) => ({ name, p: state.posterior[i + 1]!, i })),
-  ];
   return (
     <Section title={`The ${extremeOf(doc.axis)} that holds is`}>
       <Stack role="list" aria-label="Rungs">
-        {rows.map(({ name, p, i }) => {
-          const seen = i < 0 ? null : state.seen[i]!;
-          const tags = [
-            i < 0 ? null : i + 1 === state.next ? 'next' : null,
-            i >= 0 && state.wasted[i] ? 'wasted: beyond the screen’s pixels' : null,
-            state.stop && i + 1 === state.best ? 'found' : null,
-            doc.confirmed?.rung === name ? 'confirmed' : null,
-            seen === null || seen === undefined ? null : `seen at ${percent(seen)}`,
-          ].filter(Boolean);
+        <SearchBar
+          name="none"
+          figure={percent(state.posterior[0]!)}
+          tags={[]}
+          share={state.posterior[0]!}
+          chosen={false}
+          found={false}
+        />
+        {doc.rungs.map(({ name }, i) => {
+          const p = state.posterior[i + 1]!;
+          const seen = state.seen[i];
+          const found = state.stop && i + 1 === state.best;
           return (
-            <Pressable
+            <SearchBar
               key={name}
-              role="listitem"
-              aria-label={`${name}: ${percent(p)}${tags.length > 0 ? `, ${tags.join(', ')}` : ''}`}
-              disabled={i < 0}
-              onPress={() => onPick(name)}
-              style={{
-                minHeight: TARGET,
-                paddingVertical: 4,
-                paddingHorizontal: 8,
-                borderLeftWidth: 3,
-                borderColor: name === rung && i >= 0 ? action : line,
-                gap: 4,
-                justifyContent: 'center',
-              }}
-            >
-              <Row apart align="baseline" gap={8}>
-                <Row align="baseline" gap={8} style={{ flexShrink: 1 }}>
-                  <FigureText size={18}>{name}</FigureText>
-                  <Quiet style={{ flexShrink: 1 }}>{tags.join(', ')}</Quiet>
-                </Row>
-                <FigureText>{percent(p)}</FigureText>
-              </Row>
-              <View style={{ height: 8, backgroundColor: track }}>
-                <View
-                  style={{
-                    height: 8,
-                    width: `${p * 100}%`,
-                    backgroundColor: state.stop && i + 1 === state.best ? ink : pace,
-                  }}
-                />
-              </View>
-            </Pressable>
+              name={name}
+              figure={percent(p)}
+              tags={[
+                i + 1 === state.next ? 'next' : '',
+                state.wasted[i] ? 'wasted: beyond the screen’s pixels' : '',
+                found ? 'found' : '',
+                doc.confirmed?.rung === name ? 'confirmed' : '',
+                seen === null || seen === undefined ? '' : `seen at ${percent(seen)}`,
+              ].filter(Boolean)}
+              share={p}
+              chosen={name === rung}
+              found={found}
+              onPick={() => onPick(name)}
+            />
           );
         })}
-      </Stack>
-    </Section>
-  );
-}
-
-/** What was tried, the latest first; each can be taken back. */
-function Probes({ doc, change }: Pick<Writing<LadderDoc>, 'doc' | 'change'>): ReactNode {
-  return (
-    <Section title="Probes">
-      {doc.probes.length === 0 ? <Quiet>None yet.</Quiet> : null}
-      <Stack role="list" aria-label="Probes" gap={2}>
-        {[...doc.probes].reverse().map((probe) => (
-          <Row key={probe.id} role="listitem" apart align="center" gap={8}>
-            <Body small style={{ flexShrink: 1 }}>
-              {sayProbe(probe, doc.full)}
-            </Body>
-            <Button
-              type="clear"
-              title="Take back"
-              aria-label={`Take back ${sayProbe(probe, doc.full)}`}
-              onPress={() =>
-                change((before) => ({
-                  ...before,
-                  probes: before.probes.filter((one) => one.id !== probe.id),
-                }))
-              }
-            />
-          </Row>
-        ))}
       </Stack>
     </Section>
   );
@@ -334,18 +259,5 @@ function Prior({
         ))
       )}
     </Section>
-  );
-}
-
-function Remove({ id, name }: { id: string; name: string }): ReactNode {
-  const router = useRouter();
-  return (
-    <RemoveButton
-      title="Delete the ladder"
-      gone={`The ladder “${name}” is deleted.`}
-      removal={useDeleteLadder()}
-      id={id}
-      onGone={() => router.navigate('/ladders')}
-    />
   );
 }

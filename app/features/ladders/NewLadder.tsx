@@ -1,23 +1,20 @@
 import { ladderDoc, type LadderDoc } from '@pace-check/contract';
 import { LADDER_AXES, USUAL_RUNGS, type LadderAxis, type Rung } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
-import { useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
-import { v4 as uuid } from 'uuid';
 import { useLadders, useNewLadder } from '../../api/ladders';
 import { useKit } from '../../api/queries';
 import { NumberInput } from '../../ui/Field';
 import { Row, Sheet, Stack } from '../../ui/parts';
 import { Select } from '../../ui/Select';
-import { Body, Quiet } from '../../ui/words';
-import { canBegin, SearchOf, useSearchOf } from './SearchOf';
+import { Quiet } from '../../ui/words';
+import { Begin } from './Begin';
+import { canBegin, linesOf, SearchOf, useSearchOf } from './SearchOf';
 
 /** What a search is of, and its rungs, the easiest for the device first. */
 export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
   const kit = useKit().data;
-  const router = useRouter();
   const create = useNewLadder();
-  const [id] = useState(() => uuid());
   const [facts, setFacts] = useSearchOf(from);
   const { device, title } = facts;
   const [axis, setAxis] = useState<LadderAxis>('internal resolution');
@@ -25,7 +22,6 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
   const [pixels, setPixels] = useState<unknown>(null);
   const [full, setFull] = useState<unknown>(from?.full ?? null);
   const [probeMin, setProbeMin] = useState<unknown>(3);
-  const [problem, setProblem] = useState<string | null>(null);
   const known = kit?.titles.find((one) => one.name === title)?.facts.nativeFps ?? null;
   const screen = kit?.devices.find((one) => one.name === device)?.facts.screens?.[0];
   const system = kit?.titles.find((one) => one.name === title)?.facts.system;
@@ -34,30 +30,16 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
     setAxis(chosen);
     setRungs(USUAL_RUNGS[chosen].join('\n'));
   };
-  const make = (): void => {
-    const read = ladderDoc.safeParse({
-      ...facts,
-      device: device.trim(),
-      title: title.trim(),
-      axis,
-      rungs: readRungs(rungs, axis === 'internal resolution' && typeof pixels === 'number' ? pixels : null),
-      outputPixels: screen?.widthPx && screen.heightPx ? screen.widthPx * screen.heightPx : null,
-      full: full ?? known,
-      probeMin: probeMin ?? undefined,
-    });
-    if (!read.success) {
-      const [issue] = read.error.issues;
-      setProblem(`${issue!.path.join(' ')}: ${issue!.message}`);
-      return;
-    }
-    create.mutate(
-      { id, doc: read.data },
-      {
-        onSuccess: () => router.navigate(`/ladders/${id}`),
-        onError: (error) => setProblem(error.message),
-      },
-    );
-  };
+  const written = (): unknown => ({
+    ...facts,
+    device: device.trim(),
+    title: title.trim(),
+    axis,
+    rungs: readRungs(rungs, axis === 'internal resolution' && typeof pixels === 'number' ? pixels : null),
+    outputPixels: screen?.widthPx && screen.heightPx ? screen.widthPx * screen.heightPx : null,
+    full: full ?? known,
+    probeMin: probeMin ?? undefined,
+  });
   return (
     <Sheet gap={8} role="form" aria-label="New ladder">
       <SearchOf facts={facts} onChange={setFacts} />
@@ -116,29 +98,24 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
             : 'The kit does not know the screen’s pixels: no rung is marked as wasted.'}
         </Quiet>
       ) : null}
-      {problem ? (
-        <Body role="alert" small>
-          {problem}
-        </Body>
-      ) : null}
-      <Row>
-        <Button title="Begin" loading={create.isPending} disabled={!canBegin(facts)} onPress={make} />
-      </Row>
+      <Begin
+        schema={ladderDoc}
+        written={written}
+        create={create}
+        leadTo={(id) => `/ladders/${id}`}
+        disabled={!canBegin(facts)}
+      />
     </Sheet>
   );
 }
 
 /** Rungs of a text, a line each; with the pixels at 1× those of "3×" follow. */
 function readRungs(text: string, pixelsAtOne: number | null): Rung[] {
-  return text
-    .split('\n')
-    .map((line) => line.trim())
-    .filter((line) => line !== '')
-    .map((name) => {
-      const times = Number(/^(\d+(?:\.\d+)?)\s*[×x]$/.exec(name)?.[1] ?? NaN);
-      return {
-        name,
-        pixels: pixelsAtOne !== null && times > 0 ? Math.round(pixelsAtOne * times * times) : null,
-      };
-    });
+  return linesOf(text).map((name) => {
+    const times = Number(/^(\d+(?:\.\d+)?)\s*[×x]$/.exec(name)?.[1] ?? NaN);
+    return {
+      name,
+      pixels: pixelsAtOne !== null && times > 0 ? Math.round(pixelsAtOne * times * times) : null,
+    };
+  });
 }

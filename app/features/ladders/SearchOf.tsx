@@ -1,7 +1,6 @@
 import { Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
-import { useKit } from '../../api/queries';
-import { NamePicker } from '../../ui/PickOrAdd';
+import { KitName } from '../../forms/KitName';
 
 /** What a search is of: one title and scene on one device, all else set alike. */
 export interface SearchFacts {
@@ -30,23 +29,10 @@ export function SearchOf({
   facts: SearchFacts;
   onChange: (more: Partial<SearchFacts>) => void;
 }): ReactNode {
-  const kit = useKit().data;
   return (
     <>
-      <NamePicker
-        label="Device"
-        known={(kit?.devices ?? []).map((one) => one.name)}
-        what="device"
-        value={facts.device}
-        onChange={(device) => onChange({ device })}
-      />
-      <NamePicker
-        label="Title"
-        known={(kit?.titles ?? []).map((one) => one.name)}
-        what="title"
-        value={facts.title}
-        onChange={(title) => onChange({ title })}
-      />
+      <KitName what="device" value={facts.device} onChange={(device) => onChange({ device })} />
+      <KitName what="title" value={facts.title} onChange={(title) => onChange({ title })} />
       <Input
         label="Scene: the same for every probe"
         aria-label="Scene"
@@ -70,3 +56,10 @@ export function SearchOf({
 /** Whether enough is said to begin. */
 export const canBegin = ({ device, title }: SearchFacts): boolean =>
   device.trim() !== '' && title.trim() !== '';
+
+/** What stands in a text, a line each. */
+export const linesOf = (text: string): string[] =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '');

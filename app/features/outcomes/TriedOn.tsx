@@ -1,6 +1,6 @@
 import { Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
-import { useKit } from '../../api/queries';
+import { KitName } from '../../forms/KitName';
 import { Row, Stack } from '../../ui/parts';
 import { NamePicker } from '../../ui/PickOrAdd';
 
@@ -25,16 +25,9 @@ export function TriedOn({
   onChange: (more: Partial<TriedOnFacts>) => void;
   layers: string[];
 }): ReactNode {
-  const kit = useKit().data;
   return (
     <>
-      <NamePicker
-        label="Device"
-        known={(kit?.devices ?? []).map((one) => one.name)}
-        what="device"
-        value={facts.device}
-        onChange={(device) => onChange({ device })}
-      />
+      <KitName what="device" value={facts.device} onChange={(device) => onChange({ device })} />
       <Row gap={8} wrap>
         <Stack flex={1} style={{ minWidth: 150 }}>
           <NamePicker

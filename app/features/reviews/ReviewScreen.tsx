@@ -14,15 +14,16 @@ import {
 import { Button, Input, LinearProgress } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
-import { Linking, ScrollView } from 'react-native';
+import { Linking } from 'react-native';
 import { useComparisons } from '../../api/compare';
 import { useDeleteReview, usePublishReview, useReview, useShowReview } from '../../api/reviews';
 import { Flag } from '../../forms/Flag';
 import { BackTo } from '../../ui/BackTo';
 import { Choices } from '../../ui/Choices';
 import { count, dayAndTime } from '../../ui/figures';
-import { usePalette, useWide } from '../../ui/Look';
+import { usePalette } from '../../ui/Look';
 import { NotKept } from '../../ui/NotKept';
+import { Page } from '../../ui/Page';
 import { Row, Stack } from '../../ui/parts';
 import { RemoveButton } from '../../ui/RemoveButton';
 import { Section } from '../../ui/Section';
@@ -39,24 +40,13 @@ import { useWriting, type Writing } from './useWriting';
 /** A review: what is missing, what is written over the evidence, and what goes out. */
 export function ReviewScreen({ id }: { id: string }): ReactNode {
   const review = useReview(id);
-  const wide = useWide();
   return (
-    <ScrollView
-      keyboardShouldPersistTaps="handled"
-      // room below the last line, so that a message does not lie on it
-      contentContainerStyle={{
-        padding: wide ? 24 : 14,
-        paddingBottom: 120,
-        gap: 16,
-        maxWidth: 980,
-        width: '100%',
-      }}
-    >
+    <Page>
       <BackTo href="/reviews" title="Reviews" />
       <Answered query={review} loading={{ rows: 4, height: 120, label: 'Loading the review' }}>
         {(known) => <ReviewPage review={known} />}
       </Answered>
-    </ScrollView>
+    </Page>
   );
 }
 

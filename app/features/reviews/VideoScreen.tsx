@@ -8,13 +8,13 @@ import {
 import { chapterList, overlayBand, readTimeline, type Clip } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
-import { Image, ScrollView, View } from 'react-native';
+import { Image, View } from 'react-native';
 import { useReview, useReviewVideo } from '../../api/reviews';
 import { BackTo } from '../../ui/BackTo';
 import { Choices } from '../../ui/Choices';
 import { NumberInput } from '../../ui/Field';
-import { useWide } from '../../ui/Look';
 import { NotKept } from '../../ui/NotKept';
+import { Page } from '../../ui/Page';
 import { Row, Stack } from '../../ui/parts';
 import { Section } from '../../ui/Section';
 import { Select } from '../../ui/Select';
@@ -28,24 +28,13 @@ import { sayTime } from './videoWords';
 /** The video of a review: which clip shows which run, what is cut, and what comes of it. */
 export function VideoScreen({ id }: { id: string }): ReactNode {
   const review = useReview(id);
-  const wide = useWide();
   return (
-    <ScrollView
-      keyboardShouldPersistTaps="handled"
-      // room below the last line, so that a message does not lie on it
-      contentContainerStyle={{
-        padding: wide ? 24 : 14,
-        paddingBottom: 120,
-        gap: 16,
-        maxWidth: 980,
-        width: '100%',
-      }}
-    >
+    <Page>
       <BackTo href={`/reviews/${id}`} title="The review" />
       <Answered query={review} loading={{ rows: 3, height: 120, label: 'Loading the video' }}>
         {(known) => <Video review={known} />}
       </Answered>
-    </ScrollView>
+    </Page>
   );
 }
 

@@ -1,13 +1,14 @@
 import type { RunDetail } from '@pace-check/contract';
 import { CONDITION_SPANS, readTime, type EntryLine } from '@pace-check/core';
-import { Button, Input } from '@rneui/themed';
+import { Button } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
-import { useAddEntries, useKit } from '../../api/queries';
+import { useAddEntries } from '../../api/queries';
+import { KitName } from '../../forms/KitName';
 import { Choices } from '../../ui/Choices';
 import { Row, Stack } from '../../ui/parts';
-import { NamePicker } from '../../ui/PickOrAdd';
 import { Select } from '../../ui/Select';
 import { Body, Quiet } from '../../ui/words';
+import { RunTime } from './RunTime';
 
 const WAYS = [
   { value: 'switch', text: 'a switch' },
@@ -18,7 +19,6 @@ const SWITCHES = [...CONDITION_SPANS, 'charging'].map((kind) => ({ value: kind, 
 /** Afterwards: what was switched from when to when, or from when on another title was played. */
 export function NoteSwitch({ run }: { run: RunDetail }): ReactNode {
   const add = useAddEntries(run.id);
-  const titles = useKit().data?.titles.map((one) => one.name) ?? [];
   const [open, setOpen] = useState(false);
   const [way, setWay] = useState('switch');
   const [kind, setKind] = useState('cooler');
@@ -52,13 +52,7 @@ export function NoteSwitch({ run }: { run: RunDetail }): ReactNode {
         <Stack gap={8} role="form" aria-label="What was switched">
           <Choices label="What changed" options={WAYS} selected={way} onSelect={setWay} maxWidth={300} />
           {way === 'title' ? (
-            <NamePicker
-              label="Title from then on"
-              what="title"
-              known={titles}
-              value={title}
-              onChange={setTitle}
-            />
+            <KitName label="Title from then on" what="title" value={title} onChange={setTitle} />
           ) : (
             <Select
               label="What was on"
@@ -68,8 +62,8 @@ export function NoteSwitch({ run }: { run: RunDetail }): ReactNode {
             />
           )}
           <Row gap={10} align="flex-end" wrap>
-            <Time label="On from" value={from} onChange={setFrom} />
-            {way === 'switch' ? <Time label="Off at" value={to} onChange={setTo} /> : null}
+            <RunTime label="On from" value={from} onChange={setFrom} />
+            {way === 'switch' ? <RunTime label="Off at" value={to} onChange={setTo} /> : null}
             <Button
               title="Note it"
               disabled={line === null}
@@ -84,29 +78,6 @@ export function NoteSwitch({ run }: { run: RunDetail }): ReactNode {
           {add.error ? <Body role="alert">{`Not noted: ${add.error.message}`}</Body> : null}
         </Stack>
       ) : null}
-    </Stack>
-  );
-}
-
-function Time({
-  label,
-  value,
-  onChange,
-}: {
-  label: string;
-  value: string;
-  onChange: (text: string) => void;
-}): ReactNode {
-  return (
-    <Stack style={{ width: 110 }}>
-      <Input
-        label={label}
-        aria-label={label}
-        placeholder="8:00"
-        value={value}
-        onChangeText={onChange}
-        renderErrorMessage={false}
-      />
     </Stack>
   );
 }

@@ -26,7 +26,7 @@ const named = (title: string | null): string => title ?? 'unknown title';
 
 /** The titles end to end, and a line each. */
 function Titles({ sitting: { titles, drain } }: { sitting: Sitting }): ReactNode {
-  const { pace, drain: violet, onAction } = usePalette();
+  const { pace, onAction, track, ink } = usePalette();
   const endS = titles.at(-1)!.toS;
   return (
     <Stack gap={8}>
@@ -42,12 +42,12 @@ function Titles({ sitting: { titles, drain } }: { sitting: Sitting }): ReactNode
               flexGrow: (one.toS - one.fromS) / endS,
               flexBasis: 0,
               minWidth: 4,
-              backgroundColor: i % 2 === 0 ? pace : violet,
+              backgroundColor: i % 2 === 0 ? pace : track,
               paddingHorizontal: 4,
               overflow: 'hidden',
             }}
           >
-            <Body small numberOfLines={1} style={{ color: onAction }}>
+            <Body small numberOfLines={1} style={{ color: i % 2 === 0 ? onAction : ink }}>
               {named(one.title)}
             </Body>
           </View>
@@ -109,8 +109,8 @@ function Switches({ sitting: { switches } }: { sitting: Sitting }): ReactNode {
         ))}
       </Stack>
       <Quiet>
-        Against the same title without it, while nothing else was switched; ± and brackets are 95 % intervals.
-        Where each spot would settle comes from one fit over all readings.
+        Against the same title without it, while nothing else was switched; pace where frames were logged; ±
+        and brackets are 95 % intervals. Where each spot would settle comes from one fit over all readings.
       </Quiet>
     </Stack>
   );
@@ -118,7 +118,8 @@ function Switches({ sitting: { switches } }: { sitting: Sitting }): ReactNode {
 
 /** Where each spot would settle, by what was played and what was on. */
 function Levels({ sitting: { titles, warmth } }: { sitting: Sitting }): ReactNode {
-  const { temperature } = useVoice();
+  const { temperature, degrees } = useVoice();
+  const end = (celsius: number): string => degrees(celsius).toFixed(1);
   if (warmth.length === 0) return null;
   return (
     <Stack gap={8}>
@@ -135,7 +136,7 @@ function Levels({ sitting: { titles, warmth } }: { sitting: Sitting }): ReactNod
                   )}
                 </Body>
                 <FigureText>
-                  {`${temperature(level.settlesC)} (${temperature(level.interval[0])} to ${temperature(level.interval[1])})`}
+                  {`${temperature(level.settlesC)} (${end(level.interval[0])} to ${end(level.interval[1])})`}
                 </FigureText>
               </Row>
             ))}

@@ -11,6 +11,7 @@ import { useVoice } from '../../ui/Voice';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { Row, Stack } from '../../ui/parts';
 import { NoteSwitch } from './NoteSwitch';
+import { RunTime } from './RunTime';
 
 const KINDS = EXCLUDING_SPANS.map((kind) => ({ value: kind, text: kind }));
 
@@ -64,8 +65,8 @@ function LeaveOut({ run, drawn }: { run: RunDetail; drawn: Stretch | null }): Re
         Drag over the chart, or type the times. The frames stay; the figures are computed without them.
       </Quiet>
       <Row gap={10} align="flex-end" wrap>
-        <TimeInput label="From" value={from} onChange={setFrom} />
-        <TimeInput label="To" value={to} onChange={setTo} />
+        <RunTime label="From" value={from} onChange={setFrom} />
+        <RunTime label="To" value={to} onChange={setTo} />
         <Choices label="What it is" options={KINDS} selected={kind} onSelect={setKind} />
         <Button
           title="Leave out"
@@ -83,29 +84,6 @@ function LeaveOut({ run, drawn }: { run: RunDetail; drawn: Stretch | null }): Re
         <Body role="alert">{problem ?? `Not left out: ${add.error!.message}`}</Body>
       ) : null}
     </Stack>
-  );
-}
-
-function TimeInput({
-  label,
-  value,
-  onChange,
-}: {
-  label: string;
-  value: string;
-  onChange: (text: string) => void;
-}): ReactNode {
-  return (
-    <View style={{ width: 96 }}>
-      <Input
-        label={label}
-        aria-label={`${label}, minutes and seconds`}
-        value={value}
-        onChangeText={onChange}
-        placeholder="0:00"
-        renderErrorMessage={false}
-      />
-    </View>
   );
 }
 

@@ -53,7 +53,10 @@ describe('titles and switches', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Something was switched' }));
     const form = within(screen.getByRole('form', { name: 'What was switched' }));
     const type = (label: string, text: string): void =>
-      void fireEvent.change(form.getByLabelText(label), { target: { value: text } });
+      void fireEvent.change(
+        form.getByLabelText(label.startsWith('O') ? `${label}, minutes and seconds` : label),
+        { target: { value: text } },
+      );
     type('On from', '4:00');
     type('Off at', '2:00');
     expect(form.getByText('It goes off before it comes on.')).toBeTruthy();

@@ -1,0 +1,10 @@
+/**
+ * Mean of the values that are known; null where none is.
+ *
+ * @example
+ * meanOfKnown([1, null, 3]); // 2
+ */
+export function meanOfKnown(values: readonly (number | null)[]): number | null {
+  const known = values.filter((value) => value !== null);
+  return known.length === 0 ? null : known.reduce((sum, value) => sum + value, 0) / known.length;
+}
