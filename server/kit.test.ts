@@ -1,4 +1,6 @@
-import { newRecord, KIT_KINDS } from '@pace-check/contract';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { EARLIER_FACTS, KIT_KINDS, newRecord, setupFacts } from '@pace-check/contract';
 import type * as z from 'zod';
 import { fromCells, toCells } from './services/kitCells';
 import { fileRecord } from './services/kitFile';
@@ -164,6 +166,54 @@ describe('a setup that is derived from another', () => {
       const base = await named('setups', 'base');
       if (base) await harness.request('DELETE', `/kit/setup/${base.id}`);
     }
+  });
+});
+
+describe('setups of an earlier version', () => {
+  it('are carried over whole, in the order in which they were asked for', async () => {
+    const sql = await readFile(join(__dirname, 'migrations', '014_open_setups.sql'), 'utf8');
+    const client = await harness.pool.connect();
+    try {
+      await client.query('begin');
+      await client.query("update setup set facts = '{}'");
+      const { rows } = await client.query<{ id: string }>('select id from setup limit 2');
+      const [full, empty] = rows as [{ id: string }, { id: string }];
+      await client.query('update setup set facts = $2 where id = $1', [
+        full.id,
+        JSON.stringify({
+          capFps: 59.94,
+          notes: 'as on deck',
+          emulator: 'Lantern',
+          internalResolution: 2,
+          backend: 'Glim',
+          bitRateMbps: 25,
+        }),
+      ]);
+      await client.query(sql);
+      const facts = async (id: string): Promise<object> =>
+        (await client.query<{ facts: object }>('select facts from setup where id = $1', [id])).rows[0]!.facts;
+      const carried = await facts(full.id);
+      expect(carried).toEqual({
+        notes: 'as on deck',
+        pairs: [
+          { key: 'emulator', value: 'Lantern', unit: '' },
+          { key: 'backend', value: 'Glim', unit: '' },
+          { key: 'internal resolution', value: '2', unit: '×' },
+          { key: 'bit rate', value: '25', unit: 'Mbit/s' },
+          { key: 'cap', value: '59.94', unit: 'fps' },
+        ],
+      });
+      expect(setupFacts.safeParse(carried).success).toBe(true);
+      expect(await facts(empty.id)).toEqual({});
+    } finally {
+      await client.query('rollback');
+      client.release();
+    }
+  });
+  it.each(Object.keys(EARLIER_FACTS))('knows %s in the migration as in the files', async (was) => {
+    const sql = await readFile(join(__dirname, 'migrations', '014_open_setups.sql'), 'utf8');
+    const { key, unit } = EARLIER_FACTS[was]!;
+    expect(sql).toContain(`'${was}', '${key}', '${unit}')`);
   });
 });
 

@@ -64,6 +64,31 @@ describe('what the kit knows', () => {
     expect(body.fromKit.sort()).toEqual(['batteryWh', 'need']);
   });
 
+  it('reaches a run through what its setup is derived from; an outside screen has the last word', async () => {
+    await send('POST', '/kit/setup', {
+      name: '2×, fog',
+      title: 'Rook Tower',
+      facts: { from: '2×', pairs: [{ key: 'fog', value: '40', unit: 'm' }] },
+    });
+    const header = {
+      type: 'run',
+      version: 1,
+      device: 'Oru Fold',
+      title: 'Rook Tower',
+      setup: '2×, fog',
+      preflight: { screen: 'inner', outsidePixels: 8_294_400, outsideHz: 30 },
+    };
+    const { body } = await harness.request(
+      'POST',
+      importPath({ facts: null, fileName: 'docked.pace.ndjson' }),
+      [header, { type: 'frames', atMs: 0, us: Array<number>(210).fill(25_000) }]
+        .map((line) => JSON.stringify(line))
+        .join('\n'),
+    );
+    // the inner screen goes up to 120 Hz
+    expect(body).toMatchObject({ target: 40, refresh: 30, preflight: { outsidePixels: 8_294_400 } });
+  });
+
   it('reaches a plain import of a run file that does not say', async () => {
     const lines = [
       {

@@ -1,5 +1,5 @@
 import { at, figuresOf } from '../testing';
-import { capAdvice } from './cap';
+import { capAdvice, heldCaps } from './cap';
 
 /** So many seconds at a pace. */
 const seconds = (...parts: [fps: number, count: number][]): Float64Array =>
@@ -15,6 +15,33 @@ describe('a cap', () => {
     expect(stayed.capShare).toBeGreaterThan(0.5);
     expect(stayed.caveats).toContain('capped');
     expect(figuresOf({ frames: at(37, 60) })).toMatchObject({ cap: null, capShare: null });
+  });
+});
+
+describe('what each cap would hold', () => {
+  const held = (pace: Float64Array, refreshHz: number | null): Record<number, number> =>
+    Object.fromEntries(
+      heldCaps(pace, [], { seconds: pace.length, refreshHz }).map((one) => [one.cap, one.held]),
+    );
+  it('is the share of the seconds that come within 3 % of it, up to the panel’s rate', () => {
+    // a quarter at 30, half at 45, a quarter at 61; 44 is within 3 % of 45, 43 is not
+    const pace = seconds([30, 150], [44, 150], [45, 150], [61, 150]);
+    expect(held(pace, 60)).toEqual({ 24: 1, 25: 1, 30: 1, 40: 0.75, 45: 0.75, 48: 0.25, 50: 0.25, 60: 0.25 });
+    expect(held(seconds([43, 600]), 60)[45]).toBeUndefined();
+    expect(held(pace, 48)).not.toHaveProperty('50');
+    expect(held(pace, null)).toHaveProperty('60');
+  });
+  it('goes by the last five minutes of a sustained run, and tells nothing without frames', () => {
+    expect(held(seconds([61, 600], [30, 300]), 60)).toEqual({ 24: 1, 25: 1, 30: 1 });
+    expect(held(seconds([61, 500], [30, 300]), 60)).toHaveProperty('60');
+    expect(held(seconds([NaN, 300]), 60)).toEqual({});
+  });
+  it('says whether each is even on the panel', () => {
+    const even = heldCaps(seconds([61, 300]), [], { seconds: 300, refreshHz: 120 })
+      .filter((one) => one.even)
+      .map((one) => one.cap);
+    expect(even).toEqual([24, 30, 40, 60]);
+    expect(heldCaps(seconds([61, 300]), [], { seconds: 300, refreshHz: null })[0]!.even).toBeNull();
   });
 });
 

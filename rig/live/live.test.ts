@@ -49,6 +49,15 @@ describe('stand-ins', () => {
     expect(rates.length).toBeGreaterThanOrEqual(11);
     for (const rate of rates) expect(rate).toBeGreaterThan(50);
   });
+  it('show how the link was, beside each rate; what is lost is sent again, and comes later', () => {
+    const links = told('link').flatMap(({ line }) => (line.type === 'link' ? [line] : []));
+    expect(links.length).toBe(told('link').filter(({ line }) => line.type === 'rate').length);
+    const mean = (of: typeof links): number => of.reduce((sum, link) => sum + link.latencyMs!, 0) / of.length;
+    const lossy = links.filter((link) => link.lossPercent! >= 0.5);
+    const clean = links.filter((link) => link.lossPercent! < 0.5);
+    expect(mean(lossy)).toBeGreaterThan(mean(clean));
+    for (const link of links) expect(checkRunLine(link)).toMatchObject({ type: 'link' });
+  });
 });
 
 /** A server that takes every batch, unless a test has it do something else. */

@@ -4,6 +4,7 @@ import AsyncStorage from '@react-native-async-storage/async-storage';
 import { act, cleanup, fireEvent, screen, within } from '@testing-library/react';
 import { useState, type ReactNode } from 'react';
 import { show } from '../../testing/render';
+import { standInServer } from '../../testing/server';
 import { Log } from './Log';
 import { Marks } from './Marks';
 import type { ShownEntry } from './merge';
@@ -150,6 +151,36 @@ describe('marks', () => {
       { line: { type: 'span', fromMs: NOW, toMs: NOW, kind: 'charging' }, open: true },
     ]);
     expect(closed).toEqual(['m']);
+  });
+  it('put the device into a state and begin another title, without stopping the clock', async () => {
+    const lines: { line: EntryLine; open: boolean }[] = [];
+    const closed: string[] = [];
+    const going = shown('c', { type: 'span', fromMs: 60_000, toMs: 60_000, kind: 'cooler' }, { open: true });
+    standInServer(() => ({ body: { titles: [{ name: 'Hexgarden' }] } }));
+    await show(
+      <Marks
+        entries={[going]}
+        nowMs={() => NOW}
+        onLine={(line, open = false) => lines.push({ line: line(NOW), open })}
+        onClose={(entry) => closed.push(entry.id)}
+      />,
+    );
+    // what is on is seen without opening anything
+    tap('Switches: cooler');
+    const states = within(screen.getByRole('group', { name: 'Switches' }));
+    expect(states.getByRole('switch', { name: 'Switch cooler' }).getAttribute('aria-checked')).toBe('true');
+    expect(states.getByText('on since 1:00')).toBeTruthy();
+    fireEvent.click(states.getByRole('switch', { name: 'Switch cooler' }));
+    fireEvent.click(states.getByRole('switch', { name: 'Switch boost' }));
+    expect(screen.getByRole('button', { name: 'It is on now' }).getAttribute('aria-disabled')).toBe('true');
+    fireEvent.change(screen.getByLabelText('Next title'), { target: { value: 'Hexgarden' } });
+    tap('It is on now');
+    expect(closed).toEqual(['c']);
+    expect(lines).toEqual([
+      { line: { type: 'span', fromMs: NOW, toMs: NOW, kind: 'boost' }, open: true },
+      { line: { type: 'title', atMs: NOW, title: 'Hexgarden' }, open: false },
+    ]);
+    expect((screen.getByLabelText('Next title') as HTMLInputElement).value).toBe('');
   });
   it('take a note, once, of the moment at which it was begun', async () => {
     const lines: EntryLine[] = [];
