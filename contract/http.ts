@@ -4,6 +4,7 @@ import type {
   Caveat,
   ColumnChoice,
   Confidence,
+  PartSpan,
   EntryLine,
   Figures,
   HeadlineFacts,
@@ -127,6 +128,13 @@ export const newRun = z.object({
 });
 export type NewRun = z.input<typeof newRun>;
 
+/** Runs that were played one after the other, to be joined on one clock. */
+export const joinedRuns = z.object({
+  runs: z.array(z.uuid()).min(2, 'two runs at least').max(40, 'at most 40 runs'),
+  name: name.nullable().optional(),
+});
+export type JoinedRuns = z.infer<typeof joinedRuns>;
+
 /** A correction to a run; what is left out stays. */
 export const runCorrection = runFacts.partial().extend({
   roomC: room.optional(),
@@ -209,6 +217,16 @@ export interface RunSummary {
   pictures: number;
   /** While it is recorded at the bench. */
   recording: 'ready' | 'running' | null;
+  /** The stretch of a sitting that it is; null for a run of its own. */
+  part: RunPart | null;
+  /** Several titles were played: its stretches are runs, too. */
+  isSitting: boolean;
+}
+
+/** Where a run lies within its sitting. */
+export interface RunPart extends PartSpan {
+  sittingId: string;
+  sittingName: string;
 }
 
 /** A line of a run with its name. */
@@ -219,6 +237,10 @@ export interface StoredEntry {
 }
 
 export interface RunDetail extends RunSummary {
+  /** It was joined from other runs, and can be taken apart again. */
+  joined: boolean;
+  /** What the titles of a sitting are as runs of their own, in their order. */
+  parts: NamedItem[];
   target: number | null;
   refresh: number | null;
   native: number | null;

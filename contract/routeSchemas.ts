@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { benchChanges, newSource, newStandIn } from './bench';
 import { cardChange, cardInput, dayEvents, newCoolDown, newRequest, planInput } from './cards';
 import { comparisonChange, newComparison, newWeakValue } from './compare';
-import { newEntries, newLine, newRun, runCorrection, runsQuery, settings } from './http';
+import { joinedRuns, newEntries, newLine, newRun, runCorrection, runsQuery, settings } from './http';
 import { newRefusal } from './kit';
 import { choiceChange, newChoice } from './choice';
 import { ladderChange, newLadder } from './ladder';
@@ -27,6 +27,7 @@ export const BODIES: {
 } & Record<OneByOne, typeof benchChanges> &
   Record<ByKind, z.ZodType<unknown>> = {
   newRun,
+  joinRuns: joinedRuns,
   correctRun: runCorrection,
   addEntries: newEntries,
   correctEntry: newLine,

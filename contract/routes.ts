@@ -38,7 +38,16 @@ import type {
 } from './compare';
 import type { StandingScope } from '@pace-check/core';
 import type { RunChangeInput } from './runChanges';
-import type { NewEntries, NewLine, NewRun, RunCorrection, RunDetail, RunSummary, Settings } from './http';
+import type {
+  JoinedRuns,
+  NewEntries,
+  NewLine,
+  NewRun,
+  RunCorrection,
+  RunDetail,
+  RunSummary,
+  Settings,
+} from './http';
 import type { Kit, KitImported, KitKind, NewRecord, NewRefusal, Refusal } from './kit';
 import type { RunsQuery } from './list';
 import type { SpotPlace } from './names';
@@ -147,6 +156,17 @@ export const ROUTES = {
   }),
   deleteRun: route('DELETE', '/runs/:id', { of: RUN, status: 204, says: 'deletes a run, for a month' }),
   restoreRun: route('POST', '/runs/:id/restore', { of: RUN, status: 204, says: 'undoes it' }),
+  joinRuns: route('POST', '/runs/join', {
+    of: {},
+    types: is<{ body: JoinedRuns; answer: RunDetail }>(),
+    status: 201,
+    says: 'joins runs of one device that began one after the other into a sitting on one clock: `runs` (ids), `name`; they are put away until it is taken apart',
+  }),
+  takeApart: route('POST', '/runs/:id/apart', {
+    of: RUN,
+    types: is<{ answer: { runs: string[] } }>(),
+    says: 'brings back the runs that were joined, and puts the sitting away',
+  }),
   addEntries: route('POST', '/runs/:id/entries', {
     of: RUN,
     types: is<{ body: NewEntries; answer: RunDetail }>(),

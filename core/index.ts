@@ -294,10 +294,11 @@ export {
   type VideoSource,
   type WrittenVideo,
 } from './review/video/written';
-export { type Sitting, type SwitchEffect } from './session/model';
+export { type Sitting, type SwitchEffect, type TitleStretch } from './session/model';
 export { saySwitch } from './words/sittingWords';
 export { sessionFigures, type SessionFigures } from './session/session';
 export { titleStretches } from './session/titles';
+export { partOfLines, partOfTrack, type PartSpan } from './session/part';
 export { meanOfKnown } from './numbers/mean';
 export {
   setupDifference,

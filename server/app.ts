@@ -80,6 +80,7 @@ export function createApp(
       await runs.analyseStale();
     },
     close: () => {
+      runs.close();
       bench.close();
       standIns.close();
     },

@@ -67,6 +67,10 @@ export function runWith({
   return {
     id: '00000000-0000-4000-8000-000000000001',
     name: 'Aurelune on Velm 5',
+    part: null,
+    isSitting: false,
+    joined: false,
+    parts: [],
     device: 'Velm 5',
     title: 'Aurelune',
     setup: null,

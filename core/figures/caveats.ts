@@ -139,10 +139,12 @@ export function caveatsOf(run: RunInput, evidence: CaveatEvidence): Caveat[] {
   const stated = new Set(run.conditions);
   const holds: Partial<Record<Caveat, boolean>> = {
     'short-run': run.end?.reason !== 'would-not-start' && !atLeast(seconds, SUSTAINED_S),
-    'warm-start': startsWarm(
-      skin.kept.filter((reading) => !reading.peak),
-      run.roomC,
-    ),
+    'warm-start':
+      run.inSitting !== true &&
+      startsWarm(
+        skin.kept.filter((reading) => !reading.peak),
+        run.roomC,
+      ),
     'read-off': !hasFrames && readOff.length > 0,
     'eye-estimate': readOff.some((reading) => reading.by === 'eye'),
     'counter-is-refresh': rates.doubtful.length > 0,

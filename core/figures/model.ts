@@ -57,6 +57,8 @@ export interface RunFacts {
   scene: string | null;
   /** What each need asks for, where the reviewer set it; null for the usual. */
   bars: Bars | null;
+  /** It goes on from another title of one sitting: warm from that, as everybody knows. */
+  inSitting?: boolean;
 }
 
 /** A run as the analysis needs it; everything on the run's clock. */

@@ -13,6 +13,7 @@ import { Pictures } from '../services/pictures';
 import { Problem } from '../services/problem';
 import { RunChanges } from '../services/runChanges';
 import { readSettings, writeSettings } from '../services/settings';
+import { Sittings } from '../services/sittings';
 import { type Runs } from '../services/runs';
 import { benchRoutes, type BenchParts } from './bench';
 import { cardRoutes } from './cards';
@@ -54,6 +55,9 @@ export function apiRouter(
   serve(api, 'runs', ({ query }) => runs.list(query));
   serve(api, 'run', ({ params }) => runs.get(params.id));
   serve(api, 'newRun', ({ body }) => runs.create(body));
+  const sittings = new Sittings(pool, runs);
+  serve(api, 'joinRuns', ({ body }) => sittings.join(body));
+  serve(api, 'takeApart', ({ params }) => sittings.takeApart(params.id));
   serve(api, 'addEntries', ({ params, body }) => runs.addEntries(params.id, body.entries));
   serve(api, 'deleteEntry', ({ params }) => runs.deleteEntry(params.id, params.entry));
   serve(api, 'correctEntry', ({ params, body }) => runs.correctEntry(params.id, params.entry, body.line));

@@ -15,6 +15,8 @@ import {
   LONGEST_RUN_S,
   METHOD_VERSION,
   NEEDS,
+  partOfLines,
+  partOfTrack,
   playedName,
   withLibrary,
   type Bar,
@@ -41,6 +43,7 @@ import { readChunks } from '../sql/frames';
 import { readRunOnCard } from '../sql/cards';
 import { idByName, placeSpots, readPlaces, setupIdByName } from '../sql/kit';
 import { readLibraryFacts } from '../sql/library';
+import { readNamedParts } from '../sql/parts';
 import { listPictures, readPicture } from '../sql/pictures';
 import { readBars } from '../sql/settings';
 import { listRuns } from '../sql/runList';
@@ -61,6 +64,7 @@ import type { AnalyseTask } from '../workers/tasks';
 import type { AnalysisPool } from './analysisPool';
 import { ASKED, followKit, statedByHand } from './kitFacts';
 import { readRecorded, storeJoined } from './join';
+import { keepParts, refusePart } from './parts';
 import { notFound, Problem } from './problem';
 
 /** Frames in a line of an exported run file. */
@@ -73,6 +77,7 @@ export class Runs {
     private readonly analyses: AnalysisPool,
   ) {}
 
+  private closed = false;
   private readonly computing = new Map<string, Promise<Figured>>();
 
   async list(query: RunsQuery): Promise<RunSummary[]> {
@@ -96,6 +101,7 @@ export class Runs {
       places: await readPlaces(this.pool, run.deviceId),
       onCard: await readRunOnCard(this.pool, id),
       recorded,
+      parts: await readNamedParts(this.pool, id),
     });
   }
 
@@ -111,7 +117,10 @@ export class Runs {
   private async figured(id: string): Promise<Figured> {
     const run = (await readRun(this.pool, id)) ?? fail();
     const known = await readAnalysis(this.pool, id, METHOD_VERSION);
-    if (known) return { run, analysis: known };
+    if (known) {
+      await this.followed(run, known);
+      return { run, analysis: known };
+    }
     // two who ask at once are answered together
     const key = `${id} ${run.revision}`;
     const computing = this.computing.get(key) ?? this.compute(id).finally(() => this.computing.delete(key));
@@ -119,13 +128,36 @@ export class Runs {
     return computing;
   }
 
-  /** All that is stored of a run, as it stands at one moment. */
+  /** Has the titles of a sitting, which are runs of their own, follow it. */
+  private async followed(run: NamedRun, { figures }: StoredAnalysis): Promise<void> {
+    if (run.part !== null || run.recording !== null || run.partsRevision === run.revision) return;
+    if (!run.isSitting && (figures.sitting?.titles.length ?? 0) < 2) return;
+    const parts = await keepParts(this.pool, run, figures.frames.seconds);
+    // nobody who asks for the sitting waits for them
+    for (const id of parts ?? [])
+      this.figured(id).catch((error: unknown) => {
+        // one that went with its sitting meanwhile is missed by nobody
+        if (!this.closed && !(error instanceof Problem))
+          console.error(`The figures of run ${id} could not be computed: ${String(error)}`);
+      });
+  }
+
+  /** What is still computed then is not told. */
+  close(): void {
+    this.closed = true;
+  }
+
+  /** All that is stored of a run, as it stands at one moment; of a stretch of a sitting, that of the sitting. */
   private whole(id: string): Promise<{ run: NamedRun; chunks: FrameChunk[]; pages: string[] }> {
-    return inSnapshot(this.pool, async (db) => ({
-      run: (await readRun(db, id)) ?? fail(),
-      chunks: await readChunks(db, id),
-      pages: await readEntryPages(db, id),
-    }));
+    return inSnapshot(this.pool, async (db) => {
+      const run = (await readRun(db, id)) ?? fail();
+      const linesOfRun = run.part?.sittingId ?? id;
+      return {
+        run,
+        chunks: await readChunks(db, linesOfRun),
+        pages: await readEntryPages(db, linesOfRun),
+      };
+    });
   }
 
   /** Reads a run as it stands, computes its figures and keeps them for that revision; no transaction waits meanwhile. */
@@ -133,6 +165,7 @@ export class Runs {
     const { run, chunks, pages } = await this.whole(id);
     const analysis = await this.analyses.analyse({ kind: 'analyse', ...taskOf(run, chunks, pages) });
     await storeAnalysis(this.pool, id, run.revision, analysis);
+    await this.followed(run, analysis);
     return { run, analysis };
   }
 
@@ -243,7 +276,9 @@ export class Runs {
       await lockRun(db, id);
       // a recording is locked after its run, always
       const recording = await readRecording(db, id, true);
-      await work(db, (await readRun(db, id)) ?? fail());
+      const run = (await readRun(db, id)) ?? fail();
+      refusePart(run);
+      await work(db, run);
       if (recording?.status === 'ended') await updateRecording(db, id, { settled: false });
       await raiseRevision(db, id);
     });
@@ -312,6 +347,7 @@ export class Runs {
   }
 
   async delete(id: string): Promise<void> {
+    refusePart((await readRun(this.pool, id)) ?? fail());
     if (!(await setDeleted(this.pool, id, true))) fail();
   }
 
@@ -324,7 +360,9 @@ export class Runs {
     const { run, chunks, pages } = await this.whole(id);
     return {
       fileName: `${run.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.pace.ndjson`,
-      lines: runLines(run, fromChunks(chunks), linesOf(pages)),
+      lines: run.part
+        ? runLines(run, partOfTrack(fromChunks(chunks), run.part), partOfLines(linesOf(pages), run.part))
+        : runLines(run, fromChunks(chunks), linesOf(pages)),
     };
   }
 
@@ -475,7 +513,7 @@ function toSummary(
   library: LibraryFacts,
   pictures: number,
 ): RunSummary {
-  const { id, name, device, title, setup, startedAt, importedAt, roomC, recording } = run;
+  const { id, name, device, title, setup, startedAt, importedAt, roomC, recording, part, isSitting } = run;
   const { headline, caveats, scenes, lane } = summary ?? {
     headline: null,
     caveats: null,
@@ -492,6 +530,8 @@ function toSummary(
     importedAt,
     roomC,
     recording,
+    part,
+    isSitting,
     pictures,
     headline,
     confidence: caveats && confidenceOf(withLibrary(caveats, scenes, library)),
@@ -508,11 +548,12 @@ function toDetail(
   run: NamedRun,
   { figures, summary, series }: StoredAnalysis,
   library: LibraryFacts,
-  beside: Pick<RunDetail, 'entries' | 'places' | 'onCard' | 'recorded' | 'evidence' | 'barNow'>,
+  beside: Pick<RunDetail, 'entries' | 'places' | 'onCard' | 'recorded' | 'evidence' | 'barNow' | 'parts'>,
 ): RunDetail {
   const caveats = withLibrary(summary.caveats, summary.scenes, library);
   return {
     ...toSummary(run, summary, library, beside.evidence.length),
+    joined: run.joined,
     target: run.target,
     refresh: run.refresh,
     native: run.native,
@@ -582,6 +623,7 @@ const taskOf = (run: NamedRun, chunks: FrameChunk[], pages: string[]): Omit<Anal
   chunks,
   remains: { dropped: run.rowsDropped, cutOff: run.cutOff },
   pages,
+  cut: run.part,
   facts: {
     target: run.target,
     refreshHz: run.refresh,
@@ -594,5 +636,6 @@ const taskOf = (run: NamedRun, chunks: FrameChunk[], pages: string[]): Omit<Anal
     played: playedName(run.title, run.setup),
     scene: run.scene,
     bars: run.bars,
+    inSitting: run.part !== null && run.part.fromMs > 0,
   },
 });

@@ -152,7 +152,7 @@ export async function readOthers(
 ): Promise<ComparingRun[]> {
   const of = scope === 'title' ? 'run.title_id = $2' : "title.facts ->> 'demand' = $2";
   const { rows } = await db.query<Row>(
-    `${select()} and run.id <> $1 and ${of} order by coalesce(run.started_at, run.imported_at) desc, run.id limit ${MOST_OTHERS}`,
+    `${select()} and run.id <> $1 and not run.is_sitting and ${of} order by coalesce(run.started_at, run.imported_at) desc, run.id limit ${MOST_OTHERS}`,
     [id, scope === 'title' ? titleId : demand],
   );
   return rows.map(toRun);
@@ -189,7 +189,7 @@ export async function readArchive(db: Queryable): Promise<ArchiveGroup[]> {
      join analysis on analysis.run_id = run.id and analysis.method_version = $1 and analysis.revision = run.revision
      cross join lateral (select key, case when key = 'peakRise' then (value ->> 'value')::float8 else ln((value ->> 'value')::float8) end as x
        from jsonb_each(analysis.comparing -> 'values') where (value ->> 'value')::float8 > 0) as measured
-     where run.deleted_at is null and analysis.comparing is not null
+     where run.deleted_at is null and not run.is_sitting and analysis.comparing is not null
      group by device.id, title.id, setup.id, measured.key, run.scene, run.target_fps, floor(run.room_c / ${ROOM_BAND_C}), 'first-play' = any(run.conditions), analysis.comparing ->> 'source',
        coalesce(analysis.comparing ->> 'ended', '') in ('crash', 'would-not-start'), ${ALIKE.map((fact) => `run.preflight ->> '${fact}'`).join(', ')}
      having count(*) > 1`,

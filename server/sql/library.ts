@@ -8,7 +8,7 @@ import type { Queryable } from './database';
  */
 export const LIBRARY_COLUMNS = `exists (select from run other left join recording going on going.run_id = other.id
     where other.device_id = run.device_id and other.title_id = run.title_id and other.setup_id is not distinct from run.setup_id
-      and other.id <> run.id and other.deleted_at is null and coalesce(going.status, 'ended') = 'ended') as repeated,
+      and other.id <> run.id and not other.is_sitting and other.deleted_at is null and coalesce(going.status, 'ended') = 'ended') as repeated,
   array(select known.scene ->> 'name' from jsonb_array_elements(coalesce(title.facts -> 'scenes', '[]')) as known (scene) where known.scene ->> 'weight' = 'hard') as "hardScenes"`;
 
 export async function readLibraryFacts(db: Queryable, runId: string): Promise<LibraryFacts> {

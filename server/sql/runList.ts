@@ -2,7 +2,7 @@ import type { RunsQuery } from '@pace-check/contract';
 import type { LibraryFacts } from '@pace-check/core';
 import type { Queryable } from './database';
 import { LIBRARY_COLUMNS } from './library';
-import { isoTimes, SELECT_RUN, type NamedRun, type StoredSummary } from './runs';
+import { isoTimes, selectRun, type NamedRun, type StoredSummary } from './runs';
 
 /** A run of the list, with its summary where it is of this version of the method. */
 export interface ListedRun extends LibraryFacts {
@@ -49,7 +49,7 @@ export async function listRuns(
     );
   const direction = descending ? 'desc' : 'asc';
   const { rows } = await db.query<NamedRun & Omit<ListedRun, 'run'>>(
-    `${SELECT_RUN.replace(' from run', `, analysis.summary, ${LIBRARY_COLUMNS}, (select count(*)::int from picture where picture.run_id = run.id) as pictures from run`)} ${FROM}
+    `${selectRun(`, analysis.summary, ${LIBRARY_COLUMNS}, (select count(*)::int from picture where picture.run_id = run.id) as pictures`)} ${FROM}
      where ${where.join(' and ')} order by ${by} ${direction}, run.id ${direction} limit ${given(limit)}`,
     values,
   );

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { Preflight, RunSummary } from '@pace-check/contract';
+import type { Preflight, RunPart, RunSummary } from '@pace-check/contract';
 import {
   CONDITIONS,
   type Bars,
@@ -56,6 +56,14 @@ export interface NamedRun extends RunRow {
   revision: number;
   /** While it is recorded. */
   recording: 'ready' | 'running' | null;
+  /** The stretch of a sitting that it is; null for a run of its own. */
+  part: RunPart | null;
+  /** Several titles were played: its stretches are runs, too. */
+  isSitting: boolean;
+  /** The revision that its stretches were made of. */
+  partsRevision: number | null;
+  /** It was joined from other runs, which are put away. */
+  joined: boolean;
 }
 
 const COLUMNS: Record<Exclude<keyof RunRow, 'id'>, string> = {
@@ -122,9 +130,12 @@ export async function updateRun(
   );
 }
 
-/** A run with the names of what it belongs to, by the columns of `NamedRun`. */
-export const SELECT_RUN = `select run.id, ${NAMES.map((name) => (name === 'fileBytes' ? 'run.file_bytes::float8 as "fileBytes"' : `run.${COLUMNS[name]} as "${name}"`)).join(', ')},
-  run.imported_at as "importedAt", run.revision::float8 as revision, device.name as device, title.name as title, setup.name as setup, nullif(recording.status, 'ended') as recording
+/** A run with the names of what it belongs to, by the columns of `NamedRun`. @param more columns, after a comma */
+export const selectRun = (
+  more = '',
+): string => `select run.id, ${NAMES.map((name) => (name === 'fileBytes' ? 'run.file_bytes::float8 as "fileBytes"' : `run.${COLUMNS[name]} as "${name}"`)).join(', ')},
+  run.imported_at as "importedAt", run.revision::float8 as revision, device.name as device, title.name as title, setup.name as setup, nullif(recording.status, 'ended') as recording, run.is_sitting as "isSitting", run.parts_revision::float8 as "partsRevision", exists (select from run other where other.joined_into = run.id) as joined,
+  case when run.sitting_id is not null then jsonb_build_object('sittingId', run.sitting_id, 'sittingName', (select whole.name from run whole where whole.id = run.sitting_id), 'fromMs', run.part_from_ms, 'toMs', run.part_to_ms, 'last', run.part_last) end as part${more}
   from run join device on device.id = run.device_id join title on title.id = run.title_id left join setup on setup.id = run.setup_id left join recording on recording.run_id = run.id`;
 
 export const isoTimes = (row: NamedRun): NamedRun => ({
@@ -136,7 +147,7 @@ const iso = (time: unknown): string | null => (time instanceof Date ? time.toISO
 
 /** A run that is not deleted, or null. */
 export async function readRun(db: Queryable, id: string): Promise<NamedRun | null> {
-  const row = (await db.query<NamedRun>(`${SELECT_RUN} where run.id = $1 and deleted_at is null`, [id]))
+  const row = (await db.query<NamedRun>(`${selectRun()} where run.id = $1 and deleted_at is null`, [id]))
     .rows[0];
   return row ? isoTimes(row) : null;
 }
@@ -174,18 +185,21 @@ export async function runWithContent(
   );
 }
 
-/** Marks a run as deleted, or takes the mark back; false where there is no such run. */
+/** Marks a run as deleted, with the runs that are stretches of it, or takes the mark back; false where there is no such run. */
 export async function setDeleted(db: Queryable, id: string, deleted: boolean): Promise<boolean> {
   const result = await db.query(
-    `update run set deleted_at = ${deleted ? 'now()' : 'null'} where id = $1 and deleted_at is ${deleted ? '' : 'not '}null`,
+    `update run set deleted_at = ${deleted ? 'now()' : 'null'} where (id = $1 or sitting_id = $1) and deleted_at is ${deleted ? '' : 'not '}null`,
     [id],
   );
-  return result.rowCount === 1;
+  return result.rowCount! > 0;
 }
 
-/** Removes for good what was deleted more than that many days ago. */
+/** Removes for good what was deleted more than that many days ago; what was joined is there as long as the sitting is. */
 export async function purgeDeleted(db: Queryable, days: number): Promise<void> {
-  await db.query('delete from run where deleted_at < now() - make_interval(days => $1)', [days]);
+  await db.query(
+    'delete from run where deleted_at < now() - make_interval(days => $1) and joined_into is null',
+    [days],
+  );
 }
 
 /** Runs whose figures are not there, or of before. */
@@ -237,6 +251,6 @@ export async function setStarted(db: Queryable, id: string, at: number): Promise
 /** Several runs that are not deleted, in no order. */
 export async function readRuns(db: Queryable, ids: string[]): Promise<NamedRun[]> {
   return (
-    await db.query<NamedRun>(`${SELECT_RUN} where run.id = any($1) and deleted_at is null`, [ids])
+    await db.query<NamedRun>(`${selectRun()} where run.id = any($1) and deleted_at is null`, [ids])
   ).rows.map(isoTimes);
 }

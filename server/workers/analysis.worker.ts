@@ -11,6 +11,8 @@ import {
   isGzip,
   joinSources,
   LogRefused,
+  partOfLines,
+  partOfTrack,
   readRun,
   runInput,
   withinLongest,
@@ -126,13 +128,12 @@ async function* hashed(
 }
 
 function analysed(task: AnalyseTask | SecondsTask): Analysis {
-  return analyse(
-    runInput(
-      withinLongest(fromChunks(task.chunks)),
-      { ...task.remains, entries: linesOf(task.pages) },
-      task.facts,
-    ),
-  );
+  const whole = withinLongest(fromChunks(task.chunks));
+  const lines = linesOf(task.pages);
+  const [track, entries] = task.cut
+    ? [partOfTrack(whole, task.cut), partOfLines(lines, task.cut)]
+    : [whole, lines];
+  return analyse(runInput(track, { ...task.remains, entries }, task.facts));
 }
 
 function joinRecorded({ sources, entries, endMs }: JoinTask): JoinResult {

@@ -1,5 +1,6 @@
 import type { LogReading, RunFactsInput } from '@pace-check/contract';
 import type {
+  PartSpan,
   EntryLine,
   FileRemains,
   RefusalCode,
@@ -27,6 +28,8 @@ export interface AnalyseTask {
   remains: Omit<FileRemains, 'entries'>;
   /** Its lines as JSON, some thousands a page. */
   pages: string[];
+  /** The stretch of them that it is; null for all. */
+  cut: PartSpan | null;
   facts: RunFacts;
 }
 

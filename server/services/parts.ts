@@ -1,0 +1,106 @@
+import { titleStretches, type TitleStretch } from '@pace-check/core';
+import type pg from 'pg';
+import { inTransaction, type Queryable } from '../sql/database';
+import { idByName, setupIdByName } from '../sql/kit';
+import { dropParts, placePart, readParts, readTitleLines, setSitting, type PartRow } from '../sql/parts';
+import { insertRun, lockRun, readRun, updateRun, type NamedRun } from '../sql/runs';
+import { followKit } from './kitFacts';
+import { Problem } from './problem';
+
+/** Nobody plays more titles in one sitting; beyond them it is one run. */
+const MOST_PARTS = 60;
+
+/**
+ * Makes each title of a sitting a run of its own, or has those that are there
+ * follow what was changed: one that keeps its title and setup stays the same
+ * run. Nothing happens where the run has changed again meanwhile.
+ *
+ * @returns the runs that its titles are now; null where others were quicker
+ */
+export async function keepParts(pool: pg.Pool, sitting: NamedRun, seconds: number): Promise<string[] | null> {
+  return inTransaction(pool, async (db) => {
+    await lockRun(db, sitting.id);
+    const now = await readRun(db, sitting.id);
+    if (now?.revision !== sitting.revision || now.partsRevision === now.revision) return null;
+    const lines = await readTitleLines(db, now.id);
+    const stretches = titleStretches(
+      { type: 'run', version: 1, title: now.title, setup: now.setup ?? undefined },
+      lines,
+      seconds,
+    );
+    const several = stretches.length > 1 && stretches.length <= MOST_PARTS;
+    const there = await readParts(db, now.id);
+    const kept: string[] = [];
+    for (const [i, stretch] of several ? stretches.entries() : []) {
+      const line = lines.findLast((one) => one.type === 'title' && one.atMs / 1000 <= stretch.fromS);
+      const target = line?.type === 'title' ? (line.target ?? null) : now.target;
+      kept.push(await keepPart(db, now, stretch, { target, there, kept, last: i === stretches.length - 1 }));
+    }
+    await dropParts(db, now.id, kept);
+    await setSitting(db, now.id, now.revision, several);
+    return kept;
+  });
+}
+
+async function keepPart(
+  db: Queryable,
+  sitting: NamedRun,
+  { title, setup, fromS, toS }: TitleStretch,
+  { target, there, kept, last }: { target: number | null; there: PartRow[]; kept: string[]; last: boolean },
+): Promise<string> {
+  const titleId = await idByName(db, 'title', title ?? sitting.title);
+  const setupId = setup === null ? null : await setupIdByName(db, titleId, setup);
+  const first = fromS === 0;
+  const { firstPlay, ...preflight } = sitting.preflight;
+  const facts = {
+    name: `${title} on ${sitting.device}`,
+    deviceId: sitting.deviceId,
+    titleId,
+    setupId,
+    target,
+    refresh: sitting.refresh,
+    roomC: sitting.roomC,
+    batteryWh: sitting.batteryWh,
+    conditions: first ? sitting.conditions : sitting.conditions.filter((code) => code !== 'first-play'),
+    startedAt:
+      sitting.startedAt === null
+        ? null
+        : new Date(Date.parse(sitting.startedAt) + fromS * 1000).toISOString(),
+    preflight: first && firstPlay !== undefined ? { ...preflight, firstPlay } : preflight,
+    scene: first ? sitting.scene : null,
+    native: first ? sitting.native : null,
+    need: first ? sitting.need : null,
+    fromKit: [],
+    bars: sitting.bars,
+    splitMinutes: null,
+    fileName: null,
+    fileBytes: null,
+    fileSha256: null,
+    contentSha256: null,
+    rowsTotal: 0,
+    rowsDropped: 0,
+    droppedList: [],
+    passedOver: 0,
+    cutOff: last && sitting.cutOff,
+  };
+  const same = there.find(
+    (part) => part.titleId === titleId && part.setupId === setupId && !kept.includes(part.id),
+  );
+  const id = same?.id ?? (await insertRun(db, facts))!;
+  if (same) await updateRun(db, id, facts);
+  await placePart(db, id, sitting.id, { fromMs: fromS * 1000, toMs: toS * 1000, last });
+  await followKit(db, (await readRun(db, id))!);
+  return id;
+}
+
+/** What is a stretch of a sitting is changed where it was written down. */
+export function refusePart({ part, title }: NamedRun): void {
+  if (part === null) return;
+  throw new Problem(409, {
+    code: 'part-of-sitting',
+    message: `This run of ${title} is a stretch of the sitting “${part.sittingName}”, and its lines are the sitting’s.`,
+    remedy: 'Open the sitting and change it there: this run follows.',
+    runId: part.sittingId,
+    runName: part.sittingName,
+  });
+}

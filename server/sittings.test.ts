@@ -1,0 +1,251 @@
+import { randomUUID } from 'node:crypto';
+import type { RunDetail, RunSummary } from '@pace-check/contract';
+import type { EntryLine, RunHeader } from '@pace-check/core';
+import { importPath, startHarness, type Harness } from './testing/harness';
+
+let harness: Harness;
+beforeAll(async () => {
+  harness = await startHarness();
+});
+afterAll(() => harness.close());
+
+const send = (method: string, path: string, body: unknown): ReturnType<Harness['request']> =>
+  harness.request(method, path, JSON.stringify(body), { 'content-type': 'application/json' });
+const get = async (id: string): Promise<RunDetail> => (await harness.request('GET', `/runs/${id}`)).body;
+const list = async (): Promise<RunSummary[]> => (await harness.request('GET', '/runs?limit=100')).body;
+
+const MIN = 60_000;
+
+/** A run file of some minutes at so many frames a second. */
+async function imported(
+  header: Partial<RunHeader>,
+  paces: [minutes: number, fps: number][],
+  lines: EntryLine[] = [],
+): Promise<RunDetail> {
+  const us = paces.flatMap(([minutes, fps]) =>
+    new Array<number>(minutes * 60 * fps).fill(Math.round(1e6 / fps)),
+  );
+  const file = [
+    { type: 'run', version: 1, device: 'Oru Fold', title: 'Aurelune', target: 60, ...header },
+    { type: 'frames', atMs: 0, us },
+    ...lines,
+  ];
+  const { status, body } = await harness.request(
+    'POST',
+    importPath({
+      fileName: `${randomUUID()}.pace.ndjson`,
+      name: null,
+      facts: null,
+      reading: null,
+      again: true,
+    }),
+    file.map((line) => JSON.stringify(line)).join('\n'),
+  );
+  expect([status, body.message]).toEqual([201, undefined]);
+  return body;
+}
+const title = (minute: number, name: string): EntryLine => ({
+  type: 'title',
+  atMs: minute * MIN,
+  title: name,
+});
+const skin = (minute: number, c: number): EntryLine => ({
+  type: 'skin',
+  atMs: minute * MIN,
+  spot: 'back',
+  c,
+  by: 'infrared',
+});
+
+describe('the titles of a sitting', () => {
+  it('are runs of their own, with the figures of their stretch, and follow what is changed', async () => {
+    const sitting = await imported(
+      { setup: 'Highest', startedAt: '2026-05-09T10:00:00.000Z' },
+      [
+        [16, 60],
+        [16, 30],
+      ],
+      [title(16, 'Hexgarden'), skin(0, 24), skin(16, 39), skin(30, 38)],
+    );
+    const parts = (await get(sitting.id)).parts;
+    expect(parts.map((part) => part.name)).toEqual(['Aurelune on Oru Fold', 'Hexgarden on Oru Fold']);
+    const [first, second] = await Promise.all(parts.map((part) => get(part.id)));
+    expect(first!.figures.pace.average).toBeCloseTo(60, 1);
+    expect(second!.figures.pace.average).toBeCloseTo(30, 1);
+    expect(second).toMatchObject({
+      title: 'Hexgarden',
+      startedAt: '2026-05-09T10:16:00.000Z',
+      part: { sittingId: sitting.id, fromMs: 16 * MIN },
+    });
+    expect(second!.figures.stamina.closing).toBeCloseTo(30, 1);
+    // it went on warm, and nobody blames it
+    expect(second!.caveats.map(({ caveat }) => caveat)).not.toContain('warm-start');
+    const { isSitting } = (await list()).find((run) => run.id === sitting.id)!;
+    expect(isSitting).toBe(true);
+
+    // a third title, noted afterwards: the second ends there
+    await send('POST', `/runs/${sitting.id}/entries`, { entries: [title(24, 'Skiff 120')] });
+    const changed = await get(sitting.id);
+    expect(changed.parts.map((part) => part.id)).toEqual([
+      ...parts.map((part) => part.id),
+      expect.any(String),
+    ]);
+    expect((await get(parts[1]!.id)).figures.frames.seconds).toBeCloseTo(480, 0);
+    // taken back, it goes, and is the same one when it comes again
+    const third = changed.parts[2]!.id;
+    const line = changed.entries.find((entry) => entry.line.type === 'title')!;
+    await harness.request('DELETE', `/runs/${sitting.id}/entries/${line.id}`);
+    expect((await get(sitting.id)).parts).toHaveLength(2);
+    expect((await harness.request('GET', `/runs/${third}`)).status).toBe(404);
+    await send('POST', `/runs/${sitting.id}/entries`, { entries: [title(24, 'Skiff 120')] });
+    expect((await get(sitting.id)).parts[2]!.id).toBe(third);
+
+    // the sitting goes with them, and comes back with them
+    await harness.request('DELETE', `/runs/${sitting.id}`);
+    expect((await list()).map((run) => run.id)).not.toContain(parts[0]!.id);
+    await harness.request('POST', `/runs/${sitting.id}/restore`);
+    expect((await list()).map((run) => run.id)).toContain(parts[0]!.id);
+  });
+
+  it('are changed in the sitting, and say where that is', async () => {
+    const sitting = await imported({}, [[2, 60]], [title(1, 'Hexgarden')]);
+    const [part] = (await get(sitting.id)).parts;
+    for (const answer of [
+      await send('PATCH', `/runs/${part!.id}`, { name: 'Other' }),
+      await send('POST', `/runs/${part!.id}/entries`, { entries: [skin(0, 30)] }),
+      await harness.request('DELETE', `/runs/${part!.id}`),
+    ])
+      expect([answer.status, answer.body]).toEqual([
+        409,
+        expect.objectContaining({ code: 'part-of-sitting', runId: sitting.id }),
+      ]);
+  });
+
+  it('are saved as files that give the same figures', async () => {
+    const sitting = await imported({}, [[4, 60]], [title(1, 'Hexgarden'), skin(3, 35)]);
+    const part = await get((await get(sitting.id)).parts[1]!.id);
+    const file = (await harness.request('GET', `/runs/${part.id}/file`)).body as string;
+    const { body } = await harness.request(
+      'POST',
+      importPath({ fileName: 'part.pace.ndjson', name: null, facts: null, reading: null, again: true }),
+      file,
+    );
+    expect(body.figures.pace).toEqual(part.figures.pace);
+    expect(body.figures.frames.count).toBe(part.figures.frames.count);
+    expect(body.part).toBeNull();
+  });
+
+  it('stand among runs of their title, where the sitting does not', async () => {
+    const alone = await imported({ title: 'Glass Canyon', device: 'Oru Fold' }, [[1, 50]]);
+    const sitting = await imported({ title: 'Glass Canyon' }, [[2, 60]], [title(1, 'Hexgarden')]);
+    const [part] = (await get(sitting.id)).parts;
+    const { body } = await harness.request('GET', `/runs/${alone.id}/standing?scope=title`);
+    expect(body.ids).toEqual([part!.id]);
+  });
+});
+
+describe('runs of one sitting', () => {
+  const began = (minute: number): string => new Date(Date.UTC(2026, 4, 9, 10, minute)).toISOString();
+
+  it('are joined on one clock with their gaps, and taken apart again', async () => {
+    const first = await imported(
+      { startedAt: began(0) },
+      [[10, 60]],
+      [
+        { type: 'battery', atMs: 0, percent: 100 },
+        { type: 'end', atMs: 10 * MIN, reason: 'planned' },
+      ],
+    );
+    const second = await imported(
+      { title: 'Hexgarden', setup: 'low', startedAt: began(15) },
+      [[5, 30]],
+      [
+        { type: 'battery', atMs: 5 * MIN, percent: 88 },
+        { type: 'span', fromMs: MIN, toMs: 2 * MIN, kind: 'cooler' },
+        { type: 'rate', fps: 30, by: 'eye' },
+        { type: 'end', atMs: 5 * MIN, reason: 'crash' },
+      ],
+    );
+    const { status, body } = await send('POST', '/runs/join', { runs: [second.id, first.id] });
+    expect([status, body.message]).toEqual([201, undefined]);
+    const sitting = body as RunDetail;
+    expect(sitting.joined).toBe(true);
+    expect(sitting.figures.frames).toMatchObject({ count: 10 * 60 * 60 + 5 * 60 * 30 });
+    expect(sitting.figures.frames.seconds).toBeCloseTo(20 * 60, 1);
+    expect(sitting.figures.end).toMatchObject({ atMs: 20 * MIN, reason: 'crash' });
+    expect(sitting.figures.sitting!.titles.map(({ title: name, fromS }) => [name, fromS])).toEqual([
+      ['Aurelune', 0],
+      ['Hexgarden (low)', 900],
+    ]);
+    const lines = sitting.entries.map((entry) => entry.line);
+    expect(lines).toContainEqual({ type: 'span', fromMs: 16 * MIN, toMs: 17 * MIN, kind: 'cooler' });
+    const pause = lines.find((line) => line.type === 'span' && line.kind === 'pause');
+    expect(pause).toMatchObject({ toMs: 15 * MIN });
+    expect(lines).toContainEqual(
+      expect.objectContaining({
+        type: 'mark',
+        kind: 'note',
+        note: expect.stringMatching(/^1 value without/),
+      }),
+    );
+    const parts = await Promise.all(sitting.parts.map((part) => get(part.id)));
+    expect(parts.map((part) => Math.round(part.figures.pace.average!))).toEqual([60, 30]);
+    expect(parts[1]!.figures.frames.count).toBe(5 * 60 * 30);
+    expect((await harness.request('GET', `/runs/${first.id}`)).status).toBe(404);
+
+    const apart = await send('POST', `/runs/${sitting.id}/apart`, undefined);
+    expect(apart.body.runs).toEqual([first.id, second.id]);
+    expect((await get(first.id)).figures).toEqual(first.figures);
+    expect((await harness.request('GET', `/runs/${sitting.id}`)).status).toBe(404);
+    expect((await harness.request('GET', `/runs/${sitting.parts[0]!.id}`)).status).toBe(404);
+  });
+
+  it.each<[string, () => Promise<string[]>, string]>([
+    [
+      'of two devices',
+      async () => [
+        (await imported({ startedAt: began(0) }, [[1, 60]])).id,
+        (await imported({ startedAt: began(5), device: 'Velm 5' }, [[1, 60]])).id,
+      ],
+      'A sitting is of one device.',
+    ],
+    [
+      'of which one does not say when it began',
+      async () => [
+        (await imported({ startedAt: began(0) }, [[1, 60]])).id,
+        (await imported({}, [[1, 60]])).id,
+      ],
+      'startedAt',
+    ],
+    [
+      'that overlap',
+      async () => [
+        (await imported({ startedAt: began(0) }, [[10, 60]])).id,
+        (await imported({ startedAt: began(5) }, [[1, 60]])).id,
+      ],
+      'one title at a time',
+    ],
+    [
+      'of which one is one twice',
+      async () => {
+        const { id } = await imported({ startedAt: began(0) }, [[1, 60]]);
+        return [id, id];
+      },
+      'two runs or more',
+    ],
+  ])('are refused %s, and nothing is changed', async (_case, make, remedy) => {
+    const ids = await make();
+    const { status, body } = await send('POST', '/runs/join', { runs: ids });
+    expect([status, body.remedy]).toEqual([422, expect.stringContaining(remedy)]);
+    for (const id of ids) expect((await harness.request('GET', `/runs/${id}`)).status).toBe(200);
+  });
+
+  it('are joined once, however many ask at once', async () => {
+    const runs = [
+      (await imported({ startedAt: began(0) }, [[1, 60]])).id,
+      (await imported({ startedAt: began(5) }, [[1, 60]])).id,
+    ];
+    const answers = await Promise.all([1, 2, 3].map(() => send('POST', '/runs/join', { runs })));
+    expect(answers.map(({ status }) => status).sort()).toEqual([201, 404, 404]);
+  });
+});
