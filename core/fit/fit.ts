@@ -36,11 +36,13 @@ export type Direction = 'up' | 'down';
 
 /** τ is looked for between these parts of the time between first and last reading. */
 const TAU_RANGE = 1000;
-const GRID = 600;
+const GRID = 300;
 /** So many readings are looked at while τ is scanned. */
 const SCANNED = 2000;
 /** What is left of a column's square beside the others, when rounding is all of it. */
 const SINGULAR = 1e-13;
+/** Of a weight, when the reading says nothing of it. */
+const NOTHING_LEFT = 1e-30;
 /** Steps of the last refinement at most; five are usual. */
 const MOST_STEPS = 40;
 
@@ -230,83 +232,116 @@ class Scan {
   private readonly size: number;
   /** Of one reading after the other: its weights. */
   private readonly rows: Float64Array;
+  private readonly used: Int32Array;
+  private readonly stretches: Int32Array;
+  private readonly normal: Float64Array;
+  private readonly decays: Float64Array;
   private readonly given: number;
 
   constructor(private readonly problem: Problem) {
-    const { t, y, start, levels } = problem;
+    const { t, y, start, levels, switches } = problem;
     const mean = y.reduce((sum, value) => sum + value, 0) / y.length;
     this.y = Float64Array.from(y, (value) => value - mean);
     this.given = start === null ? 0 : start - mean;
     this.origin = start === null ? t[0]! : 0;
     this.size = levels + 1;
     this.rows = new Float64Array(t.length * this.size);
+    this.used = new Int32Array(t.length);
+    this.normal = new Float64Array(this.size * (this.size + 1));
+    this.decays = new Float64Array(switches.at.length);
+    let stretch = 0;
+    this.stretches = Int32Array.from(t, (time) => {
+      while (stretch < switches.at.length && switches.at[stretch]! < time) stretch++;
+      return stretch;
+    });
   }
 
   rssAt(tau: number): number {
     const { t, start } = this.problem;
-    const { rows, size, y } = this;
+    const { rows, size, y, used } = this;
     // the start is a coefficient like the levels where it is free
     const first = start === null ? 0 : 1;
     const p = size - first;
-    const normal = Array.from({ length: p }, () => new Float64Array(p + 1));
+    const { normal } = this;
+    normal.fill(0);
+    this.decay(tau);
     for (let i = 0; i < t.length; i++) {
       this.weigh(i, tau);
-      const at = i * size;
-      const value = y[i]! - first * this.given * rows[at]!;
-      for (let a = 0; a < p; a++) {
-        const row = normal[a]!;
-        const weight = rows[at + first + a]!;
+      const from = i * size + first;
+      const own = used[i]! - first;
+      const value = y[i]! - first * this.given * rows[i * size]!;
+      for (let a = 0; a < own; a++) {
+        const row = a * (p + 1);
+        const weight = rows[from + a]!;
         if (weight === 0) continue;
-        for (let b = a; b < p; b++) row[b]! += weight * rows[at + first + b]!;
-        row[p]! += weight * value;
+        for (let b = a; b < own; b++) normal[row + b]! += weight * rows[from + b]!;
+        normal[row + p]! += weight * value;
       }
     }
-    const x = solveSymmetric(normal);
+    const x = solveSymmetric(normal, p);
     if (!x) return Infinity;
     let rss = 0;
     for (let i = 0; i < t.length; i++) {
-      const at = i * size;
-      let rest = y[i]! - first * this.given * rows[at]!;
-      for (let a = 0; a < p; a++) rest -= x[a]! * rows[at + first + a]!;
+      const from = i * size + first;
+      const own = used[i]! - first;
+      let rest = y[i]! - first * this.given * rows[i * size]!;
+      for (let a = 0; a < own; a++) rest -= x[a]! * rows[from + a]!;
       rss += rest * rest;
     }
     return Number.isNaN(rss) ? Infinity : rss;
   }
 
+  /** A reading says nothing of levels that come after it: so many of its row are used. */
   private weigh(i: number, tau: number): void {
-    const { rows, size, origin } = this;
+    const { rows, size, origin, decays } = this;
     const { t, switches } = this.problem;
     const at = i * size;
-    const time = t[i]!;
-    let now = Math.exp(-(time - origin) / tau);
     rows.fill(0, at, at + size);
-    rows[at] = now;
-    for (let k = 0; k <= switches.at.length; k++) {
-      const since = k === switches.at.length ? -1 : time - switches.at[k]!;
-      const next = since <= 0 ? 1 : Math.exp(-since / tau);
-      rows[at + 1 + (switches.levels?.[k] ?? k)]! += next - now;
-      now = next;
-      if (now === 1) break;
+    const stretch = this.stretches[i]!;
+    // what is left of each stretch's end, from the last backwards: one exponential a reading
+    let left = Math.exp(-(t[i]! - (stretch === 0 ? origin : switches.at[stretch - 1]!)) / tau);
+    if (left < NOTHING_LEFT) left = 0;
+    let after = 1;
+    let used = 1;
+    for (let k = stretch; k >= 0; k--) {
+      const level = 1 + (switches.levels?.[k] ?? k);
+      rows[at + level] = rows[at + level]! + after - left;
+      if (level >= used) used = level + 1;
+      after = left;
+      if (k > 0) left *= decays[k - 1]!;
+      // numbers too small to be held whole are slow to reckon with
+      if (left < NOTHING_LEFT) left = 0;
     }
+    rows[at] = after;
+    this.used[i] = used;
+  }
+
+  /** What a stretch leaves of what was before it. */
+  private decay(tau: number): void {
+    const { at } = this.problem.switches;
+    for (let k = 0; k < at.length; k++)
+      this.decays[k] = Math.exp(-(at[k]! - (k === 0 ? this.origin : at[k - 1]!)) / tau);
   }
 }
 
-/** Cholesky's way with the upper half of a symmetric matrix, its right side in the last column; null where it is singular. */
-function solveSymmetric(rows: Float64Array[]): Float64Array | null {
-  const p = rows.length;
+/** Cholesky's way with the upper half of a symmetric matrix, by rows of p and their right side; null where it is singular. */
+function solveSymmetric(rows: Float64Array, p: number): Float64Array | null {
+  const width = p + 1;
   for (let k = 0; k < p; k++) {
-    const before = rows[k]![k]!;
+    const own = k * width;
+    const before = rows[own + k]!;
     for (let i = 0; i < k; i++) {
-      const share = rows[i]![k]! / rows[i]![i]!;
-      for (let j = k; j <= p; j++) rows[k]![j]! -= share * rows[i]![j]!;
+      const above = i * width;
+      const share = rows[above + k]! / rows[above + i]!;
+      for (let j = k; j <= p; j++) rows[own + j]! -= share * rows[above + j]!;
     }
-    if (!(rows[k]![k]! > SINGULAR * before)) return null;
+    if (!(rows[own + k]! > SINGULAR * before)) return null;
   }
   const x = new Float64Array(p);
   for (let k = p - 1; k >= 0; k--) {
-    let sum = rows[k]![p]!;
-    for (let j = k + 1; j < p; j++) sum -= rows[k]![j]! * x[j]!;
-    x[k] = sum / rows[k]![k]!;
+    let sum = rows[k * width + p]!;
+    for (let j = k + 1; j < p; j++) sum -= rows[k * width + j]! * x[j]!;
+    x[k] = sum / rows[k * width + k]!;
   }
   return x;
 }
@@ -316,8 +351,8 @@ function goldenSection(f: (x: number) => number, a: number, b: number): number {
   const ratio = (Math.sqrt(5) - 1) / 2;
   let [left, right] = [b - ratio * (b - a), a + ratio * (b - a)];
   let [fLeft, fRight] = [f(left), f(right)];
-  // beyond this the sum of squares is flat to its last digit
-  for (let i = 0; i < 40; i++) {
+  // near enough for steps by derivatives to bring it to rest
+  for (let i = 0; i < 24; i++) {
     if (fLeft <= fRight) {
       b = right;
       [right, fRight] = [left, fLeft];

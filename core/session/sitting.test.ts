@@ -151,3 +151,40 @@ describe('a sitting', () => {
     expect(inside).toBeGreaterThanOrEqual(90);
   });
 });
+
+// common practice (docs of the field, no source)
+describe('what reviewers see', () => {
+  it('a charger while playing adds about 5 °C on the back of a well-cooled phone', () => {
+    const on = (minute: number): boolean => minute >= 30 && minute < 55;
+    const { switches } = sitting(
+      [...skin('back', 80, (minute) => (on(minute) ? 38 : 33), 24), span('charging', 30, 55)],
+      80,
+      () => 60,
+    )!;
+    const [back] = switches[0]!.warmth;
+    expect(back).toMatchObject({ spot: 'back', verdict: 'first better' });
+    expect(back!.interval[0]).toBeLessThan(5);
+    expect(back!.interval[1]).toBeGreaterThan(5);
+  });
+
+  it('three readings a title at 8, 13 and 18 minutes, over two titles on one clock', () => {
+    let c = 25;
+    const entries: EntryLine[] = [title(20, 'B')];
+    for (let minute = 0; minute <= 40; minute += 1 / 60) {
+      c += ((minute < 20 ? 42.3 : 38) - c) / 360;
+      if ([8, 13, 18, 28, 33, 38].some((at) => Math.abs(at - minute) < 1 / 120))
+        entries.push({
+          type: 'skin',
+          atMs: minute * MIN,
+          spot: 'front',
+          c: Math.round(c * 10) / 10,
+          by: 'infrared',
+        });
+    }
+    const { levels } = sitting(entries, 40, () => 60)!.warmth[0]!;
+    // settles at 42 to 43, as such a phone does
+    expect(levels[0]!.settlesC).toBeGreaterThan(42);
+    expect(levels[0]!.settlesC).toBeLessThan(43);
+    expect(levels[1]!.settlesC).toBeCloseTo(38, 0);
+  });
+});
