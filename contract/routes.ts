@@ -36,7 +36,7 @@ import type {
   SpreadSummary,
   WeakValue,
 } from './compare';
-import type { StandingScope } from '@pace-check/core';
+import type { LimitFindings, StandingScope } from '@pace-check/core';
 import type { RunChangeInput } from './runChanges';
 import type {
   JoinedRuns,
@@ -161,6 +161,11 @@ export const ROUTES = {
     types: is<{ body: JoinedRuns; answer: RunDetail }>(),
     status: 201,
     says: 'joins runs of one device that began one after the other into a sitting on one clock: `runs` (ids), `name`; they are put away until it is taken apart',
+  }),
+  limits: route('GET', '/runs/:id/limits', {
+    of: RUN,
+    types: is<{ answer: LimitFindings }>(),
+    says: 'what may limit a run, with what was seen for and against each: cap, panel, graphics, processor, heat, power limit, driver or layer, link',
   }),
   takeApart: route('POST', '/runs/:id/apart', {
     of: RUN,

@@ -296,6 +296,16 @@ export {
 } from './review/video/written';
 export { type Sitting, type SwitchEffect, type TitleStretch } from './session/model';
 export { saySwitch } from './words/sittingWords';
+export {
+  limitsOf,
+  type Limit,
+  type LimitCandidate,
+  type LimitContext,
+  type LimitFindings,
+  type LimitSign,
+  type Sibling,
+} from './figures/limits';
+export { limitName, sayLimits, saySign } from './words/limitWords';
 export { sessionFigures, type SessionFigures } from './session/session';
 export { titleStretches } from './session/titles';
 export { partOfLines, partOfTrack, type PartSpan } from './session/part';

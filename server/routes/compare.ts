@@ -18,6 +18,7 @@ export function compareRoutes(api: Router, pool: pg.Pool, runs: Runs): void {
   serve(api, 'comparisonsOfRun', ({ params }) => comparisons.ofRun(params.id));
   serve(api, 'against', ({ params }) => standings.against(params.id));
   serve(api, 'standing', ({ params, query }) => standings.standing(params.id, query.scope));
+  serve(api, 'limits', ({ params }) => standings.limits(params.id));
   serve(api, 'spread', () => comparisons.spread());
   serve(api, 'addWeakValue', ({ body }) => comparisons.addWeakValue(body));
   serve(api, 'deleteWeakValue', ({ params }) => comparisons.deleteWeakValue(params.id));

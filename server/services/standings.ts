@@ -1,5 +1,5 @@
 import type { Against, RunStanding } from '@pace-check/contract';
-import { standingOf, type StandingScope } from '@pace-check/core';
+import { limitsOf, standingOf, type LimitFindings, type StandingScope } from '@pace-check/core';
 import type pg from 'pg';
 import { readCompared, readOthers, type ComparingRun } from '../sql/comparing';
 import { notFound } from './problem';
@@ -70,6 +70,24 @@ export class Standings {
     return found.sort((a, b) => ORDER.indexOf(a.why) - ORDER.indexOf(b.why)).slice(0, MOST_SUGGESTED);
   }
 
+  /** What may limit a run, by its own figures and by runs of its title. */
+  async limits(id: string): Promise<LimitFindings> {
+    const { figures } = await this.runs.get(id);
+    const own = await this.own(id);
+    const others = await readOthers(this.pool, own, 'title');
+    return limitsOf(figures, {
+      kind: own.titleKind,
+      setup: own.setup,
+      siblings: others.slice(0, MOST_SIBLINGS).map((other) => ({
+        device: other.device,
+        setup: other.setup,
+        sameDevice: other.deviceId === own.deviceId,
+        sameChip: own.chip !== null && other.chip === own.chip,
+        average: other.figures.values.average?.value ?? null,
+      })),
+    });
+  }
+
   private async own(id: string): Promise<ComparingRun> {
     const known = (await readCompared(this.pool, [id]))[0];
     if (known) return known;
@@ -88,6 +106,8 @@ const ORDER: Against['why'][] = [
   'another setup',
 ];
 const MOST_SUGGESTED = 12;
+/** Runs of the title that a run is looked at beside, to tell what limits it. */
+const MOST_SIBLINGS = 40;
 /** Runs of a suggestion at most: the latest. */
 const MOST_RUNS = 6;
 
