@@ -305,6 +305,9 @@ export {
   type LimitSign,
   type Sibling,
 } from './figures/limits';
+export { condensation, dewPoint, type Condensation } from './figures/dew';
+export { HOT_CELL_C, hotCharging, type HotCharging } from './figures/hotCharging';
+export { type LongPlay } from './session/longPlay';
 export { limitName, sayLimits, saySign } from './words/limitWords';
 export { sessionFigures, type SessionFigures } from './session/session';
 export { titleStretches } from './session/titles';

@@ -1,5 +1,6 @@
 import { findBreaks, type Break } from './breaks';
 import { cadence } from './cadence';
+import { longPlayOf } from '../session/longPlay';
 import { sittingOf } from '../session/sitting';
 import { capAdvice, capShare, frameCap, heldCaps } from './cap';
 import { caveatsOf, confidenceOf } from './caveats';
@@ -177,6 +178,7 @@ export function analyse(run: RunInput): Analysis {
         rates: thin(rates.doubtful, SHOWN_READINGS, (rate) => rate.fps ?? 0),
       },
       sitting: sittingOf(run, perSecond, seconds),
+      longPlay: longPlayOf(run, seconds),
       doing: doingOf(run.loads, run.chip, power, run.links, hasFrames),
       marks: run.marks.slice(0, LISTED_MARKS),
       rates: thin(rates.kept, SHOWN_READINGS, (rate) => rate.ends.low),

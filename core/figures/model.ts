@@ -23,6 +23,7 @@ import type {
   Summary,
 } from './readings';
 import type { Doing } from './doing';
+import type { LongPlay } from '../session/longPlay';
 import type { Sitting } from '../session/model';
 import type { SceneFigures } from './scenes';
 import type { TitleFrom } from './warmStretches';
@@ -69,6 +70,8 @@ export interface RunInput extends RunFacts {
   /** The last line of the file was cut off. */
   cutOff: boolean;
   excluded: SpanUs[];
+  /** Those of them in which nobody played. */
+  pauses: SpanUs[];
   charging: SpanUs[];
   /** Spans of a state that the device was in. */
   conditionSpans: (SpanUs & { kind: string })[];
@@ -146,6 +149,8 @@ export interface Figures {
   doing: Doing;
   /** Its titles and what was switched; null for one title in one state. */
   sitting: Sitting | null;
+  /** Hours of play; null for a run of less than one. */
+  longPlay: LongPlay | null;
   marks: Mark[];
   /** Rates that were read off and are not the panel's. */
   rates: RateReading[];
