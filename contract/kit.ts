@@ -60,10 +60,22 @@ export const deviceFacts = z.strictObject({
 export type DeviceFacts = z.infer<typeof deviceFacts>;
 
 export const ACCESSORY_KINDS = ['case', 'cooler', 'controller', 'charger'] as const;
+/** What a cooler cools by: moving air, a cold plate, water. */
+export const COOLER_KINDS = ['fan', 'plate', 'water'] as const;
 export const accessoryFacts = z.strictObject({
   kind: z.enum(ACCESSORY_KINDS).optional(),
+  /** What a cooler cools by. */
+  cools: z.enum(COOLER_KINDS).optional(),
+  /** Its settings, as its maker names them. */
+  modes: z.array(words).max(12, 'at most 12 settings').optional(),
   /** Where a cooler sits. */
   contactSpot: words.optional(),
+  /** Where it cannot sit, and why: a camera, a flap, vents. */
+  cannotSit: words.optional(),
+  /** How cold its plate gets in open air. */
+  plateC: z.number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').optional(),
+  /** Of a case. */
+  material: words.optional(),
   /** Devices that it fits, by name. */
   fits: z.array(name).max(60, 'at most 60 devices').optional(),
   watts: amount(500, 'W').optional(),
@@ -265,7 +277,15 @@ export const preflight = z.strictObject({
   /** Of an outside screen that the device was docked to: width times height, and its rate. */
   outsidePixels: amount(100_000_000, 'pixels').int('a whole number').optional(),
   outsideHz: amount(1000, 'Hz').optional(),
+  /** Which cooler, by its name, how it was set and where it sat. */
+  coolerName: words.optional(),
+  coolerMode: words.optional(),
+  coolerPlace: words.optional(),
+  /** Its plate, as read. */
+  plateC: z.number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').optional(),
   humidity: z.number('a number is needed').min(0, 'at least 0').max(100, 'at most 100').optional(),
+  /** Where the humidity is known from. */
+  humidityBy: words.optional(),
   titleVersion: words.optional(),
   layer: words.optional(),
   driver: words.optional(),

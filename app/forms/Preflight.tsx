@@ -1,5 +1,5 @@
 import { TemperatureInput } from './TemperatureInput';
-import { CAUTION_C, CHARGE_RISE_C, STOP_C } from '@pace-check/core';
+import { CAUTION_C, CHARGE_RISE_C, condensation, STOP_C } from '@pace-check/core';
 import { preflight, type Preflight, type PreflightField } from '@pace-check/contract';
 import { Button, Input } from '@rneui/themed';
 import { useEffect, useState, type ReactNode } from 'react';
@@ -22,6 +22,7 @@ const QUESTIONS: {
   unit?: string;
   /** A temperature: in the reader's scale. */ temperature?: true;
   /** Asked on a run's page, not before every run. */ afterwards?: true;
+  /** Asked where a cooler is on. */ withCooler?: true;
 }[] = [
   { field: 'roomC', asks: 'Room', temperature: true },
   { field: 'brightness', asks: 'Brightness', unit: '%' },
@@ -45,7 +46,12 @@ const QUESTIONS: {
     short: { 'in the hands': 'hands', 'on a stand': 'stand', 'with a controller': 'controller' },
   },
   { field: 'firstPlay', asks: 'First play', yes: 'yes', no: 'no' },
-  { field: 'humidity', asks: 'Humidity', unit: '%', afterwards: true },
+  { field: 'coolerName', asks: 'Which cooler', withCooler: true },
+  { field: 'coolerMode', asks: 'Its setting', withCooler: true },
+  { field: 'coolerPlace', asks: 'Sits on', withCooler: true },
+  { field: 'plateC', asks: 'Its plate', temperature: true, withCooler: true },
+  { field: 'humidity', asks: 'Humidity', unit: '%', withCooler: true, afterwards: true },
+  { field: 'humidityBy', asks: 'Humidity by', withCooler: true },
   { field: 'titleVersion', asks: 'Title’s version', afterwards: true },
   { field: 'system', asks: 'System', afterwards: true },
   { field: 'layer', asks: 'Layer', afterwards: true },
@@ -103,7 +109,10 @@ export function PreflightForm({
   afterwards = false,
 }: PreflightFormProps): ReactNode {
   const questions = QUESTIONS.filter((one) =>
-    one.field === 'screen' ? screens.length > 1 : afterwards || !one.afterwards,
+    one.field === 'screen'
+      ? screens.length > 1
+      : (one.withCooler && (answers.cooler === 'with' || known[one.field] !== undefined)) ||
+        (one.afterwards ? afterwards : !one.withCooler),
   ).map((one) => (one.field === 'screen' ? { ...one, options: screens } : one));
   const { temperature } = useVoice();
   // a remembered answer that is to be changed is asked anew; it stays on the screen when answered
@@ -246,9 +255,7 @@ function Cautions({ answers }: { answers: Preflight }): ReactNode {
     answers.charging === 'plugged in'
       ? `Charging while playing adds about ${difference(CHARGE_RISE_C, 0)} on the back. Stop if it gets too hot to hold; a swollen, leaking, hissing or very hot battery is not charged, not punctured, and handled by a professional.`
       : null,
-    answers.cooler === 'with'
-      ? 'A cold plate collects water from the air: keep it from ports, and do not block vents.'
-      : null,
+    answers.cooler === 'with' ? plateCaution(answers, temperature) : null,
     answers.hold === 'in the hands'
       ? `From ${temperature(CAUTION_C)} hold it only for a while; from ${temperature(STOP_C)} put it down. Rest hands and eyes ten minutes in ninety.`
       : null,
@@ -261,4 +268,18 @@ function Cautions({ answers }: { answers: Preflight }): ReactNode {
       {caution}
     </Quiet>
   ));
+}
+
+/** Whether water gathers on the cooler's plate, as far as the air is known. */
+export function plateCaution(
+  { plateC, roomC, humidity }: Pick<Preflight, 'plateC' | 'roomC' | 'humidity'>,
+  temperature: (celsius: number) => string,
+): string {
+  const keep = 'keep it from ports, and do not block vents';
+  const found = plateC === undefined ? null : condensation(plateC, roomC ?? null, humidity ?? null);
+  if (found === null) return `A cold plate collects water from the air: ${keep}.`;
+  const dew = `water leaves this air at ${temperature(found.dewC)}`;
+  return found.state === 'dry'
+    ? `The plate is warmer than the dew point (${dew}); ${keep}.`
+    : `Water ${found.state === 'wet' ? 'gathers' : 'may gather'} on the plate: it is at ${temperature(found.plateC)}, and ${dew}. Dry it, ${keep}, and stop if water comes near one; the maker’s instructions come first.`;
 }

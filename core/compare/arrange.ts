@@ -69,6 +69,7 @@ function statesOf(runs: readonly RunToArrange[]): RunToArrange[][] {
 /** Conditions that one changes to see what they do, the likelier first. */
 const STATES = [
   'cooler',
+  'coolerName',
   'case',
   'mode',
   'power',
@@ -82,6 +83,7 @@ const STATES = [
 /** How a condition is said of a side. */
 const STATE_WORDS: Record<(typeof STATES)[number], (value: string) => string> = {
   cooler: (value) => `${value} cooler`,
+  coolerName: (value) => `with ${value}`,
   case: (value) => `case ${value}`,
   mode: (value) => `${value} mode`,
   power: (value) => (value === 'battery' ? 'on battery' : value),

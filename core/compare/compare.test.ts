@@ -302,6 +302,20 @@ describe('what was not the same', () => {
     expect(kinds(of(18, 600, 50), of(20.1, 721, 61))).toEqual(['room', 'length', 'brightness']);
   });
 
+  it('names which of two coolers it was; a named one favours as any does', () => {
+    const of = (preflight: object): Parameters<typeof mismatchesOf>[0] => [sideRun({ preflight })];
+    const clip = { cooler: 'with', coolerName: 'Clip-on cooler' };
+    expect(mismatchesOf(of(clip), of({ cooler: 'with', coolerName: 'Plate cooler' }))).toContainEqual({
+      kind: 'cooler',
+      known: 'both',
+      first: ['with the Clip-on cooler'],
+      second: ['with the Plate cooler'],
+      favours: null,
+    });
+    expect(mismatchesOf(of({ cooler: 'without' }), of(clip))).toContainEqual(
+      expect.objectContaining({ kind: 'cooler', favours: 'second' }),
+    );
+  });
   it('says whom it favours', () => {
     const cold = sideRun({ stated: { roomC: 18 }, preflight: { cooler: 'with', pixels: 2_073_600 } });
     const warm = sideRun({ stated: { roomC: 31 }, preflight: { cooler: 'without', pixels: 1_000_000 } });

@@ -30,6 +30,12 @@ const distance = (most: number) => (first: number, second: number) => above(Math
 /** By how much of the shorter two lengths may differ. */
 const LENGTH_SHARE = 0.2;
 
+/** "without", "with", or "with the Clip-on cooler". */
+function coolerOf({ stated: { preflight } }: RunOfSide): (string | undefined)[] {
+  const { cooler, coolerName } = preflight;
+  return [cooler === 'with' && coolerName !== undefined ? `with the ${coolerName}` : cooler];
+}
+
 const stated =
   (name: keyof RunOfSide['stated']['preflight']) =>
   ({ stated: { preflight } }: RunOfSide): (string | number | undefined)[] => [preflight[name]];
@@ -53,7 +59,8 @@ const RULES: Record<MismatchKind, Rule> = {
   power: { of: stated('power') },
   mode: { of: stated('mode') },
   case: { of: stated('case'), better: { word: 'off' } },
-  cooler: { of: stated('cooler'), better: { word: 'with' } },
+  // which of several coolers it was counts, too; one that nobody named favours as any does
+  cooler: { of: coolerOf, better: { word: 'with' } },
   network: { of: stated('network'), better: { word: 'offline' } },
   hold: { of: stated('hold') },
   titleVersion: { of: stated('titleVersion') },
@@ -118,7 +125,8 @@ const differ = (a: Fact[], b: Fact[], { apart }: Rule): boolean =>
 function favours(a: Fact[], b: Fact[], better: Rule['better']): SideName | null {
   if (better === undefined) return null;
   if (typeof better === 'object') {
-    const [here, there] = [a.includes(better.word), b.includes(better.word)];
+    const is = (value: Fact): boolean => value === better.word || String(value).startsWith(`${better.word} `);
+    const [here, there] = [a.some(is), b.some(is)];
     return here === there ? null : here ? 'first' : 'second';
   }
   const [first, second] = [mean(a.map(Number)), mean(b.map(Number))];

@@ -18,8 +18,14 @@ export interface RunPreflight {
   pixels?: number;
   /** Frame cap that was set. */
   cap?: number;
-  /** Percent. */
+  /** Which cooler, how it was set, where it sat, and its plate's temperature, °C. */
+  coolerName?: string;
+  coolerMode?: string;
+  coolerPlace?: string;
+  plateC?: number;
+  /** Percent, and where that is known from. */
   humidity?: number;
+  humidityBy?: string;
   /** Which of the device's screens was used. */
   screen?: string;
   /** Of an outside screen: width times height, and its rate in Hz. */

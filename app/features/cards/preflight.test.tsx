@@ -56,6 +56,21 @@ async function preflight(stepId = STEP): Promise<void> {
       screen.queryByText('No such step') !== null,
   );
 }
+it('with a cooler it asks for its plate and the air, and says whether water gathers', async () => {
+  known = { known: { roomC: 25, cooler: 'without', case: 'off' }, from: 'Saltmarsh Drift', seen: [] };
+  await preflight();
+  expect(screen.queryByLabelText('Humidity, %')).toBeNull();
+  fireEvent.click(screen.getByRole('button', { name: 'Cooler: without' }));
+  fireEvent.click(
+    within(screen.getByRole('radiogroup', { name: 'Cooler' })).getByRole('radio', { name: 'with' }),
+  );
+  expect(screen.getByText(/^A cold plate collects water from the air/)).toBeTruthy();
+  fireEvent.change(screen.getByLabelText('Humidity, %'), { target: { value: '50' } });
+  fireEvent.change(screen.getByLabelText(/^Its plate/), { target: { value: '7' } });
+  expect(
+    screen.getByText(/^Water gathers on the plate: it is at 7\.0.°C, and water leaves this air at 13\.9.°C/),
+  ).toBeTruthy();
+});
 it('says what was seen of the title before', async () => {
   known = { ...known, seen: ['Last seen 2026-05-03: it started only without an overlay.'] };
   await preflight();

@@ -1,4 +1,4 @@
-import { ACCESSORY_KINDS, INSTRUMENT_KINDS, type KitKind } from '@pace-check/contract';
+import { ACCESSORY_KINDS, COOLER_KINDS, INSTRUMENT_KINDS, type KitKind } from '@pace-check/contract';
 import { DEMANDS, DEVICE_KINDS, NEEDS, TITLE_KINDS } from '@pace-check/core';
 
 /** How a fact is asked for. */
@@ -70,10 +70,20 @@ export const GROUPS: Record<Exclude<KitKind, 'setup'>, FieldGroup[]> = {
       title: 'What it is',
       fields: [
         choice('kind', 'Kind', ACCESSORY_KINDS),
-        text('contactSpot', 'Sits on (a cooler’s contact spot)'),
-        number('watts', 'Power, W'),
+        number('watts', 'Its own power, W'),
+        text('material', 'Material (a case’s)'),
         { field: 'fits', label: 'Fits (names, with commas between)', as: 'names' },
         notes,
+      ],
+    },
+    {
+      title: 'As a cooler',
+      fields: [
+        choice('cools', 'Cools by', COOLER_KINDS),
+        { field: 'modes', label: 'Settings (with commas between)', as: 'names' },
+        text('contactSpot', 'Sits on (its contact spot)'),
+        text('cannotSit', 'Cannot sit on, and why'),
+        number('plateC', 'Plate at its coldest in open air, °C'),
       ],
     },
   ],
