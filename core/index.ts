@@ -294,7 +294,14 @@ export {
   type VideoSource,
   type WrittenVideo,
 } from './review/video/written';
-export { type Sitting, type SwitchEffect, type TitleStretch } from './session/model';
+export {
+  type LongPlay,
+  type Sitting,
+  type SwitchEffect,
+  type SwitchSpan,
+  type TitleStretch,
+} from './session/model';
+export { statesOver, type StateStretch } from './session/sitting';
 export { saySwitch } from './words/sittingWords';
 export {
   limitsOf,
@@ -307,7 +314,6 @@ export {
 } from './figures/limits';
 export { condensation, dewPoint, type Condensation } from './figures/dew';
 export { HOT_CELL_C, hotCharging, type HotCharging } from './figures/hotCharging';
-export { type LongPlay } from './session/longPlay';
 export { limitName, sayLimits, saySign } from './words/limitWords';
 export { sessionFigures, type SessionFigures } from './session/session';
 export { titleStretches } from './session/titles';

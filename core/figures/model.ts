@@ -23,8 +23,7 @@ import type {
   Summary,
 } from './readings';
 import type { Doing } from './doing';
-import type { LongPlay } from '../session/longPlay';
-import type { Sitting } from '../session/model';
+import type { LongPlay, Sitting } from '../session/model';
 import type { SceneFigures } from './scenes';
 import type { TitleFrom } from './warmStretches';
 import type { ReadFigures } from '../readOff/readFigures';

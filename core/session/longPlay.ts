@@ -1,22 +1,7 @@
 import type { RunInput } from '../figures/model';
 import { joinSpans, type SpanUs } from '../figures/session';
 import { siftSkin } from '../figures/plausible';
-
-/** Hours of play, with breaks or without. */
-export interface LongPlay {
-  playedS: number;
-  pausedS: number;
-  pauses: number;
-  /** Longest play without a break, s. */
-  longestS: number;
-  /** Hottest reading while it was played on without a break since the start, and after a break. */
-  continuousPeak: { spot: string; c: number; atS: number } | null;
-  afterBreakPeak: { spot: string; c: number; atS: number } | null;
-  /** When the screen dimmed, s on the run's clock. */
-  dimmedAtS: number[];
-  /** Play until the first of them, s; null where it never did. */
-  playedUntilDimS: number | null;
-}
+import type { LongPlay } from './model';
 
 /** Less is no long play. */
 const LONG_S = 3600;

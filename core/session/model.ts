@@ -41,6 +41,18 @@ export interface Sitting {
   /** By spot; a spot whose readings carry no fit is not among them. */
   warmth: { spot: string; tauS: number; levels: StateLevel[] }[];
   switches: SwitchEffect[];
+  /** What was on from when to when, the earliest first; the same that is on twice at once counts once. */
+  spans: SwitchSpan[];
+  /** Spans that were noted twice at once, or reach past the end of the run: they count once, and to the end. */
+  remarks: { kind: string; what: 'twice' | 'past the end' }[];
+}
+
+/** Something that was switched on and off again. */
+export interface SwitchSpan {
+  /** Cooler, fan, charging, … */
+  kind: string;
+  fromS: number;
+  toS: number;
 }
 
 /** A difference with its 95 % interval and what it comes to. */
@@ -61,4 +73,20 @@ export interface SwitchEffect {
   warmth: ({ spot: string; withoutC: number } & Effect)[];
   /** Ratio of what the device takes. */
   watts: Effect | null;
+}
+
+/** Hours of play, with breaks or without. */
+export interface LongPlay {
+  playedS: number;
+  pausedS: number;
+  pauses: number;
+  /** Longest play without a break, s. */
+  longestS: number;
+  /** Hottest reading while it was played on without a break since the start, and after a break. */
+  continuousPeak: { spot: string; c: number; atS: number } | null;
+  afterBreakPeak: { spot: string; c: number; atS: number } | null;
+  /** When the screen dimmed, s on the run's clock. */
+  dimmedAtS: number[];
+  /** Play until the first of them, s; null where it never did. */
+  playedUntilDimS: number | null;
 }

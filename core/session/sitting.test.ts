@@ -128,8 +128,8 @@ describe('a sitting', () => {
     const entries = [span('cooler', 10, 20), span('boost', 10, 30)];
     const found = sitting(entries, 40, (second) => (second >= 600 && second < 1800 ? 80 : 60))!;
     expect(found.switches.map(({ kind, pace }) => [kind, pace === null])).toEqual([
-      ['cooler', true],
       ['boost', false],
+      ['cooler', true],
     ]);
   });
 
@@ -150,6 +150,30 @@ describe('a sitting', () => {
     }
     expect(inside).toBeGreaterThanOrEqual(90);
   });
+});
+
+describe('what was noted oddly', () => {
+  it('counts once where it was on twice at once, and to the end where it reaches past it, and is told', () => {
+    const found = sitting(
+      [span('cooler', 5, 15), span('cooler', 10, 20), span('fan', 25, 40)],
+      30,
+      () => 60,
+    )!;
+    expect(found.spans).toEqual([
+      { kind: 'cooler', fromS: 300, toS: 1200 },
+      { kind: 'fan', fromS: 1500, toS: 1800 },
+    ]);
+    expect(found.switches.map(({ kind, minutes }) => [kind, minutes])).toEqual([
+      ['cooler', 15],
+      ['fan', 5],
+    ]);
+    expect(found.remarks).toEqual([
+      { kind: 'cooler', what: 'twice' },
+      { kind: 'fan', what: 'past the end' },
+    ]);
+  });
+  it('wholly past the end it is no switch', () =>
+    expect(sitting([span('cooler', 50, 60)], 30, () => 60)).toBeNull());
 });
 
 // common practice (docs of the field, no source)

@@ -3,7 +3,8 @@ import type { RunInput } from '../figures/model';
 import { chargesAt, dischargeStretches } from '../figures/plausible';
 import { tWidth } from '../fit/fit';
 import { drainByTitle } from './drainByTitle';
-import type { Effect, Sitting, StateLevel, SwitchEffect, TitleStretch } from './model';
+import { joinSpans } from '../figures/session';
+import type { Effect, Sitting, StateLevel, SwitchEffect, SwitchSpan, TitleStretch } from './model';
 import { averagesOf } from './titles';
 import { fitsByState, levelOf, type StatesFit } from './warmthByState';
 
@@ -24,7 +25,8 @@ const LEAST_OF_BLOCK = 10;
  */
 export function sittingOf(run: RunInput, pace: Float64Array, seconds: number): Sitting | null {
   const stretches = stretchesOf(run, seconds);
-  const kinds = [...new Set(spansOf(run).map((span) => span.kind))];
+  const spans = spansOf(run, seconds);
+  const kinds = [...new Set(spans.map((span) => span.kind))];
   if (stretches.length < 2 && kinds.length === 0) return null;
   const averages = averagesOf(run, stretches);
   const battery = [...run.battery]
@@ -41,7 +43,9 @@ export function sittingOf(run: RunInput, pace: Float64Array, seconds: number): S
       tauS: fit.tau,
       levels: states.map((state, k) => levelOf(state, fit, k)),
     })),
-    switches: kinds.map((kind) => effectOf(kind, run, stretches, pace, fits)),
+    switches: kinds.map((kind) => effectOf(kind, run, spans, stretches, pace, fits)),
+    spans,
+    remarks: remarksOf(run, seconds),
   };
 }
 
@@ -65,26 +69,51 @@ function stretchesOf({ titles }: RunInput, seconds: number): TitleStretch[] {
   return joined.length === 1 ? [{ ...joined[0]!, title: null }] : joined;
 }
 
-interface Span {
-  kind: string;
-  fromS: number;
-  toS: number;
+/** All that was on, each kind joined and within the run. */
+function spansOf({ conditionSpans, charging }: RunInput, seconds: number): SwitchSpan[] {
+  const all = [...conditionSpans, ...charging.map((span) => ({ ...span, kind: 'charging' }))];
+  return [...new Set(all.map((span) => span.kind))]
+    .flatMap((kind) =>
+      joinSpans(all.filter((span) => span.kind === kind)).map(({ fromUs, toUs }) => ({
+        kind,
+        fromS: fromUs / 1e6,
+        toS: Math.min(seconds, toUs / 1e6),
+      })),
+    )
+    .filter((span) => span.toS > span.fromS)
+    .sort((a, b) => a.fromS - b.fromS || a.kind.localeCompare(b.kind));
 }
 
-const spansOf = ({ conditionSpans, charging }: RunInput): Span[] =>
-  [...conditionSpans, ...charging.map((span) => ({ ...span, kind: 'charging' }))].map(
-    ({ kind, fromUs, toUs }) => ({ kind, fromS: fromUs / 1e6, toS: toUs / 1e6 }),
-  );
+/** What of the spans is not as it was noted. */
+function remarksOf({ conditionSpans, charging }: RunInput, seconds: number): Sitting['remarks'] {
+  const all = [...conditionSpans, ...charging.map((span) => ({ ...span, kind: 'charging' }))];
+  return [...new Set(all.map((span) => span.kind))].flatMap((kind): Sitting['remarks'] => {
+    const own = all.filter((span) => span.kind === kind).sort((a, b) => a.fromUs - b.fromUs);
+    let endUs = -Infinity;
+    let twice = false;
+    for (const { fromUs, toUs } of own) {
+      if (fromUs < endUs) twice = true;
+      endUs = Math.max(endUs, toUs);
+    }
+    // what is still on when the run ends is noted to the second after it
+    const past = endUs > (seconds + 1) * 1e6;
+    return [
+      ...(twice ? [{ kind, what: 'twice' as const }] : []),
+      ...(past ? [{ kind, what: 'past the end' as const }] : []),
+    ];
+  });
+}
 
 function effectOf(
   kind: string,
   run: RunInput,
+  all: readonly SwitchSpan[],
   stretches: readonly TitleStretch[],
   pace: Float64Array,
   fits: ({ spot: string } & StatesFit)[],
 ): SwitchEffect {
-  const spans = spansOf(run).filter((span) => span.kind === kind);
-  const others = spansOf(run).filter((span) => span.kind !== kind);
+  const spans = all.filter((span) => span.kind === kind);
+  const others = all.filter((span) => span.kind !== kind);
   const power = run.power.filter((reading) => (reading.of ?? 'device') === 'device');
   // what else is switched changes too much: only seconds in which nothing else holds are compared
   const alone = (atS: number): boolean => !others.some((span) => atS >= span.fromS && atS < span.toS);
@@ -190,4 +219,49 @@ function levelContrast(kind: string, { fit, states }: StatesFit): (Effect & { wi
   if (!best || !Number.isFinite(best.half)) return null;
   const interval: [number, number] = [best.by - best.half, best.by + best.half];
   return { by: best.by, withoutC: best.withoutC, interval, verdict: verdictOf(interval, FELT_C, true) };
+}
+
+/** A stretch of a sitting in which nothing was switched. */
+export interface StateStretch {
+  fromS: number;
+  toS: number;
+  /** As a level has it: the title, then what is on, in alphabetical order. */
+  state: (string | null)[];
+}
+
+/**
+ * A sitting's states one after the other, so that each level can be drawn where it holds.
+ *
+ * @source docs/method.md, "Several titles on one clock"
+ * @example
+ * statesOver({ titles: [{ title: 'A', setup: null, fromS: 0, toS: 60 }], spans: [{ kind: 'fan', fromS: 30, toS: 60 }] }).map(({ state }) => state.join(' + ')); // ['A', 'A + fan']
+ */
+export function statesOver({
+  titles,
+  spans,
+}: {
+  titles: readonly TitleStretch[];
+  spans: readonly SwitchSpan[];
+}): StateStretch[] {
+  const endS = titles.at(-1)?.toS ?? 0;
+  const cuts = [
+    ...new Set([
+      0,
+      ...titles.map((title) => title.fromS),
+      ...spans.flatMap((span) => [span.fromS, span.toS]),
+    ]),
+  ]
+    .filter((time) => time < endS)
+    .sort((a, b) => a - b);
+  return cuts.map((fromS, i) => ({
+    fromS,
+    toS: cuts[i + 1] ?? endS,
+    state: [
+      titles.findLast((title) => title.fromS <= fromS)?.title ?? null,
+      ...spans
+        .filter((span) => span.fromS <= fromS && span.toS > fromS)
+        .map((span) => span.kind)
+        .sort(),
+    ],
+  }));
 }
