@@ -9,7 +9,7 @@ import {
   type RunStanding,
   type SpreadSummary,
 } from '@pace-check/contract';
-import type { StandingScope } from '@pace-check/core';
+import type { LimitFindings, StandingScope } from '@pace-check/core';
 import {
   useMutation,
   useQuery,
@@ -65,6 +65,13 @@ export const useAgainst = (id: string): UseQueryResult<Against[], Error> =>
   useQuery({
     queryKey: ['against', id],
     queryFn: ({ signal }) => ask(ROUTES.against, { params: { id } }, { signal }),
+    staleTime: 0,
+  });
+
+export const useLimits = (id: string): UseQueryResult<LimitFindings, Error> =>
+  useQuery({
+    queryKey: ['limits', id],
+    queryFn: ({ signal }) => ask(ROUTES.limits, { params: { id } }, { signal }),
     staleTime: 0,
   });
 

@@ -4,6 +4,7 @@ import type {
   CardInput,
   CardSummary,
   ImportDetails,
+  JoinedRuns,
   Kit,
   KitImported,
   KitKind,
@@ -93,7 +94,13 @@ function useRunChanged(): (run: RunDetail | null) => Promise<void> {
   return async (run) => {
     if (run) client.setQueryData(KEYS.run(run.id), run);
     // nobody waits for it: what changed may be off the screen by then, and with it whoever was to be told
-    void askAnew(client, KEYS.runs, KEYS.kit);
+    void askAnew(
+      client,
+      KEYS.runs,
+      KEYS.kit,
+      ['limits'],
+      ...(run?.parts ?? []).map((part) => KEYS.run(part.id)),
+    );
   };
 }
 
@@ -136,6 +143,18 @@ export const useCreateRun = (): UseMutationResult<RunDetail, Error, NewRun> =>
 
 export const useCorrectRun = (id: string): UseMutationResult<RunDetail, Error, RunCorrection> =>
   useRunMutation((correction) => ask(ROUTES.correctRun, { params: { id }, body: correction }));
+
+/** Joins runs of one sitting; they are put away with it. */
+export const useJoinRuns = (): UseMutationResult<RunDetail, Error, JoinedRuns> =>
+  useRunMutation((body) => ask(ROUTES.joinRuns, { body }));
+
+export function useTakeApart(): UseMutationResult<{ runs: string[] }, Error, string> {
+  const changed = useRunChanged();
+  return useMutation({
+    mutationFn: (id) => ask(ROUTES.takeApart, { params: { id } }),
+    onSuccess: () => changed(null),
+  });
+}
 
 export function useDeleteRun(): UseMutationResult<void, Error, string> {
   const changed = useRunChanged();

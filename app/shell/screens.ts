@@ -22,6 +22,7 @@ export { ReviewScreen } from '../features/reviews/ReviewScreen';
 export { VideoScreen } from '../features/reviews/VideoScreen';
 export { ReviewsScreen } from '../features/reviews/ReviewsScreen';
 export { RunScreen } from '../features/runs/RunScreen';
+export { RunSittingScreen } from '../features/runs/sitting/RunSittingScreen';
 export { SettingsScreen } from '../features/settings/SettingsScreen';
 export { QuickResultScreen } from '../features/runs/results/QuickResultScreen';
 export { SittingScreen } from '../features/runs/results/SittingScreen';

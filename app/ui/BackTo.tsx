@@ -19,6 +19,7 @@ export function BackTo({
     | '/compare'
     | '/reviews'
     | `/reviews/${string}`
+    | `/runs/${string}`
     | '/ladders'
     | '/outcomes';
   title: string;

@@ -4,6 +4,7 @@ import { useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
 import { v4 as uuid } from 'uuid';
 import { useNewComparison } from '../../api/compare';
+import { useJoinRuns } from '../../api/queries';
 import { count } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { Row, Stack } from '../../ui/parts';
@@ -24,7 +25,25 @@ export function ChooseBar({ chosen }: { chosen: ChosenRun[] }): ReactNode {
   const router = useRouter();
   const toast = useToast();
   const create = useNewComparison();
+  const join = useJoinRuns();
   const arrangement = arrange(chosen);
+  // of one device, and each began at a time of its own
+  const joinable =
+    chosen.length > 1 &&
+    new Set(chosen.map((run) => run.device)).size === 1 &&
+    chosen.every((run) => run.startedAt !== null);
+  const joinThem = (): void =>
+    join.mutate(
+      { runs: chosen.map((run) => run.id) },
+      {
+        onSuccess: ({ id }) => {
+          stopChoosing();
+          router.navigate(`/runs/${id}/sitting`);
+          toast({ text: `${count(chosen.length, 'run')} are one sitting now; it can be taken apart again.` });
+        },
+        onError: (error) => toast({ text: `They were not joined: ${error.message}` }),
+      },
+    );
   const compare = (): void => {
     if (!arrangement) return;
     create.mutate(
@@ -66,6 +85,15 @@ export function ChooseBar({ chosen }: { chosen: ChosenRun[] }): ReactNode {
         </Quiet>
       </Stack>
       <Button type="clear" title="Cancel" onPress={stopChoosing} />
+      {joinable ? (
+        <Button
+          type="outline"
+          title="Join"
+          aria-label="Join into a sitting"
+          loading={join.isPending}
+          onPress={joinThem}
+        />
+      ) : null}
       <Button title="Compare" disabled={!arrangement} loading={create.isPending} onPress={compare} />
     </Row>
   );

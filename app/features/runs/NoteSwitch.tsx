@@ -1,5 +1,5 @@
 import type { RunDetail } from '@pace-check/contract';
-import { CONDITION_SPANS, readTime, type EntryLine } from '@pace-check/core';
+import { clock, CONDITION_SPANS, readTime, type EntryLine } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { useAddEntries } from '../../api/queries';
@@ -9,6 +9,7 @@ import { Row, Stack } from '../../ui/parts';
 import { Select } from '../../ui/Select';
 import { Body, Quiet } from '../../ui/words';
 import { RunTime } from './RunTime';
+import type { Stretch } from './Spans';
 
 const WAYS = [
   { value: 'switch', text: 'a switch' },
@@ -17,14 +18,21 @@ const WAYS = [
 const SWITCHES = [...CONDITION_SPANS, 'charging'].map((kind) => ({ value: kind, text: kind }));
 
 /** Afterwards: what was switched from when to when, or from when on another title was played. */
-export function NoteSwitch({ run }: { run: RunDetail }): ReactNode {
+export function NoteSwitch({
+  run,
+  drawn = null,
+}: {
+  run: RunDetail;
+  /** What was dragged over on a chart. */
+  drawn?: Stretch | null;
+}): ReactNode {
   const add = useAddEntries(run.id);
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useState(drawn !== null);
   const [way, setWay] = useState('switch');
   const [kind, setKind] = useState('cooler');
   const [title, setTitle] = useState('');
-  const [from, setFrom] = useState('');
-  const [to, setTo] = useState('');
+  const [from, setFrom] = useState(drawn ? clock(drawn.fromS) : '');
+  const [to, setTo] = useState(drawn ? clock(drawn.toS) : '');
   const [fromS, toS] = [readTime(from), readTime(to)];
   const line: EntryLine | null =
     fromS === null

@@ -74,6 +74,14 @@ function readUnit({ source, interval }: HeadlineFacts['pace']): string {
 const hrefOf = (run: RunSummary): `/runs/${string}` | `/bench/${string}` =>
   run.recording ? `/bench/${run.id}` : `/runs/${run.id}`;
 
+/** Where a run stands in a sitting, or that it is one. */
+const sittingOf = ({ part, isSitting }: RunSummary): string | null =>
+  part !== null
+    ? `from ${clock(part.fromMs / 1000)} of “${part.sittingName}”`
+    : isSitting
+      ? 'a sitting'
+      : null;
+
 /**
  * A run that is opened by a tap, or, while runs are being chosen, taken in or out.
  *
@@ -158,6 +166,7 @@ export function RunCard({
           <Quiet>
             {[
               run.setup,
+              sittingOf(run),
               run.lane.seconds > 0 ? clock(run.lane.seconds) : null,
               run.headline?.stamina.word,
               run.pictures > 0 ? count(run.pictures, 'picture') : null,
@@ -232,7 +241,11 @@ export function RunRow({
           <Heading level={2} style={{ fontSize: 18 }}>
             {run.name}
           </Heading>
-          <Quiet>{[run.setup, run.startedAt ? day(run.startedAt) : null].filter(Boolean).join(' · ')}</Quiet>
+          <Quiet>
+            {[run.setup, sittingOf(run), run.startedAt ? day(run.startedAt) : null]
+              .filter(Boolean)
+              .join(' · ')}
+          </Quiet>
         </View>
         <Stack flex={1}>
           <Lane lane={run.lane} scaleS={scaleS} height={46} />

@@ -24,11 +24,12 @@ import { Evidence } from './Evidence';
 import { DoingSection } from './DoingSection';
 import { ScenesSection } from './ScenesSection';
 import { Lane } from '../../charts/Lane';
+import { LimitsSection } from './LimitsSection';
 import { LaneKey } from './LaneKey';
 import { Measures } from './Measures';
 import { PaceChart } from './PaceChart';
 import { Section } from '../../ui/Section';
-import { SittingSection } from './SittingSection';
+import { PartOf, SittingSection } from './sitting/SittingSection';
 import { Spans, type Stretch } from './Spans';
 import { SplitTable } from './SplitTable';
 import { Standing } from './Standing';
@@ -67,7 +68,7 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
   const facts = (
     <>
       <PaceChart run={run} drawn={drawn} onDraw={setDrawn} />
-      <Spans run={run} drawn={drawn} />
+      {run.part === null ? <Spans run={run} drawn={drawn} /> : null}
       <SittingSection run={run} />
       <SplitTable run={run} />
       <ScenesSection run={run} />
@@ -105,6 +106,7 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
         >
           {run.headline ? headline(run.headline, voice) : null}
         </Body>
+        <PartOf run={run} />
       </Stack>
       {open === 'correct' ? <CorrectRun run={run} onDone={() => setOpen(null)} /> : null}
       {open === 'readings' ? <AddReadings run={run} onDone={() => setOpen(null)} /> : null}
@@ -138,6 +140,7 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
           {facts}
         </>
       )}
+      <LimitsSection run={run} />
       <Standing run={run} />
       <Evidence run={run} />
       <HowItWasRun run={run} />
@@ -172,6 +175,17 @@ function Actions({
       },
       onError: (error) => toast({ text: `It could not be deleted: ${error.message}` }),
     });
+  const file = (
+    <Button
+      type="clear"
+      title="File"
+      aria-label="Save the run as a file"
+      buttonStyle={TIGHT}
+      onPress={() => void Linking.openURL(`/api/runs/${run.id}/file`)}
+    />
+  );
+  // a stretch of a sitting is changed there
+  if (run.part !== null) return <Row>{file}</Row>;
   return (
     <Row>
       <Button
@@ -188,13 +202,7 @@ function Actions({
         buttonStyle={TIGHT}
         onPress={() => onOpen('correct')}
       />
-      <Button
-        type="clear"
-        title="File"
-        aria-label="Save the run as a file"
-        buttonStyle={TIGHT}
-        onPress={() => void Linking.openURL(`/api/runs/${run.id}/file`)}
-      />
+      {file}
       <Button type="clear" title="Delete" buttonStyle={TIGHT} loading={remove.isPending} onPress={onDelete} />
     </Row>
   );

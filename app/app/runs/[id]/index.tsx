@@ -1,6 +1,6 @@
 import { useLocalSearchParams } from 'expo-router';
 import type { ReactNode } from 'react';
-import { lazyScreen } from '../../shell/lazyScreen';
+import { lazyScreen } from '../../../shell/lazyScreen';
 
 const RunScreen = lazyScreen((screens) => screens.RunScreen);
 

@@ -1,0 +1,133 @@
+import type { RunDetail } from '@pace-check/contract';
+import { clock } from '@pace-check/core';
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { useState, type ReactNode } from 'react';
+import { useRun, useTakeApart } from '../../../api/queries';
+import { Answered } from '../../../ui/states';
+import { BackTo } from '../../../ui/BackTo';
+import { dayAndTime } from '../../../ui/figures';
+import { useWide } from '../../../ui/Look';
+import { Page } from '../../../ui/Page';
+import { Row, Stack } from '../../../ui/parts';
+import { Section } from '../../../ui/Section';
+import { useToast } from '../../../ui/Toast';
+import { Heading, Quiet } from '../../../ui/words';
+import { LimitsSection } from '../LimitsSection';
+import { NoteSwitch } from '../NoteSwitch';
+import type { Stretch } from '../Spans';
+import { OneClock } from './OneClock';
+import { DrainList, HoursOfPlay, LevelList, SittingCautions, SwitchList, TitleList } from './told';
+
+/** A sitting: several titles on one clock, and what each switch did. */
+export function RunSittingScreen({ id }: { id: string }): ReactNode {
+  const run = useRun(id);
+  return (
+    <Page>
+      <BackTo href={`/runs/${id}`} title={run.data?.name ?? 'The run'} />
+      <Answered query={run} loading={{ rows: 4, height: 120, label: 'Loading the sitting' }}>
+        {(known) => <OfRun run={known} />}
+      </Answered>
+    </Page>
+  );
+}
+
+function OfRun({ run }: { run: RunDetail }): ReactNode {
+  const wide = useWide();
+  const [drawn, setDrawn] = useState<Stretch | null>(null);
+  const { sitting, longPlay } = run.figures;
+  const note = <NoteSwitch key={drawn ? `${drawn.fromS} ${drawn.toS}` : 'typed'} run={run} drawn={drawn} />;
+  const head = (
+    <Stack gap={4}>
+      <Heading level={1}>{run.name}</Heading>
+      <Quiet>
+        {[run.device, clock(run.figures.frames.seconds), run.startedAt ? dayAndTime(run.startedAt) : null]
+          .filter(Boolean)
+          .join(' · ')}
+      </Quiet>
+    </Stack>
+  );
+  if (sitting === null)
+    return (
+      <>
+        {head}
+        <Quiet>One title in one state so far. Note what was switched, or another title, by its times.</Quiet>
+        {note}
+        {longPlay ? <HoursOfPlay play={longPlay} /> : null}
+      </>
+    );
+  const numbers = (
+    <>
+      <Section title="Titles">
+        <TitleList titles={sitting.titles} parts={run.parts} />
+        <DrainList drain={sitting.drain} />
+      </Section>
+      {longPlay ? <HoursOfPlay play={longPlay} /> : null}
+    </>
+  );
+  const effects = (
+    <Section title="Switches">
+      <SwitchList sitting={sitting} />
+      <SittingCautions run={run} />
+      <LevelList sitting={sitting} />
+    </Section>
+  );
+  return (
+    <>
+      {head}
+      <Section title="On one clock">
+        <OneClock run={run} sitting={sitting} drawn={drawn} onDraw={setDrawn} />
+        <Quiet>
+          {run.part === null
+            ? 'Drag the end of a bar to when it really was; drag over the warmth to note a switch.'
+            : 'A stretch of a sitting: what was switched is moved there.'}
+        </Quiet>
+        {run.part === null ? note : null}
+      </Section>
+      {wide ? (
+        <Row gap={28} align="flex-start">
+          <Stack gap={16} flex={1} style={{ minWidth: 0 }}>
+            {effects}
+          </Stack>
+          <Stack gap={16} flex={1} style={{ minWidth: 0 }}>
+            {numbers}
+            <LimitsSection run={run} />
+          </Stack>
+        </Row>
+      ) : (
+        <>
+          {effects}
+          {numbers}
+          <LimitsSection run={run} />
+        </>
+      )}
+      {run.joined ? <TakeApart run={run} /> : null}
+    </>
+  );
+}
+
+/** A sitting that was joined becomes the runs again that it was. */
+function TakeApart({ run }: { run: RunDetail }): ReactNode {
+  const apart = useTakeApart();
+  const router = useRouter();
+  const toast = useToast();
+  return (
+    <Row gap={10} align="center" wrap>
+      <Button
+        type="outline"
+        title="Take it apart"
+        loading={apart.isPending}
+        onPress={() =>
+          apart.mutate(run.id, {
+            onSuccess: ({ runs }) => {
+              router.navigate('/');
+              toast({ text: `“${run.name}” is ${runs.length} runs again.` });
+            },
+            onError: (error) => toast({ text: `It stays joined: ${error.message}` }),
+          })
+        }
+      />
+      <Quiet>The runs that it was joined from come back as they were.</Quiet>
+    </Row>
+  );
+}
