@@ -68,12 +68,13 @@ export interface SittingPlan {
   skinNoiseC: number;
   /** Minutes at which the battery is looked at; left out: each minute. */
   batteryAtMin?: number[];
+  /** When nobody played. */
+  pauses?: { fromMin: number; toMin: number }[];
   /** What is noted at minutes. */
   marks?: { atMin: number; kind: string; note?: string }[];
   /** Nobody logged frames: a rate is read off every so many minutes. */
   readEveryMin?: number;
   preflight?: object;
-  /** Brings the clock of the room and the title's facts along. */
   target?: number;
   need?: 'reaction' | 'action' | 'story';
 }
@@ -165,6 +166,11 @@ function titleAt({ titles }: SittingPlan, minute: number): SittingTitle {
   return titles.at(-1)!;
 }
 
+const pausedAt = ({ pauses = [] }: SittingPlan, minute: number): boolean =>
+  pauses.some(({ fromMin, toMin }) => minute >= fromMin && minute < toMin);
+/** Power of the chip while nobody plays, W. */
+const IDLE_W = 0.3;
+
 const onAt = ({ switches }: SittingPlan, minute: number): SittingSwitch['kind'][] =>
   [
     ...new Set(switches.filter((one) => minute >= one.fromMin && minute < one.toMin).map((one) => one.kind)),
@@ -210,6 +216,8 @@ export function* simulateSitting(
   }
   for (const { kind, fromMin, toMin } of plan.switches)
     timed.push({ type: 'span', fromMs: fromMin * 60_000, toMs: toMin * 60_000, kind });
+  for (const { fromMin, toMin } of plan.pauses ?? [])
+    timed.push({ type: 'span', fromMs: fromMin * 60_000, toMs: toMin * 60_000, kind: 'pause' });
   for (const { atMin: minute, ...mark } of plan.marks ?? [])
     timed.push({ type: 'mark', atMs: minute * 60_000, ...mark });
   yield* plan.readEveryMin === undefined
@@ -227,7 +235,9 @@ function* lived(plan: SittingPlan, lengthMin: number, random: Random): Generator
   const looks = plan.batteryAtMin?.map((minute) => minute * 60);
   for (let second = 0; second <= lengthMin * 60; second += STEP_S) {
     const minute = second / 60;
-    const title = titleAt(plan, minute);
+    const title = pausedAt(plan, minute)
+      ? { ...titleAt(plan, minute), chipW: IDLE_W }
+      : titleAt(plan, minute);
     const on = onAt(plan, minute);
     const charging = on.includes('charging');
     if (looks ? looks.includes(second) : second % 60 === 0)
@@ -288,11 +298,103 @@ function* ratesOf(
   everyMin: number,
   random: Random,
 ): Generator<RunLine> {
-  for (let minute = everyMin / 2; minute < lengthMin; minute += everyMin)
+  for (let minute = everyMin / 2; minute < lengthMin; minute += everyMin) {
+    if (pausedAt(plan, minute)) continue;
     yield {
       type: 'rate',
       atMs: minute * 60_000,
       fps: Math.round(titleAt(plan, minute).fps + 0.8 * random.normal()),
       by: 'overlay',
     };
+  }
 }
+
+const GLASS: TwoSpotBody = {
+  joulesPerK: 62,
+  toRoom: 6.6,
+  between: 190,
+  chipSpot: 'back by the camera',
+  contactSpot: 'back middle',
+};
+
+/** The sittings of the demo: one in the shed with a cooler, one on deck in the sun, read off a counter. */
+export const DEMO_SITTINGS: { name: string; plan: SittingPlan }[] = [
+  {
+    name: 'Three titles in the shed, with a cooler',
+    plan: {
+      device: 'Velm 5',
+      body: GLASS,
+      batteryWh: 18.1,
+      restW: 1.3,
+      refreshHz: 120,
+      roomC: 18.5,
+      startC: 19.6,
+      startPercent: 100,
+      startedAt: '2026-05-16T10:00:00+02:00',
+      titles: [
+        { title: 'Saltmarsh Drift', minutes: 26, fps: 60, chipW: 2.2 },
+        { title: 'Copperline Squad', setup: 'Fluid, cap 60', minutes: 34, fps: 59.4, chipW: 3 },
+        { title: 'Hexgarden', minutes: 22, fps: 40, chipW: 2.5 },
+      ],
+      switches: [
+        { kind: 'cooler', fromMin: 40, toMin: 70 },
+        { kind: 'charging', fromMin: 73, toMin: 79 },
+      ],
+      skinEveryMin: 2.5,
+      skinNoiseC: 0.2,
+      marks: [{ atMin: 41, kind: 'moment', note: 'cooler clipped on' }],
+      preflight: {
+        brightness: 80,
+        power: 'battery',
+        mode: 'usual',
+        case: 'off',
+        cooler: 'without',
+        coolerName: 'Clip-on cooler',
+        coolerMode: 'high',
+        coolerPlace: 'back middle',
+        plateC: 7.5,
+        humidity: 62,
+        humidityBy: 'hygrometer on the wall',
+      },
+      need: 'action',
+    },
+  },
+  {
+    name: 'The crossing on deck',
+    plan: {
+      device: 'Oru Fold',
+      body: { ...GLASS, joulesPerK: 80, toRoom: 5.4 },
+      batteryWh: 16.6,
+      restW: 1.5,
+      refreshHz: 120,
+      roomC: 31,
+      startC: 32.5,
+      startPercent: 100,
+      startedAt: '2026-05-17T12:30:00+02:00',
+      titles: [
+        { title: 'Hexgarden', minutes: 55, fps: 40, chipW: 1.2 },
+        { title: 'Saltmarsh Drift', minutes: 50, fps: 58, chipW: 1.6 },
+        { title: 'Pico Harbour', minutes: 45, fps: 60, chipW: 1 },
+      ],
+      switches: [
+        { kind: 'folded', fromMin: 60, toMin: 80 },
+        { kind: 'charging', fromMin: 118, toMin: 132 },
+        { kind: 'dimmed', fromMin: 96, toMin: 104 },
+      ],
+      pauses: [{ fromMin: 50, toMin: 58 }],
+      skinEveryMin: 4,
+      skinNoiseC: 0.2,
+      readEveryMin: 6,
+      marks: [{ atMin: 96, kind: 'dim', note: 'by itself, in the sun' }],
+      preflight: {
+        brightness: 100,
+        power: 'battery',
+        mode: 'usual',
+        case: 'off',
+        cooler: 'without',
+        hold: 'hands',
+      },
+      need: 'story',
+    },
+  },
+];

@@ -107,6 +107,20 @@ describe('the titles of a sitting', () => {
     expect((await list()).map((run) => run.id)).toContain(parts[0]!.id);
   });
 
+  it('state the cooler as it was in their stretch', async () => {
+    const sitting = await imported(
+      { preflight: { cooler: 'without' } },
+      [[6, 60]],
+      [
+        title(2, 'Hexgarden'),
+        title(4, 'Skiff 120'),
+        { type: 'span', fromMs: 3 * MIN, toMs: 6 * MIN, kind: 'cooler' },
+      ],
+    );
+    const parts = await Promise.all((await get(sitting.id)).parts.map((part) => get(part.id)));
+    expect(parts.map((part) => part.preflight.cooler)).toEqual(['without', undefined, 'with']);
+  });
+
   it('are changed in the sitting, and say where that is', async () => {
     const sitting = await imported({}, [[2, 60]], [title(1, 'Hexgarden')]);
     const [part] = (await get(sitting.id)).parts;

@@ -24,12 +24,14 @@ import {
   DEMO_LADDERS,
   DEMO_OUTCOMES,
   DEMO_REVIEW,
+  DEMO_SITTINGS,
   DEMO_VERSIONS,
   DEMO_WEAK,
   HANDSETS,
   SCENARIOS,
   simulate,
   simulateCoolDown,
+  simulateSitting,
   type DemoResult,
   type Scenario,
 } from '@pace-check/rig';
@@ -57,19 +59,16 @@ const SEED = 7;
 async function loadDemo(address: string): Promise<void> {
   await upload(address, `/api${pathOf(ROUTES.importKit, {})}`, JSON.stringify(DEMO_KIT));
   const named = Object.values<Scenario>(SCENARIOS).map((scenario) => ({ run: null, scenario, seed: SEED }));
-  for (const { run, scenario, seed } of [...named, ...DEMO_BESIDE]) {
-    const lines: string[] = [];
-    for (const line of simulate(scenario, seed)) lines.push(JSON.stringify(line));
-    const details = {
+  for (const { run, scenario, seed } of [...named, ...DEMO_BESIDE])
+    await importLines(address, simulate(scenario, seed), {
       fileName: `${scenario.name}.pace.ndjson`,
       name: run,
-      facts: null,
-      reading: null,
-      again: false,
-    };
-    const path = `/api${pathOf(ROUTES.importRun, { query: { details: JSON.stringify(details) } })}`;
-    await upload(address, path, `${lines.join('\n')}\n`);
-  }
+    });
+  for (const [i, { name, plan }] of DEMO_SITTINGS.entries())
+    await importLines(address, simulateSitting(plan, SEED), {
+      fileName: `sitting-${i + 1}.pace.ndjson`,
+      name,
+    });
   for (const result of DEMO_RESULTS) await addResult(address, result);
   await setBeside(address);
   await addSearches(address);
@@ -90,6 +89,18 @@ async function loadDemo(address: string): Promise<void> {
   for (const body of DEMO_REQUESTS) await ask(address, ROUTES.request, { body });
   const requests = await ask(address, ROUTES.requests, {});
   await layOut(address, await ask(address, ROUTES.newCard, { body: demoCard(requests) }));
+}
+
+/** Lines of a stand-in, as a file that somebody uploads. */
+async function importLines(
+  address: string,
+  lines: Iterable<object>,
+  told: { fileName: string; name: string | null },
+): Promise<void> {
+  const details = { ...told, facts: null, reading: null, again: false };
+  const path = `/api${pathOf(ROUTES.importRun, { query: { details: JSON.stringify(details) } })}`;
+  const file = Array.from(lines, (line) => JSON.stringify(line)).join('\n');
+  await upload(address, path, `${file}\n`);
 }
 
 /** What was searched for and what gives no run. */

@@ -1,11 +1,21 @@
-import { titleStretches, type TitleStretch } from '@pace-check/core';
+import { joinSpans, titleStretches, type EntryLine, type TitleStretch } from '@pace-check/core';
 import type pg from 'pg';
 import { inTransaction, type Queryable } from '../sql/database';
 import { idByName, setupIdByName } from '../sql/kit';
-import { dropParts, placePart, readParts, readTitleLines, setSitting, type PartRow } from '../sql/parts';
+import {
+  dropParts,
+  placePart,
+  readParts,
+  readSpanLines,
+  readTitleLines,
+  setSitting,
+  type PartRow,
+} from '../sql/parts';
 import { insertRun, lockRun, readRun, updateRun, type NamedRun } from '../sql/runs';
 import { followKit } from './kitFacts';
 import { Problem } from './problem';
+
+type Span = Extract<EntryLine, { type: 'span' }>;
 
 /** Nobody plays more titles in one sitting; beyond them it is one run. */
 const MOST_PARTS = 60;
@@ -29,12 +39,21 @@ export async function keepParts(pool: pg.Pool, sitting: NamedRun, seconds: numbe
       seconds,
     );
     const several = stretches.length > 1 && stretches.length <= MOST_PARTS;
+    const spans = await readSpanLines(db, now.id);
     const there = await readParts(db, now.id);
     const kept: string[] = [];
     for (const [i, stretch] of several ? stretches.entries() : []) {
       const line = lines.findLast((one) => one.type === 'title' && one.atMs / 1000 <= stretch.fromS);
       const target = line?.type === 'title' ? (line.target ?? null) : now.target;
-      kept.push(await keepPart(db, now, stretch, { target, there, kept, last: i === stretches.length - 1 }));
+      kept.push(
+        await keepPart(db, now, stretch, {
+          target,
+          spans,
+          there,
+          kept,
+          last: i === stretches.length - 1,
+        }),
+      );
     }
     await dropParts(db, now.id, kept);
     await setSitting(db, now.id, now.revision, several);
@@ -46,12 +65,23 @@ async function keepPart(
   db: Queryable,
   sitting: NamedRun,
   { title, setup, fromS, toS }: TitleStretch,
-  { target, there, kept, last }: { target: number | null; there: PartRow[]; kept: string[]; last: boolean },
+  {
+    target,
+    spans,
+    there,
+    kept,
+    last,
+  }: { target: number | null; spans: Span[]; there: PartRow[]; kept: string[]; last: boolean },
 ): Promise<string> {
   const titleId = await idByName(db, 'title', title ?? sitting.title);
   const setupId = setup === null ? null : await setupIdByName(db, titleId, setup);
   const first = fromS === 0;
-  const { firstPlay, ...preflight } = sitting.preflight;
+  const { firstPlay, ...stated } = sitting.preflight;
+  const preflight = {
+    ...stated,
+    cooler: switched(spans, 'cooler', { fromS, toS }, ['without', 'with'], stated.cooler),
+    case: switched(spans, 'case', { fromS, toS }, ['off', 'on'], stated.case),
+  };
   const facts = {
     name: `${title} on ${sitting.device}`,
     deviceId: sitting.deviceId,
@@ -91,6 +121,27 @@ async function keepPart(
   await placePart(db, id, sitting.id, { fromMs: fromS * 1000, toMs: toS * 1000, last });
   await followKit(db, (await readRun(db, id))!);
   return id;
+}
+
+/** Of a stretch so much counts as all of it. */
+const WHOLE = 0.95;
+
+/** How a stretch stands to something that was switched: as the lines say, unknown where it was both, else as stated. */
+function switched<W extends string>(
+  spans: Span[],
+  kind: string,
+  { fromS, toS }: { fromS: number; toS: number },
+  [off, on]: [W, W],
+  stated: W | undefined,
+): W | undefined {
+  const own = spans.filter((span) => span.kind === kind);
+  if (own.length === 0) return stated;
+  const onUs = joinSpans(own.map((span) => ({ fromUs: span.fromMs * 1000, toUs: span.toMs * 1000 }))).reduce(
+    (sum, span) => sum + Math.max(0, Math.min(span.toUs, toS * 1e6) - Math.max(span.fromUs, fromS * 1e6)),
+    0,
+  );
+  const share = onUs / ((toS - fromS) * 1e6);
+  return share >= WHOLE ? on : share <= 1 - WHOLE ? off : undefined;
 }
 
 /** What is a stretch of a sitting is changed where it was written down. */

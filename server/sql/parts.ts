@@ -39,6 +39,19 @@ export async function readTitleLines(db: Queryable, runId: string): Promise<Entr
   ).rows.map((row) => row.line);
 }
 
+/** What was switched in the course of a run. */
+export async function readSpanLines(
+  db: Queryable,
+  runId: string,
+): Promise<Extract<EntryLine, { type: 'span' }>[]> {
+  return (
+    await db.query<{ line: Extract<EntryLine, { type: 'span' }> }>(
+      "select line from entry where run_id = $1 and type = 'span' and used and not taken_back order by at_ms, seq",
+      [runId],
+    )
+  ).rows.map((row) => row.line);
+}
+
 /** Puts a part to its place in the sitting; its figures of before are of before. */
 export async function placePart(
   db: Queryable,
