@@ -3,6 +3,7 @@ export * from './cards';
 export * from './compare';
 export * from './http';
 export * from './choice';
+export * from './synthetic';
 export * from './kit';
 export * from './ladder';
 export * from './list';

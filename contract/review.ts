@@ -149,7 +149,16 @@ export interface ReviewDetail {
   /** What was searched for and seen on its devices. */
   searched: Pick<
     ReviewEvidence,
-    'ladders' | 'choices' | 'power' | 'setups' | 'outcomes' | 'claims' | 'versions'
+    | 'ladders'
+    | 'choices'
+    | 'power'
+    | 'setups'
+    | 'outcomes'
+    | 'claims'
+    | 'versions'
+    | 'sittings'
+    | 'limits'
+    | 'synthetic'
   >;
   /** Without an answer where it is not the same work. */
   comparisons: (Omit<ReviewComparison, 'answer'> & { id: string; answer: string | null })[];

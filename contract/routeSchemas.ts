@@ -7,6 +7,7 @@ import { joinedRuns, newEntries, newLine, newRun, runCorrection, runsQuery, sett
 import { newRefusal } from './kit';
 import { choiceChange, newChoice } from './choice';
 import { ladderChange, newLadder } from './ladder';
+import { newSynthetic } from './synthetic';
 import { spotPlaces } from './names';
 import { newOutcomes } from './outcomes';
 import { chartQuery, newReview, packQuery, reviewChange, showReview } from './review';
@@ -52,6 +53,7 @@ export const BODIES: {
   newReview,
   newLadder,
   newChoice,
+  newSynthetic,
   changeChoice: choiceChange,
   noteOutcomes: newOutcomes,
   changeLadder: ladderChange,

@@ -51,6 +51,7 @@ import type {
 import type { Kit, KitImported, KitKind, NewRecord, NewRefusal, Refusal } from './kit';
 import type { RunsQuery } from './list';
 import type { SpotPlace } from './names';
+import type { NewSynthetic, SyntheticRecord } from './synthetic';
 import type { ChoiceChange, ChoiceDetail, ChoiceSummary, NewChoice } from './choice';
 import type { LadderChange, LadderDetail, LadderSummary, NewLadder } from './ladder';
 import type { NewOutcomes, Outcomes } from './outcomes';
@@ -116,6 +117,7 @@ const CARD = { id: 'card' } as const;
 const REVIEW = { id: 'review' } as const;
 const LADDER = { id: 'ladder' } as const;
 const CHOICE = { id: 'choice' } as const;
+const SYNTHETIC = { id: 'score' } as const;
 const COMPARISON = { id: 'comparison' } as const;
 const RECORDING = { id: 'recording' } as const;
 /** The kinds of records, as addresses name them. */
@@ -542,6 +544,27 @@ export const ROUTES = {
   }),
   deleteChoice: route('DELETE', '/choices/:id', { of: CHOICE, status: 204, says: 'deletes it, for a month' }),
   restoreChoice: route('POST', '/choices/:id/restore', { of: CHOICE, status: 204, says: 'undoes it' }),
+  synthetic: route('GET', '/synthetic', {
+    of: {},
+    types: is<{ answer: SyntheticRecord[] }>(),
+    says: 'scores of synthetic benchmarks, kept apart from runs, the latest first, each with its loop and why it is questioned',
+  }),
+  newSynthetic: route('POST', '/synthetic', {
+    of: {},
+    types: is<{ body: NewSynthetic; answer: SyntheticRecord }>(),
+    status: 201,
+    says: 'one of them: `id` (yours; sent twice it is made once), `doc` (device, tool, version, `scores` one a repeat, parts, coldC, hotC, roomC, date, note)',
+  }),
+  deleteSynthetic: route('DELETE', '/synthetic/:id', {
+    of: SYNTHETIC,
+    status: 204,
+    says: 'deletes it, for a month',
+  }),
+  restoreSynthetic: route('POST', '/synthetic/:id/restore', {
+    of: SYNTHETIC,
+    status: 204,
+    says: 'undoes it',
+  }),
   reviews: route('GET', '/reviews', {
     of: {},
     types: is<{ answer: ReviewSummary[] }>(),

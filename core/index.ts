@@ -253,7 +253,9 @@ export {
   type ReviewChoice,
   type ReviewLadder,
   type ReviewPower,
+  type ReviewLimits,
   type ReviewSetup,
+  type ReviewSitting,
   type ReviewOutcome,
   type ReviewRequest,
   type ReviewRun,
@@ -314,6 +316,7 @@ export {
 } from './figures/limits';
 export { condensation, dewPoint, type Condensation } from './figures/dew';
 export { HOT_CELL_C, hotCharging, type HotCharging } from './figures/hotCharging';
+export { questionScore, stressLoop, type StressLoop, type SyntheticScore } from './synthetic/records';
 export { limitName, sayLimits, saySign } from './words/limitWords';
 export { sessionFigures, type SessionFigures } from './session/session';
 export { titleStretches } from './session/titles';

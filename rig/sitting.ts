@@ -37,7 +37,7 @@ export interface SittingSwitch {
 /** What a switch does to the heat: of the chip and of the other place in W, and to how both give it to the room. */
 const SWITCHES: Record<SittingSwitch['kind'], { chipW?: number; otherW?: number; toRoom?: number }> = {
   cooler: { otherW: -1.1 },
-  charging: { otherW: 1.5 },
+  charging: { otherW: 0.8 },
   dimmed: { otherW: -0.5 },
   folded: { toRoom: 1.25 },
   fan: { toRoom: 0.75 },

@@ -46,6 +46,7 @@ async function prepare(pool: pg.Pool): Promise<void> {
     await purgeReviews(db, KEEP_DELETED_DAYS);
     await purgeDocuments(db, 'ladder', KEEP_DELETED_DAYS);
     await purgeDocuments(db, 'choice', KEEP_DELETED_DAYS);
+    await purgeDocuments(db, 'synthetic', KEEP_DELETED_DAYS);
     await purgeOutcomes(db, KEEP_DELETED_DAYS);
   });
   const behindMs = continueClock(await lastHeardMs(pool));

@@ -112,13 +112,15 @@ describe('the titles of a sitting', () => {
       { preflight: { cooler: 'without' } },
       [[6, 60]],
       [
-        title(2, 'Hexgarden'),
+        { ...title(2, 'Hexgarden'), firstPlay: true } as EntryLine,
         title(4, 'Skiff 120'),
         { type: 'span', fromMs: 3 * MIN, toMs: 6 * MIN, kind: 'cooler' },
       ],
     );
     const parts = await Promise.all((await get(sitting.id)).parts.map((part) => get(part.id)));
     expect(parts.map((part) => part.preflight.cooler)).toEqual(['without', undefined, 'with']);
+    // a first play is that of its title alone
+    expect(parts.map((part) => part.conditions.includes('first-play'))).toEqual([false, true, false]);
   });
 
   it('are changed in the sitting, and say where that is', async () => {

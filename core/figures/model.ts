@@ -71,6 +71,8 @@ export interface RunInput extends RunFacts {
   excluded: SpanUs[];
   /** Those of them in which nobody played. */
   pauses: SpanUs[];
+  /** Those in which something was loaded. */
+  loading: SpanUs[];
   charging: SpanUs[];
   /** Spans of a state that the device was in. */
   conditionSpans: (SpanUs & { kind: string })[];

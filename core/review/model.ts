@@ -1,5 +1,7 @@
 import type { Comparable, StatedFacts } from '../compare/comparable';
 import type { Lane } from '../figures/lane';
+import type { LimitFindings } from '../figures/limits';
+import type { LongPlay, Sitting } from '../session/model';
 import type { CountedClaim, CountedOutcome } from '../ladder/outcomes';
 import type { ChoiceAxis } from '../ladder/choices';
 import type { PowerRow } from '../ladder/power';
@@ -27,6 +29,7 @@ export const SECTION_KINDS = [
   'method',
   'titles',
   'lanes',
+  'sittings',
   'settings',
   'choices',
   'power',
@@ -34,9 +37,11 @@ export const SECTION_KINDS = [
   'recipes',
   'warmth',
   'drain',
+  'limits',
   'not-run',
   'handling',
   'comparisons',
+  'synthetic',
   'caveats',
   'not-tested',
   'requests',
@@ -169,6 +174,35 @@ export interface ReviewSetup {
   recipe: Recipe;
 }
 
+/** A sitting as a review shows it. */
+export interface ReviewSitting {
+  name: string;
+  device: string;
+  sitting: Sitting;
+  longPlay: LongPlay | null;
+}
+
+/** What limits a run, as a review says it. */
+export interface ReviewLimits {
+  name: string;
+  findings: LimitFindings;
+}
+
+/** A synthetic record as a review shows it. */
+export interface ReviewSynthetic {
+  device: string;
+  /** Tool with its version. */
+  tool: string;
+  score: string;
+  parts: { name: string; score: number }[];
+  /** A stress loop, in words; null for a single score. */
+  loop: string | null;
+  coldC: number | null;
+  riseC: number | null;
+  /** Why it is questioned; null where it is not. */
+  question: string | null;
+}
+
 /** An outcome as a review shows it. */
 export interface ReviewOutcome extends CountedOutcome {
   where: string;
@@ -192,6 +226,12 @@ export interface ReviewEvidence {
   choices: ReviewChoice[];
   /** Power limits on its devices. */
   power: ReviewPower[];
+  /** Its runs of several titles on one clock. */
+  sittings: ReviewSitting[];
+  /** What limits each of its runs. */
+  limits: ReviewLimits[];
+  /** Scores of synthetic benchmarks on its devices. */
+  synthetic: ReviewSynthetic[];
   /** Setups of its titles that take more than a setting. */
   setups: ReviewSetup[];
   /** Outcomes on its devices, claims on what they are of, and versions in their order. */

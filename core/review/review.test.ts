@@ -12,6 +12,8 @@ import { figuresIn, figureState, fillFigures, liveFigures } from './liveFigures'
 import type { ReviewEvidence, ReviewRun, SectionKind } from './model';
 import { laneSvg } from './laneSvg';
 import { reviewHtml, reviewMarkdown, type WrittenReview } from './page';
+import type { LimitFindings } from '../figures/limits';
+import type { Sitting } from '../session/model';
 import { SECTIONS } from './sections';
 import { titleTable } from './titleTable';
 
@@ -97,6 +99,9 @@ const evidenceOf = (runs: ReviewRun[]): ReviewEvidence => ({
   refusals: [],
   ladders: [],
   choices: [],
+  sittings: [],
+  limits: [],
+  synthetic: [],
   power: [],
   setups: [],
   outcomes: [],
@@ -422,6 +427,106 @@ describe('settings that hold, and what runs', () => {
       ['Glass Canyon', 'Velm 5', 'Ember (take this)', '100 %', '2', '–'],
     ]);
     expect(blocks('choices', {})).toEqual([]);
+  });
+
+  it('tells a sitting end to end, with what each switch did and where it would settle', () => {
+    const sitting: Sitting = {
+      titles: [
+        { title: 'Saltmarsh Drift', setup: null, fromS: 0, toS: 1200, average: 60, loadS: 31 },
+        { title: 'Hexgarden', setup: null, fromS: 1200, toS: 2400, average: null, loadS: null },
+      ],
+      drain: {
+        separable: false,
+        rates: [
+          { title: 'Saltmarsh Drift', percentPerHour: 20, interval: null },
+          { title: 'Hexgarden', percentPerHour: 20, interval: null },
+        ],
+      },
+      warmth: [
+        {
+          spot: 'back',
+          tauS: 300,
+          levels: [{ state: ['Hexgarden', 'fan'], settlesC: 36, interval: [35, 37] }],
+        },
+      ],
+      switches: [
+        {
+          kind: 'fan',
+          minutes: 10,
+          pace: null,
+          watts: null,
+          warmth: [{ spot: 'back', withoutC: 40, by: -4, interval: [-5, -3], verdict: 'second better' }],
+        },
+      ],
+      spans: [],
+      remarks: [],
+    };
+    const longPlay = {
+      playedS: 2100,
+      pausedS: 300,
+      pauses: 1,
+      longestS: 1200,
+      continuousPeak: { spot: 'back', c: 41, atS: 60 },
+      afterBreakPeak: null,
+      dimmedAtS: [],
+      playedUntilDimS: null,
+    };
+    const told = blocks('sittings', { sittings: [{ name: 'On deck', device: 'Velm 5', sitting, longPlay }] });
+    expect(told.map((one) => one.is)).toEqual(['lead', 'table', 'lines', 'table', 'lines']);
+    const [, titles, did, levels, hours] = told;
+    if (titles?.is !== 'table' || levels?.is !== 'table' || did?.is !== 'lines' || hours?.is !== 'lines')
+      throw new Error('tables and lines are wanted');
+    expect(titles.rows).toEqual([
+      ['Saltmarsh Drift', '0:00', '20:00', '60 fps', '31 s', '20.0 %/h'],
+      ['Hexgarden', '20:00', '40:00', '–', '–', '20.0 %/h'],
+    ]);
+    expect(titles.small).toMatch(/began warm\. The battery does not tell the titles apart/);
+    expect(plain(did.lines[0]!)).toBe('fan: back 4.0 °C ± 1.0 cooler.');
+    expect(levels.rows.map((row) => row.map(plain))).toEqual([
+      ['Hexgarden + fan', 'back', '36.0 °C', '35.0 °C to 37.0 °C'],
+    ]);
+    expect(plain(hours.lines[0]!)).toBe('Played for 35:00 with 1 break; at most 41.0 °C in one go.');
+    expect(blocks('sittings', {})).toEqual([]);
+  });
+
+  it('says what limits a run, of those that say anything', () => {
+    const findings: LimitFindings = { candidates: [], likely: ['heat'], notRuledOut: [] };
+    expect(
+      blocks('limits', {
+        limits: [
+          { name: 'Aurelune on Velm 5', findings },
+          { name: 'Hexgarden on Velm 5', findings: { ...findings, likely: [] } },
+        ],
+      }),
+    ).toEqual([{ is: 'named', rows: [{ name: 'Aurelune on Velm 5', text: 'Heat.' }] }]);
+  });
+
+  it('keeps synthetic scores apart, and says where one is questioned', () => {
+    const [table] = blocks('synthetic', {
+      synthetic: [
+        {
+          device: 'Velm 5',
+          tool: 'Plumb Line 3',
+          score: '4,100',
+          parts: [{ name: 'graphics', score: 2000 }],
+          loop: '20 times, 4,100 to 3,075: 75 % left',
+          coldC: 22,
+          riseC: 14,
+          question: 'too much',
+        },
+      ],
+    });
+    if (table?.is !== 'table') throw new Error('a table is wanted');
+    expect(table.rows[0]!.map(plain)).toEqual([
+      'Velm 5',
+      'Plumb Line 3',
+      '4,100 (questioned: too much)',
+      'graphics 2,000',
+      '20 times, 4,100 to 3,075: 75 % left',
+      '22.0 °C',
+      '14.0 °C',
+    ]);
+    expect(table.small).toMatch(/no rating/);
   });
 
   it('gives the lowest limit that holds, with the energy of a frame over the limits', () => {

@@ -126,7 +126,14 @@ export type EntryLine =
   | SpeedLine
   | { type: 'smooth'; atMs?: number; word: SmoothWord; by: RateSource; scene?: string }
   | { type: 'chip'; atMs: number; c: number; part: ChipPart }
-  | { type: 'title'; atMs: number; title: string; setup?: string; target?: number }
+  | {
+      type: 'title';
+      atMs: number;
+      title: string;
+      setup?: string;
+      target?: number;
+      /** Shaders compile. */ firstPlay?: boolean;
+    }
   | { type: 'scene'; atMs: number; scene: string }
   | { type: 'mark'; atMs: number; kind: string; note?: string }
   | { type: 'span'; fromMs: number; toMs: number; kind: string }

@@ -74,6 +74,7 @@ export function runInput(
     droppedRows: dropped,
     cutOff,
     excluded: spans.filter((span) => EXCLUDING_SPANS.includes(span.kind)).map(toUs),
+    loading: spans.filter((span) => span.kind === 'loading').map(toUs),
     pauses: spans.filter((span) => span.kind === 'pause').map(toUs),
     charging: spans.filter((span) => span.kind === 'charging').map(toUs),
     conditionSpans: spans

@@ -35,6 +35,8 @@ describe('hours of play', () => {
       pause(90, 120),
       pause(180, 190),
       { type: 'mark', atMs: 150 * MIN, kind: 'dim' },
+      // the same, noted twice
+      { type: 'span', fromMs: 150 * MIN + 5000, toMs: 155 * MIN, kind: 'dimmed' },
       end(240),
     ]);
     expect(longPlay).toEqual({

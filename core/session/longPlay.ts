@@ -3,6 +3,8 @@ import { joinSpans, type SpanUs } from '../figures/session';
 import { siftSkin } from '../figures/plausible';
 import type { LongPlay } from './model';
 
+/** What is noted so close together is one dimming, s. */
+const ONE_DIMMING_S = 60;
 /** Less is no long play. */
 const LONG_S = 3600;
 
@@ -38,7 +40,10 @@ export function longPlayOf(run: RunInput, seconds: number): LongPlay | null {
   const dimmedAtS = [
     ...run.marks.filter((mark) => mark.kind === 'dim').map((mark) => mark.atMs / 1000),
     ...run.conditionSpans.filter((span) => span.kind === 'dimmed').map((span) => span.fromUs / 1e6),
-  ].sort((a, b) => a - b);
+  ]
+    .sort((a, b) => a - b)
+    // a mark and a span of one dimming
+    .filter((atS, i, all) => i === 0 || atS - all[i - 1]! > ONE_DIMMING_S);
   const pausedS = pausedBefore(seconds);
   return {
     playedS: seconds - pausedS,

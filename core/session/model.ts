@@ -34,9 +34,16 @@ export interface DrainByTitle {
   rates: TitleDrain[];
 }
 
+/** A title of a sitting. */
+export interface SittingTitle extends TitleStretch {
+  average: number | null;
+  /** How long it loaded when it was begun, s; null where nobody noted it. */
+  loadS: number | null;
+}
+
 /** A run with several titles on one clock, or in whose course something was switched. */
 export interface Sitting {
-  titles: (TitleStretch & { average: number | null })[];
+  titles: SittingTitle[];
   drain: DrainByTitle | null;
   /** By spot; a spot whose readings carry no fit is not among them. */
   warmth: { spot: string; tauS: number; levels: StateLevel[] }[];

@@ -152,6 +152,21 @@ describe('a sitting', () => {
   });
 });
 
+it('each title says how long it loaded when it was begun', () => {
+  const { titles } = sitting(
+    [
+      title(10, 'B'),
+      title(20, 'C'),
+      span('loading', 10, 10.5),
+      span('loading', 15, 16),
+      span('loading', 23, 24),
+    ],
+    30,
+    () => 60,
+  )!;
+  expect(titles.map(({ loadS }) => loadS)).toEqual([null, 30, null]);
+});
+
 describe('what was noted oddly', () => {
   it('counts once where it was on twice at once, and to the end where it reaches past it, and is told', () => {
     const found = sitting(

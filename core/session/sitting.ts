@@ -36,7 +36,11 @@ export function sittingOf(run: RunInput, pace: Float64Array, seconds: number): S
     found === null ? [] : [{ spot, ...found }],
   );
   return {
-    titles: stretches.map((stretch, i) => ({ ...stretch, average: averages[i]! })),
+    titles: stretches.map((stretch, i) => ({
+      ...stretch,
+      average: averages[i]!,
+      loadS: loadOf(run, stretch),
+    })),
     drain: drainByTitle(dischargeStretches(battery, run.charging), stretches),
     warmth: fits.map(({ spot, fit, states }) => ({
       spot,
@@ -47,6 +51,17 @@ export function sittingOf(run: RunInput, pace: Float64Array, seconds: number): S
     spans,
     remarks: remarksOf(run, seconds),
   };
+}
+
+/** A title loads when it is begun: so long after that it is another loading, s. */
+const BEGINS_WITHIN_S = 120;
+
+/** How long a title loaded when it was begun. */
+function loadOf({ loading }: RunInput, { fromS, toS }: TitleStretch): number | null {
+  const first = joinSpans(loading).find(
+    (span) => span.fromUs / 1e6 >= fromS - 1 && span.fromUs / 1e6 < Math.min(toS, fromS + BEGINS_WITHIN_S),
+  );
+  return first ? (first.toUs - first.fromUs) / 1e6 : null;
 }
 
 /** What is played when, by the names that the run's lines give; one title alone needs no name to be told apart. */

@@ -38,6 +38,10 @@ describe('headline', () => {
     expect(say(at(53, 900))).toBe('Opens at 53 fps and holds 53.');
     expect(say(at(60, 900))).toBe('Holds 60 fps at the cap of 60.');
   });
+  it('names the titles of a sitting instead of a pace of all of them', () =>
+    expect(
+      say([...at(60, 600), ...at(40, 600)], [{ type: 'title', atMs: 600_000, title: 'Hexgarden' }]),
+    ).toBe('2 titles: unknown title 60 fps, Hexgarden 40 fps.'));
   it('claims nothing sustained of a short run', () =>
     expect(say(at(60, 300))).toBe('Averages 60 fps, 1 % low 60.'));
   it('puts a freeze first, whatever the average', () =>

@@ -41,6 +41,8 @@ export const USUAL_VOICE: Voice = { school: 'average-and-lows', unit: 'C' };
 
 /** The figures that a headline is made of. */
 export interface HeadlineFacts {
+  /** Of a sitting: its titles with their averages; null for a run of one title. */
+  titles: { title: string | null; average: number | null }[] | null;
   /** Of an emulator, a share. */
   speed: number | null;
   smooth: SmoothWord | null;
@@ -59,7 +61,9 @@ export interface HeadlineFacts {
 /** What a headline needs of the figures. */
 export function headlineFacts(figures: Figures): HeadlineFacts {
   const { opening, closing, word, sawtooth, onsetS } = figures.stamina;
+  const titles = figures.sitting?.titles ?? [];
   return {
+    titles: titles.length > 1 ? titles.map(({ title, average }) => ({ title, average })) : null,
     speed: figures.frames.count === 0 ? (figures.emulation?.speed ?? null) : null,
     smooth: figures.read?.smooth ?? null,
     end: figures.end,
@@ -125,7 +129,9 @@ function freezing({ freezes }: HeadlineFacts): string | null {
 
 /** How the pace went: from opening to closing where the run is long enough, else as the reader's school says. */
 function course(facts: HeadlineFacts, { school }: Voice): string | null {
-  const { pace, onePercentLow, cap } = facts;
+  const { pace, onePercentLow, cap, titles } = facts;
+  // what was kept before sittings were told has none
+  if (titles) return sayTitles(titles);
   const { opening, closing, word, sawtooth, onsetS } = facts.stamina;
   if (pace.source === 'eye' || pace.source === 'read') return readCourse(facts);
   if (pace.average === null) return null;
@@ -140,6 +146,20 @@ function course(facts: HeadlineFacts, { school }: Voice): string | null {
       : `holds ${rate(closing)} fps at the cap of ${cap}`;
   const when = onsetS === null ? '' : ` from minute ${Math.floor(onsetS / 60) + 1}`;
   return `opens at ${rate(opening)} fps, ${word} to ${rate(closing)}${when}${sawtooth ? ' in a sawtooth' : ''}`;
+}
+
+/** Titles that are told one by one; more would be a list. */
+const TOLD_TITLES = 4;
+
+/** "3 titles: Saltmarsh Drift 60 fps, Hexgarden 40 and Aurelune 52": no one pace stands for them. */
+function sayTitles(titles: NonNullable<HeadlineFacts['titles']>): string {
+  const told = titles
+    .slice(0, TOLD_TITLES)
+    .map(
+      ({ title, average }) =>
+        `${title ?? 'unknown title'}${average === null ? '' : ` ${rate(average)}\u00a0fps`}`,
+    );
+  return `${titles.length} titles: ${told.join(', ')}${titles.length > TOLD_TITLES ? ', …' : ''}`;
 }
 
 /** A value that was read off, with its ends where they tell more than its own digits. */

@@ -14,6 +14,7 @@ import { Problem } from '../services/problem';
 import { RunChanges } from '../services/runChanges';
 import { readSettings, writeSettings } from '../services/settings';
 import { Sittings } from '../services/sittings';
+import { Synthetics } from '../services/synthetic';
 import { type Runs } from '../services/runs';
 import { benchRoutes, type BenchParts } from './bench';
 import { cardRoutes } from './cards';
@@ -51,7 +52,7 @@ export function apiRouter(
   compareRoutes(api, pool, runs);
   reviewRoutes(api, reviews);
   ladderRoutes(api, new Ladders(pool), new Choices(pool));
-  outcomeRoutes(api, new Outcomes(pool));
+  outcomeRoutes(api, new Outcomes(pool), new Synthetics(pool));
   serve(api, 'runs', ({ query }) => runs.list(query));
   serve(api, 'run', ({ params }) => runs.get(params.id));
   serve(api, 'newRun', ({ body }) => runs.create(body));

@@ -44,10 +44,12 @@ export async function keepParts(pool: pg.Pool, sitting: NamedRun, seconds: numbe
     const kept: string[] = [];
     for (const [i, stretch] of several ? stretches.entries() : []) {
       const line = lines.findLast((one) => one.type === 'title' && one.atMs / 1000 <= stretch.fromS);
+      const firstPlay = line?.type === 'title' && line.firstPlay === true;
       const target = line?.type === 'title' ? (line.target ?? null) : now.target;
       kept.push(
         await keepPart(db, now, stretch, {
           target,
+          firstPlay,
           spans,
           there,
           kept,
@@ -61,22 +63,29 @@ export async function keepParts(pool: pg.Pool, sitting: NamedRun, seconds: numbe
   });
 }
 
+interface PartContext {
+  target: number | null;
+  /** The line that begins it says that its shaders compile. */
+  firstPlay: boolean;
+  spans: Span[];
+  /** Stretches that are or were runs. */
+  there: PartRow[];
+  /** Those that have their place already. */
+  kept: string[];
+  last: boolean;
+}
+
 async function keepPart(
   db: Queryable,
   sitting: NamedRun,
   { title, setup, fromS, toS }: TitleStretch,
-  {
-    target,
-    spans,
-    there,
-    kept,
-    last,
-  }: { target: number | null; spans: Span[]; there: PartRow[]; kept: string[]; last: boolean },
+  { target, firstPlay, spans, there, kept, last }: PartContext,
 ): Promise<string> {
   const titleId = await idByName(db, 'title', title ?? sitting.title);
   const setupId = setup === null ? null : await setupIdByName(db, titleId, setup);
   const first = fromS === 0;
-  const { firstPlay, ...stated } = sitting.preflight;
+  const { firstPlay: firstOfAll, ...stated } = sitting.preflight;
+  const others = sitting.conditions.filter((code) => code !== 'first-play');
   const preflight = {
     ...stated,
     cooler: switched(spans, 'cooler', { fromS, toS }, ['without', 'with'], stated.cooler),
@@ -91,12 +100,14 @@ async function keepPart(
     refresh: sitting.refresh,
     roomC: sitting.roomC,
     batteryWh: sitting.batteryWh,
-    conditions: first ? sitting.conditions : sitting.conditions.filter((code) => code !== 'first-play'),
+    conditions: first ? sitting.conditions : firstPlay ? [...others, 'first-play'] : others,
     startedAt:
       sitting.startedAt === null
         ? null
         : new Date(Date.parse(sitting.startedAt) + fromS * 1000).toISOString(),
-    preflight: first && firstPlay !== undefined ? { ...preflight, firstPlay } : preflight,
+    preflight: first
+      ? { ...preflight, ...(firstOfAll === undefined ? {} : { firstPlay: firstOfAll }) }
+      : { ...preflight, ...(firstPlay ? { firstPlay } : {}) },
     scene: first ? sitting.scene : null,
     native: first ? sitting.native : null,
     need: first ? sitting.need : null,

@@ -1,4 +1,4 @@
-import { batteryWhOf, type ReviewDetail, type ReviewDoc } from '@pace-check/contract';
+import { batteryWhOf, type NamedItem, type ReviewDetail, type ReviewDoc } from '@pace-check/contract';
 import {
   chartedPair,
   confidenceOf,
@@ -10,8 +10,10 @@ import {
   writeVideo,
   type ReviewComparison,
   type ReviewEvidence,
+  type ReviewLimits,
   type ReviewRun,
   type ReviewSetup,
+  type ReviewSitting,
   type Voice,
   type WrittenReview,
 } from '@pace-check/core';
@@ -20,12 +22,15 @@ import { readCompared, type ComparedRow } from '../sql/comparing';
 import { readKit } from '../sql/kit';
 import { readOutcomes } from '../sql/outcomes';
 import { listRequests } from '../sql/requests';
+import { readRuns } from '../sql/runs';
 import type { Comparisons } from './comparisons';
 import { Choices } from './choices';
 import { Ladders } from './ladders';
 import { Problem } from './problem';
 import type { Runs } from './runs';
 import { inFull } from './setups';
+import { Standings } from './standings';
+import { Synthetics } from './synthetic';
 
 /** What a review stands on, as it is now: its runs, their devices, comparisons and wishes. */
 export interface GatheredEvidence {
@@ -35,6 +40,8 @@ export interface GatheredEvidence {
   comparisons: ReviewDetail['comparisons'];
   requests: ReviewEvidence['requests'];
   searched: ReviewDetail['searched'];
+  /** How many of its runs are there. */
+  there: number;
 }
 
 export const voiceOf = ({ school, unit }: Pick<ReviewDoc, 'school' | 'unit'>): Voice => ({ school, unit });
@@ -72,7 +79,11 @@ export class ReviewEvidences {
   }
 
   async gather(doc: ReviewDoc): Promise<GatheredEvidence> {
-    const runs = await this.runsOf(doc.runs);
+    // a sitting stands for its titles, each a run of its own; what was switched is told apart
+    const sittings = await this.sittingsOf(doc.runs);
+    const runs = await this.runsOf(
+      doc.runs.flatMap((id) => sittings.find((one) => one.id === id)?.parts.map((part) => part.id) ?? id),
+    );
     const kit = await readKit(this.pool);
     const names = new Set(runs.flatMap((run) => run.stated.device ?? []));
     const titles = new Set(runs.map((run) => run.stated.title));
@@ -90,7 +101,8 @@ export class ReviewEvidences {
         .filter((one) => names.has(one.device))
         .map(({ device, title, setup, says }) => ({ device, title, setup, says })),
       comparisons: await this.compared(doc),
-      searched: await this.searched(names, kit, runs),
+      there: (await readRuns(this.pool, doc.runs)).length,
+      searched: { ...(await this.searched(names, kit, runs)), sittings, limits: await this.limitsOf(runs) },
       // those of its titles, and those for its devices
       requests: (await listRequests(this.pool))
         .filter(({ title, device }) => titles.has(title) || (device !== null && names.has(device)))
@@ -110,7 +122,7 @@ export class ReviewEvidences {
    */
   async write(
     doc: ReviewDoc,
-    { comparisons, searched, ...evidence }: GatheredEvidence,
+    { comparisons, searched, there: _there, ...evidence }: GatheredEvidence,
     more: Pick<WrittenReview, 'revision' | 'published' | 'corrections'>,
   ): Promise<WrittenReview> {
     return {
@@ -127,13 +139,41 @@ export class ReviewEvidences {
       comparisons: comparisons.flatMap(({ name, answer, pair }): ReviewComparison[] =>
         answer === null ? [] : [{ name, answer, pair }],
       ),
-      video: await this.video(doc, evidence.runs),
+      video: await this.video(doc),
     };
   }
 
-  private async video(doc: ReviewDoc, there: ReviewRun[]): Promise<WrittenReview['video']> {
+  /** Runs of it that are of several titles, with what was switched in their course. */
+  private async sittingsOf(ids: string[]): Promise<(ReviewSitting & { id: string; parts: NamedItem[] })[]> {
+    const found = [];
+    for (const { id, isSitting } of await readRuns(this.pool, ids)) {
+      const run = isSitting ? await unlessGone(this.runs.get(id)) : null;
+      if (run?.figures.sitting)
+        found.push({
+          id,
+          name: run.name,
+          device: run.device,
+          sitting: run.figures.sitting,
+          longPlay: run.figures.longPlay,
+          parts: run.parts,
+        });
+    }
+    return found;
+  }
+
+  private async limitsOf(runs: ReviewRun[]): Promise<ReviewLimits[]> {
+    const standings = new Standings(this.pool, this.runs);
+    const found = [];
+    for (const { id, name } of runs) {
+      const findings = await unlessGone(standings.limits(id));
+      if (findings) found.push({ name, findings });
+    }
+    return found;
+  }
+
+  private async video(doc: ReviewDoc): Promise<WrittenReview['video']> {
     if (doc.video === null || doc.video.clips.length === 0) return null;
-    const known = new Set(there.map((run) => run.id));
+    const known = new Set(doc.runs);
     const wanted = [...new Set(doc.video.clips.map((clip) => clip.runId))].filter((id) => known.has(id));
     const sources = [];
     for (const id of wanted) {
@@ -148,12 +188,26 @@ export class ReviewEvidences {
     devices: Set<string>,
     kit: Awaited<ReturnType<typeof readKit>>,
     runs: ReviewRun[],
-  ): Promise<ReviewDetail['searched']> {
+  ): Promise<Omit<ReviewDetail['searched'], 'sittings' | 'limits'>> {
     const { outcomes, claims, versions } = await readOutcomes(this.pool);
     const own = outcomes.filter((one) => devices.has(one.device));
     const titles = new Set(own.map((one) => one.title.toLowerCase()));
     const ladders = new Ladders(this.pool);
     return {
+      synthetic: (await new Synthetics(this.pool).list())
+        .filter(({ doc }) => devices.has(doc.device))
+        .map(({ doc, loop, riseC, question }) => ({
+          device: doc.device,
+          tool: [doc.tool, doc.version].filter(Boolean).join(' '),
+          score: doc.scores[0]!.toLocaleString('en-GB'),
+          parts: doc.parts,
+          loop:
+            loop &&
+            `${doc.scores.length} times, ${loop.first.toLocaleString('en-GB')} to ${loop.last.toLocaleString('en-GB')}: ${Math.round(100 * loop.ratio)} % left`,
+          coldC: doc.coldC,
+          riseC,
+          question,
+        })),
       choices: (await new Choices(this.pool).list())
         .filter((one) => devices.has(one.device) && one.probes > 0)
         .map(({ device, title, scene, setup, axis, says, take, told }) => ({

@@ -85,7 +85,7 @@ export class Reviews {
       revision: row.revision,
       doc,
       evidence: evidence.runs,
-      gone: doc.runs.length - evidence.runs.length,
+      gone: doc.runs.length - evidence.there,
       devices: evidence.devices,
       refusals: evidence.refusals,
       searched: evidence.searched,

@@ -1,7 +1,7 @@
 import type { Queryable } from './database';
 
 /** Tables of things that are written as one document each. */
-export type DocumentTable = 'ladder' | 'choice';
+export type DocumentTable = 'ladder' | 'choice' | 'synthetic';
 
 /** A thing as it is stored. */
 export interface DocumentRow<D> {

@@ -80,7 +80,7 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
           );
         })}
       </Row>
-      <Switches toggle={toggle} open={open} onLine={onLine} />
+      <Switches toggle={toggle} open={open} onLine={onLine} entries={entries} />
       <Stack gap={2}>
         <Quiet>How often it stumbles, by eye</Quiet>
         <Choices
@@ -111,7 +111,7 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
   );
 }
 
-interface SwitchesProps extends Pick<Props, 'onLine'> {
+interface SwitchesProps extends Pick<Props, 'onLine' | 'entries'> {
   toggle: (kind: string) => void;
   open: (kind: string) => ShownEntry | undefined;
 }
@@ -135,8 +135,7 @@ function Switches(props: SwitchesProps): ReactNode {
   );
 }
 
-function SwitchPanel({ toggle, open, onLine }: SwitchesProps): ReactNode {
-  const [title, setTitle] = useState('');
+function SwitchPanel({ toggle, open, onLine, entries }: SwitchesProps): ReactNode {
   return (
     <>
       <Row gap={8} wrap role="group" aria-label="Switches">
@@ -156,17 +155,66 @@ function SwitchPanel({ toggle, open, onLine }: SwitchesProps): ReactNode {
           );
         })}
       </Row>
+      <NextTitle entries={entries} onLine={onLine} loading={open('loading') !== undefined} />
+    </>
+  );
+}
+
+/** Titles that are offered again: the last so many. */
+const OFFERED = 4;
+
+/** Another title without stopping the clock: it is on, or it loads first and is on when that is tapped off. */
+function NextTitle({
+  entries,
+  onLine,
+  loading,
+}: Pick<Props, 'entries' | 'onLine'> & { loading: boolean }): ReactNode {
+  const [title, setTitle] = useState('');
+  const [firstPlay, setFirstPlay] = useState(false);
+  const named = entries.flatMap(({ line, kept }) =>
+    line.type === 'title' && kept !== 'refused' ? line.title : [],
+  );
+  const offered = [...new Set(named.reverse())].slice(0, OFFERED);
+  const begin = (loads: boolean): void => {
+    onLine((atMs) => ({
+      type: 'title',
+      atMs,
+      title: title.trim(),
+      ...(firstPlay ? { firstPlay } : {}),
+    }));
+    if (loads && !loading)
+      onLine((atMs) => ({ type: 'span', fromMs: atMs, toMs: atMs, kind: 'loading' }), true);
+    setTitle('');
+    setFirstPlay(false);
+  };
+  return (
+    <>
       <KitName label="Next title" what="title" value={title} onChange={setTitle} />
-      <Row>
+      {offered.length > 0 ? (
+        <Row gap={6} wrap role="group" aria-label="Titles of this sitting">
+          {offered.map((one) => (
+            <Button key={one} type="outline" title={one} onPress={() => setTitle(one)} />
+          ))}
+        </Row>
+      ) : null}
+      <Row gap={8} wrap>
+        <Button title="It is on now" disabled={title.trim() === ''} onPress={() => begin(false)} />
         <Button
-          title="It is on now"
+          type="outline"
+          title="It loads now"
           disabled={title.trim() === ''}
-          onPress={() => {
-            onLine((atMs) => ({ type: 'title', atMs, title: title.trim() }));
-            setTitle('');
-          }}
+          onPress={() => begin(true)}
+        />
+        <Big
+          text="First play"
+          under={firstPlay ? 'shaders compile' : 'no'}
+          icon="loader"
+          on={firstPlay}
+          toggle
+          onPress={() => setFirstPlay(!firstPlay)}
         />
       </Row>
+      <Quiet>It loads until “Loading” is tapped off; that time is its load time, and left out.</Quiet>
     </>
   );
 }

@@ -182,6 +182,31 @@ describe('marks', () => {
     ]);
     expect((screen.getByLabelText('Next title') as HTMLInputElement).value).toBe('');
   });
+  it('begin a title that was played before, which loads, at its first play', async () => {
+    const lines: { line: EntryLine; open: boolean }[] = [];
+    const played = {
+      id: 't',
+      line: { type: 'title' as const, atMs: 0, title: 'Hexgarden' },
+      open: false,
+      kept: 'kept' as const,
+    };
+    await show(
+      <Marks
+        entries={[played as never]}
+        nowMs={() => NOW}
+        onLine={(line, open = false) => lines.push({ line: line(NOW), open })}
+        onClose={() => undefined}
+      />,
+    );
+    tap('Switches, next title');
+    tap('Hexgarden');
+    fireEvent.click(screen.getByRole('switch', { name: 'First play' }));
+    tap('It loads now');
+    expect(lines).toEqual([
+      { line: { type: 'title', atMs: NOW, title: 'Hexgarden', firstPlay: true }, open: false },
+      { line: { type: 'span', fromMs: NOW, toMs: NOW, kind: 'loading' }, open: true },
+    ]);
+  });
   it('take a note, once, of the moment at which it was begun', async () => {
     const lines: EntryLine[] = [];
     let now = NOW;

@@ -14,7 +14,14 @@ const SIDES: [side: 'for' | 'against' | 'open', word: string][] = [
 ];
 
 /** What limits a run: each candidate with what was seen for and against it. */
-export function LimitsSection({ run }: { run: Pick<RunDetail, 'id'> }): ReactNode {
+export function LimitsSection({
+  run,
+  of,
+}: {
+  run: Pick<RunDetail, 'id'>;
+  /** Its name, where several stand under one another. */
+  of?: string;
+}): ReactNode {
   const limits = useLimits(run.id).data;
   const { unit } = useVoice();
   if (!limits) return null;
@@ -22,9 +29,13 @@ export function LimitsSection({ run }: { run: Pick<RunDetail, 'id'> }): ReactNod
   if (seen.length === 0) return null;
   const says = (signs: LimitSign[]): string => signs.map((sign) => saySign(sign, unit)).join('; ');
   return (
-    <Section title="What limits it?">
+    <Section title={of === undefined ? 'What limits it?' : `What limits ${of}?`}>
       <Body>{sayLimits(limits)}</Body>
-      <Stack role="list" aria-label="What was seen for and against each" gap={6}>
+      <Stack
+        role="list"
+        aria-label={`What was seen for and against each${of === undefined ? '' : `, ${of}`}`}
+        gap={6}
+      >
         {seen.map((one: LimitCandidate) => (
           <Stack key={one.limit} role="listitem">
             <Body small head>

@@ -32,7 +32,12 @@ export function Measures({ run }: { run: RunDetail }): ReactNode {
   const voice = useVoice();
   return (
     <>
-      {[pace(run, voice), evenness(run), stamina(run), warmth(run, voice), drain(run)].map((measure) => (
+      {[
+        // no one pace stands for several titles: each has its own run
+        ...(run.isSitting ? [] : [pace(run, voice), evenness(run), stamina(run)]),
+        warmth(run, voice),
+        drain(run),
+      ].map((measure) => (
         <MeasureBlock key={measure.name} measure={measure} />
       ))}
     </>

@@ -26,6 +26,7 @@ function useSaid(run: RunSummary): {
   const voice = useVoice();
   const facts = run.recording ? null : run.headline;
   const medianLeads = voice.school === 'median-and-hold' && facts?.pace.source === 'frames';
+  const titles = facts?.titles?.length ?? null;
   // an emulator's own percent, where no rate was read
   const speed = facts && facts.pace.interval === null && facts.pace.source !== 'frames' ? facts.speed : null;
   const lead = (medianLeads ? facts?.pace.median : facts?.pace.average) ?? null;
@@ -43,22 +44,26 @@ function useSaid(run: RunSummary): {
       : facts
         ? headline(facts, voice)
         : PENDING,
-    lead: said(fps),
-    leadColumn: said(fpsColumn),
+    lead: titles === null ? said(fps) : String(titles),
+    leadColumn: titles === null ? said(fpsColumn) : NONE,
     leadUnit:
-      speed !== null
-        ? 'of full speed, read off'
-        : facts && facts.pace.source !== 'frames' && facts.pace.source !== null
-          ? readUnit(facts.pace)
-          : medianLeads
-            ? 'fps median'
-            : 'fps average',
+      titles !== null
+        ? 'titles'
+        : speed !== null
+          ? 'of full speed, read off'
+          : facts && facts.pace.source !== 'frames' && facts.pace.source !== null
+            ? readUnit(facts.pace)
+            : medianLeads
+              ? 'fps median'
+              : 'fps average',
     second:
-      voice.school === 'median-and-hold'
-        ? percent(facts?.pace.hold ?? null)
-        : fpsColumn(facts?.onePercentLow ?? null),
+      titles !== null
+        ? NONE
+        : voice.school === 'median-and-hold'
+          ? percent(facts?.pace.hold ?? null)
+          : fpsColumn(facts?.onePercentLow ?? null),
     peak: voice.temperature(facts?.peakC ?? null),
-    word: facts?.stamina.word ?? NONE,
+    word: (titles === null ? facts?.stamina.word : null) ?? NONE,
   };
 }
 
@@ -168,7 +173,7 @@ export function RunCard({
               run.setup,
               sittingOf(run),
               run.lane.seconds > 0 ? clock(run.lane.seconds) : null,
-              run.headline?.stamina.word,
+              run.isSitting ? null : run.headline?.stamina.word,
               run.pictures > 0 ? count(run.pictures, 'picture') : null,
             ]
               .filter(Boolean)

@@ -69,7 +69,7 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
     <>
       <PaceChart run={run} drawn={drawn} onDraw={setDrawn} />
       {run.part === null ? <Spans run={run} drawn={drawn} /> : null}
-      <SittingSection run={run} />
+      {run.isSitting ? null : <SittingSection run={run} />}
       <SplitTable run={run} />
       <ScenesSection run={run} />
       <DoingSection run={run} />
@@ -87,8 +87,7 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
         <Quiet style={{ fontSize: 15 }}>
           {[
             run.device,
-            run.title,
-            run.setup,
+            ...(run.isSitting ? [`${run.parts.length} titles`] : [run.title, run.setup]),
             run.figures.frames.seconds > 0 ? clock(run.figures.frames.seconds) : null,
             run.startedAt ? dayAndTime(run.startedAt) : null,
           ]
@@ -111,15 +110,19 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
       {open === 'correct' ? <CorrectRun run={run} onDone={() => setOpen(null)} /> : null}
       {open === 'readings' ? <AddReadings run={run} onDone={() => setOpen(null)} /> : null}
       <StandsOn run={run} />
-      <Verdict run={run} />
-      <Row>
-        <Button
-          type="outline"
-          title={open === 'against' ? 'Close' : 'Compare with…'}
-          aria-label={open === 'against' ? 'Close what it may be set against' : 'Set against other runs'}
-          onPress={() => setOpen(open === 'against' ? null : 'against')}
-        />
-      </Row>
+      {run.isSitting ? null : <Verdict run={run} />}
+      {run.isSitting ? (
+        <SittingSection run={run} />
+      ) : (
+        <Row>
+          <Button
+            type="outline"
+            title={open === 'against' ? 'Close' : 'Compare with…'}
+            aria-label={open === 'against' ? 'Close what it may be set against' : 'Set against other runs'}
+            onPress={() => setOpen(open === 'against' ? null : 'against')}
+          />
+        </Row>
+      )}
       {open === 'against' ? <Against run={run} /> : null}
       <Stack gap={8}>
         <Lane lane={run.lane} scaleS={run.lane.seconds} height={wide ? 92 : 84} />
@@ -140,8 +143,12 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
           {facts}
         </>
       )}
-      <LimitsSection run={run} />
-      <Standing run={run} />
+      {run.isSitting ? null : (
+        <>
+          <LimitsSection run={run} />
+          <Standing run={run} />
+        </>
+      )}
       <Evidence run={run} />
       <HowItWasRun run={run} />
       <Source run={run} />

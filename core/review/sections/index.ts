@@ -6,6 +6,7 @@ import { COMPARISONS } from './comparisons';
 import { DRAIN } from './drain';
 import { HANDLING } from './handling';
 import { LANES } from './lanes';
+import { LIMIT_LINES } from './limits';
 import { METHOD } from './method';
 import { NEXT } from './next';
 import { NOT_RUN } from './notRun';
@@ -15,7 +16,9 @@ import { QUESTIONS } from './questions';
 import { RECIPES } from './recipes';
 import { REQUESTS } from './requests';
 import { SETTINGS } from './settings';
+import { SITTINGS } from './sittings';
 import { SPEC } from './spec';
+import { SYNTHETIC } from './synthetic';
 import { TITLES } from './titles';
 import { VERDICT } from './verdict';
 import { WARMTH } from './warmth';
@@ -28,6 +31,7 @@ export const SECTIONS: Record<SectionKind, SectionOf> = {
   method: METHOD,
   titles: TITLES,
   lanes: LANES,
+  sittings: SITTINGS,
   settings: SETTINGS,
   choices: CHOICES,
   power: POWER,
@@ -35,9 +39,11 @@ export const SECTIONS: Record<SectionKind, SectionOf> = {
   recipes: RECIPES,
   warmth: WARMTH,
   drain: DRAIN,
+  limits: LIMIT_LINES,
   'not-run': NOT_RUN,
   handling: HANDLING,
   comparisons: COMPARISONS,
+  synthetic: SYNTHETIC,
   caveats: CAVEAT_LINES,
   'not-tested': NOT_TESTED,
   requests: REQUESTS,

@@ -31,15 +31,46 @@ export interface Chapter {
   title: string;
 }
 
+/** A title that comes on in the course of a run. */
+export interface TitleFrom {
+  runId: string;
+  /** On the run's clock, s. */
+  atS: number;
+  title: string;
+}
+
 /**
- * Chapters: a new one wherever another run comes on, by its name; the first begins at 0.
+ * Chapters: a new one wherever another run comes on, by its name, or another
+ * title of a sitting; the first begins at 0.
  *
  * @param titleOf what a run is called
+ * @param titles of sittings, each run's in their order; of other runs none
  */
-export function chaptersOf(placed: readonly PlacedCut[], titleOf: (runId: string) => string): Chapter[] {
-  return placed.flatMap((cut, i) =>
-    i > 0 && placed[i - 1]!.runId === cut.runId ? [] : [{ atS: cut.atS, title: titleOf(cut.runId) }],
-  );
+export function chaptersOf(
+  placed: readonly PlacedCut[],
+  titleOf: (runId: string) => string,
+  titles: readonly TitleFrom[] = [],
+): Chapter[] {
+  let last: string | null = null;
+  return placed.flatMap((cut) => {
+    const own = titles.filter((one) => one.runId === cut.runId);
+    const begins = own.findLast((one) => one.atS <= cut.runFromS) ?? own[0];
+    const chapters = [
+      { atS: cut.atS, title: begins?.title ?? titleOf(cut.runId), key: `${cut.runId} ${begins?.title}` },
+      ...own
+        .filter((one) => one.atS > cut.runFromS && one.atS < cut.runToS)
+        .map(({ atS, title, runId }) => ({
+          atS: cut.atS + (atS - cut.runFromS) / cut.speed,
+          title,
+          key: `${runId} ${title}`,
+        })),
+    ];
+    return chapters.flatMap(({ atS, title, key }) => {
+      if (key === last) return [];
+      last = key;
+      return [{ atS, title }];
+    });
+  });
 }
 
 /**

@@ -2,7 +2,7 @@ import { warmthBand } from '../../figures/touch';
 import { clock, sayTemperature, type Voice } from '../../words/headline';
 import { fit, INKS, line, rect, round, text, textWidth } from '../charts/draw';
 import { laneParts } from '../laneSvg';
-import { sayPace, type OverlayState } from './written';
+import { calledAt, sayPace, type OverlayState } from './written';
 
 /** Where the band of an overlay lies in a picture, px. */
 export interface Band {
@@ -63,7 +63,7 @@ export function overlaySvg(
       size: small,
       fill: INKS.quiet,
     }),
-    text(lane.x, lane.y + small * 0.8, fit(run.name, lane.width - small * 4, small), {
+    text(lane.x, lane.y + small * 0.8, fit(calledAt(run, atS), lane.width - small * 4, small), {
       size: small,
       fill: INKS.quiet,
     }),

@@ -8,9 +8,9 @@ import { USUAL_VOICE } from '../../words/headline';
 import { overlayBand, overlaySvg } from './overlaySvg';
 import { readTimeline } from './readTimeline';
 import { readTimeCode, vttTime } from './timeCode';
-import { inRun, inVideo, placeCuts, timelineProblems, type Clip, type Cut } from './timeline';
+import { type PlacedCut, inRun, inVideo, placeCuts, timelineProblems, type Clip, type Cut } from './timeline';
 import { webVtt } from './webVtt';
-import { overlayAt, overlayCues, writeVideo } from './written';
+import { calledAt, overlayAt, overlayCues, writeVideo } from './written';
 
 const clip = (name: string, more: Partial<Clip> = {}): Clip => ({
   name,
@@ -67,6 +67,33 @@ describe('a cut list', () => {
     ['b', 40, []],
   ])('%s at %s s is at %j', (run, runS, videoS) => expect(inVideo(placed, run, runS)).toEqual(videoS));
 
+  it('has a chapter wherever another title of a sitting comes on, in the video’s time', () => {
+    const cut = (runFromS: number, runToS: number, atS: number, speed = 1): PlacedCut => ({
+      runId: 's',
+      clip: 'c',
+      atS,
+      endS: atS + (runToS - runFromS) / speed,
+      runFromS,
+      runToS,
+      speed,
+    });
+    const titles = [
+      { runId: 's', atS: 0, title: 'Saltmarsh Drift' },
+      { runId: 's', atS: 600, title: 'Hexgarden' },
+    ];
+    // the second at twice the speed, after a piece was cut away
+    const chapters = chaptersOf(
+      [cut(100, 200, 0), cut(500, 700, 100, 2), cut(700, 720, 200)],
+      () => 'On deck',
+      titles,
+    );
+    expect(chapters).toEqual([
+      { atS: 0, title: 'Saltmarsh Drift' },
+      { atS: 150, title: 'Hexgarden' },
+    ]);
+    expect(calledAt({ name: 'On deck', titles }, 599)).toBe('Saltmarsh Drift');
+    expect(calledAt({ name: 'On deck' }, 599)).toBe('On deck');
+  });
   it('has a chapter wherever another run comes on', () => {
     const chapters = chaptersOf(placed, (run) => `Run ${run}`);
     expect(chapterList(chapters)).toBe('0:00 Run a\n1:30 Run b\n2:00 Run a\n');

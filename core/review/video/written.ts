@@ -20,6 +20,8 @@ export interface VideoRun {
   battery: { atS: number; percent: number }[];
   splits: { fromS: number; toS: number; average: number | null }[];
   lane: Lane;
+  /** Titles of a sitting, from when on each; what was written before they were told lacks them. */
+  titles?: { atS: number; title: string }[];
 }
 
 /** A video as a review writes it out: where each run is in it, and what there is to say. */
@@ -60,7 +62,11 @@ export function writeVideo(plan: TimelinePlan, sources: readonly VideoSource[], 
     placed,
     lengthS,
     runs: shown.map(toVideoRun),
-    chapters: chaptersOf(placed, (id) => names.get(id)!),
+    chapters: chaptersOf(
+      placed,
+      (id) => names.get(id)!,
+      shown.flatMap((run) => titlesOf(run).map((one) => ({ runId: run.id, ...one }))),
+    ),
     moments: findMoments(
       placed,
       shown.flatMap((run) => runMoments(run.id, run.figures, voice)),
@@ -69,11 +75,25 @@ export function writeVideo(plan: TimelinePlan, sources: readonly VideoSource[], 
   };
 }
 
-function toVideoRun({ id, name, figures, lane, perSecond }: VideoSource): VideoRun {
+/** Titles of a sitting; none of a run of one title. */
+function titlesOf({ figures }: VideoSource): { atS: number; title: string }[] {
+  const titles = figures.sitting?.titles ?? [];
+  return titles.length < 2
+    ? []
+    : titles.map(({ title, fromS }) => ({ atS: fromS, title: title ?? 'unknown title' }));
+}
+
+/** What a run is called at a moment: of a sitting, the title that is on. */
+export const calledAt = ({ name, titles = [] }: Pick<VideoRun, 'name' | 'titles'>, atS: number): string =>
+  titles.findLast((one) => one.atS <= atS)?.title ?? name;
+
+function toVideoRun(source: VideoSource): VideoRun {
+  const { id, name, figures, lane, perSecond } = source;
   const hot = figures.warmth.spots.find((spot) => spot.spot === figures.warmth.hottest);
   return {
     runId: id,
     name,
+    titles: titlesOf(source),
     perSecond: Array.from(perSecond, tenth),
     rates: figures.rates
       .flatMap(({ atMs, ends }) =>

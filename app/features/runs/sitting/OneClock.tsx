@@ -78,7 +78,7 @@ function Warmth({
   x: Scale;
   width: number;
 }): ReactNode {
-  const { warmth, ink, line, quiet, sheet } = usePalette();
+  const { warmth, ink, line, quiet, sheet, paper } = usePalette();
   const { degrees, unit } = useVoice();
   const spots = run.figures.warmth.spots.filter((spot) => spot.readings.length > 0);
   if (spots.length === 0) return <Quiet>No warmth was read.</Quiet>;
@@ -145,9 +145,12 @@ function Warmth({
           </Svg>
         ))}
         {marks.map((c) => (
-          <Text key={c} x={2} y={y(c) - 3} fill={quiet} fontFamily={FONTS.figure} fontSize={13}>
-            {`${degrees(c).toFixed(0)} °${unit}`}
-          </Text>
+          <Svg key={c}>
+            <Rect x={0} y={y(c) - 16} width={38} height={15} fill={paper} opacity={0.85} />
+            <Text x={2} y={y(c) - 4} fill={quiet} fontFamily={FONTS.figure} fontSize={13}>
+              {`${degrees(c).toFixed(0)} °${unit}`}
+            </Text>
+          </Svg>
         ))}
       </Svg>
       <Stack style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 16 }}>
@@ -216,14 +219,14 @@ function Battery({ run, x, width }: { run: RunDetail; x: Scale; width: number })
 /** Marks of the clock, as many as can be read. */
 function Hours({ x, seconds }: { x: Scale; seconds: number }): ReactNode {
   const step = [300, 600, 900, 1800, 3600, 7200].find((one) => seconds / one <= 6) ?? 14_400;
-  const marks = Array.from({ length: Math.floor(seconds / step) + 1 }, (_, i) => i * step);
+  const marks = Array.from({ length: Math.floor(seconds / step) + 1 }, (_, i) => i * step).filter(
+    // each has room for itself
+    (at) => x(at) + 36 <= x(seconds),
+  );
   return (
     <View style={{ height: 20 }}>
       {marks.map((at) => (
-        <Quiet
-          key={at}
-          style={{ position: 'absolute', left: Math.min(Math.max(0, x(at) - 14), x(seconds) - 36) }}
-        >
+        <Quiet key={at} style={{ position: 'absolute', left: at === 0 ? 0 : x(at) - 14 }}>
           {clock(at)}
         </Quiet>
       ))}

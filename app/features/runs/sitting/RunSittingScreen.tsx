@@ -91,19 +91,25 @@ function OfRun({ run }: { run: RunDetail }): ReactNode {
           </Stack>
           <Stack gap={16} flex={1} style={{ minWidth: 0 }}>
             {numbers}
-            <LimitsSection run={run} />
+            <Limits run={run} />
           </Stack>
         </Row>
       ) : (
         <>
           {effects}
           {numbers}
-          <LimitsSection run={run} />
+          <Limits run={run} />
         </>
       )}
       {run.joined ? <TakeApart run={run} /> : null}
     </>
   );
+}
+
+/** What limits each of its titles; of one title, the run. */
+function Limits({ run }: { run: RunDetail }): ReactNode {
+  if (!run.isSitting) return <LimitsSection run={run} />;
+  return run.parts.map((part) => <LimitsSection key={part.id} run={part} of={part.name} />);
 }
 
 /** A sitting that was joined becomes the runs again that it was. */

@@ -53,7 +53,9 @@ export function TitleList({ titles, parts }: { titles: Sitting['titles']; parts:
         <Row key={one.fromS} role="listitem" apart align="baseline" gap={10}>
           <Stack style={{ flexShrink: 1 }}>
             <Body small>{named(one.title)}</Body>
-            <Quiet>{`${clock(one.fromS)} to ${clock(one.toS)}`}</Quiet>
+            <Quiet>
+              {`${clock(one.fromS)} to ${clock(one.toS)}${one.loadS === null ? '' : `, loaded for ${Math.round(one.loadS)} s`}`}
+            </Quiet>
           </Stack>
           <Row gap={12} align="baseline">
             <FigureText>{one.average === null ? NONE : `${fps(one.average)} fps`}</FigureText>
