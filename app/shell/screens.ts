@@ -18,6 +18,7 @@ export { ChoiceScreen } from '../features/ladders/ChoiceScreen';
 export { LadderScreen } from '../features/ladders/LadderScreen';
 export { LaddersScreen } from '../features/ladders/LaddersScreen';
 export { OutcomesScreen } from '../features/outcomes/OutcomesScreen';
+export { SyntheticScreen } from '../features/outcomes/SyntheticScreen';
 export { ReviewScreen } from '../features/reviews/ReviewScreen';
 export { VideoScreen } from '../features/reviews/VideoScreen';
 export { ReviewsScreen } from '../features/reviews/ReviewsScreen';

@@ -8,6 +8,7 @@ import {
   sayCounted,
 } from '@pace-check/core';
 import { Button } from '@rneui/themed';
+import { Link } from 'expo-router';
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { FlatList } from 'react-native';
 import { useOutcomes } from '../../api/outcomes';
@@ -63,6 +64,9 @@ export function OutcomesScreen(): ReactNode {
           <Heading level={1} style={{ marginTop: -10 }}>
             Outcomes
           </Heading>
+          <Link href="/synthetic">
+            <Body style={{ textDecorationLine: 'underline' }}>Synthetic scores, kept apart</Body>
+          </Link>
           <Answered query={all} loading={{ rows: 4, height: 70, label: 'Loading the outcomes' }}>
             {(known) => (
               <>
