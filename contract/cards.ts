@@ -16,32 +16,51 @@ const over = (least: number, most: number): z.ZodNumber =>
 
 export const POLICIES = ['highest', 'best playable', 'as delivered'] as const;
 
-export const cardStep = z.strictObject({
-  id: z.uuid(),
-  device: name.nullable(),
-  title: name,
-  setup: name.nullable(),
-  minutes: z
-    .number('a number is needed')
-    .int('whole minutes')
-    .min(1, 'at least one minute')
-    .max(600, 'at most 600 minutes'),
-  repeats: z
-    .number('a number is needed')
-    .int('a whole number')
-    .min(1, 'at least once')
-    .max(20, 'at most 20 times'),
-  attended: z.boolean(),
-  wanted: z.number('a number is needed').int('a whole number').min(0, 'at least 0').max(999, 'at most 999'),
-  /** Steps of the card that must have ended before. */
-  after: z.array(z.uuid()).max(60),
-  /** Conditions that belong to the step, not to the moment. */
-  conditions: preflight,
-  requestId: z.uuid().nullable(),
-  /** The ladder that is climbed in it: its minutes follow what is still to be probed. */
-  ladderId: z.uuid().nullable().default(null),
-  note: text(1000),
-});
+export const cardStep = z
+  .strictObject({
+    id: z.uuid(),
+    device: name.nullable(),
+    title: name,
+    setup: name.nullable(),
+    minutes: z
+      .number('a number is needed')
+      .int('whole minutes')
+      .min(1, 'at least one minute')
+      .max(600, 'at most 600 minutes'),
+    repeats: z
+      .number('a number is needed')
+      .int('a whole number')
+      .min(1, 'at least once')
+      .max(20, 'at most 20 times'),
+    attended: z.boolean(),
+    wanted: z.number('a number is needed').int('a whole number').min(0, 'at least 0').max(999, 'at most 999'),
+    /** Steps of the card that must have ended before. */
+    after: z.array(z.uuid()).max(60),
+    /** Conditions that belong to the step, not to the moment. */
+    conditions: preflight,
+    requestId: z.uuid().nullable(),
+    /** The ladder that is climbed in it: its minutes follow what is still to be probed. */
+    ladderId: z.uuid().nullable().default(null),
+    /** Titles that are played straight after it, warm and on one clock, within its minutes. */
+    then: z
+      .array(
+        z.strictObject({
+          title: name,
+          minutes: z
+            .number('a number is needed')
+            .int('whole minutes')
+            .min(1, 'at least one minute')
+            .max(600, 'at most 600 minutes'),
+        }),
+      )
+      .max(20, 'at most 20 titles')
+      .default([]),
+    note: text(1000),
+  })
+  .refine(({ then, minutes }) => then.reduce((sum, one) => sum + one.minutes, 0) < minutes, {
+    path: ['then'],
+    error: 'they take all of the step’s minutes: give it more, so that its own title has some',
+  });
 export type CardStep = z.infer<typeof cardStep>;
 
 export const cardRules = z.strictObject({

@@ -25,6 +25,7 @@ const step = (more: Partial<CardStep> = {}): CardStep => ({
   conditions: {},
   requestId: null,
   ladderId: null,
+  then: [],
   note: '',
   ...more,
 });
@@ -380,5 +381,15 @@ describe('requests', () => {
     expect((await send('POST', '/requests', { title: 'Hexgarden', device: null, asked: 0 })).status).toBe(
       400,
     );
+  });
+});
+
+describe('titles in a row', () => {
+  it('are kept with their step, which has to have minutes of its own', async () => {
+    const then = [{ title: 'Hexgarden', minutes: 20 }];
+    const made = await create([step({ minutes: 60, then })]);
+    expect(made.steps[0]!.then).toEqual(then);
+    const none = await send('POST', '/cards', input([step({ minutes: 20, then })]));
+    expect([none.status, none.body.field]).toEqual([400, 'steps.0.then']);
   });
 });

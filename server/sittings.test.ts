@@ -265,3 +265,69 @@ describe('runs of one sitting', () => {
     expect(answers.map(({ status }) => status).sort()).toEqual([201, 404, 404]);
   });
 });
+
+describe('in a review', () => {
+  it('a sitting stands for its titles, and is told as one', async () => {
+    const sitting = await imported(
+      { need: 'story' },
+      [
+        [16, 60],
+        [16, 30],
+      ],
+      [title(16, 'Hexgarden')],
+    );
+    const { status, body } = await send('POST', '/reviews', {
+      id: randomUUID(),
+      name: 'On deck',
+      template: 'quick look',
+      runs: [sitting.id],
+    });
+    expect([status, body.message]).toEqual([201, undefined]);
+    expect(body.gone).toBe(0);
+    expect(body.evidence.map((run: { name: string }) => run.name)).toEqual([
+      'Aurelune on Oru Fold',
+      'Hexgarden on Oru Fold',
+    ]);
+    expect(body.searched.sittings).toEqual([expect.objectContaining({ name: sitting.name })]);
+    expect(body.searched.limits.map((one: { name: string }) => one.name)).toEqual([
+      'Aurelune on Oru Fold',
+      'Hexgarden on Oru Fold',
+    ]);
+  });
+});
+
+describe('synthetic scores', () => {
+  const note = (device: string, scores: number[], more: object = {}): ReturnType<Harness['request']> =>
+    send('POST', '/synthetic', {
+      id: randomUUID(),
+      doc: { device, tool: 'Plumb Line', version: '3', scores, ...more },
+    });
+  it('are kept apart, told with loop and rise, and questioned where nothing came near', async () => {
+    for (const name of ['Velm 5', 'Velm 4', 'Kitto Mini'])
+      await send('POST', '/kit/device', { name, facts: { kind: 'phone' } });
+    await note('Velm 4', [3000]);
+    await note('Kitto Mini', [2500]);
+    const made = await note('Velm 5', [6300, 4725], { coldC: 22, hotC: 36 });
+    expect(made.body).toMatchObject({
+      loop: { ratio: 0.75 },
+      riseC: 14,
+      question: expect.stringMatching(/^2\.1 times what Velm 4/),
+    });
+    // nothing of it is a run
+    expect((await list()).map((run) => run.title)).not.toContain('Plumb Line');
+    const all = async (): Promise<unknown[]> => (await harness.request('GET', '/synthetic')).body;
+    expect(await all()).toHaveLength(3);
+    await harness.request('DELETE', `/synthetic/${made.body.id}`);
+    expect(await all()).toHaveLength(2);
+    await harness.request('POST', `/synthetic/${made.body.id}/restore`);
+    expect(await all()).toHaveLength(3);
+  });
+  it.each([
+    [[], 'doc.scores'],
+    [[0], 'doc.scores.0'],
+    [[-4], 'doc.scores.0'],
+  ])('of %j are refused with their place', async (scores, field) => {
+    const { status, body } = await note('Velm 5', scores);
+    expect([status, body.field]).toEqual([400, field]);
+  });
+});

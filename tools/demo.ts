@@ -247,6 +247,7 @@ function demoCard(requests: ViewerRequest[]): CardInput {
     conditions: {},
     requestId: null,
     ladderId: null,
+    then: [],
     note: '',
     ...more,
   });

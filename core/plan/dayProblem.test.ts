@@ -10,7 +10,7 @@ import {
 import { planChanges } from './changes';
 import { CLASS_HABITS, deviceHabits, taskHabits, type OwnFigures } from './habits';
 import { planDay, type DayPlan } from './planDay';
-import { PlanRefused } from './problem';
+import { PlanRefused, type DayTask } from './problem';
 
 const NOTHING: OwnFigures = { coolTauMin: [], runs: [] };
 const velm: PlanDevice = { name: 'Velm 5', kind: 'phone', batteryWh: 18.1, chargerW: 30, own: NOTHING };
@@ -134,6 +134,21 @@ describe('a card poses its day', () => {
     const [free, plugged] = poseDay(card([step('a'), step('b', { pluggedIn: true })]), [velm], heavy).problem
       .tasks;
     expect(plugged).toMatchObject({ percentPerMin: 0, riseC: free!.riseC + 5 });
+  });
+  it('lays several titles that are played in a row out as one run, as warm as the warmest of them', () => {
+    const pose = (then: { title: string; minutes: number }[]): DayTask =>
+      poseDay(card([step('a', { minutes: 60, then })]), [velm], (title) =>
+        title === 'Hexgarden' ? 'light' : 'heavy',
+      ).problem.tasks[0]!;
+    const [alone, light, both] = [
+      pose([]),
+      poseDay(card([step('a', { title: 'Hexgarden' })]), [velm], () => 'light').problem.tasks[0]!,
+      pose([{ title: 'Hexgarden', minutes: 20 }]),
+    ];
+    expect(both).toMatchObject({ minutes: 60, riseC: alone.riseC, demand: 'heavy' });
+    expect(both.name).toBe('Aurelune, then Hexgarden on Velm 5');
+    // forty minutes of the one, twenty of the other
+    expect(both.percentPerMin).toBeCloseTo((40 * alone.percentPerMin + 20 * light.percentPerMin) / 60, 9);
   });
   it('refuses a step without a device that it knows', () => {
     expect(() => poseDay(card([step('a', { device: null })]), [velm], heavy)).toThrow(

@@ -9,6 +9,7 @@ import {
 } from './habits';
 import type { PlannedRun } from './planDay';
 import {
+  DEMANDS,
   PlanRefused,
   type DayDevice,
   type DayHand,
@@ -52,6 +53,8 @@ export interface PlanStep {
   wanted: number;
   after: string[];
   pluggedIn: boolean;
+  /** Titles that are played straight after it, within its minutes. */
+  then?: { title: string; minutes: number }[];
 }
 
 /** How a device stands when the day begins; null where nobody looked. */
@@ -163,13 +166,7 @@ export function poseDay(
 
   const posed = card.steps.flatMap((step) => {
     const device = deviceOf(step, known);
-    const demand = demandOf(step.title) ?? USUAL_DEMAND;
-    const found = taskHabits(
-      device.kind,
-      habits.get(device)!.batteryWh,
-      { title: step.title, demand },
-      device.own,
-    );
+    const { found, demand } = habitsOfStep(step, device, habits.get(device)!.batteryWh, demandOf);
     const { chargeRiseC } = habits.get(device)!;
     return states
       .filter((state) => state.stepId === step.id)
@@ -288,7 +285,32 @@ export function poseDay(
 }
 
 const nameOf = (step: PlanStep, repeat: number): string =>
-  `${step.title}${step.setup ? `, ${step.setup}` : ''} on ${step.device}${step.repeats > 1 ? ` (${repeat} of ${step.repeats})` : ''}`;
+  `${[step.title, ...(step.then ?? []).map((one) => one.title)].join(', then ')}${step.setup ? `, ${step.setup}` : ''} on ${step.device}${step.repeats > 1 ? ` (${repeat} of ${step.repeats})` : ''}`;
+
+/** What a step takes; of one that plays several titles the warmest rise, and of the battery each its share. */
+function habitsOfStep(
+  step: PlanStep,
+  device: PlanDevice,
+  batteryWh: number,
+  demandOf: (title: string) => Demand | null,
+): { found: TaskHabits; demand: Demand } {
+  const then = step.then ?? [];
+  const own = step.minutes - then.reduce((sum, one) => sum + one.minutes, 0);
+  const titles = [{ title: step.title, minutes: own }, ...then].map(({ title, minutes }) => {
+    const demand = demandOf(title) ?? USUAL_DEMAND;
+    return { minutes, demand, found: taskHabits(device.kind, batteryWh, { title, demand }, device.own) };
+  });
+  const hardest = titles.reduce((a, b) => (DEMANDS.indexOf(b.demand) > DEMANDS.indexOf(a.demand) ? b : a));
+  return {
+    demand: hardest.demand,
+    found: {
+      ...titles[0]!.found,
+      riseC: Math.max(...titles.map((one) => one.found.riseC)),
+      percentPerMin:
+        titles.reduce((sum, one) => sum + one.minutes * one.found.percentPerMin, 0) / step.minutes,
+    },
+  };
+}
 
 function deviceOf(step: PlanStep, known: Map<string, PlanDevice>): PlanDevice {
   const device = step.device === null ? undefined : known.get(step.device.toLowerCase());

@@ -86,11 +86,12 @@ export async function replaceSteps(db: Queryable, cardId: string, steps: StepRow
       conditions,
       requestId,
       ladderId,
+      then,
       note,
     },
   ] of steps.entries()) {
     await db.query(
-      'insert into card_step (id, card_id, position, device_id, title_id, setup_id, minutes, repeats, attended, wanted, after, conditions, request_id, ladder_id, note) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15)',
+      'insert into card_step (id, card_id, position, device_id, title_id, setup_id, minutes, repeats, attended, wanted, after, conditions, request_id, ladder_id, note, "then") values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16)',
       [
         id,
         cardId,
@@ -107,6 +108,7 @@ export async function replaceSteps(db: Queryable, cardId: string, steps: StepRow
         requestId,
         ladderId,
         note,
+        JSON.stringify(then),
       ],
     );
   }
@@ -122,7 +124,7 @@ export async function stepElsewhere(db: Queryable, cardId: string, ids: string[]
 
 export async function readSteps(db: Queryable, cardId: string): Promise<CardStep[]> {
   const result = await db.query<CardStep>(
-    `select card_step.id, device.name as device, title.name as title, setup.name as setup, minutes, repeats, attended, wanted, after, conditions, request_id as "requestId", ladder_id as "ladderId", note
+    `select card_step.id, device.name as device, title.name as title, setup.name as setup, minutes, repeats, attended, wanted, after, conditions, request_id as "requestId", ladder_id as "ladderId", "then", note
      from card_step join title on title.id = title_id left join device on device.id = device_id left join setup on setup.id = setup_id
      where card_id = $1 order by position`,
     [cardId],

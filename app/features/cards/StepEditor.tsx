@@ -1,6 +1,6 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { cardStep, preflight, type CardStep, type Kit } from '@pace-check/contract';
-import { Button } from '@rneui/themed';
+import { Button, Input } from '@rneui/themed';
 import type * as z from 'zod';
 import { useState, type ReactNode } from 'react';
 import {
@@ -71,6 +71,7 @@ export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactN
         optional
       />
       <LadderOfStep form={form} />
+      <Then form={form} />
       <Row gap={12}>
         <Third>
           <NumberField control={control} name="minutes" label="Minutes" />
@@ -173,6 +174,51 @@ function LadderOfStep({ form }: { form: UseFormReturn<StepForm, unknown, CardSte
     />
   );
 }
+
+/** Titles that are played straight after it, one a line: one warm sitting, which is no warm start that somebody overlooked. */
+function Then({ form }: { form: UseFormReturn<StepForm, unknown, CardStep> }): ReactNode {
+  const [text, setText] = useState(() =>
+    (form.getValues('then') ?? []).map((one) => `${one.title} ${one.minutes}`).join('\n'),
+  );
+  const problem = form.formState.errors.then;
+  const message =
+    problem &&
+    ('message' in problem && problem.message ? problem.message : 'a title and its minutes in each line');
+  return (
+    <Stack gap={2} style={{ marginBottom: 6 }}>
+      <Input
+        multiline
+        label="Straight after it, a title and its minutes a line"
+        aria-label="Straight after it"
+        placeholder={'Hexgarden 20'}
+        value={text}
+        onChangeText={(now) => {
+          setText(now);
+          form.setValue('then', readThen(now), { shouldValidate: true });
+        }}
+        numberOfLines={Math.min(8, text.split('\n').length + 1)}
+        inputStyle={{ paddingVertical: 8 }}
+        renderErrorMessage={false}
+      />
+      {message ? (
+        <Quiet role="alert">{`Straight after it: ${message}`}</Quiet>
+      ) : text.trim() === '' ? null : (
+        <Quiet>Within the step’s minutes, on one clock, without cooling down.</Quiet>
+      )}
+    </Stack>
+  );
+}
+
+/** "Hexgarden 20" is twenty minutes of Hexgarden; a line without minutes is one that the form refuses. */
+const readThen = (text: string): { title: string; minutes: number }[] =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean)
+    .map((line) => {
+      const [, title = line, minutes = ''] = /^(.*?)[\s,]+(\d+)(?:\s*min)?$/.exec(line) ?? [];
+      return { title: title.trim(), minutes: Number(minutes) };
+    });
 
 const Third = ({ children }: { children: ReactNode }): ReactNode => <Stack flex={1}>{children}</Stack>;
 

@@ -85,6 +85,7 @@ function StepRow({ step, number, steps, open, onOpen }: RowProps): ReactNode {
           {[
             step.device ?? 'no device',
             step.setup,
+            step.then.length > 0 ? `then ${step.then.map((one) => one.title).join(', ')}` : null,
             step.attended ? null : 'unattended',
             says(step),
             after.length > 0 ? `after ${after.join(', ')}` : null,

@@ -49,6 +49,7 @@ export const newStep = (title: string, more: Partial<CardStep> = {}): CardStep =
   conditions: {},
   requestId: null,
   ladderId: null,
+  then: [],
   note: '',
   ...more,
 });

@@ -17,6 +17,7 @@ const STEP: CardStep = {
   conditions: {},
   requestId: null,
   ladderId: null,
+  then: [],
   note: '',
 };
 const LADDER: LadderSummary = {
