@@ -192,6 +192,84 @@ test.describe('with a server of its own', () => {
     await context.close();
   });
 
+  test('a sitting of three titles at sixty times the speed, with a cooler, a charger and a killed server', async ({
+    browser,
+  }) => {
+    const context = await browser.newContext({
+      baseURL: server.address,
+      viewport: { width: 390, height: 844 },
+    });
+    const page = await context.newPage();
+    const run = await openRun(page, {
+      device: 'Velm 5',
+      title: 'Saltmarsh Drift',
+      speed: '60',
+      minutes: '180',
+    });
+    await addLogger(page, server.address, run, 'handset');
+    await tap(page, '198');
+    await page.getByRole('button', { name: 'Start the run' }).click();
+    await expect(page.getByLabel('Pace now')).toHaveText(/\d/);
+    await tap(page, '312');
+    await expect(lastEntry(page)).toContainText('31.2 °C');
+
+    await tab(page, 'Mark');
+    await page.getByRole('button', { name: 'Switches, next title' }).click();
+    const cooler = page.getByRole('switch', { name: 'Switch cooler' });
+    await cooler.click();
+    await expect(cooler).toBeChecked();
+    // another title, which loads first: tap and tap
+    await page.getByLabel('Next title', { exact: true }).fill('Hexgarden');
+    await page.getByRole('button', { name: 'It loads now' }).click();
+    const loading = page.getByRole('switch', { name: 'Loading' });
+    await expect(loading).toBeChecked();
+    await loading.click();
+    await expect(loading).not.toBeChecked();
+    await expect(connection(page)).toHaveText('All sent');
+
+    await server.kill();
+    await expect(connection(page)).toContainText('Server not reached');
+    await page.getByLabel('Next title', { exact: true }).fill('Skiff 120');
+    await page.getByRole('button', { name: 'It is on now' }).click();
+    await cooler.click();
+    await expect(cooler).not.toBeChecked();
+    const charging = page.getByRole('switch', { name: 'Charging' });
+    await charging.click();
+    await expect(charging).toBeChecked();
+    await expect(connection(page)).toContainText(/\d kept here/);
+    await server.start();
+    await expect(connection(page)).toHaveText('All sent');
+    await charging.click();
+    await expect(charging).not.toBeChecked();
+    await tab(page, 'Read');
+    await tap(page, '365');
+    await expect(lastEntry(page)).toContainText('36.5 °C');
+    await expect(lastEntry(page)).toContainText('on the server');
+    await tab(page, 'Run');
+    await page.getByRole('button', { name: 'End as planned' }).click();
+    await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
+    expect(
+      typed(await benchOf(page, run))
+        .map((line) => (line.type === 'span' ? line.kind : line.type))
+        .sort(),
+    ).toEqual(['charging', 'cooler', 'end', 'loading', 'skin', 'skin', 'skin', 'title', 'title']);
+
+    await page.getByRole('button', { name: 'Its figures' }).click();
+    await expect(page.getByText(/^3 titles: Saltmarsh Drift/)).toBeVisible();
+    await page.getByRole('link', { name: 'The sitting on one clock' }).click();
+    const titles = page.getByRole('list', { name: 'Titles of the sitting' });
+    await expect(titles.getByRole('listitem')).toHaveCount(3);
+    await expect(titles).toContainText(/Hexgarden.*loaded for \d+ s/);
+    await expect(page.getByRole('slider', { name: 'cooler, off at' })).toBeVisible();
+    await expect(page.getByRole('list', { name: 'What each switch did' }).getByRole('listitem')).toHaveCount(
+      2,
+    );
+    await expectAccessible(page);
+    await titles.getByRole('link', { name: 'Skiff 120 as a run of its own' }).click();
+    await expect(page.getByText(/it began warm from what was played before/)).toBeVisible();
+    await context.close();
+  });
+
   test('a stand-in plays for a run, and ends with its server, even one that is killed', async ({
     browser,
   }) => {

@@ -7,6 +7,7 @@ export {
   DEMO_CLAIMS,
   DEMO_LADDERS,
   DEMO_OUTCOMES,
+  DEMO_SYNTHETIC,
   DEMO_VERSIONS,
 } from './searches';
 export { DEMO_KIT, DEMO_REQUESTS } from './kit';

@@ -270,3 +270,28 @@ export const DEMO_VERSIONS = [
 ];
 
 export const DEMO_CLAIMED_BY = 'the crossing list, spring edition';
+
+/** Scores of an invented tool, from cold; the last one is a slip of the pen. */
+export const DEMO_SYNTHETIC = [
+  {
+    device: 'Velm 5',
+    scores: [6210, 6050, 5480, 5130, 4970, 4930],
+    parts: [
+      { name: 'graphics', score: 3320 },
+      { name: 'processor', score: 2890 },
+    ],
+    coldC: 20.1,
+    hotC: 36.9,
+    roomC: 18.5,
+  },
+  { device: 'Velm 4', scores: [5020, 4310, 3390, 2980], coldC: 19.8, hotC: 39.4, roomC: 18.5 },
+  {
+    device: 'Kitto Mini',
+    scores: [5540, 3720, 3610],
+    coldC: 20.4,
+    hotC: 34.6,
+    roomC: 19,
+    note: 'out of the box',
+  },
+  { device: 'Oru Fold', scores: [58_800], coldC: 21, hotC: null, roomC: 18.5, note: 'typed from a photo' },
+].map((doc) => ({ tool: 'Plumb Line', version: '3.1', date: '2026-05-08', ...doc }));

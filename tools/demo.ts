@@ -25,6 +25,7 @@ import {
   DEMO_OUTCOMES,
   DEMO_REVIEW,
   DEMO_SITTINGS,
+  DEMO_SYNTHETIC,
   DEMO_VERSIONS,
   DEMO_WEAK,
   HANDSETS,
@@ -124,6 +125,8 @@ async function addSearches(address: string): Promise<void> {
     versions: DEMO_VERSIONS,
   });
   await ask(address, ROUTES.noteOutcomes, { body });
+  for (const doc of DEMO_SYNTHETIC)
+    await ask(address, ROUTES.newSynthetic, { body: { id: randomUUID(), doc } });
 }
 
 /** The comparisons of the demo; a run is known again by when it was started. */
