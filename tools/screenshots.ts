@@ -31,6 +31,14 @@ const run = async (page: Page): Promise<void> => {
   await page.getByRole('link', { name: /Aurelune on Velm 4/ }).click();
   await page.getByRole('table', { name: 'Splits' }).waitFor();
 };
+const sitting =
+  (name: RegExp) =>
+  async (page: Page): Promise<void> => {
+    await runs(page);
+    await page.getByRole('link', { name }).click();
+    await page.getByRole('link', { name: 'The sitting on one clock' }).click();
+    await page.getByRole('img', { name: /^Warmth over the sitting/ }).waitFor();
+  };
 const importing = async (page: Page): Promise<void> => {
   await page.goto('/import');
   const rows = Array.from(
@@ -142,7 +150,8 @@ const PICTURES: Picture[] = [
   { name: 'runs-phone', ...PHONE, open: runs },
   { name: 'runs-wide', ...WIDE, open: runs },
   { name: 'run-phone', ...PHONE, open: run },
-  { name: 'run-wide', ...WIDE, open: run },
+  { name: 'sitting-phone', ...PHONE, open: sitting(/^Three titles in the shed/) },
+  { name: 'sitting-wide', ...WIDE, open: sitting(/^The crossing on deck/) },
   { name: 'outcomes-wide', ...WIDE, open: outcomes },
   { name: 'choice-wide', ...WIDE, open: choice },
   { name: 'import-wide', ...WIDE, open: importing },
@@ -153,7 +162,6 @@ const PICTURES: Picture[] = [
   { name: 'day-wide', ...WIDE, open: day },
   { name: 'preflight-phone', ...PHONE, open: preflight },
   { name: 'bench-phone', ...PHONE, open: bench },
-  { name: 'bench-wide', ...WIDE, open: bench },
   { name: 'pair-phone', ...PHONE, open: comparison(/^The new one against/) },
   { name: 'matrix-wide', ...WIDE, open: matrix },
   { name: 'review-phone', ...PHONE, open: review },

@@ -216,6 +216,7 @@ function besides(average: number, setup: string | null, siblings: Sibling[], not
       note('heat', 'for', { sign: 'same-chip-faster', device: one.device, ratio });
       note('graphics', 'against', { sign: 'same-chip-faster', device: one.device, ratio });
     } else if (atMost(Math.abs(ratio - 1), 0.03))
-      note('heat', 'against', { sign: 'same-chip-alike', device: one.device });
+      // the same cap may stand behind both
+      note('heat', 'open', { sign: 'same-chip-alike', device: one.device });
   }
 }

@@ -80,11 +80,11 @@ const hrefOf = (run: RunSummary): `/runs/${string}` | `/bench/${string}` =>
   run.recording ? `/bench/${run.id}` : `/runs/${run.id}`;
 
 /** Where a run stands in a sitting, or that it is one. */
-const sittingOf = ({ part, isSitting }: RunSummary): string | null =>
+const sittingOf = ({ part, isSitting, lane }: RunSummary): string | null =>
   part !== null
     ? `from ${clock(part.fromMs / 1000)} of “${part.sittingName}”`
     : isSitting
-      ? 'a sitting'
+      ? `a sitting of ${clock(lane.seconds)}, over all the width`
       : null;
 
 /**
@@ -172,7 +172,7 @@ export function RunCard({
             {[
               run.setup,
               sittingOf(run),
-              run.lane.seconds > 0 ? clock(run.lane.seconds) : null,
+              run.lane.seconds > 0 && !run.isSitting ? clock(run.lane.seconds) : null,
               run.isSitting ? null : run.headline?.stamina.word,
               run.pictures > 0 ? count(run.pictures, 'picture') : null,
             ]

@@ -31,7 +31,12 @@ export function RunsScreen(): ReactNode {
   // until the server has looked, and where it does not answer: what is here is looked through
   const own = runs.isPlaceholderData || runs.isError;
   const shown = useMemo(() => (own ? all.filter((run) => matches(run, filter)) : all), [all, filter, own]);
-  const scaleS = shown.reduce((longest, run) => Math.max(longest, run.lane.seconds), 60);
+  // hours of a sitting would squeeze every other lane: its own is drawn over all the width
+  const scaleS = shown.reduce(
+    (longest, run) => (run.isSitting ? longest : Math.max(longest, run.lane.seconds)),
+    60,
+  );
+  const scaleOf = (run: RunSummary): number => (run.isSitting ? run.lane.seconds : scaleS);
   const some = all.length > 0 || filter !== NO_FILTER;
   const chosen = useChosen();
   const { choose: wanted } = useLocalSearchParams<{ choose?: string }>();
@@ -72,9 +77,9 @@ export function RunsScreen(): ReactNode {
       }
       renderItem={({ item }) =>
         wide ? (
-          <RunRow run={item} scaleS={scaleS} chosen={isChosen(item)} />
+          <RunRow run={item} scaleS={scaleOf(item)} chosen={isChosen(item)} />
         ) : (
-          <RunCard run={item} scaleS={scaleS} chosen={isChosen(item)} />
+          <RunCard run={item} scaleS={scaleOf(item)} chosen={isChosen(item)} />
         )
       }
       ListEmptyComponent={<Nothing runs={runs} filter={filter} clear={() => setFilter(NO_FILTER)} />}

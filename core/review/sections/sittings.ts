@@ -16,7 +16,8 @@ function blocksOf({ name, device, sitting, longPlay }: ReviewSitting, voice: Voi
   const { titles, drain, switches, warmth } = sitting;
   const rateOf = (title: string | null): string => {
     const own = drain?.rates.find((one) => one.title === title);
-    return own?.percentPerHour == null ? '–' : `${own.percentPerHour.toFixed(1)} %/h`;
+    const perHour = own?.percentPerHour ?? null;
+    return perHour === null ? '–' : `${perHour.toFixed(1)} %/h`;
   };
   const said = switches.map((one) => saySwitch(one, voice.unit)).filter((one) => one !== null);
   const blocks: Block[] = [
