@@ -122,6 +122,8 @@ export const dayEvent = z.discriminatedUnion('kind', [
     atMin,
     how: z.enum(['done', 'crashed', 'skipped']),
   }),
+  // another title came on in a run that goes on
+  z.strictObject({ id: z.uuid(), kind: z.literal('title'), ...ofRun, atMin, title: name }),
   z.strictObject({
     id: z.uuid(),
     kind: z.literal('reading'),

@@ -389,6 +389,16 @@ describe('titles in a row', () => {
     const then = [{ title: 'Hexgarden', minutes: 20 }];
     const made = await create([step({ minutes: 60, then })]);
     expect(made.steps[0]!.then).toEqual(then);
+    const { id, steps } = made;
+    const on = {
+      id: randomUUID(),
+      kind: 'title',
+      stepId: steps[0]!.id,
+      repeat: 1,
+      atMin: 580,
+      title: 'Hexgarden',
+    };
+    expect((await send('POST', `/cards/${id}/events`, { events: [on] })).body.events).toEqual([on]);
     const none = await send('POST', '/cards', input([step({ minutes: 20, then })]));
     expect([none.status, none.body.field]).toEqual([400, 'steps.0.then']);
   });

@@ -99,14 +99,14 @@ function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording 
     (entry) => entry.open && entry.line.type === 'span' && entry.line.kind === 'charging',
   );
 
-  const onLine = (line: (atMs: number) => EntryLine, open = false): void =>
-    void act({
-      kind: 'put',
-      entry: uuid(),
-      line: line(Math.round(recording.status === 'ended' ? afterEnd(recording) : nowMs())),
-      open,
-      writer,
-    });
+  const onLine = (write: (atMs: number) => EntryLine, open = false): void => {
+    const entry = uuid();
+    const line = write(Math.round(recording.status === 'ended' ? afterEnd(recording) : nowMs()));
+    void act({ kind: 'put', entry, line, open, writer });
+    // the day of the card hears of each title that comes on
+    if (line.type === 'title')
+      tellCard(recording, { kind: 'title', title: line.title }, line.atMs / 60_000, `title ${entry}`);
+  };
   const onClose = (entry: ShownEntry): void => {
     if (entry.line.type === 'span')
       void act({
@@ -117,7 +117,17 @@ function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording 
         writer,
       });
   };
-  const onTakeBack = (entry: ShownEntry): void => void act({ kind: 'take-back', entry: entry.id });
+  const onTakeBack = (entry: ShownEntry): void => {
+    void act({ kind: 'take-back', entry: entry.id });
+    if (entry.line.type === 'title' && recording.step)
+      void outbox.add(
+        toCard(recording.step.cardId, {
+          id: uuid(),
+          kind: 'take-back',
+          event: uuidOf(`title ${entry.id}`, recording.runId),
+        }),
+      );
+  };
   const last = entries.findLast(
     (entry) =>
       entry.writer === writer && isListed(entry) && entry.line.type !== 'end' && entry.kept !== 'refused',
@@ -283,15 +293,16 @@ function endRun(
 /** The day of the card hears of it too, once, whoever tells. */
 function tellCard(
   { runId, step, speed }: Recording,
-  event: { kind: 'started' } | { kind: 'ended'; how: HowEnded },
+  event: { kind: 'started' } | { kind: 'ended'; how: HowEnded } | { kind: 'title'; title: string },
   minutes: number,
+  once: string = event.kind,
 ): void {
   if (!step) return;
   const now = new Date();
   const deskMin = now.getHours() * 60 + now.getMinutes() + now.getSeconds() / 60;
   const { stepId, repeat } = step;
   const atMin = dayMinute(minutes, step.atMin, deskMin, speed);
-  void outbox.add(toCard(step.cardId, { id: uuidOf(event.kind, runId), ...event, stepId, repeat, atMin }));
+  void outbox.add(toCard(step.cardId, { id: uuidOf(once, runId), ...event, stepId, repeat, atMin }));
 }
 
 function Head({ bench, recording }: { bench: BenchOf; recording: Recording }): ReactNode {

@@ -56,6 +56,7 @@ beforeEach(async () => {
   (global as { EventSource?: unknown }).EventSource = Stream;
   standInServer(({ method, path, body }) => {
     if (!reached) return null;
+    if (path.startsWith('/api/kit')) return { body: { devices: [], titles: [], setups: [] } };
     if (method !== 'POST') return { status, body: {} };
     const changes = body.changes as Sent[];
     sent.push(...changes.map((change) => ({ path, change })));
@@ -127,6 +128,20 @@ describe('a run at the bench', () => {
     tap('Stutter');
     await until(() => changes('put').length === 2);
     expect(changes('put')[1]).toMatchObject({ line: { type: 'mark', kind: 'stutter' } });
+    // another title comes on: the day hears of it, and of its undoing
+    tap('Switches, next title');
+    fireEvent.change(screen.getByLabelText('Next title'), { target: { value: 'Hexgarden' } });
+    tap('It is on now');
+    await until(() => changes('title').length === 1);
+    expect(changes('title')[0]).toMatchObject({
+      title: 'Hexgarden',
+      stepId: CARD.stepId,
+      repeat: CARD.repeat,
+    });
+    await until(() => /on the server/.test(screen.getByRole('status', { name: 'Last entry' }).textContent!));
+    tap('Undo the last entry');
+    await until(() => changes('take-back').length === 2);
+    expect(changes('take-back')).toContainEqual(expect.objectContaining({ event: changes('title')[0]!.id }));
     fireEvent.click(screen.getByRole('radio', { name: 'Run' }));
     const end = screen.getByRole('group', { name: 'End the run' });
     fireEvent.click(within(end).getByRole('button', { name: 'crashed' }));

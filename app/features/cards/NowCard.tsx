@@ -52,6 +52,12 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
           <Quiet>{running ? 'Going on' : 'Next'}</Quiet>
           <Heading>{nameOf(row)}</Heading>
           <Quiet>{[row.step.setup, row.step.note].filter(Boolean).join(' · ')}</Quiet>
+          {row.step.then.length > 0 ? (
+            <Quiet>{`then ${row.step.then.map((one) => `${one.title}, ${one.minutes} min`).join('; ')}: straight on, without cooling down`}</Quiet>
+          ) : null}
+          {running && row.now ? (
+            <Body small>{`${row.now.title} since ${timeOfDay(row.now.atMin)}`}</Body>
+          ) : null}
         </Stack>
         <Stack align="flex-end">
           <FigureText size={36}>{timeOfDay(running ? row.endMin : row.startMin)}</FigureText>

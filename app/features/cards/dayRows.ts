@@ -13,6 +13,8 @@ export interface DayRow {
   /** Null for runs of which no plan is left. */
   planned: PlannedRun | null;
   runId: string | null;
+  /** The title that came on last in a run of several. */
+  now: { title: string; atMin: number } | null;
 }
 
 /** The day's runs in the order of their starts: what has begun as it was, the rest as it is planned. */
@@ -47,11 +49,23 @@ export function dayRows(card: Card): DayRow[] {
           hand: plan?.hand ?? 0,
           planned: plan,
           runId: links.get(id) ?? null,
+          now: titleNow(card, step.id, i + 1),
         },
       ];
     }).flat(),
   );
   return rows.sort((a, b) => a.startMin - b.startMin);
+}
+
+/** The title that came on last; null while it is the step's own. */
+function titleNow({ events }: Card, stepId: string, repeat: number): DayRow['now'] {
+  const last = events
+    .flatMap((event) =>
+      event.kind === 'title' && event.stepId === stepId && event.repeat === repeat ? [event] : [],
+    )
+    .sort((a, b) => a.atMin - b.atMin)
+    .at(-1);
+  return last ? { title: last.title, atMin: last.atMin } : null;
 }
 
 /** What is next: the run that goes on, else the first that is still open. */

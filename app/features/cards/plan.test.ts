@@ -157,6 +157,23 @@ describe('the day’s rows', () => {
     const skipped = { ...before, events: [{ ...crashed.events[1]!, how: 'skipped' as const }] } as Card;
     expect(dayRows(skipped).map((row) => row.step.id)).toEqual([id(2), id(2)]);
   });
+  it('a run of several titles says which is on, and is laid out as one', () => {
+    const then = [{ title: 'Hexgarden', minutes: 20 }];
+    const day = planned(card([step(1, { minutes: 60, then })]));
+    const [row] = dayRows(day);
+    expect([row!.now, row!.endMin - row!.startMin]).toEqual([null, 60]);
+    const of = { stepId: id(1), repeat: 1 };
+    const events: Card['events'] = [
+      { id: id(3), kind: 'started', ...of, atMin: 540 },
+      { id: id(4), kind: 'title', ...of, atMin: 580, title: 'Hexgarden' },
+      { id: id(5), kind: 'title', ...of, atMin: 570, title: 'Skiff 120' },
+      { id: id(6), kind: 'title', ...of, repeat: 2, atMin: 590, title: 'Aurelune' },
+    ];
+    expect(dayRows({ ...day, events })[0]).toMatchObject({
+      state: 'running',
+      now: { title: 'Hexgarden', atMin: 580 },
+    });
+  });
   it('are called by title, device and repeat', () => {
     expect(dayRows(planned(card(steps))).map(nameOf)).toEqual(
       expect.arrayContaining(['Aurelune on Velm 5', 'Aurelune on Kitto Mini, 2 of 2']),
