@@ -98,7 +98,10 @@ const LEAST_SAMPLES = 20;
  * @shown What limits it?
  * @source docs/method.md, "What limits it"; common practice
  * @example
- * // see core/figures/limits.test.ts for runs and what is found in them
+ * // a minute at 60 frames per second, on a panel of 120 Hz
+ * const facts = { target: 60, refreshHz: 120, native: null, need: null, roomC: null, batteryWh: null, conditions: [], splitMinutes: null, played: null, scene: null, bars: null };
+ * const { figures } = analyse(runInput({ frameUs: new Int32Array(3600).fill(16_667), gaps: [] }, { dropped: 0, cutOff: false, entries: [] }, facts));
+ * limitsOf(figures, { kind: 'native', setup: null, siblings: [] }).likely; // ['cap']
  */
 export function limitsOf(figures: Figures, { kind, setup, siblings }: LimitContext): LimitFindings {
   const found = new Map<Limit, LimitCandidate>(

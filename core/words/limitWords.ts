@@ -52,7 +52,7 @@ const more = (ratio: number): string => `${Math.round(100 * (ratio - 1))}\u00a0%
  *
  * @shown What limits it?: for, against, no proof
  * @example
- * saySign({ sign: 'part-busy', percent: 71 }, 'C'); // '71 % load is no proof of headroom'
+ * saySign({ sign: 'part-busy', percent: 71 }, 'C'); // '71\u00a0% load is no proof of headroom'
  */
 export function saySign(sign: LimitSign, unit: TemperatureUnit): string {
   const degrees = (c: number): string => `${(unit === 'C' ? c : toFahrenheit(c)).toFixed(1)}\u00a0°${unit}`;

@@ -105,9 +105,18 @@ export function importPath(details: Partial<ImportDetails> = {}): string {
 
 /** Counts of all rows that an import may leave. */
 export async function rowCounts(pool: pg.Pool): Promise<Record<string, number>> {
-  const tables = ['device', 'title', 'setup', 'run', 'frame_chunk', 'entry', 'analysis'];
+  // the titles of a sitting follow it by themselves, a moment later
+  const own = {
+    run: 'where sitting_id is null',
+    analysis: 'join run on run.id = run_id where sitting_id is null',
+  };
+  const tables = ['device', 'title', 'setup', 'run', 'frame_chunk', 'entry', 'analysis'] as const;
   const counts = await Promise.all(
-    tables.map((table) => pool.query<{ count: number }>(`select count(*)::int as count from ${table}`)),
+    tables.map((table) =>
+      pool.query<{ count: number }>(
+        `select count(*)::int as count from ${table} ${table in own ? own[table as keyof typeof own] : ''}`,
+      ),
+    ),
   );
   return Object.fromEntries(tables.map((table, i) => [table, counts[i]!.rows[0]!.count]));
 }

@@ -116,7 +116,7 @@ function Tappable({
     <Pressable
       role="checkbox"
       aria-checked={chosen}
-      aria-label={`Choose ${run.name}`}
+      aria-label={`Choose ${[run.name, run.part === null ? null : sittingOf(run)].filter(Boolean).join(', ')}`}
       onPress={() => choose(run)}
       {...SPACE_TOO(() => choose(run))}
       style={[style, chosen ? { borderColor: action, borderWidth: 2, borderRadius: 8 } : null]}
