@@ -330,7 +330,7 @@ export const DEMO_SITTINGS: { name: string; plan: SittingPlan }[] = [
       roomC: 18.5,
       startC: 19.6,
       startPercent: 100,
-      startedAt: '2026-05-02T10:00:00+02:00',
+      startedAt: '2026-04-25T10:00:00+02:00',
       titles: [
         { title: 'Saltmarsh Drift', minutes: 26, fps: 60, chipW: 2.2 },
         { title: 'Copperline Squad', setup: 'Fluid, cap 60', minutes: 34, fps: 59.4, chipW: 3 },
@@ -370,7 +370,7 @@ export const DEMO_SITTINGS: { name: string; plan: SittingPlan }[] = [
       roomC: 31,
       startC: 32.5,
       startPercent: 100,
-      startedAt: '2026-05-03T12:30:00+02:00',
+      startedAt: '2026-04-26T12:30:00+02:00',
       titles: [
         { title: 'Hexgarden', minutes: 55, fps: 40, chipW: 1.2 },
         { title: 'Saltmarsh Drift', minutes: 50, fps: 58, chipW: 1.6 },
