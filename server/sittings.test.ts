@@ -123,6 +123,19 @@ describe('the titles of a sitting', () => {
     expect(parts.map((part) => part.conditions.includes('first-play'))).toEqual([false, true, false]);
   });
 
+  it('have a name, whatever a file calls them', async () => {
+    const sitting = await imported(
+      {},
+      [[3, 60]],
+      [title(1, '   '), { ...title(2, ' Hexgarden '), setup: ' ' } as EntryLine],
+    );
+    expect((await get(sitting.id)).parts.map((part) => part.name)).toEqual([
+      'Aurelune on Oru Fold',
+      'unknown title on Oru Fold',
+      'Hexgarden on Oru Fold',
+    ]);
+  });
+
   it('are changed in the sitting, and say where that is', async () => {
     const sitting = await imported({}, [[2, 60]], [title(1, 'Hexgarden')]);
     const [part] = (await get(sitting.id)).parts;

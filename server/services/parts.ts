@@ -1,3 +1,4 @@
+import { name } from '@pace-check/contract';
 import { joinSpans, titleStretches, type EntryLine, type TitleStretch } from '@pace-check/core';
 import type pg from 'pg';
 import { inTransaction, type Queryable } from '../sql/database';
@@ -63,6 +64,9 @@ export async function keepParts(pool: pg.Pool, sitting: NamedRun, seconds: numbe
   });
 }
 
+/** A name as the kit keeps it; null for one that is blank. */
+const nameIn = (given: string | null): string | null => name.safeParse(given).data ?? null;
+
 interface PartContext {
   target: number | null;
   /** The line that begins it says that its shaders compile. */
@@ -81,8 +85,10 @@ async function keepPart(
   { title, setup, fromS, toS }: TitleStretch,
   { target, firstPlay, spans, there, kept, last }: PartContext,
 ): Promise<string> {
-  const titleId = await idByName(db, 'title', title ?? sitting.title);
-  const setupId = setup === null ? null : await setupIdByName(db, titleId, setup);
+  const called = nameIn(title) ?? 'unknown title';
+  const titleId = await idByName(db, 'title', called);
+  const setupCalled = nameIn(setup);
+  const setupId = setupCalled === null ? null : await setupIdByName(db, titleId, setupCalled);
   const first = fromS === 0;
   const { firstPlay: firstOfAll, ...stated } = sitting.preflight;
   const others = sitting.conditions.filter((code) => code !== 'first-play');
@@ -92,7 +98,7 @@ async function keepPart(
     case: switched(spans, 'case', { fromS, toS }, ['off', 'on'], stated.case),
   };
   const facts = {
-    name: `${title} on ${sitting.device}`,
+    name: `${called} on ${sitting.device}`,
     deviceId: sitting.deviceId,
     titleId,
     setupId,

@@ -132,7 +132,11 @@ export class Runs {
   private async followed(run: NamedRun, { figures }: StoredAnalysis): Promise<void> {
     if (run.part !== null || run.recording !== null || run.partsRevision === run.revision) return;
     if (!run.isSitting && (figures.sitting?.titles.length ?? 0) < 2) return;
-    const parts = await keepParts(this.pool, run, figures.frames.seconds);
+    // the sitting is read whatever becomes of its titles
+    const parts = await keepParts(this.pool, run, figures.frames.seconds).catch((error: unknown) => {
+      if (!this.closed) console.error(`The titles of run ${run.id} are not kept: ${String(error)}`);
+      return null;
+    });
     // nobody who asks for the sitting waits for them
     for (const id of parts ?? [])
       this.figured(id).catch((error: unknown) => {
