@@ -49,7 +49,8 @@ export function SwitchBars({
       <Quiet>{kind}</Quiet>
       {spans.map((entry) => (
         <Bar
-          key={`${entry.id} ${entry.line.fromMs} ${entry.line.toMs}`}
+          // what is dragged is reckoned with the width and the times that it began with
+          key={`${entry.id} ${entry.line.fromMs} ${entry.line.toMs} ${x.range()[1]}`}
           run={run}
           entry={entry}
           x={x}
@@ -81,7 +82,7 @@ function Bar({
   const [moved, setMoved] = useState<{ fromS: number; toS: number } | null>(null);
   const [fromS, toS] = moved ? [moved.fromS, moved.toS] : [line.fromMs / 1000, line.toMs / 1000];
   /** The span with one end elsewhere, in whole seconds and in order. */
-  const with_ = (end: 'from' | 'to', atS: number): { fromS: number; toS: number } => {
+  const endAt = (end: 'from' | 'to', atS: number): { fromS: number; toS: number } => {
     const [from, to] = [line.fromMs / 1000, line.toMs / 1000];
     return end === 'from'
       ? { fromS: Math.round(Math.min(Math.max(0, atS), to - SHORTEST_S)), toS: to }
@@ -113,9 +114,9 @@ function Bar({
       atS={end === 'from' ? fromS : toS}
       seconds={seconds}
       left={x(end === 'from' ? fromS : toS) - TARGET / 2}
-      onMove={(px) => setMoved(with_(end, (end === 'from' ? line.fromMs : line.toMs) / 1000 + px * perPx))}
-      onDrop={(px) => keep(with_(end, (end === 'from' ? line.fromMs : line.toMs) / 1000 + px * perPx))}
-      onStep={(by) => keep(with_(end, (end === 'from' ? fromS : toS) + by))}
+      onMove={(px) => setMoved(endAt(end, (end === 'from' ? line.fromMs : line.toMs) / 1000 + px * perPx))}
+      onDrop={(px) => keep(endAt(end, (end === 'from' ? line.fromMs : line.toMs) / 1000 + px * perPx))}
+      onStep={(by) => keep(endAt(end, (end === 'from' ? fromS : toS) + by))}
     />
   );
   return (
