@@ -9,7 +9,7 @@ import { Row, Stack } from '../../ui/parts';
 import { Select } from '../../ui/Select';
 import { Body, Quiet } from '../../ui/words';
 import { RunTime } from './RunTime';
-import type { Stretch } from './Spans';
+import type { Stretch } from './useStretch';
 
 const WAYS = [
   { value: 'switch', text: 'a switch' },

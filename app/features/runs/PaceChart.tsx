@@ -11,8 +11,7 @@ import { FONTS } from '../../ui/theme';
 import { Quiet } from '../../ui/words';
 import { Section } from '../../ui/Section';
 import { MarkList, MarkStrip, ReadChart, ReadPoints } from './ReadChart';
-import type { Stretch } from './Spans';
-import { useStretch } from './useStretch';
+import { useStretch, type Stretch } from './useStretch';
 
 const AXIS = 36;
 const HEIGHT = 190;

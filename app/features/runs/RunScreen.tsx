@@ -30,10 +30,11 @@ import { Measures } from './Measures';
 import { PaceChart } from './PaceChart';
 import { Section } from '../../ui/Section';
 import { PartOf, SittingSection } from './sitting/SittingSection';
-import { Spans, type Stretch } from './Spans';
+import { Spans } from './Spans';
 import { SplitTable } from './SplitTable';
 import { Standing } from './Standing';
 import { StandsOn } from './StandsOn';
+import type { Stretch } from './useStretch';
 import { Verdict } from './Verdict';
 import { Row, Stack } from '../../ui/parts';
 

@@ -12,14 +12,9 @@ import { Body, Heading, Quiet } from '../../ui/words';
 import { Row, Stack } from '../../ui/parts';
 import { NoteSwitch } from './NoteSwitch';
 import { RunTime } from './RunTime';
+import type { Stretch } from './useStretch';
 
 const KINDS = EXCLUDING_SPANS.map((kind) => ({ value: kind, text: kind }));
-
-/** A stretch of the run in seconds. */
-export interface Stretch {
-  fromS: number;
-  toS: number;
-}
 
 /**
  * Stretches that are left out of the figures, and other lines that were added

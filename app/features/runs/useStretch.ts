@@ -1,6 +1,11 @@
 import { useMemo } from 'react';
 import { PanResponder, type GestureResponderEvent, type GestureResponderHandlers } from 'react-native';
-import type { Stretch } from './Spans';
+
+/** A stretch of the run in seconds. */
+export interface Stretch {
+  fromS: number;
+  toS: number;
+}
 
 /** How far a finger goes sideways before it draws instead of scrolling. */
 const STARTS_AT = 8;

@@ -10,8 +10,7 @@ import { Stack } from '../../../ui/parts';
 import { FONTS } from '../../../ui/theme';
 import { useVoice } from '../../../ui/Voice';
 import { Quiet } from '../../../ui/words';
-import type { Stretch } from '../Spans';
-import { useStretch } from '../useStretch';
+import { useStretch, type Stretch } from '../useStretch';
 import { SwitchBars } from './SwitchBars';
 import { TitleBand } from './told';
 

@@ -15,7 +15,7 @@ import { useToast } from '../../../ui/Toast';
 import { Heading, Quiet } from '../../../ui/words';
 import { LimitsSection } from '../LimitsSection';
 import { NoteSwitch } from '../NoteSwitch';
-import type { Stretch } from '../Spans';
+import type { Stretch } from '../useStretch';
 import { OneClock } from './OneClock';
 import { DrainList, HoursOfPlay, LevelList, SittingCautions, SwitchList, TitleList } from './told';
 
