@@ -161,23 +161,25 @@ describe('the outbox', () => {
       upgrade: (made) => void made.createObjectStore('waiting', { keyPath: 'n', autoIncrement: true }),
     });
     await db.add('waiting', {
-      path: '/bench/1/changes',
+      path: '/bench/earlier/changes',
       field: 'changes',
       change: { id: 'a', kind: 'start', at: 1 },
       refused: null,
     });
     await db.add('waiting', {
-      path: '/cards/2/events',
+      path: '/cards/earlier/events',
       field: 'events',
       change: { id: 'b', kind: 'started' },
       refused: null,
     });
     db.close();
     const outbox = new Outbox(name);
-    await until(() => sent.length === 2 && outbox.snapshot().waiting.length === 0);
-    expect(sent.map(({ path, changes }) => [path, changes[0]!.id])).toEqual([
-      ['/api/bench/1/changes', 'a'],
-      ['/api/cards/2/changes', 'b'],
+    // an outbox of a test before may try its own again meanwhile
+    const own = (): typeof sent => sent.filter(({ path }) => path.includes('/earlier/'));
+    await until(() => own().length === 2 && outbox.snapshot().waiting.length === 0);
+    expect(own().map(({ path, changes }) => [path, changes[0]!.id])).toEqual([
+      ['/api/bench/earlier/changes', 'a'],
+      ['/api/cards/earlier/changes', 'b'],
     ]);
   });
   it('tells what was sent', async () => {
