@@ -67,6 +67,8 @@ describe('the titles of a sitting', () => {
       ],
       [title(16, 'Hexgarden'), skin(0, 24), skin(16, 39), skin(30, 38)],
     );
+    // the first answer says it already
+    expect([sitting.isSitting, sitting.parts.length]).toEqual([true, 2]);
     const parts = (await get(sitting.id)).parts;
     expect(parts.map((part) => part.name)).toEqual(['Aurelune on Oru Fold', 'Hexgarden on Oru Fold']);
     const [first, second] = await Promise.all(parts.map((part) => get(part.id)));
@@ -82,6 +84,13 @@ describe('the titles of a sitting', () => {
     expect(second!.caveats.map(({ caveat }) => caveat)).not.toContain('warm-start');
     const { isSitting } = (await list()).find((run) => run.id === sitting.id)!;
     expect(isSitting).toBe(true);
+
+    // one that becomes a sitting, and one that is none any more, say so at once
+    const alone = await imported({}, [[2, 60]]);
+    const noted = await send('POST', `/runs/${alone.id}/entries`, { entries: [title(1, 'Hexgarden')] });
+    expect([alone.isSitting, noted.body.isSitting]).toEqual([false, true]);
+    const back = await harness.request('DELETE', `/runs/${alone.id}/entries/${noted.body.entries[0].id}`);
+    expect([back.body.isSitting, back.body.parts]).toEqual([false, []]);
 
     // a third title, noted afterwards: the second ends there
     await send('POST', `/runs/${sitting.id}/entries`, { entries: [title(24, 'Skiff 120')] });

@@ -117,10 +117,7 @@ export class Runs {
   private async figured(id: string): Promise<Figured> {
     const run = (await readRun(this.pool, id)) ?? fail();
     const known = await readAnalysis(this.pool, id, METHOD_VERSION);
-    if (known) {
-      await this.followed(run, known);
-      return { run, analysis: known };
-    }
+    if (known) return { run: await this.followed(run, known), analysis: known };
     // two who ask at once are answered together
     const key = `${id} ${run.revision}`;
     const computing = this.computing.get(key) ?? this.compute(id).finally(() => this.computing.delete(key));
@@ -128,10 +125,10 @@ export class Runs {
     return computing;
   }
 
-  /** Has the titles of a sitting, which are runs of their own, follow it. */
-  private async followed(run: NamedRun, { figures }: StoredAnalysis): Promise<void> {
-    if (run.part !== null || run.recording !== null || run.partsRevision === run.revision) return;
-    if (!run.isSitting && (figures.sitting?.titles.length ?? 0) < 2) return;
+  /** Has the titles of a sitting, which are runs of their own, follow it. @returns the run as it is then */
+  private async followed(run: NamedRun, { figures }: StoredAnalysis): Promise<NamedRun> {
+    if (run.part !== null || run.recording !== null || run.partsRevision === run.revision) return run;
+    if (!run.isSitting && (figures.sitting?.titles.length ?? 0) < 2) return run;
     // the sitting is read whatever becomes of its titles
     const parts = await keepParts(this.pool, run, figures.frames.seconds).catch((error: unknown) => {
       if (!this.closed) console.error(`The titles of run ${run.id} are not kept: ${String(error)}`);
@@ -144,6 +141,9 @@ export class Runs {
         if (!this.closed && !(error instanceof Problem))
           console.error(`The figures of run ${id} could not be computed: ${String(error)}`);
       });
+    return parts === null
+      ? ((await readRun(this.pool, run.id)) ?? run)
+      : { ...run, isSitting: parts.length > 0 };
   }
 
   /** What is still computed then is not told. */
@@ -169,8 +169,7 @@ export class Runs {
     const { run, chunks, pages } = await this.whole(id);
     const analysis = await this.analyses.analyse({ kind: 'analyse', ...taskOf(run, chunks, pages) });
     await storeAnalysis(this.pool, id, run.revision, analysis);
-    await this.followed(run, analysis);
-    return { run, analysis };
+    return { run: await this.followed(run, analysis), analysis };
   }
 
   /** Name, figures, lane and pace of each second of a run, for the pictures of its video. */
