@@ -20,3 +20,6 @@ export const spotPlace = z.object({
 });
 export type SpotPlace = z.infer<typeof spotPlace>;
 export const spotPlaces = z.object({ places: z.array(spotPlace).max(60, 'at most 60 spots') });
+
+/** A name that a file gives, as a person would have given it; null for one that is blank or endless. */
+export const nameIn = (given: string | null | undefined): string | null => name.safeParse(given).data ?? null;

@@ -285,13 +285,6 @@ export const DEMO_SYNTHETIC = [
     roomC: 18.5,
   },
   { device: 'Velm 4', scores: [5020, 4310, 3390, 2980], coldC: 19.8, hotC: 39.4, roomC: 18.5 },
-  {
-    device: 'Kitto Mini',
-    scores: [5540, 3720, 3610],
-    coldC: 20.4,
-    hotC: 34.6,
-    roomC: 19,
-    note: 'out of the box',
-  },
-  { device: 'Oru Fold', scores: [58_800], coldC: 21, hotC: null, roomC: 18.5, note: 'typed from a photo' },
+  { device: 'Oru Fold', scores: [5880, 4700, 4410], coldC: 20.4, hotC: 33.6, roomC: 19 },
+  { device: 'Kitto Mini', scores: [55_400], coldC: 21, hotC: null, roomC: 18.5, note: 'typed from a photo' },
 ].map((doc) => ({ tool: 'Plumb Line', version: '3.1', date: '2026-05-08', ...doc }));

@@ -1,4 +1,4 @@
-import { name, preflightOfHeader, type ImportDetails, type RunDetail } from '@pace-check/contract';
+import { nameIn, preflightOfHeader, type ImportDetails, type RunDetail } from '@pace-check/contract';
 import { factsOf } from '@pace-check/core';
 import type pg from 'pg';
 import { storeAnalysis } from '../sql/analyses';
@@ -102,9 +102,6 @@ export class Imports {
     return id;
   }
 }
-
-/** A name that a file gives, as a person would have given it; null for one that is blank or endless. */
-const nameIn = (given: string | undefined): string | null => name.safeParse(given).data ?? null;
 
 async function refuseSame(db: Queryable, contentSha256: string): Promise<void> {
   const same = await runWithContent(db, contentSha256);

@@ -1,4 +1,4 @@
-import { name } from '@pace-check/contract';
+import { nameIn } from '@pace-check/contract';
 import { joinSpans, titleStretches, type EntryLine, type TitleStretch } from '@pace-check/core';
 import type pg from 'pg';
 import { inTransaction, type Queryable } from '../sql/database';
@@ -63,9 +63,6 @@ export async function keepParts(pool: pg.Pool, sitting: NamedRun, seconds: numbe
     return kept;
   });
 }
-
-/** A name as the kit keeps it; null for one that is blank. */
-const nameIn = (given: string | null): string | null => name.safeParse(given).data ?? null;
 
 interface PartContext {
   target: number | null;

@@ -153,6 +153,7 @@ function NewScore({ onDone }: { onDone: () => void }): ReactNode {
         value={parts}
         onChangeText={setParts}
         numberOfLines={Math.min(8, parts.split('\n').length + 1)}
+        inputStyle={{ paddingVertical: 8 }}
         renderErrorMessage={false}
       />
       <Row gap={10} wrap>

@@ -25,11 +25,14 @@ export function OneClock({
   sitting,
   drawn,
   onDraw,
+  note,
 }: {
   run: RunDetail;
   sitting: Sitting;
   drawn: Stretch | null;
   onDraw: (stretch: Stretch) => void;
+  /** What is noted by times: right under what was dragged over. */
+  note: ReactNode;
 }): ReactNode {
   const [width, setWidth] = useState(0);
   const seconds = sitting.titles.at(-1)!.toS;
@@ -58,6 +61,7 @@ export function OneClock({
             ) : null}
           </View>
           <Hours x={x} seconds={seconds} />
+          {drawn ? note : null}
           <SwitchBars run={run} x={x} seconds={seconds} fixed={run.part !== null} />
         </>
       ) : null}

@@ -76,13 +76,19 @@ function OfRun({ run }: { run: RunDetail }): ReactNode {
     <>
       {head}
       <Section title="On one clock">
-        <OneClock run={run} sitting={sitting} drawn={drawn} onDraw={setDrawn} />
+        <OneClock
+          run={run}
+          sitting={sitting}
+          drawn={drawn}
+          onDraw={setDrawn}
+          note={run.part === null ? note : null}
+        />
         <Quiet>
           {run.part === null
             ? 'Drag the end of a bar to when it really was; drag over the warmth to note a switch.'
             : 'A stretch of a sitting: what was switched is moved there.'}
         </Quiet>
-        {run.part === null ? note : null}
+        {run.part === null && drawn === null ? note : null}
       </Section>
       {wide ? (
         <Row gap={28} align="flex-start">
