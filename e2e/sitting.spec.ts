@@ -93,6 +93,17 @@ test.describe('phone', () => {
       did.getByText(/^cooler: back (3\.[5-9]|4\.[0-5]).°C ± (less than )?\d\.\d cooler\.$/),
     ).toBeVisible();
     expect(await did.textContent()).not.toBe(before);
+    // over the warmth a switch is noted by its times, right under what was dragged over
+    const warmth = (await page.getByRole('img', { name: /^Warmth over the sitting/ }).boundingBox())!;
+    const [left, y] = [warmth.x + 0.75 * warmth.width, warmth.y + 60];
+    await page.mouse.move(left, y);
+    await page.mouse.down();
+    await page.mouse.move(left + 0.05 * warmth.width, y);
+    await page.mouse.move(left + 0.1 * warmth.width, y);
+    await page.mouse.up();
+    const form = page.getByRole('form', { name: 'What was switched' });
+    await expect(form.getByLabel('On from, minutes and seconds')).toHaveValue(/^4[45]:\d\d$/);
+    await expect(form.getByLabel('Off at, minutes and seconds')).toHaveValue(/^5[01]:\d\d$/);
     await ask(page, ROUTES.deleteRun, { params: { id } });
   });
 

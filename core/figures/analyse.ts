@@ -11,7 +11,7 @@ import { evenness } from './evenness';
 import { lows, sortedFrames } from './lows';
 import { METHOD_VERSION } from './methodVersion';
 import { averagePace, perSecondPace, steadiness, type PaceFigures } from './pace';
-import { chargesAt, dischargeStretches, siftPower, siftRates, siftSkin } from './plausible';
+import { batteryInTime, dischargeStretches, siftPower, siftRates, siftSkin } from './plausible';
 import { doingOf } from './doing';
 import { emulation, NEEDS, playable, playableFromRead } from './playable';
 import type { Analysis, RunInput } from './model';
@@ -48,9 +48,7 @@ export function analyse(run: RunInput): Analysis {
   const power = siftPower(run.power);
   const ofDevice = power.kept.filter((sample) => (sample.of ?? 'device') === 'device');
   const rates = siftRates(run.rates, session, run);
-  const battery = [...run.battery]
-    .sort((a, b) => a.atMs - b.atMs)
-    .map((reading) => ({ ...reading, charging: reading.charging || chargesAt(run.charging, reading.atMs) }));
+  const battery = batteryInTime(run);
   const discharge = dischargeStretches(battery, run.charging);
 
   const hasFrames = session.leftUs.length > 0;

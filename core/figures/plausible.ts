@@ -160,3 +160,15 @@ export function siftRates(
     return ![target, native].some((rate) => rate !== null && atMost(rate, (2 / 3) * fps));
   });
 }
+
+/** Battery readings in order of time; one within a span of charging charges, whether it says so or not. */
+export const batteryInTime = ({
+  battery,
+  charging,
+}: {
+  battery: BatteryReading[];
+  charging: SpanUs[];
+}): BatteryReading[] =>
+  [...battery]
+    .sort((a, b) => a.atMs - b.atMs)
+    .map((reading) => ({ ...reading, charging: reading.charging || chargesAt(charging, reading.atMs) }));

@@ -1,5 +1,5 @@
 import type { RunInput } from '../figures/model';
-import { chargesAt, dischargeStretches } from '../figures/plausible';
+import { batteryInTime, dischargeStretches } from '../figures/plausible';
 import type { EntryLine, RunHeader } from '../runFile/lines';
 import { drainByTitle } from './drainByTitle';
 import type { DrainByTitle, TitleStretch } from './model';
@@ -29,9 +29,7 @@ export function sessionFigures(
 ): SessionFigures {
   const titles = titleStretches(header, entries, endS);
   const averages = averagesOf(run, titles);
-  const battery = [...run.battery]
-    .sort((a, b) => a.atMs - b.atMs)
-    .map((reading) => ({ ...reading, charging: reading.charging || chargesAt(run.charging, reading.atMs) }));
+  const battery = batteryInTime(run);
   return {
     titles: titles.map((title, i) => ({ ...title, average: averages[i]! })),
     drain: drainByTitle(dischargeStretches(battery, run.charging), titles),

@@ -1,9 +1,9 @@
 import { verdictOf, USUAL_MARGIN } from '../compare/difference';
 import type { RunInput } from '../figures/model';
-import { chargesAt, dischargeStretches } from '../figures/plausible';
+import { batteryInTime, dischargeStretches } from '../figures/plausible';
 import { tWidth } from '../fit/fit';
 import { drainByTitle } from './drainByTitle';
-import { joinSpans } from '../figures/session';
+import { joinSpans, type SpanUs } from '../figures/session';
 import type { Effect, Sitting, StateLevel, SwitchEffect, SwitchSpan, TitleStretch } from './model';
 import { averagesOf } from './titles';
 import { fitsByState, levelOf, type StatesFit } from './warmthByState';
@@ -29,9 +29,7 @@ export function sittingOf(run: RunInput, pace: Float64Array, seconds: number): S
   const kinds = [...new Set(spans.map((span) => span.kind))];
   if (stretches.length < 2 && kinds.length === 0) return null;
   const averages = averagesOf(run, stretches);
-  const battery = [...run.battery]
-    .sort((a, b) => a.atMs - b.atMs)
-    .map((reading) => ({ ...reading, charging: reading.charging || chargesAt(run.charging, reading.atMs) }));
+  const battery = batteryInTime(run);
   const fits = [...fitsByState(run, stretches)].flatMap(([spot, found]) =>
     found === null ? [] : [{ spot, ...found }],
   );
@@ -84,9 +82,15 @@ function stretchesOf({ titles }: RunInput, seconds: number): TitleStretch[] {
   return joined.length === 1 ? [{ ...joined[0]!, title: null }] : joined;
 }
 
-/** All that was on, each kind joined and within the run. */
-function spansOf({ conditionSpans, charging }: RunInput, seconds: number): SwitchSpan[] {
-  const all = [...conditionSpans, ...charging.map((span) => ({ ...span, kind: 'charging' }))];
+/** All that was switched on, as it was noted. */
+const notedSpans = ({ conditionSpans, charging }: RunInput): (SpanUs & { kind: string })[] => [
+  ...conditionSpans,
+  ...charging.map((span) => ({ ...span, kind: 'charging' })),
+];
+
+/** The same, each kind joined and within the run. */
+function spansOf(run: RunInput, seconds: number): SwitchSpan[] {
+  const all = notedSpans(run);
   return [...new Set(all.map((span) => span.kind))]
     .flatMap((kind) =>
       joinSpans(all.filter((span) => span.kind === kind)).map(({ fromUs, toUs }) => ({
@@ -100,8 +104,8 @@ function spansOf({ conditionSpans, charging }: RunInput, seconds: number): Switc
 }
 
 /** What of the spans is not as it was noted. */
-function remarksOf({ conditionSpans, charging }: RunInput, seconds: number): Sitting['remarks'] {
-  const all = [...conditionSpans, ...charging.map((span) => ({ ...span, kind: 'charging' }))];
+function remarksOf(run: RunInput, seconds: number): Sitting['remarks'] {
+  const all = notedSpans(run);
   return [...new Set(all.map((span) => span.kind))].flatMap((kind): Sitting['remarks'] => {
     const own = all.filter((span) => span.kind === kind).sort((a, b) => a.fromUs - b.fromUs);
     let endUs = -Infinity;

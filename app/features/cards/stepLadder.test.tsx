@@ -85,3 +85,32 @@ describe('a step of a card', () => {
     expect(kept[0]![0]).toMatchObject({ ladderId: null, minutes: 30 });
   });
 });
+
+describe('titles in a row', () => {
+  const type = (text: string): void =>
+    void fireEvent.change(screen.getByLabelText('Straight after it'), { target: { value: text } });
+  const keep = (): void => void fireEvent.click(screen.getByRole('button', { name: 'Keep step' }));
+
+  it('are typed a line each, and kept with their minutes', async () => {
+    const kept = await edit([]);
+    type('Hexgarden 10\nSkiff 120, 12 min');
+    await until(() => screen.queryByText(/^Within the step’s minutes/) !== null);
+    keep();
+    await until(() => kept.length === 1);
+    expect(kept[0]![0]!.then).toEqual([
+      { title: 'Hexgarden', minutes: 10 },
+      { title: 'Skiff 120', minutes: 12 },
+    ]);
+  });
+
+  it.each([
+    ['Hexgarden', /^Straight after it: a title and its minutes/],
+    ['Hexgarden 30', /they take all of the step’s minutes/],
+  ])('“%s” is not kept, with its reason', async (text, reason) => {
+    const kept = await edit([]);
+    type(text);
+    keep();
+    await until(() => screen.queryByText(reason) !== null);
+    expect(kept).toEqual([]);
+  });
+});
