@@ -177,6 +177,8 @@ describe('the titles of a sitting', () => {
     const alone = await imported({ title: 'Glass Canyon', device: 'Oru Fold' }, [[1, 50]]);
     const sitting = await imported({ title: 'Glass Canyon' }, [[2, 60]], [title(1, 'Hexgarden')]);
     const [part] = (await get(sitting.id)).parts;
+    // a run stands among others once its figures are there: they are computed in the background, or when asked for
+    await get(part!.id);
     const { body } = await harness.request('GET', `/runs/${alone.id}/standing?scope=title`);
     expect(body.ids).toEqual([part!.id]);
   });
