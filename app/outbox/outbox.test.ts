@@ -150,11 +150,13 @@ describe('the outbox', () => {
     const outbox = new Outbox(name, 1);
     await until(() => !outbox.snapshot().durable);
     indexedDB.open = open;
-    await outbox.add(...done('bench', '1', 'a'));
+    await outbox.add(...done('bench', 'in-memory', 'a'));
     await until(() => outbox.snapshot().failing);
     answer = ok;
     await until(() => outbox.snapshot().waiting.length === 0);
-    expect(sent.flatMap(({ changes }) => changes)).toEqual([expect.objectContaining({ id: 'a' })]);
+    // an outbox of a test before may try its own again meanwhile
+    const own = sent.filter(({ path }) => path.includes('/in-memory/'));
+    expect(own.flatMap(({ changes }) => changes)).toEqual([expect.objectContaining({ id: 'a' })]);
   });
   it('sends what an earlier version of the app has left in the browser', async () => {
     const db = await openDB(name, 1, {
