@@ -267,8 +267,8 @@ class Reading {
         unclear(
           `${this.text.slice(clock.at, clock.end)} is no time: a minute has 60 seconds, an hour 60 minutes.`,
         );
-      const [, afternoon] = this.ofDay(clock);
-      this.atMs = this.onTheClock(clock, afternoon);
+      const [explicit, afternoon] = this.ofDay(clock);
+      this.atMs = this.onTheClock(clock, explicit, afternoon);
       this.parts = this.parts.filter((part) => part !== clock);
       return;
     }
@@ -302,8 +302,8 @@ class Reading {
     return [sign !== null, sign === 'pm'];
   }
 
-  private onTheClock(clock: Extract<Part, { kind: 'clock' }>, pm: boolean): number {
-    const explicit = pm || /\b(?:am|pm|o['’]clock)\b/i.test(this.text);
+  /** @param explicit it says itself that it is a time of day */
+  private onTheClock(clock: Extract<Part, { kind: 'clock' }>, explicit: boolean, pm: boolean): number {
     const { startedMin } = this.book;
     if (startedMin === null) {
       if (explicit)

@@ -22,6 +22,9 @@ const PAGE: [line: string, entries: (Partial<EntryLine> & { type: string })[] | 
   ['8:00 58', null],
   ['8:00 town 55', null],
   ['8:00 harbour 48 fps', null],
+  // a place may be called as half a day is
+  ['8:00 scene “Am”', [{ type: 'scene', atMs: 480_000, scene: 'Am' }]],
+  ['8:00 am 48 fps', null],
   ['± 8 fps', null],
   ['55–50 fps', null],
   // end pages
