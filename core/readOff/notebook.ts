@@ -389,7 +389,7 @@ class Reading {
     const fromMs = this.needsTime(`“${first}”`);
     const toMs =
       end?.kind === 'clock'
-        ? this.onTheClock(end, false)
+        ? this.onTheClock(end, ...this.ofDay(end))
         : msOf(until as Amount, (until as Amount).value ?? NaN);
     if (!(toMs >= fromMs))
       unclear(`It ends at ${exactClock(toMs || 0)}, before it begins at ${exactClock(fromMs)}.`);
