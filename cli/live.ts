@@ -163,17 +163,44 @@ async function change(address: string, run: string, one: object): Promise<void> 
   if (refused[0]) throw new InputRefused(refused[0].reason);
 }
 
-/** The code of a server that others than its own machine reach: PACE_CODE in the environment. */
-const codeHeader = (): Record<string, string> =>
-  process.env['PACE_CODE'] ? { 'x-pace-check-code': process.env['PACE_CODE'] } : {};
+/** What this process was let in with, by address. */
+const joined = new Map<string, Promise<string>>();
+
+/** Joins a server that asks who comes, with the six digits in PACE_JOIN: once, whatever is asked after. */
+async function joinedHeader(address: string): Promise<Record<string, string>> {
+  const code = process.env['PACE_JOIN'];
+  if (!code) return {};
+  const cookie = joined.get(address) ?? join(address, code);
+  joined.set(address, cookie);
+  return { cookie: await cookie };
+}
+
+async function join(address: string, code: string): Promise<string> {
+  const response = await fetch(`${address}/join`, {
+    method: 'POST',
+    body: new URLSearchParams({ code }),
+    redirect: 'manual',
+  }).catch((error: Error) => {
+    throw notThere(address, error);
+  });
+  const cookie = response.headers.getSetCookie()[0]?.split(';')[0];
+  if (!cookie)
+    throw new InputRefused(
+      `${address} does not take the code in PACE_JOIN. Each is good once, for two minutes.`,
+    );
+  return cookie;
+}
+
+const notThere = (address: string, error: Error): InputRefused =>
+  new InputRefused(`${address} does not answer (${error.message}). Is Pace Check running there?`);
 
 async function post<T>(address: string, path: string, body: object): Promise<T> {
   const response = await fetch(`${address}/api${path}`, {
     method: 'POST',
     body: JSON.stringify(body),
-    headers: { 'content-type': 'application/json', ...codeHeader() },
+    headers: { 'content-type': 'application/json', ...(await joinedHeader(address)) },
   }).catch((error: Error) => {
-    throw new InputRefused(`${address} does not answer (${error.message}). Is Pace Check running there?`);
+    throw notThere(address, error);
   });
   if (!response.ok) throw new InputRefused(`${address} refused it: ${await response.text()}`);
   return (await response.json()) as T;

@@ -225,7 +225,7 @@ program
   .option('--room <celsius>', 'room temperature', anyNumber)
   .option(
     '--live <address>',
-    'send it to a running Pace Check as it happens, for instance http://127.0.0.1:4310; PACE_KEY in the environment is the key of a source of a run that waits, PACE_CODE the code of a server that asks for one',
+    'send it to a running Pace Check as it happens, for instance http://127.0.0.1:4310; PACE_KEY in the environment is the key of a source of a run that waits, PACE_JOIN six digits of a server that asks who comes (Settings, “Who may in”)',
     webAddress,
   )
   .option(

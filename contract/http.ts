@@ -292,6 +292,8 @@ export interface ApiProblem {
   /** The run that holds the same file, for code "same-file". */
   runId?: string;
   runName?: string;
+  /** When to try again, s, after too many tries. */
+  retryAfterS?: number;
   /** Number of the batch that is waited for, where a source's batch is refused. */
   next?: number;
 }

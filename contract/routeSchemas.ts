@@ -1,3 +1,4 @@
+import { newJoinCode } from './access';
 import { STANDING_SCOPES } from '@pace-check/core';
 import * as z from 'zod';
 import { benchChanges, newSource, newStandIn } from './bench';
@@ -27,6 +28,7 @@ export const BODIES: {
   [N in Exclude<WithBody, OneByOne | ByKind>]: z.ZodType<BodyOf<Routes[N]>>;
 } & Record<OneByOne, typeof benchChanges> &
   Record<ByKind, z.ZodType<unknown>> = {
+  newJoinCode,
   newRun,
   joinRuns: joinedRuns,
   correctRun: runCorrection,

@@ -3,9 +3,10 @@ import { ROUTES, type Route } from './routes';
 /** The table of all addresses, as docs/formats.md shows it (Markdown). */
 export function routesTable(): string {
   const rows = Object.values<Route>(ROUTES).map(
-    (route) => `| \`${route.method} /api${shown(route)}\` | ${route.says}${answers(route)} |`,
+    (route) =>
+      `| \`${route.method} /api${shown(route)}\` | ${route.needs} | ${route.says}${answers(route)} |`,
   );
-  return ['| | |', '|---|---|', ...rows].join('\n');
+  return ['| | who | |', '|---|---|---|', ...rows].join('\n');
 }
 
 /** The path, with what its parts name in capitals. */

@@ -1,35 +1,123 @@
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { dirname, join } from 'node:path';
+import type { Browser, Locator, Page } from '@playwright/test';
+import readQr from 'jsqr';
+import sharp from 'sharp';
 import { expectAccessible } from './access';
 import { OwnServer } from './server';
 import { expect, test } from './test';
 
+const PASSCODE = 'seven calm otters';
+
+/** Sets the passcode as `npm run passcode` does. */
+async function setPasscode(): Promise<void> {
+  const file = join(dirname(process.env['PACE_E2E_SERVER']!), 'administer.mjs');
+  const child = spawn(process.execPath, [file, 'set-passcode'], {
+    env: { ...process.env, DATABASE_URL: process.env['PACE_E2E_DATABASE'] },
+    stdio: ['pipe', 'ignore', 'inherit'],
+  });
+  child.stdin.end(`${PASSCODE}\n`);
+  expect(await once(child, 'exit')).toEqual([0, null]);
+}
+
+/** What a phone's camera makes of it. */
+async function scan(picture: Locator): Promise<string> {
+  const { data, info } = await sharp(await picture.screenshot())
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return readQr(new Uint8ClampedArray(data), info.width, info.height)?.data ?? 'no code there';
+}
+
+async function newPage(
+  browser: Browser,
+  baseURL: string,
+  viewport = { width: 390, height: 844 },
+): Promise<Page> {
+  return (await browser.newContext({ baseURL, viewport })).newPage();
+}
+
+async function comeIn(page: Page): Promise<void> {
+  await page.getByLabel('Passcode').fill(PASSCODE);
+  await page.getByLabel(/What this device is called/).fill('the laptop');
+  await page.getByRole('button', { name: 'Come in' }).click();
+}
+
 test.describe('a server that others in the network reach', () => {
   const server = new OwnServer();
-  test.beforeEach(() => server.start({ HOST: '0.0.0.0', PACE_CODE: 'BENCH-SHED7' }));
+  test.beforeEach(async () => {
+    await setPasscode();
+    await server.start({ HOST: '0.0.0.0' });
+  });
   test.afterEach(() => server.stop());
 
-  test('asks a phone for its code once, and leads it where it wanted to go', async ({ browser }) => {
-    const context = await browser.newContext({
-      baseURL: server.address,
-      viewport: { width: 390, height: 844 },
-    });
-    const page = await context.newPage();
+  test('asks for its passcode once, and leads where one wanted to go', async ({ browser }) => {
+    const page = await newPage(browser, server.address);
     await page.goto('/cards');
-    const code = page.getByLabel(/Type the code/);
     await expectAccessible(page);
-    await code.fill('nonsense');
-    await page.getByRole('button', { name: 'Open' }).click();
-    await expect(page.getByRole('alert')).toContainText('That is not the code');
+    await page.getByLabel('Passcode').fill('seven calm badgers');
+    await page.getByRole('button', { name: 'Come in' }).click();
+    await expect(page.getByRole('alert')).toContainText('That is not the passcode');
     await expectAccessible(page);
-    await code.fill('bench shed7');
-    await page.getByRole('button', { name: 'Open' }).click();
+    await comeIn(page);
     await expect(page.getByRole('link', { name: /^Small against large/ })).toBeVisible();
     expect(new URL(page.url()).pathname).toBe('/cards');
-    await page.goto('/');
-    await expect(page.getByRole('heading', { name: 'Runs' })).toBeVisible();
     // a browser that has forgotten it is asked anew, where it is
-    await context.clearCookies();
+    await page.context().clearCookies();
     await page.getByRole('link', { name: 'Kit' }).first().click();
-    await expect(code).toBeVisible();
-    await context.close();
+    await expect(page.getByLabel('Passcode')).toBeVisible();
+    await page.context().close();
+  });
+
+  test('lets a phone in by a code that it scans, as a helper who deletes nothing, and puts it out', async ({
+    browser,
+  }) => {
+    const laptop = await newPage(browser, server.address, { width: 1280, height: 800 });
+    await laptop.goto('/settings');
+    await comeIn(laptop);
+    const form = laptop.getByRole('form', { name: 'Let one in' });
+    await form.getByRole('button', { name: 'Show a code' }).click();
+    await expect(form.getByText('a name is needed')).toBeVisible();
+    await form.getByLabel('Who, or which device').fill('phone on the bench');
+    await expect(form.getByRole('radio', { name: 'helper at the bench' })).toBeChecked();
+    await form.getByRole('button', { name: 'Show a code' }).click();
+    const shown = laptop.getByRole('group', { name: 'Code for phone on the bench' });
+    await expect(shown.getByText(/^Once, within [12]:\d\d\.$/)).toBeVisible();
+    await expectAccessible(laptop);
+    const address = await scan(shown.getByRole('img', { name: 'QR code that lets phone on the bench in' }));
+    expect(address).toMatch(/^http:\/\/[\d.]+:\d+\/join\?token=[\w-]{43}$/);
+
+    const phone = await newPage(browser, new URL(address).origin);
+    await phone.goto(address);
+    await expectAccessible(phone);
+    await phone.getByRole('button', { name: 'Join on this device' }).click();
+    await expect(phone.getByText(/^Here as a helper at the bench/)).toBeVisible();
+    await expect(laptop.getByText('“phone on the bench” is in.')).toBeVisible();
+    const run = phone.getByRole('link', { name: /Velm 5/ }).first();
+    await run.click();
+    await expect(phone.getByRole('button', { name: 'Rename or correct' })).toBeVisible();
+    await expect(phone.getByRole('button', { name: 'Delete' })).toHaveCount(0);
+    const refused = await phone.evaluate(async (id) => {
+      const answer = await fetch(`/api/runs/${id}`, { method: 'DELETE' });
+      return [answer.status, ((await answer.json()) as { code: string }).code];
+    }, new URL(phone.url()).pathname.split('/')[2]);
+    expect(refused).toEqual([403, 'not-for-this-role']);
+
+    // the code lets nobody else in
+    const other = await newPage(browser, server.address);
+    await other.goto(`/join?token=${new URL(address).searchParams.get('token')}`);
+    await other.getByRole('button', { name: 'Join on this device' }).click();
+    await expect(other.getByRole('alert')).toContainText('it was used');
+    await expectAccessible(other);
+
+    await laptop.getByRole('button', { name: 'Put out phone on the bench' }).click();
+    await expect(laptop.getByRole('button', { name: 'Put out phone on the bench' })).toHaveCount(0);
+    await phone.getByRole('link', { name: 'Cards' }).first().click();
+    await expect(phone.getByLabel('Passcode')).toBeVisible();
+    // whoever goes out is asked again
+    await laptop.getByRole('button', { name: 'Go out' }).click();
+    await expect(laptop.getByLabel('Passcode')).toBeVisible();
+    for (const page of [laptop, phone, other]) await page.context().close();
   });
 });

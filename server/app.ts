@@ -6,8 +6,10 @@ import packed from 'express-static-gzip';
 import type pg from 'pg';
 import { answerProblem, apiRouter } from './routes/api';
 import { door, type DoorOptions } from './routes/door';
+import { entry } from './routes/entry';
 import { sweepUploads } from './routes/upload';
 import { shownPages } from './routes/shown';
+import { Access } from './services/access';
 import type { AnalysisPool } from './services/analysisPool';
 import { Bench } from './services/bench';
 import { Comparisons } from './services/comparisons';
@@ -46,18 +48,26 @@ export function createApp(
   app.disable('x-powered-by');
   const runs = new Runs(pool, analyses);
   const reviews = new Reviews(pool, runs, new Comparisons(pool, runs), pictures);
-  const { inside, outside } = door(doorOptions);
-  app.use(...outside);
+  const access = new Access(pool);
+  if (doorOptions.proxies !== null) app.set('trust proxy', doorOptions.proxies);
+  app.use(...door(doorOptions));
   app.use(compression());
-  // what others may read stands before the door that asks for a code
+  // what others may read stands before the entry that asks who they are
   app.use(shownPages(reviews));
-  app.use(inside);
+  app.use(entry(access, doorOptions));
   const live = new LiveRuns(pool);
   const bench = new Bench(pool, live, runs);
   const standIns = new StandIns(live, command);
   app.use(
     '/api',
-    apiRouter(pool, analyses, runs, reviews, { bench, live, standIns, coolDowns: new CoolDowns(pool) }),
+    apiRouter(pool, analyses, runs, reviews, {
+      bench,
+      live,
+      standIns,
+      coolDowns: new CoolDowns(pool),
+      access,
+      door: doorOptions,
+    }),
   );
   if (webFolder && existsSync(join(webFolder, 'index.html'))) {
     // packed when the app was built; hashed names never change their content

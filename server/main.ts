@@ -2,11 +2,13 @@ import { once } from 'node:events';
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import { createApp } from './app';
-import { isLoopback, newCode } from './routes/door';
+import { Access, IDLE_DAYS } from './services/access';
 import { AnalysisPool } from './services/analysisPool';
 import { problemOf } from './services/faults';
 import { PicturePool } from './services/picturePool';
 import { continueClock } from './services/serverClock';
+import { doorOptions, NoPasscode } from './settingsOfStart';
+import { purgeAccess } from './sql/access';
 import { codeOf, inTransaction, openPool, withoutTimeLimit } from './sql/database';
 import { migrate, NewerDatabase } from './sql/migrate';
 import { lastHeardMs } from './sql/recordings';
@@ -48,6 +50,7 @@ async function prepare(pool: pg.Pool): Promise<void> {
     await purgeDocuments(db, 'choice', KEEP_DELETED_DAYS);
     await purgeDocuments(db, 'synthetic', KEEP_DELETED_DAYS);
     await purgeOutcomes(db, KEEP_DELETED_DAYS);
+    await purgeAccess(db, IDLE_DAYS);
   });
   const behindMs = continueClock(await lastHeardMs(pool));
   if (behindMs > 0)
@@ -61,12 +64,8 @@ async function serve(url: string): Promise<void> {
   await prepare(pool);
   const analyses = new AnalysisPool(here('./analysis.worker.mjs'));
   const pictures = new PicturePool(here('./picture.worker.mjs'));
-  const host = process.env['HOST'] || '127.0.0.1';
-  const code = isLoopback(host) ? null : (process.env['PACE_CODE'] ?? newCode());
-  const names = (process.env['PACE_HOSTS'] ?? '')
-    .split(',')
-    .map((name) => name.trim())
-    .filter((name) => name !== '');
+  const door = doorOptions(process.env);
+  if (door.closed && !(await new Access(pool).hasPasscode())) throw new NoPasscode();
   const {
     app,
     resume,
@@ -74,12 +73,11 @@ async function serve(url: string): Promise<void> {
   } = createApp(pool, analyses, pictures, {
     webFolder: process.env['PACE_WEB'] ?? null,
     command: process.env['PACE_COMMAND'] ?? null,
-    door: { host, names, code },
+    door,
   });
-  const server = app.listen(Number(process.env['PORT'] ?? 0), host);
+  const server = app.listen(Number(process.env['PORT'] ?? 0), door.host);
   await once(server, 'listening');
-  if (code !== null)
-    console.log(`Others than this machine may reach it: it asks each browser for the code ${code}`);
+  if (door.closed) console.log('Others than this machine may reach it: it asks for the passcode.');
   const { address, port } = server.address() as AddressInfo;
   // the parent process waits for this line
   console.log(`listening http://${address.includes(':') ? `[${address}]` : address}:${port}`);
@@ -110,7 +108,7 @@ const NO_DATABASE =
 
 /** Why it cannot begin, in words; null for what nobody foresaw. */
 function reasonOf(error: unknown, url: string): string | null {
-  if (error instanceof NewerDatabase) return error.message;
+  if (error instanceof NewerDatabase || error instanceof NoPasscode) return error.message;
   const says =
     error instanceof AggregateError
       ? error.errors.map(String).join('; ')

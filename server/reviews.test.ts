@@ -422,8 +422,8 @@ describe('a page for others', () => {
     expect((await page('/r/nobody')).status).toBe(404);
   });
 
-  it('is reached without the code that all the rest asks for', async () => {
-    const outside = await startHarness({ door: { ...LOOPBACK, code: 'ABCD-EFGH' } });
+  it('is reached by those whom the rest does not let in', async () => {
+    const outside = await startHarness({ door: { ...LOOPBACK, closed: true } });
     try {
       const bare = (path: string): Promise<Response> =>
         fetch(`${outside.address}${path}`, { redirect: 'manual' });

@@ -1,8 +1,8 @@
 import { requestOf, type AnswerOf, type Asked, type Route } from '@pace-check/contract';
 
-/** A server that others reach asks for its code. */
+/** A server that others reach asks who comes: whoever started it shows the key of this start. */
 export const admitted = (): Record<string, string> =>
-  process.env['PACE_CODE'] ? { 'x-pace-check-code': process.env['PACE_CODE'] } : {};
+  process.env['PACE_START_KEY'] ? { 'x-pace-check-start': process.env['PACE_START_KEY'] } : {};
 
 /** Asks a server by the table of its routes, as the app does. @throws Error with its answer where it refuses */
 export async function ask<R extends Route>(address: string, route: R, asked: Asked<R>): Promise<AnswerOf<R>> {

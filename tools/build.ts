@@ -57,6 +57,7 @@ const serverBundle = (outdir: string): BuildOptions => ({
   ...forNode,
   entryPoints: {
     main: 'server/main.ts',
+    administer: 'server/administer.ts',
     'analysis.worker': 'server/workers/analysis.worker.ts',
     'picture.worker': 'server/workers/picture.worker.ts',
   },

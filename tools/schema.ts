@@ -13,7 +13,7 @@ async function writeDocs(): Promise<void> {
   const formats = await readFile(join(docs, 'formats.md'), 'utf8');
   // the table stands in the part on HTTP: from its head to the next empty line
   const part = formats.indexOf('\n## HTTP\n');
-  const from = formats.indexOf('\n| | |\n', part) + 1;
+  const from = formats.indexOf('\n| | who | |\n', part) + 1;
   const to = formats.indexOf('\n\n', from);
   if (part < 0 || from === 0 || to < 0) throw new Error('docs/formats.md has no table of addresses any more');
   await writeFile(join(docs, 'formats.md'), formats.slice(0, from) + routesTable() + formats.slice(to));

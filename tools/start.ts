@@ -1,8 +1,9 @@
 import { mkdir } from 'node:fs/promises';
-import { randomInt } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import { createConnection } from 'node:net';
 import { networkInterfaces } from 'node:os';
 import { join } from 'node:path';
+import { administer } from './administer';
 import { Backoff } from './backoff';
 import { buildCli, buildServer, buildWeb } from './build';
 import { startDatabase } from './database';
@@ -54,17 +55,6 @@ async function whoAnswers(): Promise<'pace-check' | 'other' | 'nobody'> {
     .catch(() => null);
   // one whose database is away says so
   return health?.name === 'pace-check' || health?.code === 'database-away' ? 'pace-check' : 'other';
-}
-
-/** Letters and digits that are not taken for one another. */
-const CODE_LETTERS = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789';
-
-/** A server that others reach asks for a code: one for this start, whatever becomes of the server meanwhile. */
-function chooseCode(): void {
-  if (/^(localhost|127\.|::1$|\[::1\]$)/.test(HOST)) return;
-  const five = (): string =>
-    Array.from({ length: 5 }, () => CODE_LETTERS[randomInt(CODE_LETTERS.length)]).join('');
-  process.env['PACE_CODE'] ??= `${five()}-${five()}`;
 }
 
 /** Where others reach it: an address that stands for all is none to be typed. */
@@ -133,9 +123,12 @@ async function start(): Promise<void> {
     );
   }
   stops.push(taken.lock.release);
-  chooseCode();
+  // between this process and its server, for the demo: made anew each time, and kept nowhere
+  process.env['PACE_START_KEY'] = randomBytes(24).toString('base64url');
   const url = await databaseUrl();
   await Promise.all([buildServer(), buildCli()]);
+  // before the app is built, which takes its time
+  await administer(url, ['check-passcode']);
   const withApp = process.env['PACE_APP'] !== 'off';
   if (withApp) await buildWeb();
   const address = await keepServer({

@@ -57,10 +57,10 @@ async function answerOf(path: string, init: RequestInit): Promise<Response> {
   return response;
 }
 
-/** Where the server asks for its code, the page for it comes; what was typed waits in the browser. */
+/** Where the server does not know who asks, the page for it comes; what was typed waits in the browser. */
 function failure(status: number, problem: ApiProblem): ApiFailure {
-  if (problem.code === 'code-needed')
-    globalThis.location?.assign(`/code?then=${encodeURIComponent(globalThis.location.pathname)}`);
+  if (problem.code === 'login-needed')
+    globalThis.location?.assign(`/enter?then=${encodeURIComponent(globalThis.location.pathname)}`);
   return new ApiFailure(status, problem);
 }
 

@@ -5,6 +5,7 @@ import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { queryClient } from '../api/queries';
 import { useSentToCards } from '../outbox/cardDay';
 import { useKeepApp } from '../shell/useKeepApp';
+import { Who } from '../shell/Who';
 import { KeysProvider } from '../ui/Keys';
 import { LookProvider } from '../ui/Look';
 import { shipFonts } from '../ui/fonts';
@@ -22,13 +23,15 @@ export default function Layout(): ReactNode {
         <LookProvider>
           <VoiceProvider>
             <Sending />
-            <ToastProvider>
-              <KeysProvider>
-                <Shell>
-                  <Slot />
-                </Shell>
-              </KeysProvider>
-            </ToastProvider>
+            <Who>
+              <ToastProvider>
+                <KeysProvider>
+                  <Shell>
+                    <Slot />
+                  </Shell>
+                </KeysProvider>
+              </ToastProvider>
+            </Who>
           </VoiceProvider>
         </LookProvider>
       </QueryClientProvider>

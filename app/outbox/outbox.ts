@@ -231,8 +231,8 @@ export class Outbox {
   /** Whether the same may do well the next time. */
   private mayDoBetter({ offline, status }: ApiFailure): boolean {
     if (status === 500) return ++this.failures <= MOST_FAILURES;
-    // 401: the server asks for its code, which is typed on another page
-    return offline || status > 500 || status === 429 || status === 401;
+    // 401, 403: who was put out, or may less than before, may be let in again: what was noted is not lost by it
+    return offline || status > 500 || status === 429 || status === 401 || status === 403;
   }
 
   private async settle(batch: Waiting[], refused: Map<string, string>, at: number): Promise<void> {

@@ -1,5 +1,7 @@
+import { ROUTES } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import type { ReactNode } from 'react';
+import { useMay } from './Role';
 import { useToast } from './Toast';
 import { Row } from './parts';
 
@@ -27,7 +29,10 @@ export function RemoveButton({
   onGone: () => void;
 }): ReactNode {
   const toast = useToast();
+  // what has a page of its own the reviewer alone deletes
+  const may = useMay(ROUTES.deleteReview);
   const onError = (error: Error): void => toast({ text: `It could not be done: ${error.message}` });
+  if (!may) return null;
   return (
     <Row>
       <Button

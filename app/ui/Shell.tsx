@@ -4,6 +4,7 @@ import { Pressable, View } from 'react-native';
 import { useSafeAreaInsets } from 'react-native-safe-area-context';
 import { isTyping, useScreenKeys } from './Keys';
 import { LastSeen } from './LastSeen';
+import { HereAs } from './HereAs';
 import { useLook, useWide } from './Look';
 import { Shortcuts } from './Shortcuts';
 import { FONTS, TARGET } from './theme';
@@ -52,6 +53,7 @@ export function Shell({ children }: { children: ReactNode }): ReactNode {
       {wide ? <Rail onHelp={help.open} /> : null}
       <Stack role="main" flex={1} style={{ minHeight: 0 }}>
         <LastSeen />
+        <HereAs />
         {children}
       </Stack>
       {wide ? null : <Bar bottom={insets.bottom} />}

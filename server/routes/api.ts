@@ -22,6 +22,7 @@ import { compareRoutes } from './compare';
 import { kitRoutes } from './kit';
 import { ladderRoutes } from './ladders';
 import { outcomeRoutes } from './outcomes';
+import { accessRoutes, type AccessParts } from './access';
 import { bodyDoor } from './door';
 import { parse } from './parse';
 import { reviewRoutes } from './reviews';
@@ -36,16 +37,22 @@ export function apiRouter(
   analyses: AnalysisPool,
   runs: Runs,
   reviews: Reviews,
-  parts: BenchParts,
+  parts: BenchParts & AccessParts,
 ): Router {
   const imports = new Imports(pool, analyses, runs);
   const api = express.Router();
 
+  // what is somebody's own is kept by no cache on the way, and by no browser that others use later
+  api.use((_request, response, next) => {
+    response.set('cache-control', 'no-store');
+    next();
+  });
   api.use(bodyDoor());
   serve(api, 'health', async () => {
     await ping(pool);
     return { ok: true, name: 'pace-check', pid: process.pid };
   });
+  accessRoutes(api, parts);
   kitRoutes(api, pool);
   cardRoutes(api, new Cards(pool, runs));
   benchRoutes(api, parts);
@@ -68,8 +75,8 @@ export function apiRouter(
   serveRaw(api, 'picture', async ({ params, request, response }) => {
     const size = request.query['size'] === 'small' ? 'small' : 'jpeg';
     const bytes = await pictures.read(params.id, params.picture, size);
-    // a picture never changes: its address is its own
-    response.type('image/jpeg').set('cache-control', 'private, max-age=31536000, immutable').send(bytes);
+    // a picture never changes: a browser that asks whether it is still there is answered without it
+    response.type('image/jpeg').set('cache-control', 'private, no-cache').send(bytes);
   });
   serve(api, 'deletePicture', async ({ params }) => {
     await pictures.delete(params.id, params.picture);
@@ -132,6 +139,7 @@ export const answerProblem: ErrorRequestHandler = (error, _request, response, ne
   const problem = problemOf(error);
   if (problem) {
     if (problem.status === 503) response.set('retry-after', '1');
+    if (problem.body.retryAfterS !== undefined) response.set('retry-after', String(problem.body.retryAfterS));
     return void response.status(problem.status).json(problem.body);
   }
   // the person cancelled: nobody is left to be told

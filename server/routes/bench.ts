@@ -1,11 +1,13 @@
 import type { BenchState } from '@pace-check/contract';
 import express, { type Request, type Response, type Router } from 'express';
+import type { Access } from '../services/access';
 import type { Bench } from '../services/bench';
 import type { CoolDowns } from '../services/coolDowns';
 import type { LiveRuns } from '../services/liveRuns';
 import { Problem } from '../services/problem';
 import { serverNow } from '../services/serverClock';
 import type { StandIns } from '../services/standIns';
+import { askerOf } from './entry';
 import { queryText } from './parse';
 import { serve, serveRaw } from './serve';
 
@@ -21,10 +23,11 @@ export interface BenchParts {
   live: LiveRuns;
   standIns: StandIns;
   coolDowns: CoolDowns;
+  access: Access;
 }
 
 /** The bench: recordings, their sources, what people do, and what screens hear. */
-export function benchRoutes(api: Router, { bench, live, standIns, coolDowns }: BenchParts): void {
+export function benchRoutes(api: Router, { bench, live, standIns, coolDowns, access }: BenchParts): void {
   serve(api, 'recordings', () => bench.list());
   serve(api, 'recording', ({ params }) => bench.state(params.id));
   serve(api, 'benchChanges', ({ params, body }) => bench.take(params.id, body.changes));
@@ -41,7 +44,7 @@ export function benchRoutes(api: Router, { bench, live, standIns, coolDowns }: B
         message: 'The last event’s id is no number.',
         remedy: 'Send back the id that came with the event.',
       });
-    await follow(response, params.id, after, bench, live);
+    await follow(response, params.id, after, bench, live, access);
   });
 
   // a source with its key
@@ -113,6 +116,7 @@ async function follow(
   after: number,
   bench: Bench,
   live: LiveRuns,
+  access: Access,
 ): Promise<void> {
   // from here on: a screen that goes away before its first answer must not be followed for ever
   let stop = (): void => undefined;
@@ -161,7 +165,16 @@ async function follow(
     pace: (pace) =>
       void (response.writableLength < MOST_UNSENT && write('pace', { ...pace, now: serverNow() })),
   });
-  const beat = setInterval(() => write('clock', { now: serverNow() }), BEAT_MS);
+  const session = askerOf(response)?.session ?? null;
+  const beat = setInterval(() => {
+    write('clock', { now: serverNow() });
+    // a session that was ended hears no more; where the database is away nothing is told anyway
+    if (session)
+      access.isIn(session.id).then(
+        (still) => still || response.destroy(),
+        () => undefined,
+      );
+  }, BEAT_MS);
   stop = () => {
     unlisten();
     clearInterval(beat);

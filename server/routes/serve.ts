@@ -11,6 +11,7 @@ import {
 import express, { type Request, type Response, type Router } from 'express';
 import type * as z from 'zod';
 import { notFound } from '../services/problem';
+import { mayAsk } from './entry';
 import { idOf, parse } from './parse';
 
 /** JSON of a request at most. */
@@ -85,7 +86,7 @@ function on(
 ): void {
   const { method, path } = ROUTES[name];
   const verb = method.toLowerCase() as Lowercase<typeof method>;
-  api[verb](path, ...before, handler);
+  api[verb](path, mayAsk(name), ...before, handler);
 }
 
 /** Parts of the address, each checked for what it stands for. @throws Problem 404 */

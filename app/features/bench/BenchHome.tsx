@@ -1,3 +1,5 @@
+import { IfMay } from '../../ui/Role';
+import { ROUTES } from '@pace-check/contract';
 import type { Recording } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
@@ -53,10 +55,12 @@ export function BenchHome(): ReactNode {
     >
       <Row align="center" apart>
         <Heading level={1}>Bench</Heading>
-        <Row gap={8}>
-          <Button type="outline" title="Quick result" onPress={() => router.navigate('/quick')} />
-          <Button title="Record a run" onPress={() => router.navigate('/bench/new')} />
-        </Row>
+        <IfMay route={ROUTES.benchChanges}>
+          <Row gap={8}>
+            <Button type="outline" title="Quick result" onPress={() => router.navigate('/quick')} />
+            <Button title="Record a run" onPress={() => router.navigate('/bench/new')} />
+          </Row>
+        </IfMay>
       </Row>
       <Unsent waiting={waiting} />
       <View

@@ -1,3 +1,5 @@
+import { IfMay } from '../../ui/Role';
+import { ROUTES } from '@pace-check/contract';
 import {
   dayMinute,
   ENDING_WORDS,
@@ -151,7 +153,9 @@ function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording 
     <Stack gap={14}>
       <Sources recording={recording} />
       <AlertChoices choice={alerts} onChoice={setAlerts} awake={awake} />
-      <DeleteRun recording={recording} />
+      <IfMay route={ROUTES.deleteRun}>
+        <DeleteRun recording={recording} />
+      </IfMay>
     </Stack>
   );
   const end = recording.status === 'running' ? <EndRun recording={recording} bench={bench} /> : null;

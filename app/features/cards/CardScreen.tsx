@@ -1,3 +1,5 @@
+import { IfMay } from '../../ui/Role';
+import { ROUTES } from '@pace-check/contract';
 import { POLICIES, type Card, type ViewerRequest } from '@pace-check/contract';
 import { Button, Input } from '@rneui/themed';
 import { useRouter } from 'expo-router';
@@ -177,14 +179,18 @@ function Head({
     <Stack gap={2}>
       <Row align="center" apart wrap>
         <BackTo href="/cards" title="Cards" />
-        <Row>
-          <Tight
-            title={renaming === null ? 'Rename' : 'Keep the name'}
-            onPress={() => (renaming === null ? setRenaming(card.name) : keepName())}
-          />
-          {card.template ? null : <Tight title="To template" label="Save as template" onPress={onTemplate} />}
-          <Tight title="Delete" onPress={onDelete} />
-        </Row>
+        <IfMay route={ROUTES.changeCard}>
+          <Row>
+            <Tight
+              title={renaming === null ? 'Rename' : 'Keep the name'}
+              onPress={() => (renaming === null ? setRenaming(card.name) : keepName())}
+            />
+            {card.template ? null : (
+              <Tight title="To template" label="Save as template" onPress={onTemplate} />
+            )}
+            <Tight title="Delete" onPress={onDelete} />
+          </Row>
+        </IfMay>
       </Row>
       {renaming === null ? (
         <Heading level={1}>{card.name}</Heading>

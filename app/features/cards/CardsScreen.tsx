@@ -1,3 +1,5 @@
+import { IfMay } from '../../ui/Role';
+import { ROUTES } from '@pace-check/contract';
 import type { CardSummary } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
@@ -26,7 +28,9 @@ export function CardsScreen(): ReactNode {
     >
       <Row align="center" apart>
         <Heading level={1}>Test cards</Heading>
-        <Button title="New card" onPress={() => router.navigate('/cards/new')} />
+        <IfMay route={ROUTES.newCard}>
+          <Button title="New card" onPress={() => router.navigate('/cards/new')} />
+        </IfMay>
       </Row>
       <View
         style={{

@@ -1,3 +1,5 @@
+import { IfMay } from '../../ui/Role';
+import { ROUTES } from '@pace-check/contract';
 import {
   USUAL_CELL_V,
   type Kit,
@@ -114,10 +116,12 @@ function RecordPage({
         {save.error ? (
           <Body role="alert">{`Not kept: ${save.error.message} What you typed stays.`}</Body>
         ) : null}
-        <Row gap={8} style={{ marginTop: 6 }}>
-          <Button title="Keep" loading={save.isPending} onPress={() => void store()} />
-          <DeleteRecord kind={kind} record={record} />
-        </Row>
+        <IfMay route={ROUTES.replaceRecord}>
+          <Row gap={8} style={{ marginTop: 6 }}>
+            <Button title="Keep" loading={save.isPending} onPress={() => void store()} />
+            <DeleteRecord kind={kind} record={record} />
+          </Row>
+        </IfMay>
       </View>
       {kind === 'title' ? <Setups kit={kit} title={record as KitTitle} /> : null}
       {kind === 'device' || kind === 'title' ? <Refusals kit={kit} of={kind} name={record.name} /> : null}

@@ -1,3 +1,4 @@
+import { IfMay } from '../../ui/Role';
 import { NO_FILTER, ROUTES, type ReviewSummary } from '@pace-check/contract';
 import { REVIEW_TEMPLATES, type ReviewTemplate } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
@@ -25,11 +26,13 @@ export function ReviewsScreen(): ReactNode {
     <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 820, width: '100%' }}>
       <Row apart align="center">
         <Heading level={1}>Reviews</Heading>
-        <Button
-          title={making ? 'Close' : 'New review'}
-          type={making ? 'clear' : 'solid'}
-          onPress={() => setMaking(!making)}
-        />
+        <IfMay route={ROUTES.newReview}>
+          <Button
+            title={making ? 'Close' : 'New review'}
+            type={making ? 'clear' : 'solid'}
+            onPress={() => setMaking(!making)}
+          />
+        </IfMay>
       </Row>
       {making ? <NewReview /> : null}
       <Answered query={reviews} loading={{ rows: 3, height: 70, label: 'Loading the reviews' }}>

@@ -1,3 +1,5 @@
+import { IfMay } from '../../ui/Role';
+import { ROUTES } from '@pace-check/contract';
 import type { RunDetail } from '@pace-check/contract';
 import { clock, headline } from '@pace-check/core';
 import { Button } from '@rneui/themed';
@@ -196,22 +198,32 @@ function Actions({
   if (run.part !== null) return <Row>{file}</Row>;
   return (
     <Row>
-      <Button
-        type="clear"
-        title="Readings"
-        aria-label="Add readings from paper"
-        buttonStyle={TIGHT}
-        onPress={() => onOpen('readings')}
-      />
-      <Button
-        type="clear"
-        title="Correct"
-        aria-label="Rename or correct"
-        buttonStyle={TIGHT}
-        onPress={() => onOpen('correct')}
-      />
+      <IfMay route={ROUTES.addEntries}>
+        <Button
+          type="clear"
+          title="Readings"
+          aria-label="Add readings from paper"
+          buttonStyle={TIGHT}
+          onPress={() => onOpen('readings')}
+        />
+        <Button
+          type="clear"
+          title="Correct"
+          aria-label="Rename or correct"
+          buttonStyle={TIGHT}
+          onPress={() => onOpen('correct')}
+        />
+      </IfMay>
       {file}
-      <Button type="clear" title="Delete" buttonStyle={TIGHT} loading={remove.isPending} onPress={onDelete} />
+      <IfMay route={ROUTES.deleteRun}>
+        <Button
+          type="clear"
+          title="Delete"
+          buttonStyle={TIGHT}
+          loading={remove.isPending}
+          onPress={onDelete}
+        />
+      </IfMay>
     </Row>
   );
 }

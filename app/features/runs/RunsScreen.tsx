@@ -1,3 +1,5 @@
+import { IfMay } from '../../ui/Role';
+import { ROUTES } from '@pace-check/contract';
 import { NO_FILTER, RUNS_A_PAGE, type RunFilter, type RunSummary } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useLocalSearchParams, useRouter } from 'expo-router';
@@ -99,22 +101,24 @@ function Add(): ReactNode {
   const router = useRouter();
   const tight = { paddingHorizontal: 10 };
   return (
-    <Row gap={8} wrap role="group" aria-label="Add">
-      <Button title="Quick result" buttonStyle={tight} onPress={() => router.navigate('/quick')} />
-      <Button
-        type="outline"
-        title="Several"
-        buttonStyle={tight}
-        onPress={() => router.navigate('/sitting')}
-      />
-      <Button
-        type="outline"
-        title="Notebook"
-        buttonStyle={tight}
-        onPress={() => router.navigate('/by-hand')}
-      />
-      <Button type="outline" title="Log" buttonStyle={tight} onPress={() => router.navigate('/import')} />
-    </Row>
+    <IfMay route={ROUTES.runChanges}>
+      <Row gap={8} wrap role="group" aria-label="Add">
+        <Button title="Quick result" buttonStyle={tight} onPress={() => router.navigate('/quick')} />
+        <Button
+          type="outline"
+          title="Several"
+          buttonStyle={tight}
+          onPress={() => router.navigate('/sitting')}
+        />
+        <Button
+          type="outline"
+          title="Notebook"
+          buttonStyle={tight}
+          onPress={() => router.navigate('/by-hand')}
+        />
+        <Button type="outline" title="Log" buttonStyle={tight} onPress={() => router.navigate('/import')} />
+      </Row>
+    </IfMay>
   );
 }
 

@@ -1,3 +1,5 @@
+import { IfMay } from '../../ui/Role';
+import { ROUTES } from '@pace-check/contract';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { settings } from '@pace-check/contract';
 import { NEED_WORDS, NEEDS, type Bars as AllBars, type Need } from '@pace-check/core';
@@ -54,14 +56,16 @@ function BarsForm({ now }: { now: AllBars | null }): ReactNode {
         </View>
       ))}
       {save.error ? <Body role="alert">{`Not kept: ${save.error.message}`}</Body> : null}
-      <Row gap={8}>
-        <Button
-          title="Keep the bars"
-          loading={save.isPending}
-          onPress={form.handleSubmit((own) => store(own))}
-        />
-        {now === null ? null : <Button type="clear" title="The usual ones" onPress={() => store(null)} />}
-      </Row>
+      <IfMay route={ROUTES.changeSettings}>
+        <Row gap={8}>
+          <Button
+            title="Keep the bars"
+            loading={save.isPending}
+            onPress={form.handleSubmit((own) => store(own))}
+          />
+          {now === null ? null : <Button type="clear" title="The usual ones" onPress={() => store(null)} />}
+        </Row>
+      </IfMay>
     </Stack>
   );
 }

@@ -1,3 +1,5 @@
+import { IfMay } from '../../ui/Role';
+import { ROUTES } from '@pace-check/contract';
 import type { School, TemperatureUnit } from '@pace-check/core';
 import type { ReactNode } from 'react';
 import { ScrollView } from 'react-native';
@@ -7,6 +9,8 @@ import { useVoice } from '../../ui/Voice';
 import { Heading, Quiet } from '../../ui/words';
 import { Stack } from '../../ui/parts';
 import { Bars } from './Bars';
+import { WhoMayIn } from './WhoMayIn';
+import { Leave } from './Leave';
 import { Spread } from './Spread';
 
 const LOOKS: { value: LookChoice; text: string }[] = [
@@ -53,6 +57,15 @@ export function SettingsScreen(): ReactNode {
       <Setting title="Look" says="Day or night.">
         <Choices label="Look" options={LOOKS} selected={look.choice} onSelect={look.choose} />
       </Setting>
+      <IfMay route={ROUTES.sessions}>
+        <Setting
+          title="Who may in"
+          says="A phone on the bench, a helper in the next room: each comes in once by a code, and is put out again here."
+        >
+          <WhoMayIn />
+        </Setting>
+      </IfMay>
+      <Leave />
       <Setting
         title="Bars"
         says="What each kind of game asks of average and 1 % low before a run plays well. Common practice, yours to change; a run keeps the bars that it was judged by."

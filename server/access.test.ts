@@ -1,0 +1,343 @@
+import { randomUUID } from 'node:crypto';
+import {
+  mayDo,
+  pathOf,
+  ROLES,
+  ROUTES,
+  USUAL_BENCH_PLAN,
+  type Role,
+  type Route,
+  type RouteName,
+} from '@pace-check/contract';
+import { LOOPBACK } from './index';
+import { Access } from './services/access';
+import { startHarness, type Harness } from './testing/harness';
+
+/** A server that others reach. */
+let open: Harness;
+let access: Access;
+beforeAll(async () => {
+  open = await startHarness({ door: { ...LOOPBACK, closed: true, startKey: 'of this start' } });
+  access = new Access(open.pool);
+});
+afterAll(() => open.close());
+/** Wrong tries of one test are none of the next. */
+beforeEach(() => open.pool.query('delete from tries'));
+
+const PASSCODE = 'seven calm otters';
+const ask = (path: string, init: RequestInit = {}): Promise<Response> =>
+  fetch(`${open.address}${path}`, { redirect: 'manual', ...init });
+const post = (path: string, fields: Record<string, string>): Promise<Response> =>
+  ask(path, { method: 'POST', body: new URLSearchParams(fields) });
+const cookieOf = (response: Response): string | null =>
+  response.headers.get('set-cookie')?.split(';')[0] ?? null;
+/** The cookie of somebody who was let in as this. */
+async function joinAs(role: Role, name: string = role): Promise<string> {
+  const { token } = await access.invite({ role, name });
+  return cookieOf(await post('/join', { token }))!;
+}
+const codeOf = async (response: Response): Promise<string> => {
+  const text = await response.text();
+  try {
+    return (JSON.parse(text) as { code?: string }).code ?? '';
+  } catch {
+    return '';
+  }
+};
+
+describe('each address of the table', () => {
+  const cookies = new Map<Role, string>();
+  beforeAll(async () => {
+    for (const role of ROLES) cookies.set(role, await joinAs(role));
+  });
+
+  /** The address with ids that name nothing, asked for as nobody's, or as somebody of a role. */
+  function askFor(name: RouteName, role: Role | null): Promise<Response> {
+    const route: Route = ROUTES[name];
+    const of: Record<string, string | readonly string[]> = route.of;
+    const params = Object.fromEntries(
+      Object.entries(of).map(([part, what]) => [part, typeof what === 'string' ? randomUUID() : what[0]!]),
+    );
+    return ask(`/api${pathOf(route, { params } as never)}`, {
+      method: route.method,
+      headers: {
+        'x-pace-check-upload': '1',
+        ...(route.method === 'GET' ? {} : { 'content-type': 'application/json' }),
+        ...(role === null ? {} : { cookie: cookies.get(role)! }),
+      },
+      body: route.method === 'GET' ? undefined : '{}',
+    });
+  }
+
+  // leaving is told of below: whoever leaves is nobody afterwards
+  it.each((Object.keys(ROUTES) as RouteName[]).filter((name) => name !== 'leave'))(
+    '%s refuses those who may less, and no one else',
+    async (name) => {
+      const { needs } = ROUTES[name];
+      for (const role of [null, ...ROLES]) {
+        const response = await askFor(name, role);
+        const code = await codeOf(response);
+        if (mayDo(role, needs)) expect(code).not.toMatch(/^(login-needed|not-for-this-role)$/);
+        else
+          expect([response.status, code]).toEqual(
+            role === null ? [401, 'login-needed'] : [403, 'not-for-this-role'],
+          );
+        // nothing of it is kept on the way
+        expect(response.headers.get('cache-control')).toMatch(/no-store|no-cache/);
+      }
+    },
+  );
+  it('says of most that nobody unknown may', () => {
+    const free = (Object.keys(ROUTES) as RouteName[]).filter((name) => mayDo(null, ROUTES[name].needs));
+    expect(free).toEqual(['health', 'liveStatus', 'live', 'liveShell']);
+  });
+  it('lets no helper delete a run, a card, a comparison or a review, nor change settings', () => {
+    for (const name of [
+      'deleteRun',
+      'deleteCard',
+      'deleteComparison',
+      'deleteReview',
+      'deleteRecord',
+      'changeSettings',
+      'revokeSession',
+      'newJoinCode',
+    ] as const)
+      expect([name, mayDo('bench', ROUTES[name].needs)]).toEqual([name, false]);
+    for (const name of ['benchChanges', 'runChanges', 'addEntries', 'cardChanges'] as const)
+      expect([name, mayDo('bench', ROUTES[name].needs), mayDo('reader', ROUTES[name].needs)]).toEqual([
+        name,
+        true,
+        false,
+      ]);
+  });
+});
+
+describe('the passcode', () => {
+  beforeAll(() => access.setPasscode(PASSCODE));
+
+  it('leads to its page, and from there to where one wanted to go', async () => {
+    const first = await ask('/runs/abc', { headers: { accept: 'text/html' } });
+    expect([first.status, first.headers.get('location')]).toEqual([303, '/enter?then=%2Fruns%2Fabc']);
+    expect(await (await ask('/enter?then=/runs/abc')).text()).toContain('name="then" value="/runs/abc"');
+    const wrong = await post('/enter', { passcode: 'seven calm badgers' });
+    expect([wrong.status, cookieOf(wrong)]).toEqual([403, null]);
+    expect(await wrong.text()).toContain('That is not the passcode');
+    const right = await post('/enter', { passcode: ` ${PASSCODE} `, then: '/runs/abc', name: 'the laptop' });
+    expect([right.status, right.headers.get('location')]).toEqual([303, '/runs/abc']);
+    expect(right.headers.get('set-cookie')).toMatch(/; HttpOnly; SameSite=Strict$/);
+    const me = await ask('/api/me', { headers: { cookie: cookieOf(right)! } });
+    expect(await me.json()).toEqual({ role: 'reviewer', name: 'the laptop', closed: true });
+  });
+  it('leads nobody away with its form', async () => {
+    for (const then of ['//evil.example', 'https://evil.example', '/\\evil.example', '/a"><script>'])
+      expect(await (await ask(`/enter?then=${encodeURIComponent(then)}`)).text()).toContain(
+        'name="then" value="/"',
+      );
+  });
+  it('is kept as a hash with a salt of its own', async () => {
+    const kept = async (): Promise<{ salt: Buffer; hash: Buffer }> =>
+      (await open.pool.query('select salt, hash from passcode')).rows[0];
+    const first = await kept();
+    await access.setPasscode(PASSCODE);
+    const second = await kept();
+    expect(first.hash.equals(second.hash)).toBe(false);
+    expect(first.salt.equals(second.salt)).toBe(false);
+    const all = await open.pool.query('select passcode::text as row from passcode');
+    expect(all.rows[0].row).not.toContain('otters');
+  });
+  it.each([
+    ['short', 'The passcode has 5 characters.'],
+    ['aaaaaaaaaaaaaaaa', 'The passcode repeats the same few signs.'],
+    ['x1'.repeat(200), 'The passcode has more than 200 characters.'],
+  ])('is not %j', async (passcode, message) => {
+    await expect(access.setPasscode(passcode)).rejects.toMatchObject({ message });
+    // the one before stays
+    expect((await post('/enter', { passcode: PASSCODE })).status).toBe(303);
+  });
+  it('is not guessed: after ten wrong tries the right one is not heard either, at this server or another', async () => {
+    const tries = await Promise.all(
+      Array.from({ length: 100 }, (_, i) => post('/enter', { passcode: `wrong passcode ${i}` })),
+    );
+    const statuses = tries.map(({ status }) => status);
+    expect(statuses.filter((status) => status === 403)).toHaveLength(10);
+    expect(statuses.filter((status) => status === 429)).toHaveLength(90);
+    const late = await post('/enter', { passcode: PASSCODE });
+    expect([late.status, cookieOf(late)]).toEqual([429, null]);
+    expect(Number(late.headers.get('retry-after'))).toBeGreaterThan(600);
+    expect(await late.text()).toMatch(/too many wrong tries\. Try again in 1[45] minutes/);
+    await expect(new Access(open.pool).enter(PASSCODE, '127.0.0.1', 'elsewhere')).rejects.toMatchObject({
+      status: 429,
+    });
+    // another address is another one, and a right try forgives its own wrong ones
+    expect(await access.enter('wrong again and', '192.0.2.7', 'x')).toBeNull();
+    expect(await access.enter(PASSCODE, '192.0.2.7', 'x')).not.toBeNull();
+    const { rows } = await open.pool.query("select key from tries where key like 'one%192.0.2.7'");
+    expect(rows).toEqual([]);
+  });
+  it('counts a network of IPv6 as one', async () => {
+    for (let i = 0; i < 10; i++) await access.enter('wrong passcode', `2001:db8:0:7::${i}`, 'x');
+    await expect(access.enter(PASSCODE, '2001:db8:0:7:1:2:3:4', 'x')).rejects.toMatchObject({ status: 429 });
+    expect(await access.enter(PASSCODE, '2001:db8:0:8::1', 'x')).not.toBeNull();
+  });
+  it('puts out who came in by the one before', async () => {
+    const cookie = cookieOf(await post('/enter', { passcode: PASSCODE }))!;
+    await access.setPasscode('another seven otters');
+    expect((await ask('/api/me', { headers: { cookie } })).status).toBe(401);
+    await access.setPasscode(PASSCODE);
+  });
+});
+
+describe('a code that joins', () => {
+  it('lets one in, once, as what it was made for', async () => {
+    const { code, token } = await access.invite({ role: 'bench', name: 'phone on the bench' });
+    expect(code).toMatch(/^\d{6}$/);
+    expect(await (await ask(`/join?token=${token}`)).text()).toContain('Join on this device');
+    const typed = `${code.slice(0, 3)} ${code.slice(3)}`;
+    const cookie = cookieOf(await post('/join', { code: typed }))!;
+    expect(await (await ask('/api/me', { headers: { cookie } })).json()).toMatchObject({
+      role: 'bench',
+      name: 'phone on the bench',
+    });
+    for (const again of [{ code }, { token }] as Record<string, string>[]) {
+      const response = await post('/join', again);
+      expect([response.status, cookieOf(response)]).toEqual([403, null]);
+      expect(await response.text()).toContain('it was used, or its two minutes are over');
+    }
+  });
+  it('lets one of two in who scan it at once', async () => {
+    const { token } = await access.invite({ role: 'reader', name: 'next room' });
+    const both = await Promise.all([post('/join', { token }), post('/join', { token })]);
+    expect(both.map(({ status }) => status).sort()).toEqual([303, 403]);
+  });
+  it('is none after its two minutes', async () => {
+    const { token } = await access.invite({ role: 'reader', name: 'too late' });
+    await open.pool.query("update join_code set until = now() - interval '1 second'");
+    expect((await post('/join', { token })).status).toBe(403);
+  });
+  it('is not guessed', async () => {
+    await access.invite({ role: 'reviewer', name: 'somebody' });
+    const tries = await Promise.all(
+      Array.from({ length: 60 }, (_, i) => post('/join', { code: String(i).padStart(6, '0') })),
+    );
+    expect(tries.filter(({ status }) => status === 403).length).toBeLessThanOrEqual(10);
+    expect(tries.some(({ status }) => status === 429)).toBe(true);
+  });
+  it('is no name that cannot be, and no role that is none', async () => {
+    const make = async (body: object): Promise<number> =>
+      (
+        await ask('/api/join-codes', {
+          method: 'POST',
+          headers: { 'content-type': 'application/json', 'x-pace-check-start': 'of this start' },
+          body: JSON.stringify(body),
+        })
+      ).status;
+    expect(
+      await Promise.all([
+        make({ role: 'owner', name: 'x' }),
+        make({ role: 'bench', name: ' ' }),
+        make({ role: 'bench', name: 'a\u0000b' }),
+        make({ role: 'bench', name: 'x', more: 1 }),
+      ]),
+    ).toEqual([400, 400, 400, 400]);
+  });
+});
+
+describe('a session', () => {
+  it('is listed with its last use, and ends for good when it is ended', async () => {
+    const [reviewer, phone] = [await joinAs('reviewer', 'the desk'), await joinAs('bench', 'lost phone')];
+    const list = async (): Promise<{ id: string; name: string; own: boolean }[]> =>
+      ((await (await ask('/api/sessions', { headers: { cookie: reviewer } })).json()) as any).sessions; // eslint-disable-line @typescript-eslint/no-explicit-any -- examined field by field
+    const lost = (await list()).find(({ name }) => name === 'lost phone')!;
+    expect((await list()).filter(({ own }) => own).map(({ name }) => name)).toEqual(['the desk']);
+    const ended = await ask(`/api/sessions/${lost.id}`, { method: 'DELETE', headers: { cookie: reviewer } });
+    expect(ended.status).toBe(204);
+    for (const path of ['/api/runs', '/api/me'])
+      expect((await ask(path, { headers: { cookie: phone } })).status).toBe(401);
+    expect((await list()).some(({ name }) => name === 'lost phone')).toBe(false);
+    expect(
+      (await ask(`/api/sessions/${lost.id}`, { method: 'DELETE', headers: { cookie: reviewer } })).status,
+    ).toBe(404);
+  });
+  it('ends with a word to whom it belongs', async () => {
+    const cookie = await joinAs('reader');
+    const left = await ask('/api/me', { method: 'DELETE', headers: { cookie } });
+    expect([left.status, left.headers.get('set-cookie')]).toEqual([
+      204,
+      expect.stringContaining('Expires=Thu, 01 Jan 1970'),
+    ]);
+    expect((await ask('/api/me', { headers: { cookie } })).status).toBe(401);
+  });
+  it('is none after a month without use', async () => {
+    const cookie = await joinAs('reader', 'forgotten');
+    await open.pool.query("update session set used_at = now() - interval '31 days' where name = 'forgotten'");
+    expect((await ask('/api/me', { headers: { cookie } })).status).toBe(401);
+  });
+  it('hears no more of a run once it is ended', async () => {
+    const cookie = await joinAs('bench', 'listening');
+    const run = randomUUID();
+    const opened = await ask(`/api/bench/${run}/changes`, {
+      method: 'POST',
+      headers: { cookie, 'content-type': 'application/json' },
+      body: JSON.stringify({
+        changes: [
+          {
+            id: randomUUID(),
+            kind: 'open',
+            facts: { device: 'Velm 5', title: 'Aurelune', setup: null, target: 60, refresh: 60 },
+            preflight: {},
+            plan: USUAL_BENCH_PLAN,
+            speed: 1,
+            step: null,
+          },
+        ],
+      }),
+    });
+    expect(await opened.json()).toMatchObject({ refused: [] });
+    const stream = await ask(`/api/bench/${run}/events`, { headers: { cookie } });
+    expect(stream.status).toBe(200);
+    await open.pool.query("delete from session where name = 'listening'");
+    // it ends at the next beat: reading on gives an error or an end, never more for ever
+    const reader = stream.body!.getReader();
+    await expect(
+      (async () => {
+        for (;;) if ((await reader.read()).done) throw new Error('ended');
+      })(),
+    ).rejects.toThrow();
+  });
+  it('is nothing that a cookie can be made up for', async () => {
+    for (const cookie of ['pace-check=', `pace-check=${'0'.repeat(43)}`, "pace-check='or'1'='1"])
+      expect((await ask('/api/runs', { headers: { cookie } })).status).toBe(401);
+  });
+});
+
+describe('a server for its own machine', () => {
+  it('asks nobody, and refuses what a proxy that it does not know brings in', async () => {
+    const own = await startHarness();
+    try {
+      expect((await own.request('GET', '/me')).body).toEqual({ role: 'reviewer', name: null, closed: false });
+      for (const header of ['x-forwarded-for', 'forwarded', 'x-real-ip']) {
+        const { status, body } = await own.request('GET', '/runs', undefined, { [header]: '203.0.113.9' });
+        expect([status, body.code]).toEqual([403, 'unknown-proxy']);
+      }
+    } finally {
+      await own.close();
+    }
+  });
+  it('behind a proxy that it knows, believes whom that speaks for, and sends its cookie over TLS alone', async () => {
+    const behind = await startHarness({ door: { ...LOOPBACK, closed: true, proxies: 1 } });
+    try {
+      const others = new Access(behind.pool);
+      const { token } = await others.invite({ role: 'reader', name: 'from afar' });
+      const response = await fetch(`${behind.address}/join`, {
+        method: 'POST',
+        body: new URLSearchParams({ token }),
+        redirect: 'manual',
+        headers: { 'x-forwarded-for': '203.0.113.9', 'x-forwarded-proto': 'https' },
+      });
+      expect(response.headers.get('set-cookie')).toMatch(/; Secure/);
+      expect(response.headers.get('strict-transport-security')).toMatch(/max-age=\d{7}/);
+    } finally {
+      await behind.close();
+    }
+  });
+});
