@@ -1,4 +1,5 @@
 export * from './access';
+export * from './backups';
 export * from './bench';
 export * from './cards';
 export * from './compare';

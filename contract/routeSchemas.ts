@@ -1,4 +1,5 @@
 import { newJoinCode } from './access';
+import { backupHabit } from './backups';
 import { STANDING_SCOPES } from '@pace-check/core';
 import * as z from 'zod';
 import { benchChanges, newSource, newStandIn } from './bench';
@@ -29,6 +30,7 @@ export const BODIES: {
 } & Record<OneByOne, typeof benchChanges> &
   Record<ByKind, z.ZodType<unknown>> = {
   newJoinCode,
+  backupHabit,
   newRun,
   joinRuns: joinedRuns,
   correctRun: runCorrection,

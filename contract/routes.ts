@@ -37,6 +37,7 @@ import type {
   WeakValue,
 } from './compare';
 import type { JoinCode, Me, Need, NewJoinCode, Sessions } from './access';
+import type { BackupHabit, Backups } from './backups';
 import type { LimitFindings, StandingScope } from '@pace-check/core';
 import type { RunChangeInput } from './runChanges';
 import type {
@@ -169,6 +170,38 @@ export const ROUTES = {
     types: is<{ body: NewJoinCode; answer: JoinCode }>(),
     status: 201,
     says: 'lets one more in as `role` (reader, bench, reviewer), called `name`: `code` (six digits) and `token` (for a QR code), either of them once and within two minutes, at /join',
+  }),
+
+  backups: route('GET', '/backups', {
+    needs: 'reviewer',
+    of: {},
+    types: is<{ answer: Backups }>(),
+    says: 'backups that the server keeps, and how far the one is that is being made',
+  }),
+  makeBackup: route('POST', '/backups', {
+    needs: 'reviewer',
+    of: {},
+    types: is<{ answer: Backups }>(),
+    status: 201,
+    says: 'begins one; ask for `backups` to see how far it is',
+  }),
+  backupHabit: route('PUT', '/backups', {
+    needs: 'reviewer',
+    of: {},
+    types: is<{ body: BackupHabit; answer: Backups }>(),
+    says: '`nightly`: whether one is made each night; seven of those stay',
+  }),
+  backupFile: route('GET', '/backups/:id/file', {
+    needs: 'reviewer',
+    of: { id: 'backup' },
+    raw: 'a file',
+    says: 'one of them, for “npm run restore”',
+  }),
+  deleteBackup: route('DELETE', '/backups/:id', {
+    needs: 'reviewer',
+    of: { id: 'backup' },
+    status: 204,
+    says: 'removes it',
   }),
 
   runs: route('GET', '/runs', {

@@ -1,47 +1,88 @@
 import { text } from 'node:stream/consumers';
 import { fileURLToPath } from 'node:url';
+import { parseArgs } from 'node:util';
 import { Access } from './services/access';
+import { backUp, restore, type OnProgress } from './services/backup';
+import { problemOf } from './services/faults';
 import { newPasscode } from './services/passcode';
-import { Problem } from './services/problem';
 import { doorOptions, NoPasscode } from './settingsOfStart';
 import { openPool } from './sql/database';
-import { migrate, NewerDatabase } from './sql/migrate';
+import { ChangedMigration, migrate, migrationsIn, NewerDatabase } from './sql/migrate';
 
-/**
- * What is done to a database beside its server, for the tools:
- * `set-passcode` (read from standard input; an empty one is made and shown
- * once) and `check-passcode` (whether the server may start as it is asked to).
- */
-const TASKS: Record<string, (access: Access) => Promise<void>> = {
-  'set-passcode': async (access) => {
-    const given = (await text(process.stdin)).replace(/\r?\n[\s\S]*$/, '');
-    const passcode = given.trim() === '' ? newPasscode() : given;
-    await access.setPasscode(passcode);
-    if (passcode !== given)
-      console.log(`The passcode is\n\n    ${passcode}\n\nIt is shown this once, and kept as a hash alone.`);
-    console.log('The passcode is set. Who was in by the one before comes in anew.');
+const MIGRATIONS = fileURLToPath(new URL('./migrations', import.meta.url));
+
+/** What is done to a database beside its server, for the tools. */
+const TASKS: Record<string, (url: string, args: string[]) => Promise<void>> = {
+  /** Sets the passcode that is read from standard input; an empty one is made, and shown once. */
+  'set-passcode': (url) =>
+    withAccess(url, async (access) => {
+      const given = (await text(process.stdin)).replace(/\r?\n[\s\S]*$/, '');
+      const passcode = given.trim() === '' ? newPasscode() : given;
+      await access.setPasscode(passcode);
+      if (passcode !== given)
+        console.log(`The passcode is\n\n    ${passcode}\n\nIt is shown this once, and kept as a hash alone.`);
+      console.log('The passcode is set. Who was in by the one before comes in anew.');
+    }),
+  /** Whether the server may start as the environment asks it to. */
+  'check-passcode': (url) =>
+    withAccess(url, async (access) => {
+      if (doorOptions(process.env).closed && !(await access.hasPasscode())) throw new NoPasscode();
+    }),
+  /** Writes a backup into a file. */
+  backup: async (url, [file]) => {
+    const manifest = await backUp(url, file!, { onProgress: told });
+    const rows = Object.values(manifest.tables).reduce((sum, table) => sum + table.rows, 0);
+    console.log(
+      `The backup is ${file}: ${rows.toLocaleString('en-GB')} rows, ${(manifest.dump.bytes / 1024 / 1024).toFixed(1)} MB. It holds what you measured, and the passcode’s hash: keep it where nobody else reads it.`,
+    );
   },
-  'check-passcode': async (access) => {
-    if (doorOptions(process.env).closed && !(await access.hasPasscode())) throw new NoPasscode();
+  /** Makes the database of a backup; `--over` where there is data in it. */
+  restore: async (url, args) => {
+    const { values, positionals } = parseArgs({
+      args,
+      options: { over: { type: 'boolean', default: false } },
+      allowPositionals: true,
+    });
+    const known = await migrationsIn(MIGRATIONS);
+    const { manifest, before } = await restore(url, positionals[0]!, known, {
+      over: values.over,
+      onProgress: told,
+    });
+    console.log(`Restored as it was on ${manifest.madeAt}; every row was compared.`);
+    if (before !== null)
+      console.log(`What was there before is the database “${before}”: drop it when you are sure.`);
   },
 };
 
-async function administer([name = '']: string[]): Promise<void> {
-  const task = TASKS[name];
-  if (!task) throw new Error(`There is no task “${name}”: ${Object.keys(TASKS).join(', ')}.`);
-  const pool = openPool(process.env['DATABASE_URL']!);
+async function withAccess(url: string, work: (access: Access) => Promise<void>): Promise<void> {
+  const pool = openPool(url);
   try {
-    await migrate(pool, fileURLToPath(new URL('./migrations', import.meta.url)));
-    await task(new Access(pool));
+    await migrate(pool, MIGRATIONS);
+    await work(new Access(pool));
   } finally {
     await pool.end();
   }
 }
 
+let saidLast = -1;
+/** A line for each tenth, and for what is no table. */
+const told: OnProgress = ({ share, doing }) => {
+  const tenth = Math.floor(share * 10);
+  if (doing === 'done' || (tenth === saidLast && doing.startsWith('writing'))) return;
+  saidLast = tenth;
+  console.log(`${String(Math.round(share * 100)).padStart(3)} %  ${doing}`);
+};
+
+async function administer([name = '', ...args]: string[]): Promise<void> {
+  const task = TASKS[name];
+  if (!task) throw new Error(`There is no task “${name}”: ${Object.keys(TASKS).join(', ')}.`);
+  await task(process.env['DATABASE_URL']!, args);
+}
+
 administer(process.argv.slice(2)).catch((error: unknown) => {
-  const foreseen = error instanceof NoPasscode || error instanceof NewerDatabase || error instanceof Problem;
-  console.error(
-    error instanceof Problem ? `${error.message} ${error.body.remedy}` : foreseen ? error.message : error,
-  );
+  const problem = problemOf(error);
+  const foreseen =
+    error instanceof NoPasscode || error instanceof NewerDatabase || error instanceof ChangedMigration;
+  console.error(problem ? `${problem.message} ${problem.body.remedy}` : foreseen ? error.message : error);
   process.exitCode = 1;
 });

@@ -7,15 +7,20 @@ import type pg from 'pg';
 import { answerProblem, apiRouter } from './routes/api';
 import { door, type DoorOptions } from './routes/door';
 import { entry } from './routes/entry';
+import { runningRoutes } from './routes/running';
+import { Streams } from './routes/streams';
 import { sweepUploads } from './routes/upload';
 import { shownPages } from './routes/shown';
 import { Access } from './services/access';
 import type { AnalysisPool } from './services/analysisPool';
+import { BackupKeeper, type BackupPlace } from './services/backups';
 import { Bench } from './services/bench';
 import { Comparisons } from './services/comparisons';
 import { CoolDowns } from './services/coolDowns';
 import { LiveRuns } from './services/liveRuns';
 import type { PicturePool } from './services/picturePool';
+import { requestLog } from './services/logs';
+import { Metrics } from './services/metrics';
 import { Reviews } from './services/reviews';
 import { Runs } from './services/runs';
 import { StandIns } from './services/standIns';
@@ -28,6 +33,10 @@ export interface AppOptions {
   /** File of the command line, which the stand-ins run; null for none. */
   command: string | null;
   door: DoorOptions;
+  /** Files of migrations that this program has. */
+  migrations: string[];
+  /** Where backups are kept; null for nowhere. */
+  backups: BackupPlace | null;
 }
 
 export interface RunningApp {
@@ -42,7 +51,7 @@ export function createApp(
   pool: pg.Pool,
   analyses: AnalysisPool,
   pictures: PicturePool,
-  { webFolder, command, door: doorOptions }: AppOptions,
+  { webFolder, command, door: doorOptions, backups: place, migrations }: AppOptions,
 ): RunningApp {
   const app = express();
   app.disable('x-powered-by');
@@ -50,23 +59,31 @@ export function createApp(
   const reviews = new Reviews(pool, runs, new Comparisons(pool, runs), pictures);
   const access = new Access(pool);
   if (doorOptions.proxies !== null) app.set('trust proxy', doorOptions.proxies);
+  const streams = new Streams();
+  const metrics = new Metrics(pool, () => streams.size);
+  app.use(requestLog());
   app.use(...door(doorOptions));
+  app.use(runningRoutes(pool, metrics, migrations));
   app.use(compression());
   // what others may read stands before the entry that asks who they are
   app.use(shownPages(reviews));
   app.use(entry(access, doorOptions));
+  const backups = new BackupKeeper(pool, place);
   const live = new LiveRuns(pool);
   const bench = new Bench(pool, live, runs);
   const standIns = new StandIns(live, command);
   app.use(
     '/api',
+    metrics.timing(),
     apiRouter(pool, analyses, runs, reviews, {
       bench,
       live,
       standIns,
       coolDowns: new CoolDowns(pool),
       access,
+      streams,
       door: doorOptions,
+      backups,
     }),
   );
   if (webFolder && existsSync(join(webFolder, 'index.html'))) {
@@ -87,10 +104,13 @@ export function createApp(
     resume: async () => {
       await sweepUploads();
       await bench.resume();
+      backups.watch();
       await runs.analyseStale();
     },
     close: () => {
+      streams.close();
       runs.close();
+      backups.close();
       bench.close();
       standIns.close();
     },

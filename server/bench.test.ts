@@ -255,6 +255,8 @@ describe('the end of a run', () => {
     const again = createApp(harness.pool, harness.analyses, harness.pictures, {
       webFolder: null,
       command: null,
+      backups: null,
+      migrations: [],
       door: LOOPBACK,
     });
     await again.resume();
@@ -307,6 +309,8 @@ describe('the end of a run', () => {
     const again = createApp(harness.pool, harness.analyses, harness.pictures, {
       webFolder: null,
       command: null,
+      backups: null,
+      migrations: [],
       door: LOOPBACK,
     });
     await again.resume();

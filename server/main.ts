@@ -5,12 +5,13 @@ import { createApp } from './app';
 import { Access, IDLE_DAYS } from './services/access';
 import { AnalysisPool } from './services/analysisPool';
 import { problemOf } from './services/faults';
+import { report } from './services/logs';
 import { PicturePool } from './services/picturePool';
 import { continueClock } from './services/serverClock';
 import { doorOptions, NoPasscode } from './settingsOfStart';
 import { purgeAccess } from './sql/access';
 import { codeOf, inTransaction, openPool, withoutTimeLimit } from './sql/database';
-import { migrate, NewerDatabase } from './sql/migrate';
+import { ChangedMigration, migrate, migrationsIn, NewerDatabase } from './sql/migrate';
 import { lastHeardMs } from './sql/recordings';
 import { purgeComparisons } from './sql/comparisons';
 import { purgeDocuments } from './sql/documents';
@@ -24,6 +25,8 @@ const KEEP_DELETED_DAYS = 30;
 /** A database that is starting answers soon. */
 const DATABASE_WITHIN_MS = 10_000;
 const DATABASE_PAUSE_MS = 500;
+/** When it stops, what is being answered has so long; the rest of ten seconds is for the threads and the database. */
+const ANSWER_WITHIN_MS = 7000;
 /** Status of a server that cannot begin, whoever starts it: told in one line, without a stack. */
 const CANNOT_BEGIN = 3;
 
@@ -74,6 +77,8 @@ async function serve(url: string): Promise<void> {
     webFolder: process.env['PACE_WEB'] ?? null,
     command: process.env['PACE_COMMAND'] ?? null,
     door,
+    migrations: await migrationsIn(here('./migrations')),
+    backups: process.env['PACE_BACKUPS'] ? { url, folder: process.env['PACE_BACKUPS'] } : null,
   });
   const server = app.listen(Number(process.env['PORT'] ?? 0), door.host);
   await once(server, 'listening');
@@ -81,15 +86,17 @@ async function serve(url: string): Promise<void> {
   const { address, port } = server.address() as AddressInfo;
   // the parent process waits for this line
   console.log(`listening http://${address.includes(':') ? `[${address}]` : address}:${port}`);
-  resume().catch((error: unknown) => console.error('Computing stale figures failed:', error));
+  resume().catch((error: unknown) => report('Computing stale figures failed:', error));
 
   let closing = false;
   const close = async (): Promise<void> => {
     if (closing) return;
     closing = true;
-    closeApp();
+    const ended = once(server, 'close');
     server.close();
-    // streams of events never end by themselves
+    // screens that follow a run are told, what is being answered is answered
+    closeApp();
+    await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, ANSWER_WITHIN_MS).unref())]);
     server.closeAllConnections();
     await Promise.all([analyses.close(), pictures.close()]);
     await pool.end();
@@ -108,7 +115,8 @@ const NO_DATABASE =
 
 /** Why it cannot begin, in words; null for what nobody foresaw. */
 function reasonOf(error: unknown, url: string): string | null {
-  if (error instanceof NewerDatabase || error instanceof NoPasscode) return error.message;
+  if (error instanceof NewerDatabase || error instanceof ChangedMigration || error instanceof NoPasscode)
+    return error.message;
   const says =
     error instanceof AggregateError
       ? error.errors.map(String).join('; ')

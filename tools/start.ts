@@ -134,6 +134,7 @@ async function start(): Promise<void> {
   const address = await keepServer({
     DATABASE_URL: url,
     PACE_COMMAND: COMMAND,
+    PACE_BACKUPS: process.env['PACE_BACKUPS'] ?? join(DATA, 'backups'),
     PORT,
     ...(withApp ? { PACE_WEB: WEB_DIST } : {}),
   });

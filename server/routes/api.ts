@@ -1,8 +1,10 @@
+import { report } from '../services/logs';
 import { importDetails } from '@pace-check/contract';
 import express, { type ErrorRequestHandler, type Router } from 'express';
 import type pg from 'pg';
 import { ping } from '../sql/database';
 import type { AnalysisPool } from '../services/analysisPool';
+import type { BackupKeeper } from '../services/backups';
 import { Cards } from '../services/cards';
 import { Imports } from '../services/imports';
 import { Choices } from '../services/choices';
@@ -23,6 +25,7 @@ import { kitRoutes } from './kit';
 import { ladderRoutes } from './ladders';
 import { outcomeRoutes } from './outcomes';
 import { accessRoutes, type AccessParts } from './access';
+import { backupRoutes } from './backups';
 import { bodyDoor } from './door';
 import { parse } from './parse';
 import { reviewRoutes } from './reviews';
@@ -37,7 +40,7 @@ export function apiRouter(
   analyses: AnalysisPool,
   runs: Runs,
   reviews: Reviews,
-  parts: BenchParts & AccessParts,
+  parts: BenchParts & AccessParts & { backups: BackupKeeper },
 ): Router {
   const imports = new Imports(pool, analyses, runs);
   const api = express.Router();
@@ -53,6 +56,7 @@ export function apiRouter(
     return { ok: true, name: 'pace-check', pid: process.pid };
   });
   accessRoutes(api, parts);
+  backupRoutes(api, parts.backups);
   kitRoutes(api, pool);
   cardRoutes(api, new Cards(pool, runs));
   benchRoutes(api, parts);
@@ -155,7 +159,7 @@ export const answerProblem: ErrorRequestHandler = (error, _request, response, ne
       message: BAD_REQUESTS[status] ?? 'The request cannot be read.',
       remedy: 'Correct it and send it again; docs/formats.md shows how it looks.',
     });
-  console.error(error);
+  report('What was asked could not be done:', error);
   response.status(500).json({
     code: 'internal',
     message: 'The server could not do this.',

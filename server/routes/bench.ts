@@ -10,6 +10,7 @@ import type { StandIns } from '../services/standIns';
 import { askerOf } from './entry';
 import { queryText } from './parse';
 import { serve, serveRaw } from './serve';
+import type { Streams } from './streams';
 
 /** So often a screen hears the clock, ms. */
 const BEAT_MS = 4000;
@@ -24,10 +25,14 @@ export interface BenchParts {
   standIns: StandIns;
   coolDowns: CoolDowns;
   access: Access;
+  streams: Streams;
 }
 
 /** The bench: recordings, their sources, what people do, and what screens hear. */
-export function benchRoutes(api: Router, { bench, live, standIns, coolDowns, access }: BenchParts): void {
+export function benchRoutes(
+  api: Router,
+  { bench, live, standIns, coolDowns, access, streams }: BenchParts,
+): void {
   serve(api, 'recordings', () => bench.list());
   serve(api, 'recording', ({ params }) => bench.state(params.id));
   serve(api, 'benchChanges', ({ params, body }) => bench.take(params.id, body.changes));
@@ -44,6 +49,7 @@ export function benchRoutes(api: Router, { bench, live, standIns, coolDowns, acc
         message: 'The last event’s id is no number.',
         remedy: 'Send back the id that came with the event.',
       });
+    streams.add(response);
     await follow(response, params.id, after, bench, live, access);
   });
 

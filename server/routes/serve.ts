@@ -10,6 +10,7 @@ import {
 } from '@pace-check/contract';
 import express, { type Request, type Response, type Router } from 'express';
 import type * as z from 'zod';
+import { ROUTE } from '../services/metrics';
 import { notFound } from '../services/problem';
 import { mayAsk } from './entry';
 import { idOf, parse } from './parse';
@@ -86,8 +87,16 @@ function on(
 ): void {
   const { method, path } = ROUTES[name];
   const verb = method.toLowerCase() as Lowercase<typeof method>;
-  api[verb](path, mayAsk(name), ...before, handler);
+  api[verb](path, noteRoute(name), mayAsk(name), ...before, handler);
 }
+
+/** For the figures of how long answers take. */
+const noteRoute =
+  (name: RouteName): express.RequestHandler =>
+  (_request, response, next) => {
+    response.locals[ROUTE] = name;
+    next();
+  };
 
 /** Parts of the address, each checked for what it stands for. @throws Problem 404 */
 function paramsOf<N extends RouteName>(name: N, request: Request): Checked<N>['params'] {

@@ -1,3 +1,4 @@
+import { report } from './logs';
 import {
   benchChange,
   plannedEndId,
@@ -174,7 +175,7 @@ export class Bench {
       setTimeout(
         () =>
           void this.settle(runId).catch((error: unknown) =>
-            console.error(`A run could not be joined: ${String(error)}`),
+            report(`A run could not be joined: ${String(error)}`),
           ),
         afterMs,
       ),
@@ -200,13 +201,13 @@ export class Bench {
   async resume(): Promise<void> {
     for (const runId of await unsettledRuns(this.pool))
       await this.settle(runId).catch((error: unknown) =>
-        console.error(`A run could not be joined: ${String(error)}`),
+        report(`A run could not be joined: ${String(error)}`),
       );
     for (const runId of await runningRuns(this.pool)) await this.watchPlannedEnd(runId);
     this.clock = setInterval(
       () =>
         void this.keepClock().catch((error: unknown) =>
-          console.error(`The clock could not be kept: ${String(error)}`),
+          report(`The clock could not be kept: ${String(error)}`),
         ),
       KEEP_CLOCK_MS,
     );

@@ -1,3 +1,4 @@
+import { report } from './logs';
 import { plannedEndMs } from '@pace-check/core';
 import type { RecordingRow } from '../sql/recordings';
 import { serverNow } from './serverClock';
@@ -31,7 +32,7 @@ export class PlannedEnds {
   private fire(runId: string): void {
     this.timers.delete(runId);
     this.end(runId).catch((error: unknown) =>
-      console.error(`A run could not be ended as planned: ${String(error)}`),
+      report(`A run could not be ended as planned: ${String(error)}`),
     );
   }
 

@@ -1,3 +1,4 @@
+import { report } from './logs';
 import { randomUUID } from 'node:crypto';
 import {
   headerOfPreflight,
@@ -131,7 +132,7 @@ export class Runs {
     if (!run.isSitting && (figures.sitting?.titles.length ?? 0) < 2) return run;
     // the sitting is read whatever becomes of its titles
     const parts = await keepParts(this.pool, run, figures.frames.seconds).catch((error: unknown) => {
-      if (!this.closed) console.error(`The titles of run ${run.id} are not kept: ${String(error)}`);
+      if (!this.closed) report(`The titles of run ${run.id} are not kept: ${String(error)}`);
       return null;
     });
     // nobody who asks for the sitting waits for them
@@ -139,7 +140,7 @@ export class Runs {
       this.figured(id).catch((error: unknown) => {
         // one that went with its sitting meanwhile is missed by nobody
         if (!this.closed && !(error instanceof Problem))
-          console.error(`The figures of run ${id} could not be computed: ${String(error)}`);
+          report(`The figures of run ${id} could not be computed: ${String(error)}`);
       });
     return parts === null
       ? ((await readRun(this.pool, run.id)) ?? run)
@@ -195,7 +196,7 @@ export class Runs {
     const ids = await staleRunIds(this.pool, METHOD_VERSION);
     for (const id of ids)
       await this.figured(id).catch((error: unknown) =>
-        console.error(`The figures of run ${id} could not be computed: ${String(error)}`),
+        report(`The figures of run ${id} could not be computed: ${String(error)}`),
       );
     return ids.length;
   }

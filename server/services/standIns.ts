@@ -1,3 +1,4 @@
+import { report } from './logs';
 import { fork, type ChildProcess } from 'node:child_process';
 import type { BenchSource, NewStandIn } from '@pace-check/contract';
 import type { LiveRuns } from './liveRuns';
@@ -72,7 +73,7 @@ export class StandIns {
       this.playing.delete(String(ended));
       if (this.playing.size === 0 && this.stage === stage) this.close();
     });
-    stage.on('error', (error) => console.error(`Stand-ins could not be started: ${error.message}`));
+    stage.on('error', (error) => report(`Stand-ins could not be started: ${error.message}`));
     stage.on('exit', () => {
       if (this.stage !== stage) return;
       this.stage = null;

@@ -11,9 +11,13 @@ const STATEMENT_WITHIN_MS = 30_000;
 /** A transaction waits for the database alone, never for a person or a computation. */
 const IDLE_IN_TRANSACTION_MS = 20_000;
 
+/** What our connections are called, so that whoever looks at the database sees that it is in use. */
+export const APPLICATION = 'pace-check';
+
 export function openPool(url: string): pg.Pool {
   const pool = new pg.Pool({
     connectionString: url,
+    application_name: APPLICATION,
     max: CONNECTIONS,
     connectionTimeoutMillis: CONNECT_WITHIN_MS,
     statement_timeout: STATEMENT_WITHIN_MS,

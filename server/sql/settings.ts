@@ -15,3 +15,16 @@ export async function writeBars(db: Queryable, bars: Bars | null): Promise<void>
     [JSON.stringify(bars)],
   );
 }
+
+/** Whether a backup is made each night. */
+export async function readNightly(db: Queryable): Promise<boolean> {
+  const { rows } = await db.query<{ value: boolean }>("select value from setting where key = 'nightly'");
+  return rows[0]?.value ?? false;
+}
+
+export async function writeNightly(db: Queryable, nightly: boolean): Promise<void> {
+  await db.query(
+    "insert into setting (key, value) values ('nightly', $1) on conflict (key) do update set value = excluded.value",
+    [JSON.stringify(nightly)],
+  );
+}

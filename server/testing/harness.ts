@@ -5,6 +5,7 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import type { ImportDetails } from '@pace-check/contract';
 import pg from 'pg';
+import { migrationsIn } from '../sql/migrate';
 import { AnalysisPool, createApp, LOOPBACK, migrate, openPool, PicturePool, type AppOptions } from '../index';
 
 /** A server with a database of its own, thrown away afterwards. */
@@ -38,6 +39,8 @@ export async function startHarness(options: Partial<AppOptions> = {}): Promise<H
     webFolder: null,
     command: null,
     door: LOOPBACK,
+    backups: null,
+    migrations: await migrationsIn(join(__dirname, '..', 'migrations')),
     ...options,
   });
   const server: Server = app.listen(0, '127.0.0.1');

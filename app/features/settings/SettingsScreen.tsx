@@ -10,6 +10,7 @@ import { Heading, Quiet } from '../../ui/words';
 import { Stack } from '../../ui/parts';
 import { Bars } from './Bars';
 import { WhoMayIn } from './WhoMayIn';
+import { BackupsSection } from './BackupsSection';
 import { Leave } from './Leave';
 import { Spread } from './Spread';
 
@@ -66,6 +67,14 @@ export function SettingsScreen(): ReactNode {
         </Setting>
       </IfMay>
       <Leave />
+      <IfMay route={ROUTES.backups}>
+        <Setting
+          title="Backups"
+          says="All that was measured, planned and written, in one checked file; it is made while everybody goes on."
+        >
+          <BackupsSection />
+        </Setting>
+      </IfMay>
       <Setting
         title="Bars"
         says="What each kind of game asks of average and 1 % low before a run plays well. Common practice, yours to change; a run keeps the bars that it was judged by."
