@@ -128,6 +128,23 @@ describe('the passcode', () => {
     const me = await ask('/api/me', { headers: { cookie: cookieOf(right)! } });
     expect(await me.json()).toEqual({ role: 'reviewer', name: 'the laptop', closed: true });
   });
+  it('lets in whatever the device is called, and twice the same field nobody', async () => {
+    for (const [name, called] of [
+      ['', 'by passcode'],
+      ['a\u0000b', 'by passcode'],
+      ['x'.repeat(5 * 24 + 1), 'by passcode'],
+      [' the  desk ', 'the  desk'],
+    ] as const) {
+      const cookie = cookieOf(await post('/enter', { passcode: PASSCODE, name }))!;
+      expect(await (await ask('/api/me', { headers: { cookie } })).json()).toMatchObject({ name: called });
+    }
+    const twice = await ask('/enter', {
+      method: 'POST',
+      headers: { 'content-type': 'application/x-www-form-urlencoded' },
+      body: `passcode=${PASSCODE}&passcode=${PASSCODE}`,
+    });
+    expect(twice.status).toBe(403);
+  });
   it('leads nobody away with its form', async () => {
     for (const then of ['//evil.example', 'https://evil.example', '/\\evil.example', '/a"><script>'])
       expect(await (await ask(`/enter?then=${encodeURIComponent(then)}`)).text()).toContain(

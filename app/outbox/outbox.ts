@@ -231,8 +231,8 @@ export class Outbox {
   /** Whether the same may do well the next time. */
   private mayDoBetter({ offline, status }: ApiFailure): boolean {
     if (status === 500) return ++this.failures <= MOST_FAILURES;
-    // 401, 403: who was put out, or may less than before, may be let in again: what was noted is not lost by it
-    return offline || status > 500 || status === 429 || status === 401 || status === 403;
+    // 401: who was put out may be let in again, and what was noted goes then
+    return offline || status > 500 || status === 429 || status === 401;
   }
 
   private async settle(batch: Waiting[], refused: Map<string, string>, at: number): Promise<void> {

@@ -1,5 +1,5 @@
 import { createHash, timingSafeEqual } from 'node:crypto';
-import { mayDo, ROUTES, type Role, type RouteName } from '@pace-check/contract';
+import { mayDo, nameIn, ROUTES, type Role, type RouteName } from '@pace-check/contract';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
 import { IDLE_DAYS, type Access } from '../services/access';
 import { Problem } from '../services/problem';
@@ -14,7 +14,6 @@ const START_HEADER = 'x-pace-check-start';
 const COOKIE_MS = (IDLE_DAYS + 1) * 24 * 3600_000;
 /** A session that gives itself no name. */
 const UNNAMED = 'by passcode';
-const MOST_NAME = 120;
 
 /** Who asks. */
 export interface Asker {
@@ -50,8 +49,7 @@ export function entry(access: Access, { closed, startKey }: DoorOptions): Router
     const token = await orSay(
       response,
       (said) => entryPage(to, said),
-      () =>
-        access.enter(passcode ?? '', request.ip ?? '', (name ?? '').trim().slice(0, MOST_NAME) || UNNAMED),
+      () => access.enter(passcode ?? '', request.ip ?? '', nameIn(name) ?? UNNAMED),
     );
     if (token === undefined) return;
     if (token === null) return send(response, 403, entryPage(to, 'That is not the passcode.'));

@@ -79,11 +79,11 @@ export interface OwnRunRow {
 export async function readOwnRuns(db: Queryable, deviceIds: string[]): Promise<OwnRunRow[]> {
   const result = await db.query<OwnRunRow>(
     `select "deviceId", title.name as title, title.facts as "titleFacts", "roomC", "batteryWh", "peakC", fit, "percentPerHour", seconds from (
-       select device_id as "deviceId", title_id, room_c as "roomC", battery_wh as "batteryWh", peak_c as "peakC", nullif(warm_fit, 'null') as fit, percent_per_hour as "percentPerHour", seconds,
+       select run.id, device_id as "deviceId", title_id, room_c as "roomC", battery_wh as "batteryWh", peak_c as "peakC", nullif(warm_fit, 'null') as fit, percent_per_hour as "percentPerHour", seconds,
          coalesce(started_at, imported_at) as at, row_number() over (partition by device_id order by coalesce(started_at, imported_at) desc, run.id desc) as back
        from run join analysis on analysis.run_id = run.id and method_version = $2
        where device_id = any($1) and deleted_at is null
-     ) as own join title on title.id = title_id where back <= $3 order by at`,
+     ) as own join title on title.id = title_id where back <= $3 order by at, own.id`,
     [deviceIds, METHOD_VERSION, OWN_RUNS],
   );
   return result.rows;

@@ -174,6 +174,7 @@ const ROOM_BAND_C = 4;
  * Repeats: runs of one device, title and setup that were made in the same way,
  * where there are two or more of them, and how far each measure lies apart. A
  * run in the sun is no repeat of one in the shed, one that was read off none of one with frames.
+ * In one order wherever the rows lie, so that a restored database says the same to the last digit.
  */
 export async function readArchive(db: Queryable): Promise<ArchiveGroup[]> {
   const { rows } = await db.query<{
@@ -184,7 +185,7 @@ export async function readArchive(db: Queryable): Promise<ArchiveGroup[]> {
     n: number;
     squares: number;
   }>(
-    `select device.name as device, title.name as title, setup.name as setup, measured.key as measure, count(*)::int as n, var_samp(measured.x) * (count(*) - 1) as squares
+    `select device.name as device, title.name as title, setup.name as setup, measured.key as measure, count(*)::int as n, var_samp(measured.x order by run.id) * (count(*) - 1) as squares
      from run join device on device.id = run.device_id join title on title.id = run.title_id left join setup on setup.id = run.setup_id
      join analysis on analysis.run_id = run.id and analysis.method_version = $1 and analysis.revision = run.revision
      cross join lateral (select key, case when key = 'peakRise' then (value ->> 'value')::float8 else ln((value ->> 'value')::float8) end as x
@@ -192,7 +193,8 @@ export async function readArchive(db: Queryable): Promise<ArchiveGroup[]> {
      where run.deleted_at is null and not run.is_sitting and analysis.comparing is not null
      group by device.id, title.id, setup.id, measured.key, run.scene, run.target_fps, floor(run.room_c / ${ROOM_BAND_C}), 'first-play' = any(run.conditions), analysis.comparing ->> 'source',
        coalesce(analysis.comparing ->> 'ended', '') in ('crash', 'would-not-start'), ${ALIKE.map((fact) => `run.preflight ->> '${fact}'`).join(', ')}
-     having count(*) > 1`,
+     having count(*) > 1
+     order by measured.key, min(run.id::text)`,
     [METHOD_VERSION],
   );
   return rows.map(({ device, title, setup, measure, n, squares }) => ({

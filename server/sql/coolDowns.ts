@@ -24,9 +24,9 @@ export async function readCoolTaus(
   return (
     await db.query<{ deviceId: string; tauS: number }>(
       `select "deviceId", "tauS" from (
-         select device_id as "deviceId", tau_s as "tauS", started_at, row_number() over (partition by device_id order by started_at desc) as back
+         select device_id as "deviceId", tau_s as "tauS", started_at, id, row_number() over (partition by device_id order by started_at desc, id desc) as back
          from cool_down where device_id = any($1) and tau_s is not null
-       ) as own where back <= $2 order by started_at`,
+       ) as own where back <= $2 order by started_at, own.id`,
       [deviceIds, OWN_COOL_DOWNS],
     )
   ).rows;
