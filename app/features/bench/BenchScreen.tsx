@@ -1,4 +1,4 @@
-import { IfMay } from '../../ui/Role';
+import { IfMay, useMay } from '../../ui/Role';
 import { ROUTES } from '@pace-check/contract';
 import {
   dayMinute,
@@ -96,7 +96,9 @@ function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording 
   const [alerts, setAlerts] = useAlertChoice();
   const awake = useWakeLock(recording.status === 'running');
   useAlert(alertsOf(recording, view, second * 1000), alerts);
-  useEndsItself(bench, recording, second);
+  // a reader follows along
+  const may = useMay(ROUTES.benchChanges);
+  useEndsItself(bench, recording, may ? second : -1);
   const charging = entries.some(
     (entry) => entry.open && entry.line.type === 'span' && entry.line.kind === 'charging',
   );
@@ -145,8 +147,12 @@ function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording 
       onDrop={(entry) => entry.n !== null && void outbox.drop(entry.n)}
     />
   );
-  const pad = <Pad recording={recording} view={view} charging={charging} onLine={onLine} />;
-  const marks = (
+  const pad = may ? (
+    <Pad recording={recording} view={view} charging={charging} onLine={onLine} />
+  ) : (
+    <Quiet>You follow along as a reader: numbers are typed by those at the bench.</Quiet>
+  );
+  const marks = may && (
     <Marks entries={entries} nowMs={() => Math.round(nowMs())} onLine={onLine} onClose={onClose} />
   );
   const sources = (
@@ -158,7 +164,7 @@ function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording 
       </IfMay>
     </Stack>
   );
-  const end = recording.status === 'running' ? <EndRun recording={recording} bench={bench} /> : null;
+  const end = may && recording.status === 'running' ? <EndRun recording={recording} bench={bench} /> : null;
   // what must be seen stays in view, however far one scrolls
   const top = (
     <Stack gap={6} style={{ paddingHorizontal: wide ? 20 : 12, paddingTop: wide ? 16 : 10 }}>
@@ -170,7 +176,9 @@ function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording 
   const state = (
     <>
       {recording.status === 'ready' ? (
-        <Before recording={recording} bench={bench} />
+        <IfMay route={ROUTES.benchChanges}>
+          <Before recording={recording} bench={bench} />
+        </IfMay>
       ) : recording.status === 'ended' ? (
         <After recording={recording} view={view} />
       ) : null}
@@ -212,7 +220,7 @@ function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording 
   }
   const tabs: { value: Tab; text: string }[] = [
     { value: 'read', text: 'Read' },
-    ...(recording.status === 'running' ? [{ value: 'mark' as const, text: 'Mark' }] : []),
+    ...(may && recording.status === 'running' ? [{ value: 'mark' as const, text: 'Mark' }] : []),
     { value: 'log', text: 'Noted' },
     { value: 'run', text: recording.status === 'ended' ? 'Sources' : 'Run' },
   ];

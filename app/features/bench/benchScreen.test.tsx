@@ -7,6 +7,7 @@ import type { ReactNode } from 'react';
 import { RECORDING, skin } from '../../testing/bench';
 import { show, until } from '../../testing/render';
 import { KeysProvider } from '../../ui/Keys';
+import { RoleProvider } from '../../ui/Role';
 import { BenchScreen } from './BenchScreen';
 import { standInServer } from '../../testing/server';
 
@@ -104,6 +105,24 @@ async function bench(): Promise<void> {
 }
 
 describe('a run at the bench', () => {
+  it('is followed by a reader, who has nothing to type with and ends nothing', async () => {
+    await show(
+      <RoleProvider role="reader">
+        <KeysProvider>
+          <BenchScreen runId={RUN} />
+        </KeysProvider>
+      </RoleProvider>,
+    );
+    await until(() => Stream.all.length > 0);
+    await say({ status: 'ready', startedAt: null });
+    expect(screen.queryByRole('button', { name: 'Start the run' })).toBeNull();
+    // its planned end is over: the server ends it
+    await say({ status: 'running', startedAt: Date.now() - 24 * 3600_000 }, [], 2);
+    expect(screen.getByText(/^You follow along as a reader/)).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Keep the reading' })).toBeNull();
+    expect(screen.queryByRole('radio', { name: 'Mark' })).toBeNull();
+    expect(sent).toEqual([]);
+  });
   it('is started, typed to, marked and ended, and its card hears of it', async () => {
     await bench();
     await say({ status: 'ready', startedAt: null, step: CARD });

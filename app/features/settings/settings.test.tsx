@@ -1,0 +1,146 @@
+import type { Backups, Role, SessionSummary } from '@pace-check/contract';
+import { focusManager } from '@tanstack/react-query';
+import { act, fireEvent, screen, within } from '@testing-library/react';
+import { show, until } from '../../testing/render';
+import { standInServer, type Heard } from '../../testing/server';
+import { RoleProvider } from '../../ui/Role';
+import { BackupsSection } from './BackupsSection';
+import { SettingsScreen } from './SettingsScreen';
+import { WhoMayIn } from './WhoMayIn';
+
+const session = (id: string, name: string, role: Role, own = false): SessionSummary => ({
+  id,
+  name,
+  role,
+  own,
+  madeAt: '2026-05-09T08:00:00.000Z',
+  usedAt: '2026-05-09T09:30:00.000Z',
+});
+let closed: boolean;
+let sessions: SessionSummary[];
+let backups: Backups;
+let heard: Heard[];
+
+beforeEach(() => {
+  closed = true;
+  sessions = [session('a', 'the laptop', 'reviewer', true)];
+  backups = { kept: true, nightly: false, files: [], going: null, failed: null };
+  heard = standInServer(({ method, path, body }) => {
+    if (path === '/api/me') return { body: { role: 'reviewer', name: 'the laptop', closed } };
+    if (path === '/api/join-codes')
+      return { status: 201, body: { code: '042317', token: 't'.repeat(43), livesS: 120 } };
+    if (path.startsWith('/api/sessions') && method === 'DELETE') {
+      sessions = sessions.filter(({ id }) => !path.endsWith(id));
+      return { status: 204 };
+    }
+    if (path === '/api/sessions') return { body: { closed, addresses: ['http://192.0.2.7:4310'], sessions } };
+    if (path === '/api/backups' && method === 'POST')
+      backups = { ...backups, going: { share: 0.4, doing: 'packing' } };
+    if (path === '/api/backups' && method === 'PUT') backups = { ...backups, nightly: body.nightly };
+    if (path.startsWith('/api/backups/') && method === 'DELETE') {
+      backups = { ...backups, files: [] };
+      return { status: 204 };
+    }
+    if (path === '/api/backups') return { body: backups };
+    if (path === '/api/settings') return { body: { bars: null } };
+    if (path === '/api/spread') return { body: [] };
+    return null;
+  });
+});
+const asked = (method: string, path: string): Heard[] =>
+  heard.filter((one) => one.method === method && one.path === path);
+
+describe('who may in', () => {
+  it('shows a code for whom it is made, and says when they are in', async () => {
+    await show(<WhoMayIn />);
+    fireEvent.change(await screen.findByLabelText('Who, or which device'), {
+      target: { value: 'phone on the bench' },
+    });
+    fireEvent.click(screen.getByRole('radio', { name: 'reader' }));
+    expect(screen.getByText('May look at everything, and change nothing.')).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Show a code' }));
+    const shown = await screen.findByRole('group', { name: 'Code for phone on the bench' });
+    expect(asked('POST', '/api/join-codes')[0]!.body).toEqual({ role: 'reader', name: 'phone on the bench' });
+    expect(within(shown).getByLabelText('code 0 4 2 3 1 7').textContent).toBe('042 317');
+    // this browser calls the machine by a name that a phone does not reach it by
+    expect(within(shown).getByText('http://192.0.2.7:4310/join')).toBeTruthy();
+    expect(within(shown).getByText(/^Without TLS everybody/)).toBeTruthy();
+    sessions = [session('b', 'phone on the bench', 'reader'), ...sessions];
+    // whoever comes back to the page sees how it is now, without waiting for the next look
+    await act(async () => (focusManager.setFocused(false), focusManager.setFocused(true)));
+    await until(() => screen.queryByText('“phone on the bench” is in.') !== null);
+    focusManager.setFocused(undefined);
+  });
+  it('puts one out, and not the one that asks', async () => {
+    sessions = [...sessions, session('b', 'lost phone', 'bench')];
+    await show(<WhoMayIn />);
+    const list = await screen.findByRole('list', { name: 'Who is in' });
+    expect(within(list).getByText('reviewer · this device')).toBeTruthy();
+    expect(within(list).getAllByRole('button')).toHaveLength(1);
+    fireEvent.click(within(list).getByRole('button', { name: 'Put out lost phone' }));
+    await until(() => screen.queryByText(/“lost phone” is out/) !== null);
+    expect(asked('DELETE', '/api/sessions/b')).toHaveLength(1);
+    await until(() => screen.queryByText('lost phone') === null);
+  });
+  it('says how to open a server that its own machine alone reaches', async () => {
+    closed = false;
+    await show(<WhoMayIn />);
+    expect(await screen.findByText(/^Only this machine reaches Pace Check/)).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Show a code' })).toBeNull();
+  });
+});
+
+describe('the settings', () => {
+  it.each<[Role, boolean]>([
+    ['reviewer', true],
+    ['bench', false],
+    ['reader', false],
+  ])('let a %s in on what is theirs', async (role, may) => {
+    await show(
+      <RoleProvider role={role}>
+        <SettingsScreen />
+      </RoleProvider>,
+    );
+    expect(await screen.findByText('Temperatures')).toBeTruthy();
+    await until(() => screen.queryByRole('button', { name: 'Go out' }) !== null);
+    for (const heading of ['Who may in', 'Backups'])
+      expect([heading, screen.queryByText(heading) !== null]).toEqual([heading, may]);
+    expect(screen.queryByRole('button', { name: 'Keep the bars' }) !== null).toBe(may);
+  });
+});
+
+describe('backups', () => {
+  it('are made, and how far one is stands there', async () => {
+    await show(<BackupsSection />);
+    expect(await screen.findByText('None yet.')).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Back up now' }));
+    expect(await screen.findByText('40 %: packing')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Back up now' })).toBeNull();
+    backups = {
+      ...backups,
+      going: null,
+      files: [{ id: 'k', madeAt: '2026-05-09T09:30:00.000Z', bytes: 3_200_000, nightly: false }],
+    };
+    await until(() => screen.queryByRole('button', { name: /^Save the backup of 9 May 2026/ }) !== null);
+    expect(screen.getByText('3.1 MB')).toBeTruthy();
+  });
+  it('are removed only when it is said twice', async () => {
+    backups.files = [{ id: 'k', madeAt: '2026-05-09T09:30:00.000Z', bytes: 1, nightly: true }];
+    await show(<BackupsSection />);
+    fireEvent.click(await screen.findByRole('button', { name: /^Remove the backup/ }));
+    expect(asked('DELETE', '/api/backups/k')).toEqual([]);
+    fireEvent.click(screen.getByRole('button', { name: /^Remove for good the backup/ }));
+    await until(() => screen.queryByText('None yet.') !== null);
+    expect(asked('DELETE', '/api/backups/k')).toHaveLength(1);
+  });
+  it('say why the last one was not made, and are made at night where that is wanted', async () => {
+    backups.failed = 'The disk of the server’s machine is full.';
+    await show(<BackupsSection />);
+    expect((await screen.findByRole('alert')).textContent).toContain(
+      'The disk of the server’s machine is full.',
+    );
+    fireEvent.click(screen.getByRole('checkbox'));
+    await until(() => screen.getByRole('checkbox').getAttribute('aria-checked') === 'true');
+    expect(asked('PUT', '/api/backups')[0]!.body).toEqual({ nightly: true });
+  });
+});
