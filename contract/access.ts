@@ -61,5 +61,5 @@ export interface JoinCode {
 }
 
 /** A passcode has at least so many characters. */
-export const LEAST_PASSCODE = 10;
+export const LEAST_PASSCODE = 12;
 export const MOST_PASSCODE = 200;

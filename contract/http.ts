@@ -279,6 +279,15 @@ export interface RunDetail extends RunSummary {
   series: SeriesPoint[];
 }
 
+/** How far runs are that are computed anew after the method has changed. */
+export interface FiguresState {
+  methodVersion: number;
+  /** All that have figures, or are to have them. */
+  runs: number;
+  /** Those whose figures are missing, or of another version. */
+  stale: number;
+}
+
 /** Every error of the API has this shape. */
 export interface ApiProblem {
   code: string;

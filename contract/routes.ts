@@ -41,6 +41,7 @@ import type { BackupHabit, Backups } from './backups';
 import type { LimitFindings, StandingScope } from '@pace-check/core';
 import type { RunChangeInput } from './runChanges';
 import type {
+  FiguresState,
   JoinedRuns,
   NewEntries,
   NewLine,
@@ -172,6 +173,12 @@ export const ROUTES = {
     says: 'lets one more in as `role` (reader, bench, reviewer), called `name`: `code` (six digits) and `token` (for a QR code), either of them once and within two minutes, at /join',
   }),
 
+  figuresState: route('GET', '/figures', {
+    needs: 'reader',
+    of: {},
+    types: is<{ answer: FiguresState }>(),
+    says: 'how many runs there are, and how many of them still wait for the figures of this version of the method, which are computed in the background',
+  }),
   backups: route('GET', '/backups', {
     needs: 'reviewer',
     of: {},

@@ -17,7 +17,8 @@ import { importPath, rowCounts } from './testing/harness';
  */
 const SEED = Number(process.env['PACE_FUZZ_SEED'] ?? 11);
 const MUTATIONS = 2000;
-const ANSWER_WITHIN_MS = 5000;
+/** A hang is told from a machine that others keep busy: no answer takes a second where it is quiet. */
+const ANSWER_WITHIN_MS = 60_000;
 const BACK_WITHIN_BYTES = 100 * 1024 * 1024;
 
 const SERVER = process.env['PACE_TEST_DATABASE']!;

@@ -6,9 +6,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { USUAL_BENCH_PLAN } from '@pace-check/contract';
+import { METHOD_VERSION } from '@pace-check/core';
 import { LOOPBACK, migrate } from './index';
 import { ChangedMigration } from './sql/migrate';
-import { startHarness, type Harness } from './testing/harness';
+import { importPath, startHarness, type Harness } from './testing/harness';
 
 let harness: Harness;
 beforeAll(async () => (harness = await startHarness()));
@@ -51,6 +52,42 @@ describe('whoever looks after the server', () => {
       /^[0-9a-f-]{36}$/,
     );
   });
+});
+
+describe('figures of before', () => {
+  const state = async (): Promise<{ methodVersion: number; runs: number; stale: number }> =>
+    (await harness.request('GET', '/figures')).body;
+  it('are counted, and fewer when some are computed anew; a run that is recorded is none of them', async () => {
+    for (const name of ['One', 'Two'])
+      await harness.request(
+        'POST',
+        importPath({ name, again: true }),
+        `frame_time_ms\n${'16.6\n'.repeat(900)}`,
+      );
+    expect(await state()).toEqual({ methodVersion: METHOD_VERSION, runs: 2, stale: 0 });
+    await harness.pool.query('update analysis set method_version = 1');
+    expect(await state()).toMatchObject({ runs: 2, stale: 2 });
+    const [{ id }] = (await harness.request('GET', '/runs')).body as [{ id: string }];
+    await harness.request('GET', `/runs/${id}`);
+    expect(await state()).toMatchObject({ runs: 2, stale: 1 });
+    await harness.request('POST', `/bench/${randomUUID()}/changes`, JSON.stringify({ changes: [OPEN()] }), {
+      'content-type': 'application/json',
+    });
+    expect(await state()).toMatchObject({ runs: 2, stale: 1 });
+    await harness.request('DELETE', `/runs/${id}`);
+    expect(await state()).toMatchObject({ runs: 1, stale: 1 });
+  });
+});
+
+/** Opens a recording. */
+const OPEN = (): object => ({
+  id: randomUUID(),
+  kind: 'open',
+  facts: { device: 'Velm 5', title: 'Aurelune', setup: null, target: 60, refresh: 60 },
+  preflight: {},
+  plan: USUAL_BENCH_PLAN,
+  speed: 1,
+  step: null,
 });
 
 describe('migrations', () => {
@@ -120,19 +157,7 @@ describe('a server of its own process', () => {
     await fetch(`${address}/api/bench/${run}/changes`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({
-        changes: [
-          {
-            id: randomUUID(),
-            kind: 'open',
-            facts: { device: 'Velm 5', title: 'Aurelune', setup: null, target: 60, refresh: 60 },
-            preflight: {},
-            plan: USUAL_BENCH_PLAN,
-            speed: 1,
-            step: null,
-          },
-        ],
-      }),
+      body: JSON.stringify({ changes: [OPEN()] }),
     });
     const stream = await fetch(`${address}/api/bench/${run}/events`);
     const heard = stream.text();

@@ -91,6 +91,7 @@ export function apiRouter(
     response.type('application/zip').attachment(fileName);
     await sendZip(response, files);
   });
+  serve(api, 'figuresState', () => runs.figuresState());
   serve(api, 'settings', () => readSettings(pool));
   serve(api, 'changeSettings', ({ body }) => writeSettings(pool, body));
   serve(api, 'placeSpots', ({ params, body }) => runs.placeSpots(params.id, body.places));

@@ -2,6 +2,7 @@ import { report } from './logs';
 import { randomUUID } from 'node:crypto';
 import {
   headerOfPreflight,
+  type FiguresState,
   type NewRun,
   type Preflight,
   type RunCorrection,
@@ -54,6 +55,7 @@ import {
   raiseRevision,
   readRun,
   setDeleted,
+  countStale,
   staleRunIds,
   updateRun,
   type NamedRun,
@@ -189,6 +191,11 @@ export class Runs {
   /** Has the figures of runs computed where they are not there, or of before. */
   async bringUp(ids: string[]): Promise<void> {
     for (const id of ids) await this.figured(id);
+  }
+
+  /** How far those are. */
+  async figuresState(): Promise<FiguresState> {
+    return { methodVersion: METHOD_VERSION, ...(await countStale(this.pool, METHOD_VERSION)) };
   }
 
   /** Brings runs up to this version of the method, one after the other; one that cannot be computed does not hold up the others. */

@@ -211,6 +211,20 @@ export async function staleRunIds(db: Queryable, methodVersion: number): Promise
   return result.rows.map((row) => row.id);
 }
 
+/** All runs that are over, and those of them whose figures are not there, or of before. */
+export async function countStale(
+  db: Queryable,
+  methodVersion: number,
+): Promise<{ runs: number; stale: number }> {
+  const { rows } = await db.query<{ runs: number; stale: number }>(
+    `select count(*)::int as runs, count(*) filter (where analysis.run_id is null)::int as stale
+     from run left join analysis on analysis.run_id = run.id and analysis.method_version = $1 and analysis.revision = run.revision
+     where deleted_at is null and not exists (select 1 from recording where recording.run_id = run.id and recording.status <> 'ended')`,
+    [methodVersion],
+  );
+  return rows[0]!;
+}
+
 /** Fills in what a source's header says and nobody has said before. */
 export async function fillRun(
   db: Queryable,

@@ -11,6 +11,7 @@ import { Stack } from '../../ui/parts';
 import { Bars } from './Bars';
 import { WhoMayIn } from './WhoMayIn';
 import { BackupsSection } from './BackupsSection';
+import { FiguresState } from './FiguresState';
 import { Leave } from './Leave';
 import { Spread } from './Spread';
 
@@ -67,6 +68,12 @@ export function SettingsScreen(): ReactNode {
         </Setting>
       </IfMay>
       <Leave />
+      <Setting
+        title="Figures"
+        says="When the method changes, every run is computed anew, so that old and new ones compare."
+      >
+        <FiguresState />
+      </Setting>
       <IfMay route={ROUTES.backups}>
         <Setting
           title="Backups"

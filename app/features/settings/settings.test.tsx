@@ -5,6 +5,7 @@ import { show, until } from '../../testing/render';
 import { standInServer, type Heard } from '../../testing/server';
 import { RoleProvider } from '../../ui/Role';
 import { BackupsSection } from './BackupsSection';
+import { FiguresState } from './FiguresState';
 import { SettingsScreen } from './SettingsScreen';
 import { WhoMayIn } from './WhoMayIn';
 
@@ -19,10 +20,12 @@ const session = (id: string, name: string, role: Role, own = false): SessionSumm
 let closed: boolean;
 let sessions: SessionSummary[];
 let backups: Backups;
+let figures: { methodVersion: number; runs: number; stale: number };
 let heard: Heard[];
 
 beforeEach(() => {
   closed = true;
+  figures = { methodVersion: 8, runs: 31, stale: 0 };
   sessions = [session('a', 'the laptop', 'reviewer', true)];
   backups = { kept: true, nightly: false, files: [], going: null, failed: null };
   heard = standInServer(({ method, path, body }) => {
@@ -42,6 +45,7 @@ beforeEach(() => {
       return { status: 204 };
     }
     if (path === '/api/backups') return { body: backups };
+    if (path === '/api/figures') return { body: figures };
     if (path === '/api/settings') return { body: { bars: null } };
     if (path === '/api/spread') return { body: [] };
     return null;
@@ -106,6 +110,19 @@ describe('the settings', () => {
     for (const heading of ['Who may in', 'Backups'])
       expect([heading, screen.queryByText(heading) !== null]).toEqual([heading, may]);
     expect(screen.queryByRole('button', { name: 'Keep the bars' }) !== null).toBe(may);
+  });
+});
+
+describe('figures', () => {
+  it('are all of this version of the method, or it says how many are', async () => {
+    await show(<FiguresState />);
+    expect(await screen.findByText('31 runs, all with the figures of version 8 of the method.')).toBeTruthy();
+    figures = { methodVersion: 9, runs: 5000, stale: 4688 };
+    await act(async () => (focusManager.setFocused(false), focusManager.setFocused(true)));
+    expect(
+      await screen.findByText('312 of 5,000 runs have the figures of version 9 of the method.'),
+    ).toBeTruthy();
+    focusManager.setFocused(undefined);
   });
 });
 
