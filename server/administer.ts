@@ -3,11 +3,12 @@ import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { Access } from './services/access';
 import { backUp, restore, type OnProgress } from './services/backup';
+import { reasonOf } from './reasonOf';
 import { problemOf } from './services/faults';
 import { newPasscode } from './services/passcode';
 import { doorOptions, NoPasscode } from './settingsOfStart';
 import { openPool } from './sql/database';
-import { ChangedMigration, migrate, migrationsIn, NewerDatabase } from './sql/migrate';
+import { migrate, migrationsIn } from './sql/migrate';
 
 const MIGRATIONS = fileURLToPath(new URL('./migrations', import.meta.url));
 
@@ -80,9 +81,8 @@ async function administer([name = '', ...args]: string[]): Promise<void> {
 }
 
 administer(process.argv.slice(2)).catch((error: unknown) => {
+  const said = reasonOf(error, process.env['DATABASE_URL'] ?? '');
   const problem = problemOf(error);
-  const foreseen =
-    error instanceof NoPasscode || error instanceof NewerDatabase || error instanceof ChangedMigration;
-  console.error(problem ? `${problem.message} ${problem.body.remedy}` : foreseen ? error.message : error);
+  console.error(said ?? (problem ? `${problem.message} ${problem.body.remedy}` : error));
   process.exitCode = 1;
 });

@@ -8,10 +8,11 @@ import { problemOf } from './services/faults';
 import { report } from './services/logs';
 import { PicturePool } from './services/picturePool';
 import { continueClock } from './services/serverClock';
+import { reasonOf } from './reasonOf';
 import { doorOptions, NoPasscode } from './settingsOfStart';
 import { purgeAccess } from './sql/access';
-import { codeOf, inTransaction, openPool, withoutTimeLimit } from './sql/database';
-import { ChangedMigration, migrate, migrationsIn, NewerDatabase } from './sql/migrate';
+import { inTransaction, openPool, withoutTimeLimit } from './sql/database';
+import { migrate, migrationsIn } from './sql/migrate';
 import { lastHeardMs } from './sql/recordings';
 import { purgeComparisons } from './sql/comparisons';
 import { purgeDocuments } from './sql/documents';
@@ -106,29 +107,6 @@ async function serve(url: string): Promise<void> {
   process.on('SIGTERM', close);
   // whoever started it is gone: nobody could stop it any more
   process.on('disconnect', close);
-}
-
-const NOT_LISTENING = /^(EADDRINUSE|EACCES|EADDRNOTAVAIL)$/;
-/** Nobody there, a wrong password, no such database, an address that is none. */
-const NO_DATABASE =
-  /^(ECONNREFUSED|ECONNRESET|ENOTFOUND|EAI_AGAIN|ETIMEDOUT|EHOSTUNREACH|ENETUNREACH|28\w{3}|3D000|57P0\d|08\d{3}|53300|ERR_INVALID_URL)$/;
-
-/** Why it cannot begin, in words; null for what nobody foresaw. */
-function reasonOf(error: unknown, url: string): string | null {
-  if (error instanceof NewerDatabase || error instanceof ChangedMigration || error instanceof NoPasscode)
-    return error.message;
-  const says =
-    error instanceof AggregateError
-      ? error.errors.map(String).join('; ')
-      : error instanceof Error
-        ? error.message
-        : String(error);
-  if (NOT_LISTENING.test(codeOf(error)))
-    return `It cannot listen on ${process.env['HOST'] || '127.0.0.1'}, port ${process.env['PORT'] ?? '0'}: ${says}. Choose another with PORT=… or HOST=… .`;
-  const where = url.replace(/\/\/[^@/]*@/, '//');
-  if (NO_DATABASE.test(codeOf(error)) || problemOf(error)?.status === 503)
-    return `The database at ${where} cannot be used: ${says}. Check DATABASE_URL, and that PostgreSQL runs there and lets this user in.`;
-  return null;
 }
 
 const url = process.env['DATABASE_URL'];
