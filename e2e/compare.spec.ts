@@ -1,6 +1,7 @@
 import { ROUTES } from '@pace-check/contract';
 import type { Page } from '@playwright/test';
 import { ask } from './ask';
+import { lookFor } from './list';
 import { expect, test } from './test';
 
 /** Runs of these journeys are taken away: the list of the others stays as short as it was. */
@@ -170,11 +171,7 @@ test('not the same work is not compared until somebody asks, and a run says wher
   await page.getByRole('button', { name: 'Set against other runs' }).click();
   await page.getByRole('button', { name: 'Choose other runs' }).click();
   // the half hour of the demo, wherever others' runs of that name have moved it
-  await page
-    .getByRole('searchbox')
-    .or(page.getByLabel('Find a run by device or title'))
-    .first()
-    .fill('saltmarsh velm 5 highest');
+  await lookFor(page, 'saltmarsh velm 5 highest');
   await page
     .getByRole('checkbox', { name: 'Choose Saltmarsh Drift on Velm 5', exact: true })
     .filter({ hasText: '30:00' })

@@ -1,3 +1,4 @@
+import { lookFor } from './list';
 import { expect, test } from './test';
 import { choose, fileWith, fill } from './kit';
 
@@ -32,6 +33,7 @@ test('readings from the notebook: an unclear line is pointed at and corrected, a
 
 test('readings are added to a run, taken back one by one, and brought back', async ({ page }) => {
   await page.goto('/');
+  await lookFor(page, 'skiff 120 brask');
   await page.getByRole('link', { name: /Skiff 120 on Brask Slate 11/ }).click();
   await expect(page.getByText(/^31\.9\s°C$/).first()).toBeVisible();
   await page.getByRole('button', { name: 'Add readings from paper' }).click();
@@ -94,6 +96,7 @@ test('school and scale change what leads, everywhere and at once, and stay', asy
   await page.getByRole('radio', { name: 'median and hold' }).click();
   await page.getByRole('radio', { name: 'Fahrenheit' }).click();
   await page.getByRole('link', { name: 'Runs' }).click();
+  await lookFor(page, 'aurelune velm 4');
   const card = page.getByRole('link', { name: /Aurelune on Velm 4/ });
   await expect(card).toContainText('fps median');
   await expect(card).toContainText(/115\.5\s°F at back by the camera/);
