@@ -1,17 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import {
-  mayDo,
-  pathOf,
-  ROLES,
-  ROUTES,
-  USUAL_BENCH_PLAN,
-  type Role,
-  type Route,
-  type RouteName,
-} from '@pace-check/contract';
+import { mayDo, pathOf, ROLES, ROUTES, type Role, type Route, type RouteName } from '@pace-check/contract';
 import { LOOPBACK } from './index';
 import { Access } from './services/access';
-import { startHarness, type Harness } from './testing/harness';
+import { opening, startHarness, type Harness } from './testing/harness';
 
 /** A server that others reach. */
 let open: Harness;
@@ -295,19 +286,7 @@ describe('a session', () => {
     const opened = await ask(`/api/bench/${run}/changes`, {
       method: 'POST',
       headers: { cookie, 'content-type': 'application/json' },
-      body: JSON.stringify({
-        changes: [
-          {
-            id: randomUUID(),
-            kind: 'open',
-            facts: { device: 'Velm 5', title: 'Aurelune', setup: null, target: 60, refresh: 60 },
-            preflight: {},
-            plan: USUAL_BENCH_PLAN,
-            speed: 1,
-            step: null,
-          },
-        ],
-      }),
+      body: JSON.stringify({ changes: [opening()] }),
     });
     expect(await opened.json()).toMatchObject({ refused: [] });
     const stream = await ask(`/api/bench/${run}/events`, { headers: { cookie } });

@@ -5,11 +5,10 @@ import { cp, mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
-import { USUAL_BENCH_PLAN } from '@pace-check/contract';
 import { METHOD_VERSION } from '@pace-check/core';
 import { LOOPBACK, migrate } from './index';
 import { ChangedMigration } from './sql/migrate';
-import { importPath, startHarness, type Harness } from './testing/harness';
+import { importPath, opening, startHarness, type Harness } from './testing/harness';
 
 let harness: Harness;
 beforeAll(async () => (harness = await startHarness()));
@@ -70,24 +69,18 @@ describe('figures of before', () => {
     const [{ id }] = (await harness.request('GET', '/runs')).body as [{ id: string }];
     await harness.request('GET', `/runs/${id}`);
     expect(await state()).toMatchObject({ runs: 2, stale: 1 });
-    await harness.request('POST', `/bench/${randomUUID()}/changes`, JSON.stringify({ changes: [OPEN()] }), {
-      'content-type': 'application/json',
-    });
+    await harness.request(
+      'POST',
+      `/bench/${randomUUID()}/changes`,
+      JSON.stringify({ changes: [opening()] }),
+      {
+        'content-type': 'application/json',
+      },
+    );
     expect(await state()).toMatchObject({ runs: 2, stale: 1 });
     await harness.request('DELETE', `/runs/${id}`);
     expect(await state()).toMatchObject({ runs: 1, stale: 1 });
   });
-});
-
-/** Opens a recording. */
-const OPEN = (): object => ({
-  id: randomUUID(),
-  kind: 'open',
-  facts: { device: 'Velm 5', title: 'Aurelune', setup: null, target: 60, refresh: 60 },
-  preflight: {},
-  plan: USUAL_BENCH_PLAN,
-  speed: 1,
-  step: null,
 });
 
 describe('migrations', () => {
@@ -157,7 +150,7 @@ describe('a server of its own process', () => {
     await fetch(`${address}/api/bench/${run}/changes`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ changes: [OPEN()] }),
+      body: JSON.stringify({ changes: [opening()] }),
     });
     const stream = await fetch(`${address}/api/bench/${run}/events`);
     const heard = stream.text();

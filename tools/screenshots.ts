@@ -109,10 +109,11 @@ const ladder = async (page: Page): Promise<void> => {
   await page.getByRole('list', { name: 'Rungs' }).waitFor();
 };
 
-const choice = async (page: Page): Promise<void> => {
-  await page.goto('/ladders');
-  await page.getByRole('link', { name: /^Iron Orchard on Velm 5/ }).click();
-  await page.getByRole('list', { name: 'Options' }).waitFor();
+const settings = async (page: Page): Promise<void> => {
+  await page.goto('/settings');
+  await page.getByRole('button', { name: 'Back up now' }).click();
+  await page.getByRole('list', { name: 'Backups' }).waitFor();
+  await page.getByText('Who may in', { exact: true }).evaluate((heading) => heading.scrollIntoView());
 };
 
 const outcomes = async (page: Page): Promise<void> => {
@@ -153,7 +154,7 @@ const PICTURES: Picture[] = [
   { name: 'sitting-phone', ...PHONE, open: sitting(/^Three titles in the shed/) },
   { name: 'sitting-wide', ...WIDE, open: sitting(/^The crossing on deck/) },
   { name: 'outcomes-wide', ...WIDE, open: outcomes },
-  { name: 'choice-wide', ...WIDE, open: choice },
+  { name: 'settings-phone', ...PHONE, open: settings },
   { name: 'import-wide', ...WIDE, open: importing },
   { name: 'ladder-phone', ...PHONE, open: ladder },
   { name: 'video-phone', ...PHONE, open: video },
@@ -181,6 +182,7 @@ async function takePictures(): Promise<void> {
       DATABASE_URL: database.url,
       PACE_WEB: WEB_DIST,
       PACE_COMMAND: COMMAND,
+      PACE_BACKUPS: join(folder, 'backups'),
       PORT: '0',
     });
     stops.unshift(server.stop);

@@ -3,7 +3,7 @@ import { once } from 'node:events';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
-import type { ImportDetails } from '@pace-check/contract';
+import { USUAL_BENCH_PLAN, type ImportDetails } from '@pace-check/contract';
 import pg from 'pg';
 import { migrationsIn } from '../sql/migrate';
 import { AnalysisPool, createApp, LOOPBACK, migrate, openPool, PicturePool, type AppOptions } from '../index';
@@ -82,6 +82,17 @@ export async function startHarness(options: Partial<AppOptions> = {}): Promise<H
     },
   };
 }
+
+/** What opens a recording, as the bench would ask for it. */
+export const opening = (): object => ({
+  id: randomUUID(),
+  kind: 'open',
+  facts: { device: 'Velm 5', title: 'Aurelune', setup: null, target: 60, refresh: 60 },
+  preflight: {},
+  plan: USUAL_BENCH_PLAN,
+  speed: 1,
+  step: null,
+});
 
 async function onServer(work: (client: pg.Client) => Promise<unknown>): Promise<void> {
   const client = new pg.Client({ connectionString: SERVER });
