@@ -23,7 +23,7 @@ const nodeRoom = (name) => ({
 
 module.exports = {
   // a limit for what hangs, not for what is slow: machines are shared
-  testTimeout: 180_000,
+  testTimeout: 600_000,
   projects: [
     ...['core', 'contract', 'rig', 'cli', 'tools'].map(nodeRoom),
     { ...nodeRoom('server'), globalSetup: '<rootDir>/testing/globalSetup.ts' },

@@ -3,7 +3,7 @@ import type { KeptAnalysis } from '../sql/analyses';
 import type { AnalyseTask, JoinResult, JoinTask, ReadAnswer, ReadTask, SecondsTask } from '../workers/tasks';
 import { Problem } from './problem';
 
-/** A file that is read, or a run that is analysed, for longer than this is given up. */
+/** A file that is read, or a run that is analysed, for longer than this is given up; as much again for each before it. */
 const READ_WITHIN_MS = 120_000;
 const ANALYSE_WITHIN_MS = 120_000;
 /** Files that wait to be read at most; each lies on the disk meanwhile. */
@@ -34,14 +34,15 @@ export class AnalysisPool {
 
   /** @param signal aborted when nobody waits for the answer any more */
   async read(task: ReadTask, signal: AbortSignal): Promise<ReadAnswer> {
-    const late = AbortSignal.timeout(READ_WITHIN_MS);
+    const withinMs = READ_WITHIN_MS * (1 + ahead(this.reading));
+    const late = AbortSignal.timeout(withinMs);
     try {
       return (await this.reading.run(task, { signal: AbortSignal.any([signal, late]) })) as ReadAnswer;
     } catch (error) {
       if (late.aborted && !signal.aborted)
         throw new Problem(422, {
           code: 'too-slow',
-          message: `The file was not read within ${READ_WITHIN_MS / 1000} s.`,
+          message: `The file was not read within ${withinMs / 1000} s.`,
           remedy: 'Nothing was stored. Try again when less is going on, or cut the file into parts.',
         });
       if (isOutOfMemory(error))
@@ -74,14 +75,15 @@ export class AnalysisPool {
   }
 
   private async inTime(task: AnalyseTask | JoinTask | SecondsTask): Promise<unknown> {
-    const late = AbortSignal.timeout(ANALYSE_WITHIN_MS);
+    const withinMs = ANALYSE_WITHIN_MS * (1 + ahead(this.figures));
+    const late = AbortSignal.timeout(withinMs);
     try {
       return await this.figures.run(task, { signal: late });
     } catch (error) {
       if (!late.aborted && !isOutOfMemory(error)) throw error;
       throw new Problem(500, {
         code: 'no-figures',
-        message: `The run is stored, but its figures could not be computed (${late.aborted ? `not within ${ANALYSE_WITHIN_MS / 1000} s` : 'not enough memory'}).`,
+        message: `The run is stored, but its figures could not be computed (${late.aborted ? `not within ${withinMs / 1000} s` : 'not enough memory'}).`,
         remedy: 'Exclude what does not belong to it, or split its file and import the parts.',
       });
     }
@@ -91,6 +93,9 @@ export class AnalysisPool {
     await Promise.all([this.reading.destroy(), this.figures.destroy()]);
   }
 }
+
+/** Tasks that are done before one that comes now. */
+const ahead = (pool: Piscina): number => pool.queueSize + pool.threads.length - pool.idleThreads;
 
 const isOutOfMemory = (error: unknown): boolean =>
   error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY';
