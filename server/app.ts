@@ -13,13 +13,14 @@ import { sweepUploads } from './routes/upload';
 import { shownPages } from './routes/shown';
 import { Access } from './services/access';
 import type { AnalysisPool } from './services/analysisPool';
+import { Announcements } from './services/announcements';
 import { BackupKeeper, type BackupPlace } from './services/backups';
 import { Bench } from './services/bench';
 import { Comparisons } from './services/comparisons';
 import { CoolDowns } from './services/coolDowns';
 import { LiveRuns } from './services/liveRuns';
 import type { PicturePool } from './services/picturePool';
-import { requestLog } from './services/logs';
+import { report, requestLog } from './services/logs';
 import { Metrics } from './services/metrics';
 import { Reviews } from './services/reviews';
 import { Runs } from './services/runs';
@@ -43,7 +44,7 @@ export interface RunningApp {
   app: Express;
   /** Brings what an earlier server left up to date. */
   resume: () => Promise<void>;
-  close: () => void;
+  close: () => Promise<void>;
 }
 
 /** App and API on one port. */
@@ -55,8 +56,9 @@ export function createApp(
 ): RunningApp {
   const app = express();
   app.disable('x-powered-by');
+  const announcements = new Announcements(pool);
   const runs = new Runs(pool, analyses);
-  const reviews = new Reviews(pool, runs, new Comparisons(pool, runs), pictures);
+  const reviews = new Reviews(pool, runs, new Comparisons(pool, runs), pictures, announcements);
   const access = new Access(pool);
   if (doorOptions.proxies !== null) app.set('trust proxy', doorOptions.proxies);
   const streams = new Streams();
@@ -68,9 +70,16 @@ export function createApp(
   // what others may read stands before the entry that asks who they are
   app.use(shownPages(reviews));
   app.use(entry(access, doorOptions));
-  const backups = new BackupKeeper(pool, place);
-  const live = new LiveRuns(pool);
+  const backups = new BackupKeeper(pool, place, announcements);
+  const live = new LiveRuns(pool, announcements);
   const bench = new Bench(pool, live, runs);
+  announcements.onNews = (news) => {
+    if (news.what === 'pack') reviews.heard(news.job, news.progress);
+    else if (news.what === 'backup') backups.heard(news);
+    else live.heard(news);
+  };
+  announcements.onGap = () =>
+    void live.missed().catch((error: unknown) => report(`A run was not looked at: ${String(error)}`));
   const standIns = new StandIns(live, command);
   app.use(
     '/api',
@@ -103,16 +112,18 @@ export function createApp(
     app,
     resume: async () => {
       await sweepUploads();
+      await announcements.listen();
       await bench.resume();
       backups.watch();
       await runs.analyseStale();
     },
-    close: () => {
+    close: async () => {
       streams.close();
       runs.close();
       backups.close();
       bench.close();
       standIns.close();
+      await announcements.close();
     },
   };
 }

@@ -8,6 +8,7 @@ import type pg from 'pg';
 import { extract, pack } from 'tar-stream';
 import { migrate, openPool } from './index';
 import { Access } from './services/access';
+import { Announcements } from './services/announcements';
 import { backUp, restore } from './services/backup';
 import { BackupKeeper } from './services/backups';
 import { writeNightly } from './sql/settings';
@@ -307,7 +308,8 @@ describe('backups that the server keeps', () => {
   });
   it('are made once a night where that is switched on, by one of several servers, and seven of them stay', async () => {
     const pool = openPool(url);
-    const keeper = (): BackupKeeper => new BackupKeeper(pool, { url, folder: place });
+    const keeper = (): BackupKeeper =>
+      new BackupKeeper(pool, { url, folder: place }, new Announcements(pool));
     const at = (hour: number): Date => new Date(new Date().setHours(hour, 30, 0, 0));
     const nightly = async (): Promise<string[]> =>
       (await readdir(place)).filter((name) => name.startsWith('nightly_')).sort();

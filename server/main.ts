@@ -96,10 +96,10 @@ async function serve(url: string): Promise<void> {
     const ended = once(server, 'close');
     server.close();
     // screens that follow a run are told, what is being answered is answered
-    closeApp();
+    const told = closeApp();
     await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, ANSWER_WITHIN_MS).unref())]);
     server.closeAllConnections();
-    await Promise.all([analyses.close(), pictures.close()]);
+    await Promise.all([told, analyses.close(), pictures.close()]);
     await pool.end();
     process.exit(0);
   };

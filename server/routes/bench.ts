@@ -174,6 +174,11 @@ async function follow(
   const session = askerOf(response)?.session ?? null;
   const beat = setInterval(() => {
     write('clock', { now: serverNow() });
+    // the process that took a change may have died before it told of it
+    bench.lastChange(runId).then(
+      (change) => change !== null && change !== last && changed(),
+      () => undefined,
+    );
     // a session that was ended hears no more; where the database is away nothing is told anyway
     if (session)
       access.isIn(session.id).then(

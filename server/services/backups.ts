@@ -4,8 +4,9 @@ import { mkdir, readdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { BackupFile, Backups } from '@pace-check/contract';
 import type pg from 'pg';
-import { slowClient, takeBackupLock } from '../sql/backup';
+import { isBackupLocked, slowClient, takeBackupLock } from '../sql/backup';
 import { readNightly, writeNightly } from '../sql/settings';
+import type { Announcements, News } from './announcements';
 import { backUp } from './backup';
 import { notFound, Problem } from './problem';
 
@@ -17,6 +18,8 @@ const NIGHT_HOUR = 3;
 const LOOK_EVERY_MS = 10 * 60_000;
 const NAME = /^(nightly|by-hand)_(\d{4})(\d\d)(\d\d)-(\d\d)(\d\d)(\d\d)_([0-9a-f-]{36})\.tar$/;
 
+const BEGINNING = { share: 0, doing: 'beginning' };
+
 /** Where backups are kept, and of which database. */
 export interface BackupPlace {
   url: string;
@@ -26,6 +29,8 @@ export interface BackupPlace {
 /** Backups that the server makes and keeps: when asked, and each night where that is switched on. */
 export class BackupKeeper {
   private going: Backups['going'] = null;
+  /** One that another process makes. */
+  private elsewhere: Backups['going'] = null;
   private failed: string | null = null;
   private timer: NodeJS.Timeout | undefined;
   private readonly stopped = new AbortController();
@@ -34,7 +39,18 @@ export class BackupKeeper {
   constructor(
     private readonly pool: pg.Pool,
     private readonly place: BackupPlace | null,
+    private readonly announcements: Announcements,
   ) {}
+
+  /** Another process makes one, or has ended. */
+  heard({ going, failed }: Extract<News, { what: 'backup' }>): void {
+    this.elsewhere = going;
+    this.failed = failed;
+  }
+
+  private tell(): void {
+    this.announcements.tell({ what: 'backup', going: this.going, failed: this.failed });
+  }
 
   /** Begins to look at the clock. */
   watch(): void {
@@ -51,11 +67,13 @@ export class BackupKeeper {
   }
 
   async state(): Promise<Backups> {
+    // a process that made one may have died
+    if (this.elsewhere && !(await isBackupLocked(this.pool))) this.elsewhere = null;
     return {
       kept: this.place !== null,
       nightly: await readNightly(this.pool),
       files: (await this.files()).map(({ file: _file, ...told }) => told),
-      going: this.going,
+      going: this.going ?? this.elsewhere,
       failed: this.failed,
     };
   }
@@ -66,18 +84,34 @@ export class BackupKeeper {
     return this.state();
   }
 
-  /** Begins one; how far it is stands in the state. @throws Problem 409 while one is made */
+  /** Begins one; how far it is stands in the state. @throws Problem 409 while one is made, by whichever process */
   async begin(): Promise<Backups> {
-    this.kept();
-    if (this.going)
-      throw new Problem(409, {
-        code: 'busy',
-        message: 'A backup is being made.',
-        remedy: 'Wait until it is there.',
-      });
+    const busy = new Problem(409, {
+      code: 'busy',
+      message: 'A backup is being made.',
+      remedy: 'Wait until it is there.',
+    });
+    const { url } = this.kept();
+    if (this.going) throw busy;
+    this.going = BEGINNING;
+    const client = await slowClient(url).catch((error: unknown) => this.notMade(error));
+    if (!client) return this.state();
+    if (!(await takeBackupLock(client))) {
+      this.going = null;
+      await client.end();
+      throw busy;
+    }
     // what fails is told by the state
-    void this.make('by-hand').catch(() => undefined);
+    void this.make('by-hand')
+      .catch(() => undefined)
+      .finally(() => client.end());
     return this.state();
+  }
+
+  private notMade(error: unknown): void {
+    this.failed = error instanceof Problem ? `${error.message} ${error.body.remedy}` : String(error);
+    this.going = null;
+    this.tell();
   }
 
   /** The file of one. @throws Problem 404 */
@@ -105,20 +139,23 @@ export class BackupKeeper {
 
   private async make(kind: 'nightly' | 'by-hand'): Promise<void> {
     const { url, folder } = this.kept();
-    this.going = { share: 0, doing: 'beginning' };
+    this.going = BEGINNING;
     try {
       await mkdir(folder, { recursive: true, mode: 0o700 });
       const at = new Date().toISOString().slice(0, 19).replace(/[-:]/g, '').replace('T', '-');
       await backUp(url, join(folder, `${kind}_${at}_${randomUUID()}.tar`), {
-        onProgress: (progress) => (this.going = progress),
+        onProgress: (progress) => {
+          this.going = progress;
+          this.tell();
+        },
         signal: this.stopped.signal,
       });
       this.failed = null;
-    } catch (error) {
-      this.failed = error instanceof Problem ? `${error.message} ${error.body.remedy}` : String(error);
-      throw error;
-    } finally {
       this.going = null;
+      this.tell();
+    } catch (error) {
+      this.notMade(error);
+      throw error;
     }
   }
 

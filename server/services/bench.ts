@@ -29,11 +29,12 @@ import {
   listRecordings,
   noteChange,
   putEntries,
+  readChange,
   readChangedEntries,
   readLines,
   readOpenSpans,
   readRecording,
-  runningRuns,
+  readRunning,
   unsettledRuns,
   updateRecording,
   type RecordingChange,
@@ -55,14 +56,16 @@ const LISTED_HOURS = 24;
 
 /** Lines of a series of readings that a screen is told at once. */
 const SERIES_LINES = 80;
-/** The clock is kept this often while runs are recorded, ms: a server that starts anew goes on from there. */
-const KEEP_CLOCK_MS = 5000;
+/** What is recorded is looked after this often, ms; the clock is kept then, and a server that starts anew goes on from there. */
+const ROUND_MS = 5000;
 /** A timer may be this much early, ms. */
 const EARLY_MS = 50;
 
 /** Recording a run: what people do at the bench. */
 export class Bench {
-  private clock: NodeJS.Timeout | undefined;
+  private round: NodeJS.Timeout | undefined;
+  /** Those that had ended and were not joined when it was looked last. */
+  private unsettled: string[] = [];
   private readonly late = new Map<string, NodeJS.Timeout>();
 
   constructor(
@@ -71,6 +74,10 @@ export class Bench {
     private readonly runs: Runs,
   ) {
     live.onLate = (runId) => this.settleSoon(runId);
+    live.onChanged = (runId) =>
+      void this.watchPlannedEnd(runId).catch((error: unknown) =>
+        report(`A planned end is not watched: ${String(error)}`),
+      );
   }
 
   private readonly plannedEnds = new PlannedEnds((runId) => this.endAsPlanned(runId));
@@ -107,6 +114,11 @@ export class Bench {
     };
   }
 
+  /** Number of the last change of a run. */
+  lastChange(runId: string): Promise<number | null> {
+    return readChange(this.pool, runId);
+  }
+
   /** Makes changes, each once. */
   async take(runId: string, changes: unknown[]): Promise<ChangesTaken> {
     try {
@@ -127,7 +139,7 @@ export class Bench {
         return false;
       }
       await lockRun(db, runId);
-      const row = await readRecording(db, runId, true);
+      const row = await readRecording(db, runId, 'change');
       if (!row) throw notFound('recording');
       if (!(await noteChange(db, runId, change.id))) return false;
       await make(db, row, change satisfies ChangeOfRun);
@@ -148,7 +160,7 @@ export class Bench {
   private async endAsPlanned(runId: string): Promise<void> {
     const ended = await inTransaction(this.pool, async (db) => {
       await lockRun(db, runId);
-      const row = await readRecording(db, runId, true);
+      const row = await readRecording(db, runId, 'change');
       // it was ended, asked otherwise or deleted meanwhile: whoever did so has set the timer anew
       const atMs = row && plannedEndMs(row);
       if (!row || atMs === null || atMs > runMs(row)! + EARLY_MS * row.speed || !(await readRun(db, runId)))
@@ -186,7 +198,6 @@ export class Bench {
   async settle(runId: string): Promise<void> {
     this.late.delete(runId);
     await this.runs.join(runId);
-    this.live.forget(runId);
     await this.live.changed(runId);
   }
 
@@ -197,28 +208,41 @@ export class Bench {
     await this.watchPlannedEnd(runId);
   }
 
-  /** After a start: runs whose end was told, but not what follows from it, and runs that end by themselves. */
+  /** Begins to look after what is recorded. */
   async resume(): Promise<void> {
-    for (const runId of await unsettledRuns(this.pool))
-      await this.settle(runId).catch((error: unknown) =>
-        report(`A run could not be joined: ${String(error)}`),
-      );
-    for (const runId of await runningRuns(this.pool)) await this.watchPlannedEnd(runId);
-    this.clock = setInterval(
+    await this.lookAfter(true);
+    this.round = setInterval(
       () =>
-        void this.keepClock().catch((error: unknown) =>
-          report(`The clock could not be kept: ${String(error)}`),
+        void this.lookAfter().catch((error: unknown) =>
+          report(`What is recorded was not looked after: ${String(error)}`),
         ),
-      KEEP_CLOCK_MS,
+      ROUND_MS,
     );
   }
 
-  private async keepClock(): Promise<void> {
-    if ((await runningRuns(this.pool)).length > 0) await keepClock(this.pool, serverNow());
+  /**
+   * Whichever process began something may be gone: every one sees to it that
+   * runs end as planned, that those that have ended are joined, and that the
+   * clock is kept.
+   *
+   * @param atOnce does not wait whether the process that a run ended in joins it
+   */
+  async lookAfter(atOnce = false): Promise<void> {
+    const running = await readRunning(this.pool);
+    for (const row of running) this.plannedEnds.watch(row);
+    this.live.keepOnly(running.map((row) => row.runId));
+    if (running.length > 0) await keepClock(this.pool, serverNow());
+    const unsettled = await unsettledRuns(this.pool);
+    for (const runId of unsettled)
+      if ((atOnce || this.unsettled.includes(runId)) && !this.late.has(runId))
+        await this.settle(runId).catch((error: unknown) =>
+          report(`A run could not be joined: ${String(error)}`),
+        );
+    this.unsettled = unsettled;
   }
 
   close(): void {
-    clearInterval(this.clock);
+    clearInterval(this.round);
     this.plannedEnds.close();
     for (const timer of this.late.values()) clearTimeout(timer);
   }

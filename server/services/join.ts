@@ -28,7 +28,8 @@ export async function readRecorded(
   { revision }: NamedRun,
 ): Promise<Recorded> {
   const sources = [];
-  for (const { id } of await readSources(db, runId)) sources.push({ id, batches: await readBatches(db, id) });
+  for (const source of await readSources(db, runId))
+    sources.push({ id: source.id, batches: await readBatches(db, source) });
   return {
     runId,
     change,
@@ -48,7 +49,7 @@ export async function storeJoined(
   { runId, change, revision }: Recorded,
   joined: JoinResult,
 ): Promise<boolean> {
-  const recording = await readRecording(db, runId, true);
+  const recording = await readRecording(db, runId, 'change');
   const run = await readRun(db, runId);
   if (recording?.change !== change || run?.revision !== revision) return false;
   await deleteChunks(db, runId);
@@ -59,7 +60,7 @@ export async function storeJoined(
     rowsDropped: joined.rows.unreadable,
     droppedList: joined.rows.listed,
   });
-  for (const { sourceId, batch } of joined.packed) await replaceBatches(db, sourceId, batch);
+  for (const { sourceId, batch } of joined.packed) await replaceBatches(db, { id: sourceId, runId }, batch);
   await updateRecording(db, runId, { settled: true, used: joined.used });
   await raiseRevision(db, runId);
   return true;

@@ -14,6 +14,7 @@ import {
   runClockMs,
   type FramesLine,
   type RunHeader,
+  type SpanUs,
 } from '@pace-check/core';
 import type pg from 'pg';
 import { v5 as uuidOf } from 'uuid';
@@ -31,7 +32,6 @@ import {
   readSpans,
   revokeSource,
   sourceByKey,
-  statusForBatch,
   updateRecording,
   updateSource,
   type PutEntry,
@@ -39,6 +39,8 @@ import {
   type SourceRow,
 } from '../sql/recordings';
 import { fillRun, lockRun } from '../sql/runs';
+import { report } from './logs';
+import type { Announcements, News } from './announcements';
 import { checkLines, excludedSpans, LiveSource, timeOf } from './liveSource';
 import { notFound, Problem } from './problem';
 import { serverNow, wasSetBack } from './serverClock';
@@ -60,14 +62,13 @@ const TELL_MS = 100;
 
 export const hashOf = (key: string): string => createHash('sha256').update(key).digest('hex');
 
-/** What a batch is known by: what it is written in, and its text. */
-const digestOf = (form: string, text: string): Buffer =>
-  createHash('sha256').update(form).update('\n').update(text).digest().subarray(0, DIGEST_BYTES);
+/** What a batch is written in: lines of a run file, or what a shell printed. */
+type Form = 'lines' | 'shell';
+type RunNews = Extract<News, { run: string }>;
 
-interface LiveState {
-  row: RecordingRow;
-  sources: Map<string, LiveSource>;
-}
+/** What a batch is known by: what it is written in, and its text. */
+const digestOf = (form: Form, text: string): Buffer =>
+  createHash('sha256').update(form).update('\n').update(text).digest().subarray(0, DIGEST_BYTES);
 
 /** What a screen that follows a run is told. */
 export interface Listener {
@@ -76,17 +77,30 @@ export interface Listener {
   pace: (pace: LivePace) => void;
 }
 
-/** Runs that are recorded, in memory: what their sources send goes to the database first, then to whoever listens. */
+/** Sources of a run, by id, as far as this process has followed them. */
+type Followed = Map<string, LiveSource>;
+
+/**
+ * Runs that are recorded. What their sources send goes to the database first,
+ * then to whoever listens. Any process may take any batch: a source is one
+ * process's for the length of a transaction, and each follows in memory, from
+ * what is stored, what others took.
+ */
 export class LiveRuns {
-  private readonly states = new Map<string, Promise<LiveState>>();
+  private readonly followed = new Map<string, Followed>();
   private readonly listeners = new Map<string, Set<Listener>>();
   private readonly turns = new Map<string, Promise<unknown>>();
   private readonly due = new Set<string>();
   private waiting = 0;
   /** Called when lines come for a run that has ended. */
   onLate: (runId: string) => void = () => undefined;
+  /** Called when the recording or a line of it changed, here or elsewhere. */
+  onChanged: (runId: string) => void = () => undefined;
 
-  constructor(private readonly pool: pg.Pool) {}
+  constructor(
+    private readonly pool: pg.Pool,
+    private readonly announcements: Announcements,
+  ) {}
 
   listen(runId: string, listener: Listener): () => void {
     const all = this.listeners.get(runId) ?? new Set();
@@ -97,62 +111,94 @@ export class LiveRuns {
     };
   }
 
-  /** Tells of a change, and looks at spans and the recording anew. */
+  /** Tells of a change, here and elsewhere. */
   async changed(runId: string): Promise<void> {
-    const state = await this.states.get(runId)?.catch(() => null);
-    if (state) {
+    this.announcements.tell({ what: 'changed', run: runId });
+    await this.lookAnew(runId);
+  }
+
+  /** Has heard of another process's change, or of frames that it took. */
+  heard({ what, run }: RunNews): void {
+    if (what === 'frames') return this.showPace(run);
+    this.onChanged(run);
+    this.lookAnew(run).catch((error: unknown) => report(`A run was not looked at: ${String(error)}`));
+  }
+
+  /** Something may have been missed: whoever listens looks anew. */
+  async missed(): Promise<void> {
+    for (const runId of new Set([...this.listeners.keys(), ...this.followed.keys()]))
+      await this.lookAnew(runId);
+  }
+
+  /** Looks at spans and the recording anew, and has whoever listens do so. */
+  private async lookAnew(runId: string): Promise<void> {
+    const sources = this.followed.get(runId);
+    if (sources) {
       const row = await readRecording(this.pool, runId);
-      if (!row) this.states.delete(runId);
+      if (!row || (row.status === 'ended' && row.settled)) this.followed.delete(runId);
       else {
-        state.row = row;
-        const spans = joinSpans(excludedSpans(await readSpans(this.pool, runId)));
-        for (const source of state.sources.values()) source.exclude(spans);
-        this.tellPace(runId);
+        const spans = await this.excluded(this.pool, runId);
+        for (const source of sources.values()) source.exclude(spans);
+        this.showPace(runId);
       }
     }
     for (const listener of this.listeners.get(runId) ?? []) listener.changed();
   }
 
-  /** A run that nobody records any more is let go. */
-  forget(runId: string): void {
-    this.states.delete(runId);
+  /** Runs that are none of these are let go. */
+  keepOnly(runIds: string[]): void {
+    for (const runId of this.followed.keys()) if (!runIds.includes(runId)) this.followed.delete(runId);
   }
 
-  private state(runId: string): Promise<LiveState> {
-    let state = this.states.get(runId);
-    if (!state) {
-      state = this.load(runId);
-      this.states.set(runId, state);
-      state.catch(() => this.states.delete(runId));
-    }
-    return state;
+  private sourcesOf(runId: string): Followed {
+    const sources = this.followed.get(runId) ?? new Map<string, LiveSource>();
+    this.followed.set(runId, sources);
+    return sources;
   }
 
-  private async load(runId: string): Promise<LiveState> {
-    const row = await readRecording(this.pool, runId);
-    if (!row) throw notFound('recording');
-    const spans = joinSpans(excludedSpans(await readSpans(this.pool, runId)));
-    const sources = new Map<string, LiveSource>();
-    for (const source of await readSources(this.pool, runId))
-      sources.set(source.id, new LiveSource(source, await readBatches(this.pool, source.id), spans));
-    return { row, sources };
+  private async excluded(db: Queryable, runId: string): Promise<SpanUs[]> {
+    return joinSpans(excludedSpans(await readSpans(db, runId)));
+  }
+
+  /** A source in memory, as `row` has it. */
+  private async upTo(db: Queryable, row: SourceRow): Promise<LiveSource> {
+    const sources = this.sourcesOf(row.runId);
+    const known = sources.get(row.id);
+    if (known && known.row.fence >= row.fence) return known;
+    const from = known?.row.next ?? 0;
+    const batches = await readBatches(db, row, from);
+    // somebody in this process may have been as far meanwhile
+    const now = sources.get(row.id);
+    if (now && now.row.fence >= row.fence) return now;
+    if (now && now === known && now.row.next === from && now.catchUp(row, batches)) return now;
+    const anew = new LiveSource(
+      row,
+      from === 0 ? batches : await readBatches(db, row),
+      await this.excluded(db, row.runId),
+    );
+    sources.set(row.id, anew);
+    return anew;
   }
 
   /** The pace of the source with most frames. */
   async pace(runId: string): Promise<LivePace | null> {
-    const { sources } = await this.state(runId);
-    const main = [...sources.values()].reduce<LiveSource | null>(
-      (most, source) => (most === null || source.row.frames > most.row.frames ? source : most),
+    const rows = await readSources(this.pool, runId);
+    const main = rows.reduce<SourceRow | null>(
+      (most, row) => (row.frames > (most?.frames ?? 0) ? row : most),
       null,
     );
-    return main?.pace() ?? null;
+    return main && (await this.upTo(this.pool, main)).pace();
   }
 
+  /** Frames came: whoever listens here is told the pace, and the other processes that there is a new one. */
   private tellPace(runId: string): void {
-    if (this.due.has(runId) || !this.listeners.has(runId)) return;
-    this.due.add(runId);
-    setTimeout(() => {
-      this.due.delete(runId);
+    this.showPace(runId);
+    this.soon(`${runId} elsewhere`, () => this.announcements.tell({ what: 'frames', run: runId }));
+  }
+
+  private showPace(runId: string): void {
+    if (!this.listeners.has(runId)) return;
+    this.soon(runId, () => {
       const listeners = this.listeners.get(runId);
       if (!listeners) return;
       void this.pace(runId).then(
@@ -160,25 +206,31 @@ export class LiveRuns {
         // told with the next batch
         () => undefined,
       );
+    });
+  }
+
+  /** Does what may come often only now and then. */
+  private soon(name: string, work: () => void): void {
+    if (this.due.has(name)) return;
+    this.due.add(name);
+    setTimeout(() => {
+      this.due.delete(name);
+      work();
     }, TELL_MS);
   }
 
   /** Sources of runs, by run. */
   async sources(runIds: string[]): Promise<Map<string, BenchSource[]>> {
     const sources = new Map<string, BenchSource[]>();
-    for (const row of await readSourcesOf(this.pool, runIds)) {
-      // the frames of a run that is over need not be in memory
-      const held = (await this.states.get(row.runId))?.sources.get(row.id)?.held ?? 0;
-      sources.set(row.runId, [...(sources.get(row.runId) ?? []), toBenchSource({ row, held })]);
-    }
+    for (const row of await readSourcesOf(this.pool, runIds))
+      sources.set(row.runId, [...(sources.get(row.runId) ?? []), toBenchSource(row)]);
     return sources;
   }
 
   async addSource(runId: string, name: string, kind: SourceKind, standIn = false): Promise<SourceWithKey> {
     const key = randomBytes(24).toString('base64url');
-    const state = await this.state(runId);
     const source = await inTransaction(this.pool, async (db) => {
-      await readRecording(db, runId, true);
+      if (!(await readRecording(db, runId, 'change'))) throw notFound('recording');
       if ((await readSources(db, runId)).length >= MOST_SOURCES)
         throw new Problem(409, {
           code: 'too-many-sources',
@@ -187,69 +239,38 @@ export class LiveRuns {
         });
       const row = await insertSource(db, runId, { name, kind, standIn }, hashOf(key));
       await updateRecording(db, runId, {});
-      return new LiveSource(row, [], []);
+      return row;
     });
-    state.sources.set(source.row.id, source);
     await this.changed(runId);
-    return { ...toBenchSource(source), key };
+    return { ...toBenchSource({ ...source, held: 0 }), key };
   }
 
   async revoke(runId: string, sourceId: string): Promise<void> {
     await inTransaction(this.pool, async (db) => {
-      await readRecording(db, runId, true);
+      // as with a batch: the source first, then its recording
       if (!(await revokeSource(db, runId, sourceId))) throw notFound('source');
+      await readRecording(db, runId, 'change');
       await updateRecording(db, runId, {});
     });
-    const source = (await this.state(runId)).sources.get(sourceId);
-    if (source) source.row.revoked = true;
     await this.changed(runId);
   }
 
-  private async sourceOf(key: string): Promise<{ state: LiveState; source: LiveSource }> {
-    const row = await sourceByKey(this.pool, hashOf(key));
-    if (!row)
-      throw new Problem(401, {
-        code: 'unknown-key',
-        message: 'No source has this key.',
-        remedy: 'Add the source at the bench of its run, and use the key that it shows.',
-      });
-    if (row.revoked)
-      throw new Problem(403, {
-        code: 'revoked',
-        message: `The key of “${row.name}” was revoked.`,
-        remedy: 'Add the source anew at the bench, and use its new key.',
-      });
-    const state = await this.state(row.runId);
-    let source = state.sources.get(row.id);
-    // the database knows best how far it is
-    if (!source || source.row.next !== row.next) {
-      source = new LiveSource(
-        row,
-        await readBatches(this.pool, row.id),
-        joinSpans(excludedSpans(await readSpans(this.pool, row.runId))),
-      );
-      state.sources.set(row.id, source);
-    }
-    return { state, source };
-  }
-
   async status(key: string): Promise<LiveStatus> {
-    const { state, source } = await this.sourceOf(key);
-    return statusOf(state.row, source.row);
+    const row = admitted(await sourceByKey(this.pool, hashOf(key)));
+    return statusOf((await readRecording(this.pool, row.runId)) ?? gone(), row);
   }
 
   /**
    * Takes a batch of lines: stored first, then acknowledged.
    *
    * @param at what the source's own clock shows, ms; null where its times are the run's
-   * @param form what the batch is written in: lines of a run file, or what a shell printed
    */
   async take(
     key: string,
     seq: number,
     text: string,
     at: number | null,
-    form: 'lines' | 'shell' = 'lines',
+    form: Form = 'lines',
   ): Promise<BatchTaken> {
     if (this.waiting >= MOST_WAITING) throw tooFast('More batches come than can be stored.');
     const id = hashOf(key);
@@ -271,94 +292,110 @@ export class LiveRuns {
     seq: number,
     text: string,
     at: number | null,
-    form: 'lines' | 'shell',
+    form: Form,
   ): Promise<BatchTaken> {
-    const { state, source } = await this.sourceOf(key);
-    const { row } = source;
-    const { runId, status } = state.row;
-    const nothing = { taken: 0, passedOver: 0, refused: [], duplicate: true };
-    if (status === 'ready')
+    const id = hashOf(key);
+    const batch = { seq, text, at, form, digest: digestOf(form, text) };
+    const taken = await inTransaction(this.pool, (db) => this.takeOwned(db, id, batch));
+    const { source, recording, changed } = taken;
+    const { runId } = source.row;
+    if (taken.stored) {
+      // a look at its pace may have followed further meanwhile
+      source.row.fence = Math.max(source.row.fence, taken.fence);
+      source.storing = false;
+    }
+    if (recording.status === 'ended' && taken.sorted.frames.length + taken.sorted.entries.length > 0)
+      this.onLate(runId);
+    // one that was stored before may not have been told of
+    if (changed) await this.changed(runId);
+    this.tellPace(runId);
+    if (taken.otherContent) throw otherContent(source.row, seq);
+    const { taken: lines, passedOver, refused } = taken.sorted;
+    return {
+      ...statusOf(recording, source.row),
+      taken: lines,
+      passedOver,
+      refused,
+      duplicate: !taken.stored,
+    };
+  }
+
+  /** Takes a batch while the source is this transaction's, and nobody else's. */
+  private async takeOwned(db: Queryable, id: string, batch: Batch): Promise<Taken> {
+    const { seq, text, form, digest } = batch;
+    const row = admitted(await sourceByKey(db, id, true));
+    const { runId } = row;
+    // nobody ends the run while the batch is stored: it is in time, or it is late
+    const needs = locksFor(batch);
+    if (needs.run) await lockRun(db, runId);
+    const recording = (await readRecording(db, runId, needs.change ? 'change' : 'share')) ?? gone();
+    if (recording.status === 'ready')
       throw new Problem(425, {
         code: 'not-started',
         message: 'The run has not been started.',
         remedy: 'Wait a second and send the same batch again.',
       });
-    const digest = digestOf(form, text);
-    if (seq < row.next) {
-      await this.refuseOther(runId, source, seq, digest);
-      return { ...statusOf(state.row, row), ...nothing };
+    const sources = this.sourcesOf(runId);
+    // one that a failure has left ahead of the database begins anew
+    if (sources.get(row.id)?.storing) sources.delete(row.id);
+    const source = await this.upTo(db, row);
+    const asBefore = {
+      source,
+      recording,
+      fence: row.fence,
+      sorted: NOTHING,
+      stored: false,
+      otherContent: false,
+      changed: needs.run || needs.change,
+    };
+    if (seq < source.row.next || source.holds(seq)) {
+      const before = await readDigest(db, row, seq, DIGEST_BYTES);
+      if (before === null || digest.equals(before)) return asBefore;
+      if (row.refusals.at(-1)?.reason !== OTHER_CONTENT) {
+        source.refuse(seq, 0, OTHER_CONTENT);
+        // what is in memory is made anew from what is stored
+        sources.delete(row.id);
+        await keep(db, source.row);
+        await updateRecording(db, runId, {});
+      }
+      return { ...asBefore, otherContent: true, changed: true };
     }
-    if (source.full && seq > row.next)
-      throw tooFast(`Batch ${row.next} is missing, and ${source.held} after it wait.`);
-    if (form === 'shell' && seq > row.next)
+    if (source.full && seq > source.row.next)
+      throw tooFast(`Batch ${source.row.next} is missing, and ${source.held} after it wait.`);
+    if (form === 'shell' && seq > source.row.next)
       throw new Problem(409, {
         code: 'out-of-turn',
-        message: `Text is read in its order, and batch ${row.next} is missing.`,
-        remedy: `Send batch ${row.next} first.`,
-        next: row.next,
+        message: `Text is read in its order, and batch ${source.row.next} is missing.`,
+        remedy: `Send batch ${source.row.next} first.`,
+        next: source.row.next,
       });
-    const before = structuredClone(row);
+    const before = structuredClone(source.row);
+    source.storing = true;
     try {
       const sorted =
-        form === 'lines' ? this.sort(state, source, seq, text, at) : this.sortShell(state, source, seq, text);
-      const stored = await inTransaction(this.pool, (db) => store(db, runId, source, seq, digest, sorted));
-      if (stored === 'known') {
-        Object.assign(row, before);
-        // it is among those that wait for one before them
-        state.sources.delete(row.id);
-        await this.refuseOther(runId, source, seq, digest);
-        return { ...statusOf(state.row, row), ...nothing };
-      }
-      if (stored === 'late' && (sorted.frames.length > 0 || sorted.entries.length > 0)) this.onLate(runId);
-      if (sorted.entries.length > 0 || sorted.header || row.refused > before.refused)
-        await this.changed(runId);
-      this.tellPace(runId);
-      return {
-        ...statusOf(state.row, row),
-        taken: sorted.taken,
-        passedOver: sorted.passedOver,
-        refused: sorted.refused,
-        duplicate: false,
-      };
+        form === 'lines'
+          ? this.sort(recording, source, seq, text, batch.at)
+          : this.sortShell(recording, source, seq, text);
+      await store(db, recording, source.row, seq, digest, sorted);
+      const changed =
+        sorted.entries.length > 0 || sorted.header !== null || source.row.refused > before.refused;
+      return { ...asBefore, fence: row.fence + 1, sorted, stored: true, changed };
     } catch (error) {
       // refused before anything was taken
-      if (error instanceof Problem) Object.assign(row, before);
-      // memory is ahead of the database: this source begins anew from what is stored
-      else state.sources.delete(row.id);
+      if (error instanceof Problem) {
+        Object.assign(source.row, before);
+        source.storing = false;
+      }
       throw error;
     }
   }
 
-  /**
-   * A number that was stored before with the same content is a batch that was
-   * sent twice. With other content it is another logger, or one that began anew.
-   *
-   * @throws Problem 409 with the number that is waited for
-   */
-  private async refuseOther(runId: string, source: LiveSource, seq: number, digest: Buffer): Promise<void> {
-    const { row } = source;
-    const known = await readDigest(this.pool, row.id, seq, DIGEST_BYTES);
-    if (known === null || digest.equals(known)) return;
-    if (row.refusals.at(-1)?.reason !== OTHER_CONTENT) {
-      source.refuse(seq, 0, OTHER_CONTENT);
-      await updateSource(this.pool, row);
-      await inTransaction(this.pool, (db) => updateRecording(db, runId, {}));
-      await this.changed(runId);
-    }
-    throw new Problem(409, {
-      code: 'other-content',
-      message: `Batch ${seq} of “${row.name}” is stored already, with other content.`,
-      remedy: `A logger that begins anew, or a second one with the same key, sent it. Ask GET /api/live which number is next (now ${row.next}) and number on from there; give each logger a key of its own.`,
-      next: row.next,
-    });
-  }
-
   /** Reads what a shell printed; what it does not understand is passed over. */
-  private sortShell(state: LiveState, source: LiveSource, seq: number, text: string): Sorted {
-    const { frames, entries, anchor, aside } = readShellText(text, runMs(state.row)!, source.row.anchor);
+  private sortShell(recording: RecordingRow, source: LiveSource, seq: number, text: string): Sorted {
+    const { frames, entries, anchor, aside } = readShellText(text, runMs(recording)!, source.row.anchor);
     source.row.anchor = anchor;
     const sorted = this.sort(
-      state,
+      recording,
       source,
       seq,
       [...frames, ...entries].map((line) => JSON.stringify(line)).join('\n'),
@@ -369,7 +406,7 @@ export class LiveRuns {
 
   /** Sorts a batch's lines into those that are taken and those that are refused, and counts the frames whose turn it is. */
   private sort(
-    { row: recording }: LiveState,
+    recording: RecordingRow,
     source: LiveSource,
     seq: number,
     text: string,
@@ -454,29 +491,92 @@ interface Sorted {
 const OTHER_CONTENT =
   'the same number came again with other content: a logger began anew, or two use this key';
 
-/** @returns whether the batch was there already, or came when its run had ended: then it is joined once more */
+interface Batch {
+  seq: number;
+  text: string;
+  at: number | null;
+  form: Form;
+  digest: Buffer;
+}
+
+/** What became of a batch. */
+interface Taken {
+  source: LiveSource;
+  recording: RecordingRow;
+  /** Of the source, when this is committed. */
+  fence: number;
+  sorted: Sorted;
+  /** False where it had been stored before. */
+  stored: boolean;
+  /** Something else was stored under its number. */
+  otherContent: boolean;
+  /** Lines or what is told of the source changed, or may have. */
+  changed: boolean;
+}
+
+const NOTHING: Sorted = { header: null, frames: [], entries: [], taken: 0, passedOver: 0, refused: [] };
+
+/**
+ * What a batch will change beside its source, so that all that is needed is
+ * locked in the order in which everybody locks. A text that hides its lines
+ * from this look is locked later, and begins once more where that collides.
+ */
+const locksFor = ({ form, text }: Batch): { run: boolean; change: boolean } => ({
+  run: /"type"\s*:\s*"run"/.test(text),
+  change: form === 'shell' || /"type"\s*:\s*"(?!frames")/.test(text),
+});
+
 async function store(
   db: Queryable,
-  runId: string,
-  { row }: LiveSource,
+  { runId, status }: RecordingRow,
+  row: SourceRow,
   seq: number,
   digest: Buffer,
   { header, frames, entries }: Sorted,
-): Promise<'known' | 'in-time' | 'late'> {
-  if (header) await lockRun(db, runId);
-  // nobody ends the run while the batch is stored: it is in time, or it is late
-  const status =
-    entries.length > 0 || header
-      ? (await readRecording(db, runId, true))?.status
-      : await statusForBatch(db, runId);
-  if (!(await insertBatch(db, row.id, seq, framesText(frames), digest))) return 'known';
+): Promise<void> {
+  await insertBatch(db, row, seq, framesText(frames), digest);
   if (header) await fillRun(db, runId, header);
   await putEntries(db, runId, entries);
   if (status === 'ended') await updateRecording(db, runId, { settled: false });
   else if (header) await updateRecording(db, runId, {});
-  await updateSource(db, row);
-  return status === 'ended' ? 'late' : 'in-time';
+  await keep(db, row);
 }
+
+/** Keeps where a source stands. @throws Error where another process was quicker, which its lock does not let happen: then nothing is stored */
+async function keep(db: Queryable, row: SourceRow): Promise<void> {
+  if (!(await updateSource(db, row)))
+    throw new Error(`source ${row.id} was changed by another process while a batch was stored`);
+}
+
+/** @throws Problem where the key is nobody's, or no longer good */
+function admitted(row: SourceRow | null): SourceRow {
+  if (!row)
+    throw new Problem(401, {
+      code: 'unknown-key',
+      message: 'No source has this key.',
+      remedy: 'Add the source at the bench of its run, and use the key that it shows.',
+    });
+  if (row.revoked)
+    throw new Problem(403, {
+      code: 'revoked',
+      message: `The key of “${row.name}” was revoked.`,
+      remedy: 'Add the source anew at the bench, and use its new key.',
+    });
+  return row;
+}
+
+function gone(): never {
+  throw notFound('recording');
+}
+
+/** A number that was stored before with other content is no batch that was sent twice: it is another logger, or one that began anew. */
+const otherContent = ({ name, next }: SourceRow, seq: number): Problem =>
+  new Problem(409, {
+    code: 'other-content',
+    message: `Batch ${seq} of “${name}” is stored already, with other content.`,
+    remedy: `A logger that begins anew, or a second one with the same key, sent it. Ask GET /api/live which number is next (now ${next}) and number on from there; give each logger a key of its own.`,
+    next,
+  });
 
 const tooFast = (message: string): Problem =>
   new Problem(429, { code: 'slow-down', message, remedy: 'Keep the batch and send it again in a second.' });
@@ -488,8 +588,8 @@ function statusOf(recording: RecordingRow, { next }: SourceRow): LiveStatus {
   return { status: recording.status, speed: recording.speed, runMs: runMs(recording), next };
 }
 
-function toBenchSource({ row, held }: Pick<LiveSource, 'row' | 'held'>): BenchSource {
-  const { id, name, kind, standIn, revoked, ended, frames, lines, refused, refusals, heardMs } = row;
+function toBenchSource(row: SourceRow & { held: number }): BenchSource {
+  const { id, name, kind, standIn, revoked, ended, frames, lines, refused, refusals, heardMs, held } = row;
   return {
     id,
     name,

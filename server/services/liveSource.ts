@@ -104,21 +104,53 @@ export class LiveSource {
   private earlyBytes = 0;
   private batches = new FrameBatches();
   private live: LiveRun;
+  /** A batch is being stored: until it is, this is ahead of the database. */
+  storing = false;
 
   constructor(
-    readonly row: SourceRow,
-    stored: BatchRow[],
+    private stored: SourceRow,
+    batches: BatchRow[],
     private excluded: SpanUs[],
   ) {
     this.live = new LiveRun(SPLIT_MINUTES, excluded);
-    for (const batch of stored) {
-      if (batch.seq < row.next) this.follow(framesOf(batch), batch.seq, false);
-      else this.hold(batch.seq, framesOf(batch), batch.frames.length);
+    this.follows(batches);
+  }
+
+  get row(): SourceRow {
+    return this.stored;
+  }
+
+  /**
+   * Follows what another process has stored since.
+   *
+   * @param batches from the one that was waited for on
+   * @returns false where some were packed meanwhile with those that are known: it must begin anew
+   */
+  catchUp(row: SourceRow, batches: BatchRow[]): boolean {
+    const { next } = this.stored;
+    if (batches.some((batch) => batch.seq < next)) return false;
+    this.stored = row;
+    this.follows(batches);
+    return true;
+  }
+
+  private follows(batches: BatchRow[]): void {
+    for (const batch of batches) {
+      if (batch.seq < this.row.next) {
+        this.early.delete(batch.seq);
+        this.follow(framesOf(batch), batch.seq, false);
+      } else if (!this.early.has(batch.seq)) this.hold(batch.seq, framesOf(batch), batch.frames.length);
     }
+    if (this.early.size === 0) this.earlyBytes = 0;
   }
 
   get held(): number {
     return this.early.size;
+  }
+
+  /** Whether a batch is here that came before its turn. */
+  holds(seq: number): boolean {
+    return this.early.has(seq);
   }
 
   /** No more batches may come before their turn. */

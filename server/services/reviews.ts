@@ -37,6 +37,7 @@ import {
   setReviewShown,
   type ReviewRow,
 } from '../sql/reviews';
+import type { Announcements } from './announcements';
 import type { Comparisons } from './comparisons';
 import type { PicturePool } from './picturePool';
 import { notFound, Problem } from './problem';
@@ -59,6 +60,7 @@ export class Reviews {
     runs: Runs,
     comparisons: Comparisons,
     private readonly pictures: PicturePool,
+    private readonly announcements: Announcements,
   ) {
     this.evidences = new ReviewEvidences(pool, runs, comparisons);
     this.packs = new ReviewPacks(pool, runs, pictures);
@@ -202,6 +204,13 @@ export class Reviews {
 
   private told(job: string | null, progress: PackProgress): void {
     if (job === null) return;
+    this.heard(job, progress);
+    // whoever asks may be connected to another process
+    this.announcements.tell({ what: 'pack', job, progress });
+  }
+
+  /** Notes how far a pack is, whichever process writes it. */
+  heard(job: string, progress: PackProgress): void {
     const isNew = !this.packing.has(job);
     this.packing.set(job, progress);
     if (isNew) setTimeout(() => this.forget(job, progress), KNOWN_MS).unref();

@@ -286,7 +286,7 @@ export class Runs {
     await inTransaction(this.pool, async (db) => {
       await lockRun(db, id);
       // a recording is locked after its run, always
-      const recording = await readRecording(db, id, true);
+      const recording = await readRecording(db, id, 'change');
       const run = (await readRun(db, id)) ?? fail();
       refusePart(run);
       await work(db, run);

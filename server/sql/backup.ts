@@ -33,7 +33,7 @@ export async function beginSnapshot(client: pg.Client): Promise<{ snapshot: stri
 /** Tables of the program, with their sizes on the disk, bytes. */
 export async function readTables(db: Queryable): Promise<{ table: string; bytes: number }[]> {
   const { rows } = await db.query<{ table: string; bytes: number }>(
-    `select relname as "table", pg_total_relation_size(c.oid)::float8 as bytes
+    `select relname as "table", (select sum(pg_total_relation_size(relid)) from pg_partition_tree(c.oid))::float8 as bytes
      from pg_class c join pg_namespace n on n.oid = c.relnamespace
      where n.nspname = 'public' and c.relkind in ('r', 'p') and not c.relispartition
      order by relname`,
@@ -99,10 +99,19 @@ export async function renameDatabase(db: Queryable, from: string, to: string): P
 /** Any number, the same for every process. */
 const BACKUP_LOCK = 726_002;
 
-/** Takes, until the connection ends, what one of several servers has while it makes the night's backup. */
+/** Takes, until the connection ends, what one of several servers has while it makes a backup. */
 export async function takeBackupLock(client: pg.Client): Promise<boolean> {
   const { rows } = await client.query<{ taken: boolean }>('select pg_try_advisory_lock($1) as taken', [
     BACKUP_LOCK,
   ]);
   return rows[0]!.taken;
+}
+
+/** Whether one of them has it. */
+export async function isBackupLocked(db: Queryable): Promise<boolean> {
+  const { rowCount } = await db.query(
+    "select 1 from pg_locks where locktype = 'advisory' and database = (select oid from pg_database where datname = current_database()) and classid = 0 and objid = $1",
+    [BACKUP_LOCK],
+  );
+  return (rowCount ?? 0) > 0;
 }

@@ -28,15 +28,28 @@ export interface RecordingRow extends RecordedRun<BenchPlan> {
 
 const SELECT = `select run_id as "runId", status, started_ms as "startedMs", case when end_ms is not null then json_build_object('atMs', end_ms, 'reason', end_reason) end as "end", speed, plan, step, change::float8 as change, used, settled from recording`;
 
-/** @param lock others wait until the transaction ends: changes of a run are numbered one after the other */
+const LOCKS = { none: '', share: ' for share', change: ' for no key update' };
+
+/**
+ * @param lock `change`: others wait until the transaction ends, and changes of a run are numbered one after the
+ *   other; `share`: whoever wants to change it waits, those who share it do not
+ */
 export async function readRecording(
   db: Queryable,
   runId: string,
-  lock = false,
+  lock: keyof typeof LOCKS = 'none',
 ): Promise<RecordingRow | null> {
+  return (await db.query<RecordingRow>(`${SELECT} where run_id = $1${LOCKS[lock]}`, [runId])).rows[0] ?? null;
+}
+
+/** Number of the last change of a run or its lines; null where it is not recorded. */
+export async function readChange(db: Queryable, runId: string): Promise<number | null> {
   return (
-    (await db.query<RecordingRow>(`${SELECT} where run_id = $1${lock ? ' for no key update' : ''}`, [runId]))
-      .rows[0] ?? null
+    (
+      await db.query<{ change: number }>('select change::float8 as change from recording where run_id = $1', [
+        runId,
+      ])
+    ).rows[0]?.change ?? null
   );
 }
 
@@ -97,12 +110,12 @@ export async function unsettledRuns(db: Queryable): Promise<string[]> {
   ).rows.map((row) => row.id);
 }
 
-export async function runningRuns(db: Queryable): Promise<string[]> {
+export async function readRunning(db: Queryable): Promise<RecordingRow[]> {
   return (
-    await db.query<{ id: string }>(
-      `select run_id as id from recording join run on run.id = run_id where status = 'running' and deleted_at is null`,
+    await db.query<RecordingRow>(
+      `${SELECT} join run on run.id = run_id where status = 'running' and deleted_at is null`,
     )
-  ).rows.map((row) => row.id);
+  ).rows;
 }
 
 /** @returns false where this change was made before */
@@ -197,7 +210,7 @@ export interface PutEntry {
   takenBack?: boolean;
 }
 
-/** Writes lines; one that is there is changed. The run must be locked. @returns ids that belong to another run */
+/** Writes lines; one that is there is changed. The run must be locked. @returns ids of those that were taken back, which stay so */
 export async function putEntries(db: Queryable, runId: string, entries: PutEntry[]): Promise<string[]> {
   if (entries.length === 0) return [];
   const change = await nextChange(db, runId);
@@ -218,7 +231,7 @@ export async function putEntries(db: Queryable, runId: string, entries: PutEntry
      select $1, (select coalesce(max(seq), -1) from entry where run_id = $1) + place, (item ->> 'id')::uuid, item ->> 'type', (item ->> 'at')::float8, item -> 'line',
        case when item ->> 'sourceId' is null then 'hand' else 'source' end, (item ->> 'sourceId')::uuid, item ->> 'writer', (item ->> 'open')::boolean, (item ->> 'takenBack')::boolean, $3
      from jsonb_array_elements($2::jsonb) with ordinality as lines (item, place)
-     on conflict (id) do update set type = excluded.type, at_ms = excluded.at_ms, line = excluded.line, open = excluded.open, taken_back = excluded.taken_back, change = excluded.change where entry.run_id = excluded.run_id and not entry.taken_back
+     on conflict (run_id, id) do update set type = excluded.type, at_ms = excluded.at_ms, line = excluded.line, open = excluded.open, taken_back = excluded.taken_back, change = excluded.change where not entry.taken_back
      returning id`,
     [runId, JSON.stringify(rows), change],
   );
@@ -273,10 +286,13 @@ export interface SourceRow {
   anchor: PresentAnchor | null;
   heardMs: number | null;
   revoked: boolean;
+  /** Goes up with every batch, and with whatever else is kept of it. */
+  fence: number;
 }
 
-const SELECT_SOURCE = `select id, run_id as "runId", name, kind, stand_in as "standIn", offset_ms as "offsetMs", next_seq::float8 as next, frames::float8 as frames, lines::float8 as lines,
-  refused::float8 as refused, refusals, ended, anchor, heard_ms as "heardMs", revoked_at is not null as revoked from source`;
+const SOURCE = `id, run_id as "runId", name, kind, stand_in as "standIn", offset_ms as "offsetMs", next_seq::float8 as next, frames::float8 as frames, lines::float8 as lines,
+  refused::float8 as refused, refusals, ended, anchor, heard_ms as "heardMs", revoked_at is not null as revoked, fence::float8 as fence`;
+const SELECT_SOURCE = `select ${SOURCE} from source`;
 
 export async function insertSource(
   db: Queryable,
@@ -298,35 +314,53 @@ export async function readSources(db: Queryable, runId: string): Promise<SourceR
     .rows;
 }
 
-/** Sources of several runs, each run’s in the order in which they were added. */
-export async function readSourcesOf(db: Queryable, runIds: string[]): Promise<SourceRow[]> {
+/** Sources of several runs, each run’s in the order in which they were added, and how many batches wait for one before them. */
+export async function readSourcesOf(
+  db: Queryable,
+  runIds: string[],
+): Promise<(SourceRow & { held: number })[]> {
   return (
-    await db.query<SourceRow>(`${SELECT_SOURCE} where run_id = any($1) order by created_at, id`, [runIds])
+    await db.query<SourceRow & { held: number }>(
+      `select ${SOURCE}, (select count(*)::int from source_batch where source_batch.run_id = source.run_id and source_id = source.id and seq > next_seq) as held
+       from source where run_id = any($1) order by created_at, id`,
+      [runIds],
+    )
   ).rows;
 }
 
-export async function sourceByKey(db: Queryable, keySha256: string): Promise<SourceRow | null> {
-  return (await db.query<SourceRow>(`${SELECT_SOURCE} where key_sha256 = $1`, [keySha256])).rows[0] ?? null;
+/** @param lock other batches of the source wait until the transaction ends, whichever process has them */
+export async function sourceByKey(db: Queryable, keySha256: string, lock = false): Promise<SourceRow | null> {
+  return (
+    (
+      await db.query<SourceRow>(`${SELECT_SOURCE} where key_sha256 = $1${lock ? ' for no key update' : ''}`, [
+        keySha256,
+      ])
+    ).rows[0] ?? null
+  );
 }
 
 export async function revokeSource(db: Queryable, runId: string, id: string): Promise<boolean> {
   return (
     (
       await db.query(
-        'update source set revoked_at = coalesce(revoked_at, now()) where run_id = $1 and id = $2',
+        'update source set revoked_at = coalesce(revoked_at, now()), fence = fence + 1 where run_id = $1 and id = $2',
         [runId, id],
       )
     ).rowCount === 1
   );
 }
 
-/** Keeps where a source stands. */
+/**
+ * Keeps where a source stands, and raises its fence.
+ *
+ * @returns false, and nothing is kept, where another process has kept something since `fence` was read
+ */
 export async function updateSource(
   db: Queryable,
-  { id, offsetMs, next, frames, lines, refused, refusals, ended, anchor, heardMs }: SourceRow,
-): Promise<void> {
-  await db.query(
-    'update source set offset_ms = $2, next_seq = $3, frames = $4, lines = $5, refused = $6, refusals = $7, ended = $8, anchor = $9, heard_ms = $10 where id = $1',
+  { id, offsetMs, next, frames, lines, refused, refusals, ended, anchor, heardMs, fence }: SourceRow,
+): Promise<boolean> {
+  const { rowCount } = await db.query(
+    'update source set offset_ms = $2, next_seq = $3, frames = $4, lines = $5, refused = $6, refusals = $7, ended = $8, anchor = $9, heard_ms = $10, fence = fence + 1 where id = $1 and fence = $11',
     [
       id,
       offsetMs,
@@ -338,23 +372,19 @@ export async function updateSource(
       ended,
       anchor === null ? null : JSON.stringify(anchor),
       heardMs,
+      fence,
     ],
   );
+  return rowCount === 1;
 }
 
-/** Where a run stands; whoever wants to end it waits until the transaction ends, other batches do not. */
-export async function statusForBatch(db: Queryable, runId: string): Promise<Recording['status'] | undefined> {
-  return (
-    await db.query<Pick<RecordingRow, 'status'>>('select status from recording where run_id = $1 for share', [
-      runId,
-    ])
-  ).rows[0]?.status;
-}
+/** A source by what its batches are found by. */
+type OfSource = Pick<SourceRow, 'id' | 'runId'>;
 
 /** @returns false where a batch of this number is there */
 export async function insertBatch(
   db: Queryable,
-  sourceId: string,
+  { id, runId }: OfSource,
   seq: number,
   frames: string,
   digest: Buffer,
@@ -362,8 +392,8 @@ export async function insertBatch(
   return (
     (
       await db.query(
-        'insert into source_batch (source_id, seq, through, frames, digests) values ($1, $2, $2, $3, $4) on conflict do nothing',
-        [sourceId, seq, Buffer.from(frames), digest],
+        'insert into source_batch (run_id, source_id, seq, through, frames, digests) values ($1, $2, $3, $3, $4, $5) on conflict do nothing',
+        [runId, id, seq, Buffer.from(frames), digest],
       )
     ).rowCount === 1
   );
@@ -377,13 +407,13 @@ export async function insertBatch(
  */
 export async function readDigest(
   db: Queryable,
-  sourceId: string,
+  { id, runId }: OfSource,
   seq: number,
   bytes: number,
 ): Promise<Buffer | null> {
   const found = await db.query<{ digest: Buffer | null }>(
-    'select substring(digests from ($2 - seq)::int * $3 + 1 for $3) as digest from source_batch where source_id = $1 and seq <= $2 and through >= $2',
-    [sourceId, seq, bytes],
+    'select substring(digests from ($3 - seq)::int * $4 + 1 for $4) as digest from source_batch where run_id = $1 and source_id = $2 and seq <= $3 and through >= $3',
+    [runId, id, seq, bytes],
   );
   return found.rows[0]?.digest ?? null;
 }
@@ -397,11 +427,12 @@ export interface BatchRow {
   digests: Uint8Array | null;
 }
 
-export async function readBatches(db: Queryable, sourceId: string): Promise<BatchRow[]> {
+/** @param from number of the first that is wanted; it may stand in a row with others before it */
+export async function readBatches(db: Queryable, { id, runId }: OfSource, from = 0): Promise<BatchRow[]> {
   return (
     await db.query<BatchRow>(
-      'select seq::float8 as seq, through::float8 as through, frames, deflated, digests from source_batch where source_id = $1 order by seq',
-      [sourceId],
+      'select seq::float8 as seq, through::float8 as through, frames, deflated, digests from source_batch where run_id = $1 and source_id = $2 and through >= $3 order by seq',
+      [runId, id, from],
     )
   ).rows;
 }
@@ -409,16 +440,18 @@ export async function readBatches(db: Queryable, sourceId: string): Promise<Batc
 const bufferOf = (bytes: Uint8Array): Buffer => Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 
 /** Puts one row in the place of many. */
-export async function replaceBatches(db: Queryable, sourceId: string, batch: BatchRow): Promise<void> {
-  await db.query('delete from source_batch where source_id = $1 and seq between $2 and $3', [
-    sourceId,
+export async function replaceBatches(db: Queryable, { id, runId }: OfSource, batch: BatchRow): Promise<void> {
+  await db.query('delete from source_batch where run_id = $1 and source_id = $2 and seq between $3 and $4', [
+    runId,
+    id,
     batch.seq,
     batch.through,
   ]);
   await db.query(
-    'insert into source_batch (source_id, seq, through, frames, deflated, digests) values ($1, $2, $3, $4, $5, $6)',
+    'insert into source_batch (run_id, source_id, seq, through, frames, deflated, digests) values ($1, $2, $3, $4, $5, $6, $7)',
     [
-      sourceId,
+      runId,
+      id,
       batch.seq,
       batch.through,
       bufferOf(batch.frames),

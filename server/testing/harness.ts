@@ -73,7 +73,7 @@ export async function startHarness(options: Partial<AppOptions> = {}): Promise<H
       };
     },
     close: async () => {
-      closeApp();
+      await closeApp();
       server.close();
       server.closeAllConnections();
       await Promise.all([analyses.close(), pictures.close()]);
