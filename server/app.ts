@@ -22,6 +22,7 @@ import { LiveRuns } from './services/liveRuns';
 import type { PicturePool } from './services/picturePool';
 import { report, requestLog } from './services/logs';
 import { Metrics } from './services/metrics';
+import { Recomputing } from './services/recomputing';
 import { Reviews } from './services/reviews';
 import { Runs } from './services/runs';
 import { StandIns } from './services/standIns';
@@ -59,6 +60,11 @@ export function createApp(
   const announcements = new Announcements(pool);
   const runs = new Runs(pool, analyses);
   const reviews = new Reviews(pool, runs, new Comparisons(pool, runs), pictures, announcements);
+  const recomputing = new Recomputing(
+    pool,
+    () => runs.stale(),
+    (run) => runs.bringUp([run]),
+  );
   const access = new Access(pool);
   if (doorOptions.proxies !== null) app.set('trust proxy', doorOptions.proxies);
   const streams = new Streams();
@@ -115,7 +121,7 @@ export function createApp(
       await announcements.listen();
       await bench.resume();
       backups.watch();
-      await runs.analyseStale();
+      await recomputing.begin();
     },
     close: async () => {
       streams.close();
@@ -123,7 +129,7 @@ export function createApp(
       backups.close();
       bench.close();
       standIns.close();
-      await announcements.close();
+      await Promise.all([announcements.close(), recomputing.close()]);
     },
   };
 }

@@ -3,8 +3,15 @@ const LONGEST_S = 30;
 /** What ran so long had not failed at its start. */
 const STEADY_MS = 60_000;
 
+/** Pauses before something that ended is started again. */
+export interface Pauses {
+  /** The next one, s. */
+  readonly nextS: number;
+  pause: () => Promise<void>;
+}
+
 /** Pauses before something that ended is started again: each twice as long as the one before, the first one short again when it ran well. */
-export class Backoff {
+export class Backoff implements Pauses {
   private seconds = FIRST_S;
   private lastAt = 0;
 

@@ -22,6 +22,7 @@ import { loadDemoOnce } from './demo';
 import { COMMAND, WEB_DIST } from './paths';
 import { fail } from './processes';
 import { startServer } from './serve';
+import { endure, PROCESSES, Several } from './several';
 import { temporaryFolder } from './temporary';
 
 const USUAL_HANDSETS = 8;
@@ -29,6 +30,8 @@ const MOST_HANDSETS = 512;
 /** A shorter look, while one works on it: PACE_BENCH_LIVE_MINUTES=1. */
 const LIVE_MINUTES = Number(process.env['PACE_BENCH_LIVE_MINUTES'] ?? 10);
 const RAMP_S = 20;
+/** Of three server processes and their database, in turn: PACE_BENCH_KILLS=10 for a shorter look. */
+const KILLS = Number(process.env['PACE_BENCH_KILLS'] ?? 100);
 /** A server that acknowledges later than this has fallen behind, ms. */
 const BEHIND_MS = 1000;
 
@@ -43,7 +46,8 @@ async function bench(): Promise<void> {
     await Promise.all([buildServer(), buildCli()]);
     const database = await startDatabase(join(folder, 'postgres'));
     stops.unshift(database.stop);
-    // `npm run bench -- attack`, `-- library`, `-- pack`, `-- load` and `-- live` measure these parts alone
+    // `npm run bench -- attack`, `-- library`, `-- pack`, `-- load`, `-- live` and `-- several` measure these parts alone
+    if (process.argv[2] === 'several') return await severalProcesses(folder);
     if (process.argv[2] === 'attack') return await besideOther(database.url, ATTACKS);
     if (process.argv[2] === 'pack') return await besideOther(database.url, [measurePack]);
     if (process.argv[2] === 'library') return await besideOther(database.url, [measureLibrary]);
@@ -124,7 +128,7 @@ async function liveLoad(databaseUrl: string, browser: Browser): Promise<void> {
   try {
     const usual = await measureLiveLoad(
       server.address,
-      server.pid,
+      [server.pid],
       USUAL_HANDSETS,
       LIVE_MINUTES * 60,
       browser,
@@ -141,19 +145,59 @@ async function liveLoad(databaseUrl: string, browser: Browser): Promise<void> {
       '  the server',
       `${(usual.processor * 100).toFixed(0)} % of a core (aim: below 50 %), ${mb(await memory(server.pid, 'VmHWM'))} at its peak (aim: below 300 MB)`,
     );
-    let most = USUAL_HANDSETS;
-    for (let handsets = 2 * USUAL_HANDSETS; handsets <= MOST_HANDSETS; handsets *= 2) {
-      const more = await measureLiveLoad(server.address, server.pid, handsets, RAMP_S, null);
-      say(
-        `  ${handsets} handsets for ${RAMP_S} s`,
-        `acknowledged ${more.behindMs.toFixed(0)} ms behind (95 %), ${(more.processor * 100).toFixed(0)} % of a core, ${more.sent - more.counted} frames missing`,
-      );
-      if (more.behindMs > BEHIND_MS) break;
-      most = handsets;
-    }
-    say('  keeps up with at least', `${most} such handsets (acknowledged within ${BEHIND_MS} ms)`);
+    await mostHandsets(server.address, [server.pid]);
   } finally {
     await server.stop();
+  }
+}
+
+/** Doubles the handsets until what they send is acknowledged late. */
+async function mostHandsets(address: string, pids: number[]): Promise<void> {
+  let most = USUAL_HANDSETS;
+  for (let handsets = 2 * USUAL_HANDSETS; handsets <= MOST_HANDSETS; handsets *= 2) {
+    const more = await measureLiveLoad(address, pids, handsets, RAMP_S, null);
+    say(
+      `  ${handsets} handsets for ${RAMP_S} s`,
+      `acknowledged ${more.behindMs.toFixed(0)} ms behind (95 %), ${(more.processor * 100).toFixed(0)} % of a core, ${more.sent - more.counted} frames missing`,
+    );
+    if (more.behindMs > BEHIND_MS) break;
+    most = handsets;
+  }
+  say('  keeps up with at least', `${most} such handsets (acknowledged within ${BEHIND_MS} ms)`);
+}
+
+/** Three processes on one database: killed in turn while runs are recorded, and how many handsets they take beside one process. */
+async function severalProcesses(folder: string): Promise<void> {
+  for (const processes of [1, PROCESSES]) {
+    const several = await Several.start(join(folder, `of-${processes}`), processes);
+    try {
+      console.log(`\n— ${processes} behind the proxy`);
+      await mostHandsets(
+        several.address,
+        several.servers.map(({ pid }) => pid),
+      );
+    } finally {
+      await several.close();
+    }
+  }
+  const several = await Several.start(join(folder, 'killed'));
+  try {
+    const { serversKilled, databaseKilled, diedAlone, runs, frames, readings, ends } = await endure(
+      several,
+      KILLS,
+      1,
+    );
+    console.log(`\n— ${PROCESSES} processes and their database, killed in turn`);
+    say('kill -9', `${serversKilled} times a server, ${databaseKilled} times the database`);
+    say('  ended by themselves', `${diedAlone} (aim: 0)`);
+    say('  frames of handsets', `${frames.sent} sent, ${frames.counted} counted (aim: the same)`);
+    say(
+      '  readings that were typed',
+      `${readings.typed} acknowledged, ${readings.stored} stored, ${readings.seen} seen on a screen elsewhere (aim: the same)`,
+    );
+    say('  planned ends', `${ends.runs} runs of ${runs}, ${ends.stored} ends (aim: the same)`);
+  } finally {
+    await several.close();
   }
 }
 

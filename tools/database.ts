@@ -15,7 +15,7 @@ import {
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import pg from 'pg';
-import { Backoff } from './backoff';
+import { Backoff, type Pauses } from './backoff';
 import { ensureDebianPackage, exists } from './packages';
 import { Advice, run, succeeds, type RunOptions } from './processes';
 
@@ -62,8 +62,13 @@ async function serverUser(): Promise<Pick<RunOptions, 'uid' | 'gid'>> {
  *
  * @param folder for the cluster alone
  * @param fleeting for tests: nothing must survive a power cut
+ * @param again how long it is waited before one that has died is started again
  */
-export async function startDatabase(folder: string, fleeting = false): Promise<RunningDatabase> {
+export async function startDatabase(
+  folder: string,
+  fleeting = false,
+  again: Pauses = new Backoff(),
+): Promise<RunningDatabase> {
   const programs = await serverPrograms();
   const user = await serverUser();
   const cluster = await usableFolder(folder, user);
@@ -146,7 +151,7 @@ export async function startDatabase(folder: string, fleeting = false): Promise<R
     throw new Advice(`The database did not start. Its log is ${log}.`);
   };
 
-  const keeper = new Keeper(begin, found ? found.pid : await begin());
+  const keeper = new Keeper(begin, found ? found.pid : await begin(), again);
   if (found && !(await untilReady(urlOf('postgres'), new Promise(() => undefined))))
     throw new Advice(
       `The database server that runs as process ${found.pid} does not answer. Its log is ${log}.`,
@@ -218,13 +223,13 @@ async function removeStalePid(data: string): Promise<void> {
 class Keeper {
   private child: ChildProcess | null = null;
   private stopping = false;
-  private readonly again = new Backoff();
   private watch: NodeJS.Timeout | undefined;
 
   /** @param server started here, or the number of one that was found running */
   constructor(
     private readonly begin: () => Promise<ChildProcess>,
     server: ChildProcess | number,
+    private readonly again: Pauses,
   ) {
     if (typeof server === 'number') this.watchFound(server);
     else this.keep(server);

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type pg from 'pg';
 import * as z from 'zod';
 import { announce, hearAnnouncements } from '../sql/announcements';
+import { problemOf } from './faults';
 import { report } from './logs';
 
 /** Where the database is away, it is looked for again so often, ms. */
@@ -82,7 +83,9 @@ export class Announcements {
   tell(news: News): void {
     if (this.closed) return;
     announce(this.pool, JSON.stringify({ from: this.self, news })).catch((error: unknown) => {
-      if (!this.closed) report(`Other servers were not told: ${String(error)}`);
+      // a database that is away is told of by the requests that need it
+      if (!this.closed && problemOf(error)?.status !== 503)
+        report(`Other servers were not told: ${String(error)}`);
     });
   }
 

@@ -210,14 +210,12 @@ export class Bench {
 
   /** Begins to look after what is recorded. */
   async resume(): Promise<void> {
-    await this.lookAfter(true);
-    this.round = setInterval(
-      () =>
-        void this.lookAfter().catch((error: unknown) =>
-          report(`What is recorded was not looked after: ${String(error)}`),
-        ),
-      ROUND_MS,
-    );
+    const look = (atOnce: boolean): Promise<void> =>
+      this.lookAfter(atOnce).catch((error: unknown) =>
+        report(`What is recorded was not looked after: ${String(error)}`),
+      );
+    await look(true);
+    this.round = setInterval(() => void look(false), ROUND_MS);
   }
 
   /**
@@ -227,7 +225,7 @@ export class Bench {
    *
    * @param atOnce does not wait whether the process that a run ended in joins it
    */
-  async lookAfter(atOnce = false): Promise<void> {
+  private async lookAfter(atOnce: boolean): Promise<void> {
     const running = await readRunning(this.pool);
     for (const row of running) this.plannedEnds.watch(row);
     this.live.keepOnly(running.map((row) => row.runId));

@@ -198,14 +198,9 @@ export class Runs {
     return { methodVersion: METHOD_VERSION, ...(await countStale(this.pool, METHOD_VERSION)) };
   }
 
-  /** Brings runs up to this version of the method, one after the other; one that cannot be computed does not hold up the others. */
-  async analyseStale(): Promise<number> {
-    const ids = await staleRunIds(this.pool, METHOD_VERSION);
-    for (const id of ids)
-      await this.figured(id).catch((error: unknown) =>
-        report(`The figures of run ${id} could not be computed: ${String(error)}`),
-      );
-    return ids.length;
+  /** Runs whose figures are not there, or of before. */
+  stale(): Promise<string[]> {
+    return staleRunIds(this.pool, METHOD_VERSION);
   }
 
   async correct(id: string, correction: RunCorrection): Promise<RunDetail> {

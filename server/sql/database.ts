@@ -26,6 +26,8 @@ export function openPool(url: string): pg.Pool {
   });
   // a connection that the server closed while idle is replaced at the next query
   pool.on('error', (error) => console.error(`database: ${error.message}`));
+  // one that breaks while it is used makes its statement fail; what it tells beside that must not end the server
+  pool.on('connect', (client) => client.on('error', () => undefined));
   return pool;
 }
 
@@ -57,9 +59,6 @@ export const inSnapshot = <T>(pool: pg.Pool, read: (client: Queryable) => Promis
 
 async function once<T>(pool: pg.Pool, begin: string, work: (client: Queryable) => Promise<T>): Promise<T> {
   const client = await pool.connect();
-  // a connection that breaks in the middle makes the statement fail; it must not end the server too
-  const onBroken = (error: Error): void => console.error(`database: ${error.message}`);
-  client.on('error', onBroken);
   let broken: Error | undefined;
   try {
     await client.query(begin);
@@ -70,7 +69,6 @@ async function once<T>(pool: pg.Pool, begin: string, work: (client: Queryable) =
     await client.query('rollback').catch((failed: Error) => (broken = failed));
     throw error;
   } finally {
-    client.off('error', onBroken);
     client.release(broken);
   }
 }

@@ -12,10 +12,14 @@ const LOOK_MS = 100;
 /** What the beginning of many runs at once costs is not counted, ms. */
 const SETTLE_MS = 5000;
 
-/** Processor time that a process has had, s. */
-async function processorS(pid: number): Promise<number> {
-  const fields = (await readFile(`/proc/${pid}/stat`, 'utf8')).split(') ')[1]!.split(' ');
-  return (Number(fields[11]) + Number(fields[12])) / TICKS_PER_S;
+/** Processor time that processes have had together, s. */
+async function processorS(pids: number[]): Promise<number> {
+  let ticks = 0;
+  for (const pid of pids) {
+    const fields = (await readFile(`/proc/${pid}/stat`, 'utf8')).split(') ')[1]!.split(' ');
+    ticks += Number(fields[11]) + Number(fields[12]);
+  }
+  return ticks / TICKS_PER_S;
 }
 
 interface Handset {
@@ -76,7 +80,7 @@ export interface LiveLoad {
 /** So many stand-in handsets at 120 frames per second with sensors at 1 Hz, each with a run of its own, at real time. */
 export async function measureLiveLoad(
   address: string,
-  pid: number,
+  pids: number[],
   handsets: number,
   seconds: number,
   browser: Browser | null,
@@ -84,7 +88,7 @@ export async function measureLiveLoad(
   const scenario: Scenario = { ...SCENARIOS['tablet-120'], seconds };
   const opened = await openRuns(address, handsets, scenario);
   const behind: number[] = [];
-  const before = await processorS(pid);
+  const before = await processorS(pids);
   const at = performance.now();
   const sending = Promise.all(
     opened.map(({ key }, i): Promise<SentSummary> =>
@@ -98,7 +102,7 @@ export async function measureLiveLoad(
   );
   const watching = browser ? await watchScreen(browser, address, opened[0]!.run) : null;
   const summaries = await sending;
-  const processor = (await processorS(pid)) - before;
+  const processor = (await processorS(pids)) - before;
   const took = (performance.now() - at) / 1000;
   const screen = (await watching?.()) ?? null;
   let counted = 0;
