@@ -1,25 +1,24 @@
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { join } from 'node:path';
-import { endure, Several } from './several';
+import { text } from 'node:stream/consumers';
+import type { Endured } from './several';
 
-/** `npm run bench -- several` kills a hundred times; here it is each of them, and each kind twice. */
+/** `npm run bench -- several` kills a hundred times; here it is each of three processes, and their database, twice. */
 const KILLS = 8;
 
-let folder: string;
-let several: Several;
-
-beforeAll(async () => {
-  folder = await mkdtemp(join(tmpdir(), 'pace-check-several-'));
-  several = await Several.start(join(folder, 'postgres'));
-});
-afterAll(async () => {
-  await several.close();
-  await rm(folder, { recursive: true, force: true });
-});
-
 it('three processes and their database are killed in turn: nothing is lost, nothing doubled, and runs end once', async () => {
-  const told = await endure(several, KILLS, 3);
+  const child = spawn(
+    process.execPath,
+    ['--import', 'tsx', join(__dirname, 'endure.ts'), String(KILLS), '3'],
+    {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    },
+  );
+  const ended = once(child, 'close');
+  const lines = (await text(child.stdout)).trim().split('\n');
+  expect(await ended).toEqual([0, null]);
+  const told = JSON.parse(lines.at(-1)!) as Endured;
   expect(told).toMatchObject({ serversKilled: 6, databaseKilled: 2, diedAlone: 0 });
   expect(told.frames.sent).toBeGreaterThan(300_000);
   expect(told.frames.counted).toBe(told.frames.sent);
