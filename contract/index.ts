@@ -18,6 +18,7 @@ export * from './rating';
 export * from './outcomes';
 export * from './review';
 export * from './runFile';
+export * from './everything';
 export * from './evidence';
 export * from './runChanges';
 export * from './headerPreflight';

@@ -1,5 +1,6 @@
 import { newJoinCode } from './access';
 import { backupHabit } from './backups';
+import { everythingQuery } from './everything';
 import { STANDING_SCOPES } from '@pace-check/core';
 import * as z from 'zod';
 import { benchChanges, newSource, newStandIn } from './bench';
@@ -72,6 +73,8 @@ export const QUERIES = {
   runs: runsQuery,
   standing: z.object({ scope: z.enum(STANDING_SCOPES).default('setup') }),
   reviewPack: packQuery,
+  saveEverything: everythingQuery,
+  bringEverything: everythingQuery,
   reviewChart: chartQuery,
   reviewOverlay: z.object({ at: z.coerce.number('a time in seconds').min(0, 'at least 0').default(0) }),
   preflight: z.object({ step: z.uuid('the id of a step of the card') }),

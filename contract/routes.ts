@@ -38,6 +38,7 @@ import type {
 } from './compare';
 import type { JoinCode, Me, Need, NewJoinCode, Sessions } from './access';
 import type { BackupHabit, Backups } from './backups';
+import type { Brought } from './everything';
 import type { LimitFindings, StandingScope } from '@pace-check/core';
 import type { RunChangeInput } from './runChanges';
 import type {
@@ -203,6 +204,19 @@ export const ROUTES = {
     of: { id: 'backup' },
     raw: 'a file',
     says: 'one of them, for “npm run restore”',
+  }),
+  saveEverything: route('GET', '/everything', {
+    needs: 'reviewer',
+    of: {},
+    types: is<{ query: { job?: string } }>(),
+    raw: 'a file',
+    says: 'everything as a zip of open files: each run as a run file, pictures, and all records; `job` (an id of yours, to ask how far it is)',
+  }),
+  bringEverything: route('POST', '/everything', {
+    needs: 'reviewer',
+    of: {},
+    types: is<{ query: { job?: string }; answer: Brought }>(),
+    says: 'brings in such a zip, which is the body, all of it or nothing: what is here already, by id, name or content, stays. 413; 422 `no-archive`, `damaged`, `newer`',
   }),
   deleteBackup: route('DELETE', '/backups/:id', {
     needs: 'reviewer',
@@ -824,7 +838,7 @@ export const ROUTES = {
     needs: 'reader',
     of: { id: 'pack' },
     types: is<{ answer: PackProgress }>(),
-    says: 'how far a pack is that is being written: `done` of `total` files, and what it is `at`',
+    says: 'how far a pack is that is being written, or everything that is saved or brought in: `done` of `total`, and what it is `at`',
   }),
   reviewChart: route('GET', '/reviews/:id/chart', {
     needs: 'reader',

@@ -22,6 +22,7 @@ import { LiveRuns } from './services/liveRuns';
 import type { PicturePool } from './services/picturePool';
 import { report, requestLog } from './services/logs';
 import { Metrics } from './services/metrics';
+import { Progresses } from './services/progresses';
 import { Recomputing } from './services/recomputing';
 import { Reviews } from './services/reviews';
 import { Runs } from './services/runs';
@@ -58,8 +59,9 @@ export function createApp(
   const app = express();
   app.disable('x-powered-by');
   const announcements = new Announcements(pool);
+  const progresses = new Progresses(announcements);
   const runs = new Runs(pool, analyses);
-  const reviews = new Reviews(pool, runs, new Comparisons(pool, runs), pictures, announcements);
+  const reviews = new Reviews(pool, runs, new Comparisons(pool, runs), pictures, progresses);
   const recomputing = new Recomputing(
     pool,
     () => runs.stale(),
@@ -80,7 +82,7 @@ export function createApp(
   const live = new LiveRuns(pool, announcements);
   const bench = new Bench(pool, live, runs);
   announcements.onNews = (news) => {
-    if (news.what === 'pack') reviews.heard(news.job, news.progress);
+    if (news.what === 'pack') progresses.heard(news.job, news.progress);
     else if (news.what === 'backup') backups.heard(news);
     else live.heard(news);
   };
@@ -99,6 +101,8 @@ export function createApp(
       streams,
       door: doorOptions,
       backups,
+      progresses,
+      onBrought: () => recomputing.lookSoon(),
     }),
   );
   if (webFolder && existsSync(join(webFolder, 'index.html'))) {

@@ -29,6 +29,8 @@ import { backupRoutes } from './backups';
 import { bodyDoor } from './door';
 import { parse } from './parse';
 import { reviewRoutes } from './reviews';
+import { everythingRoutes } from './everything';
+import type { Progresses } from '../services/progresses';
 import type { Reviews } from '../services/reviews';
 import { serve, serveRaw } from './serve';
 import { withUploadedFile } from './upload';
@@ -40,7 +42,7 @@ export function apiRouter(
   analyses: AnalysisPool,
   runs: Runs,
   reviews: Reviews,
-  parts: BenchParts & AccessParts & { backups: BackupKeeper },
+  parts: BenchParts & AccessParts & { backups: BackupKeeper; progresses: Progresses; onBrought: () => void },
 ): Router {
   const imports = new Imports(pool, analyses, runs);
   const api = express.Router();
@@ -57,6 +59,7 @@ export function apiRouter(
   });
   accessRoutes(api, parts);
   backupRoutes(api, parts.backups);
+  everythingRoutes(api, pool, parts);
   kitRoutes(api, pool);
   cardRoutes(api, new Cards(pool, runs));
   benchRoutes(api, parts);

@@ -127,6 +127,9 @@ function comesFromElsewhere({ headers }: Request): boolean {
   }
 }
 
+/** Addresses that take a file. */
+const UPLOADS = ['/imports', '/kit/file', '/everything'];
+
 /** What is sent must be what it is taken for: a plain form of another site can send neither JSON nor a header of its own. */
 export function bodyDoor(): RequestHandler {
   return (request, _response, next) => {
@@ -136,7 +139,7 @@ export function bodyDoor(): RequestHandler {
     if (/^(GET|HEAD|OPTIONS)$/.test(request.method)) return next();
     // a source comes with its key
     if (/^\/live(\/|$)/.test(request.path)) return next();
-    if (request.path === '/imports' || request.path === '/kit/file') {
+    if (UPLOADS.includes(request.path)) {
       if (request.headers[UPLOAD_HEADER] === undefined)
         throw new Problem(403, {
           code: 'upload-header',

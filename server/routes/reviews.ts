@@ -35,5 +35,4 @@ export function reviewRoutes(api: Router, reviews: Reviews): void {
     response.type('application/zip').attachment(fileName);
     await sendZip(response, files);
   });
-  serve(api, 'packProgress', ({ params }) => Promise.resolve(reviews.progress(params.id)));
 }

@@ -12,6 +12,9 @@ import type { ArrivedFile } from '../services/imports';
 import { Problem } from '../services/problem';
 import { codeOf } from '../sql/database';
 
+/** Everything of years is larger than any log. */
+export const LARGEST_EVERYTHING_BYTES = 16 * 1024 ** 3;
+
 /** Names of the folders that uploads lie in: the server's process is part of it. */
 const FOLDER = 'pace-check-upload-';
 
@@ -19,16 +22,18 @@ const FOLDER = 'pace-check-upload-';
  * Writes a request's body to a temporary file, hands it to `work` and removes
  * it, whatever happens.
  *
- * @throws Problem 413 when the body is larger than a log may be
+ * @param largestBytes of the body; as much as a log may have unless said otherwise
+ * @throws Problem 413 when it is larger
  */
 export async function withUploadedFile<T>(
   request: Request,
   work: (file: ArrivedFile) => Promise<T>,
+  largestBytes = LARGEST_LOG_BYTES,
 ): Promise<T> {
-  if (Number(request.headers['content-length'] ?? 0) > LARGEST_LOG_BYTES) {
+  if (Number(request.headers['content-length'] ?? 0) > largestBytes) {
     // read on, so that the browser hears the answer instead of a broken pipe
     request.resume();
-    throw uploadTooLarge();
+    throw uploadTooLarge(largestBytes);
   }
   const folder = await mkdtemp(join(tmpdir(), `${FOLDER}${process.pid}-`));
   try {
@@ -39,7 +44,7 @@ export async function withUploadedFile<T>(
       transform(chunk: Buffer, _encoding, done) {
         bytes += chunk.length;
         hash.update(chunk);
-        if (bytes > LARGEST_LOG_BYTES) done(uploadTooLarge());
+        if (bytes > largestBytes) done(uploadTooLarge(largestBytes));
         else done(null, chunk);
       },
     });
@@ -69,7 +74,7 @@ function isAlive(pid: number): boolean {
   }
 }
 
-function uploadTooLarge(): Problem {
-  const { code, message, remedy } = tooLarge(LARGEST_LOG_BYTES);
+function uploadTooLarge(largestBytes: number): Problem {
+  const { code, message, remedy } = tooLarge(largestBytes);
   return new Problem(413, { code, message, remedy });
 }

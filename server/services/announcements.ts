@@ -13,7 +13,7 @@ const news = z.discriminatedUnion('what', [
   z.object({ what: z.literal('changed'), run: z.string() }),
   /** Frames of it came. */
   z.object({ what: z.literal('frames'), run: z.string() }),
-  /** How far a pack is that is being written. */
+  /** How far something is that takes its time. */
   z.object({
     what: z.literal('pack'),
     job: z.string(),

@@ -2,6 +2,7 @@ import { availableParallelism, hostname } from 'node:os';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type pg from 'pg';
 import PgBoss from 'pg-boss';
+import { asker } from '../sql/database';
 import { alone, holdSlot, type Slot } from '../sql/slots';
 import { problemOf } from './faults';
 import { report } from './logs';
@@ -47,7 +48,7 @@ export class Recomputing {
   ) {
     this.boss = new PgBoss({
       // the database is asked as by everybody else
-      db: { executeSql: (text, values) => pool.query(text, values) },
+      db: { executeSql: asker(pool) },
       schema: 'queue',
       schedule: false,
     });
@@ -96,6 +97,11 @@ export class Recomputing {
       LOOK_EVERY_MS,
     );
     this.working = this.work();
+  }
+
+  /** Many runs came at once. */
+  lookSoon(): void {
+    this.beginning.then(() => this.look()).catch((error: unknown) => this.tell(error));
   }
 
   private async look(): Promise<void> {

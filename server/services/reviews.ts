@@ -1,6 +1,5 @@
 import type {
   NewReview,
-  PackProgress,
   ReviewChange,
   ReviewDetail,
   ReviewDoc,
@@ -37,30 +36,25 @@ import {
   setReviewShown,
   type ReviewRow,
 } from '../sql/reviews';
-import type { Announcements } from './announcements';
 import type { Comparisons } from './comparisons';
 import type { PicturePool } from './picturePool';
 import { notFound, Problem } from './problem';
+import type { Progresses } from './progresses';
 import { ReviewEvidences, voiceOf, withAllSections, type GatheredEvidence } from './reviewEvidence';
 import { ReviewPacks } from './reviewPack';
 import type { BundleFile, Runs } from './runs';
-
-/** A pack's progress is known for so long after its last word, ms. */
-const KNOWN_MS = 60_000;
 
 /** Reviews: written over the evidence as it is, frozen when they are published. */
 export class Reviews {
   private readonly evidences: ReviewEvidences;
   private readonly packs: ReviewPacks;
-  /** How far packs are that are being written, by the id that asks. */
-  private readonly packing = new Map<string, PackProgress>();
 
   constructor(
     private readonly pool: pg.Pool,
     runs: Runs,
     comparisons: Comparisons,
     private readonly pictures: PicturePool,
-    private readonly announcements: Announcements,
+    private readonly progresses: Progresses,
   ) {
     this.evidences = new ReviewEvidences(pool, runs, comparisons);
     this.packs = new ReviewPacks(pool, runs, pictures);
@@ -191,36 +185,10 @@ export class Reviews {
     const files = await this.packs.files(written, {
       voice: written.voice ?? voiceOf(doc),
       overlay: overlay && doc.video !== null ? doc.video.overlay : null,
-      onProgress: (progress) => this.told(job, progress),
+      onProgress: (progress) => this.progresses.tell(job, progress),
       signal,
     });
     return { fileName: `${written.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.zip`, files };
-  }
-
-  /** How far a pack is. @throws Problem where none of that id is being written */
-  progress(job: string): PackProgress {
-    return this.packing.get(job) ?? failPack();
-  }
-
-  private told(job: string | null, progress: PackProgress): void {
-    if (job === null) return;
-    this.heard(job, progress);
-    // whoever asks may be connected to another process
-    this.announcements.tell({ what: 'pack', job, progress });
-  }
-
-  /** Notes how far a pack is, whichever process writes it. */
-  heard(job: string, progress: PackProgress): void {
-    const isNew = !this.packing.has(job);
-    this.packing.set(job, progress);
-    if (isNew) setTimeout(() => this.forget(job, progress), KNOWN_MS).unref();
-  }
-
-  /** Lets go of what has not moved since. */
-  private forget(job: string, then: PackProgress): void {
-    const now = this.packing.get(job);
-    if (now === undefined || now === then) this.packing.delete(job);
-    else setTimeout(() => this.forget(job, now), KNOWN_MS).unref();
   }
 
   /** A picture of what it says now. @param of the name of its file */
@@ -290,7 +258,4 @@ export class Reviews {
 const NO_VIDEO: ReviewVideoDetail = { lengthS: 0, chapters: [], moments: [], leftOut: [] };
 const fail = (): never => {
   throw notFound('review');
-};
-const failPack = (): never => {
-  throw notFound('pack');
 };

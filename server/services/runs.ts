@@ -1,7 +1,6 @@
 import { report } from './logs';
 import { randomUUID } from 'node:crypto';
 import {
-  headerOfPreflight,
   type FiguresState,
   type NewRun,
   type Preflight,
@@ -23,7 +22,6 @@ import {
   withLibrary,
   type Bar,
   type EntryLine,
-  type FrameTrack,
   type LibraryFacts,
   type RunLine,
   type VideoSource,
@@ -68,10 +66,8 @@ import type { AnalysisPool } from './analysisPool';
 import { ASKED, followKit, statedByHand } from './kitFacts';
 import { readRecorded, storeJoined } from './join';
 import { keepParts, refusePart } from './parts';
+import { encoded, runLines } from './runFiles';
 import { notFound, Problem } from './problem';
-
-/** Frames in a line of an exported run file. */
-const LINE_FRAMES = 600;
 
 /** Reading, correcting, deleting and exporting runs. */
 export class Runs {
@@ -410,17 +406,6 @@ const MOST_BY_HAND = 20_000;
 /** Lines that keep coming are joined with the next attempt, so often at most. */
 const MOST_ATTEMPTS = 20;
 
-function* encoded(lines: Iterable<RunLine>): Generator<Uint8Array> {
-  const encoder = new TextEncoder();
-  for (const line of lines) yield encoder.encode(`${JSON.stringify(line)}\n`);
-}
-
-function* runLines(run: NamedRun, track: FrameTrack, entries: EntryLine[]): Generator<RunLine> {
-  yield header(run);
-  yield* frameLines(track);
-  yield* entries;
-}
-
 /** Conditions of the run file's list that preflight states. */
 function statedBy(preflight: Preflight): string[] {
   const stated: [string, boolean][] = [
@@ -587,41 +572,6 @@ function toDetail(
     figures,
     series,
   };
-}
-
-function header(run: NamedRun): RunLine {
-  return {
-    type: 'run',
-    version: 1,
-    id: run.id,
-    device: run.device,
-    title: run.title,
-    setup: run.setup ?? undefined,
-    target: run.target ?? undefined,
-    refresh: run.refresh ?? undefined,
-    native: run.native ?? undefined,
-    need: run.need ?? undefined,
-    room: run.roomC ?? undefined,
-    batteryWh: run.batteryWh ?? undefined,
-    conditions: run.conditions,
-    startedAt: run.startedAt ?? undefined,
-    scene: run.scene ?? undefined,
-    preflight: headerOfPreflight(run.preflight),
-  };
-}
-
-function* frameLines({ frameUs, gaps }: FrameTrack): Generator<RunLine> {
-  let clockUs = 0;
-  let nextGap = 0;
-  let from = 0;
-  while (from < frameUs.length) {
-    while (gaps[nextGap]?.beforeFrame === from) clockUs += gaps[nextGap++]!.lengthUs;
-    const to = Math.min(from + LINE_FRAMES, gaps[nextGap]?.beforeFrame ?? Infinity, frameUs.length);
-    const us = Array.from(frameUs.subarray(from, to));
-    yield { type: 'frames', atMs: clockUs / 1000, us };
-    for (const length of us) clockUs += length;
-    from = to;
-  }
 }
 
 /** What the worker needs to analyse a run that is stored. */

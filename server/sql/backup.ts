@@ -23,6 +23,14 @@ export async function slowClient(url: string): Promise<pg.Client> {
   return client;
 }
 
+/** Work in one transaction on a connection of one's own: what fails is undone when that ends. */
+export async function allOrNothing<T>(client: pg.Client, work: () => Promise<T>): Promise<T> {
+  await client.query('begin');
+  const result = await work();
+  await client.query('commit');
+  return result;
+}
+
 /** Begins to read what stands at this moment; PostgreSQL's own program reads the same by the snapshot's name. */
 export async function beginSnapshot(client: pg.Client): Promise<{ snapshot: string; version: string }> {
   await client.query('begin isolation level repeatable read read only');

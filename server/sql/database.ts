@@ -77,6 +77,12 @@ async function once<T>(pool: pg.Pool, begin: string, work: (client: Queryable) =
 export const codeOf = (error: unknown): string =>
   error instanceof Error && 'code' in error && typeof error.code === 'string' ? error.code : '';
 
+/** How a package that has tables of its own asks the database. */
+export const asker =
+  (pool: pg.Pool) =>
+  (text: string, values: unknown[]): Promise<pg.QueryResult> =>
+    pool.query(text, values);
+
 /** Lets the statements of this transaction take their time: many frames are not removed in a moment. */
 export async function withoutTimeLimit(db: Queryable): Promise<void> {
   await db.query('set local statement_timeout = 0');

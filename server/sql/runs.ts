@@ -145,10 +145,14 @@ export const isoTimes = (row: NamedRun): NamedRun => ({
 });
 const iso = (time: unknown): string | null => (time instanceof Date ? time.toISOString() : null);
 
-/** A run that is not deleted, or null. */
-export async function readRun(db: Queryable, id: string): Promise<NamedRun | null> {
-  const row = (await db.query<NamedRun>(`${selectRun()} where run.id = $1 and deleted_at is null`, [id]))
-    .rows[0];
+/** A run that is not deleted, or null. @param evenDeleted one that may be brought back too */
+export async function readRun(db: Queryable, id: string, evenDeleted = false): Promise<NamedRun | null> {
+  const row = (
+    await db.query<NamedRun>(`${selectRun()} where run.id = $1 and (deleted_at is null or $2)`, [
+      id,
+      evenDeleted,
+    ])
+  ).rows[0];
   return row ? isoTimes(row) : null;
 }
 

@@ -1,9 +1,9 @@
-import { ROUTES, type PackProgress } from '@pace-check/contract';
-import { useQuery } from '@tanstack/react-query';
+import type { PackProgress } from '@pace-check/contract';
 import { useRef, useState } from 'react';
 import { v4 as newId } from 'uuid';
-import { ask, fetchFile } from '../../api/client';
+import { fetchFile } from '../../api/client';
 import { saveFile } from '../../api/download';
+import { useProgress } from '../../api/progress';
 
 /** How a pack that is being written stands. */
 export interface Packing {
@@ -14,24 +14,12 @@ export interface Packing {
   cancel: () => void;
 }
 
-/** How often it is asked how far a pack is, ms. */
-const ASK_MS = 500;
-const BEGUN: PackProgress = { done: 0, total: 0, at: 'beginning' };
-
 /** Has a pack written and saved; it can be given up on the way, and then leaves nothing. */
 export function usePack(id: string, name: string): Packing {
   const [job, setJob] = useState<string | null>(null);
   const [error, setError] = useState<Error | null>(null);
   const running = useRef<AbortController | null>(null);
-  const progress = useQuery({
-    queryKey: ['packs', job],
-    queryFn: ({ signal }) => ask(ROUTES.packProgress, { params: { id: job! } }, { signal }),
-    enabled: job !== null,
-    refetchInterval: ASK_MS,
-    // not known yet in the first moment
-    retry: false,
-    gcTime: 0,
-  });
+  const progress = useProgress(job);
   const start = async (overlay: boolean): Promise<void> => {
     const controller = new AbortController();
     const job = newId();
@@ -49,7 +37,7 @@ export function usePack(id: string, name: string): Packing {
     }
   };
   return {
-    progress: job === null ? null : (progress.data ?? BEGUN),
+    progress,
     error,
     start: (overlay) => void start(overlay),
     cancel: () => running.current?.abort(),

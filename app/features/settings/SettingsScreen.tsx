@@ -11,6 +11,7 @@ import { Stack } from '../../ui/parts';
 import { Bars } from './Bars';
 import { WhoMayIn } from './WhoMayIn';
 import { BackupsSection } from './BackupsSection';
+import { Everything } from './Everything';
 import { FiguresState } from './FiguresState';
 import { Leave } from './Leave';
 import { Spread } from './Spread';
@@ -80,6 +81,14 @@ export function SettingsScreen(): ReactNode {
           says="All that was measured, planned and written, in one checked file; it is made while everybody goes on."
         >
           <BackupsSection />
+        </Setting>
+      </IfMay>
+      <IfMay route={ROUTES.saveEverything}>
+        <Setting
+          title="Everything, as open files"
+          says="Each run as a run file, pictures, and all records as lines of JSON, in one zip: for another Pace Check, or for a program of yours."
+        >
+          <Everything />
         </Setting>
       </IfMay>
       <Setting

@@ -5,6 +5,7 @@ import { show, until } from '../../testing/render';
 import { standInServer, type Heard } from '../../testing/server';
 import { RoleProvider } from '../../ui/Role';
 import { BackupsSection } from './BackupsSection';
+import { Everything } from './Everything';
 import { FiguresState } from './FiguresState';
 import { SettingsScreen } from './SettingsScreen';
 import { WhoMayIn } from './WhoMayIn';
@@ -159,5 +160,65 @@ describe('backups', () => {
     fireEvent.click(screen.getByRole('checkbox'));
     await until(() => screen.getByRole('checkbox').getAttribute('aria-checked') === 'true');
     expect(asked('PUT', '/api/backups')[0]!.body).toEqual({ nightly: true });
+  });
+});
+
+describe('everything', () => {
+  const choose = async (): Promise<void> => {
+    await show(<Everything />);
+    await act(async () =>
+      fireEvent.change(screen.getByLabelText('Everything of another Pace Check'), {
+        target: { files: [new File(['zip'], 'everything.zip')] },
+      }),
+    );
+  };
+  class Sending {
+    static answer: { status: number; body: unknown };
+    static asked = '';
+    status = 0;
+    responseText = '';
+    upload: { onprogress?: unknown; onload?: () => void } = {};
+    onload?: () => void;
+    open(method: string, path: string): void {
+      Sending.asked = `${method} ${path}`;
+    }
+    setRequestHeader(): void {}
+    send(): void {
+      this.upload.onload?.();
+      this.status = Sending.answer.status;
+      this.responseText = JSON.stringify(Sending.answer.body);
+      this.onload?.();
+    }
+  }
+  const before = globalThis.XMLHttpRequest;
+  beforeEach(() => (globalThis.XMLHttpRequest = Sending as never));
+  afterEach(() => (globalThis.XMLHttpRequest = before));
+
+  it('says what came in, and what was here already', async () => {
+    Sending.answer = {
+      status: 200,
+      body: {
+        kinds: [
+          { what: 'devices', added: 0, there: 2, differ: 0 },
+          { what: 'runs', added: 5, there: 3, differ: 1 },
+        ],
+      },
+    };
+    await choose();
+    await screen.findByText('Added: 5 runs.');
+    screen.getByText('5 were here already; 1 of them say something else here, and stay as they are here.');
+    expect(Sending.asked).toMatch(/^POST \/api\/everything\?job=[0-9a-f-]{36}$/);
+  });
+  it('says why nothing did', async () => {
+    Sending.answer = {
+      status: 422,
+      body: {
+        code: 'newer',
+        message: 'The file was written by a newer Pace Check.',
+        remedy: 'Nothing was brought in. Update this one first.',
+      },
+    };
+    await choose();
+    expect((await screen.findByRole('alert')).textContent).toContain('Update this one first.');
   });
 });

@@ -1,0 +1,309 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { mkdtemp, readFile, rm, truncate, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Brought, EverythingManifest } from '@pace-check/contract';
+import { unzipSync, zipSync } from 'fflate';
+import { slowClient } from './sql/backup';
+import { readRows, TRAVELLING } from './sql/everything';
+import { addressOf } from './services/everything';
+import { importPath, opening, startHarness, type Harness } from './testing/harness';
+
+/** Everything of one Pace Check, brought into others. */
+let one: Harness;
+let zip: Uint8Array<ArrayBuffer>;
+let folder: string;
+const others: Harness[] = [];
+
+const json = { 'content-type': 'application/json' };
+const send = (
+  harness: Harness,
+  method: string,
+  path: string,
+  body?: unknown,
+): ReturnType<Harness['request']> =>
+  harness.request(method, path, body === undefined ? undefined : JSON.stringify(body), json);
+const log = (seed: number): string =>
+  ['frame_time_ms', ...Array.from({ length: 40_000 }, (_, n) => 16 + ((n * seed) % 7) / 10)].join('\n');
+/** With a pause that is shorter than a logger's inaccuracy, and a longer one. */
+const GAPS = [
+  { type: 'run', version: 1, device: 'Brask Slate 11', title: 'Skiff 120', target: 120, refresh: 120 },
+  { type: 'frames', atMs: 0, us: Array<number>(900).fill(8333) },
+  { type: 'frames', atMs: 9000, us: Array<number>(900).fill(8334) },
+  { type: 'span', fromMs: 1000, toMs: 2000, kind: 'menu' },
+  { type: 'skin', atMs: 3000, spot: 'back', c: 33.4, by: 'camera' },
+]
+  .map((line) => JSON.stringify(line))
+  .join('\n');
+
+async function other(): Promise<Harness> {
+  const harness = await startHarness();
+  others.push(harness);
+  return harness;
+}
+async function everythingOf(harness: Harness): Promise<Uint8Array<ArrayBuffer>> {
+  const answer = await fetch(`${harness.address}/api/everything`);
+  expect(answer.status).toBe(200);
+  return new Uint8Array(await answer.arrayBuffer());
+}
+const bring = (harness: Harness, bytes: BodyInit): Promise<{ status: number; body: Brought }> =>
+  harness.request('POST', '/everything', bytes, {
+    'content-type': 'application/zip',
+    'x-pace-check-upload': '1',
+  });
+const kinds = ({ kinds: all }: Brought): Record<string, [number, number, number]> =>
+  Object.fromEntries(all.map(({ what, added, there, differ }) => [what, [added, there, differ]]));
+
+/** Every row that travels, by its table; columns that stay behind are left out. */
+async function allRows(harness: Harness): Promise<Record<string, string[]>> {
+  const client = await slowClient(addressOf(harness.pool));
+  await client.query('begin');
+  const all: Record<string, string[]> = {};
+  for (const travelling of TRAVELLING) {
+    all[travelling.table] = [];
+    for await (const rows of readRows(client, travelling))
+      all[travelling.table]!.push(...rows.map((row) => JSON.stringify(row)));
+  }
+  for (const table of ['frame_chunk', 'picture'])
+    all[`${table}, whole`] = (
+      await client.query<{ row: string }>(`select t::text as row from ${table} t order by 1`)
+    ).rows.map(({ row }) => row);
+  await client.end();
+  return all;
+}
+/** Every run with its figures, as a screen has it. */
+async function allRuns(harness: Harness): Promise<unknown[]> {
+  const { rows } = await harness.pool.query<{ id: string }>(
+    'select id from run where deleted_at is null order by id',
+  );
+  const runs = [];
+  for (const { id } of rows) runs.push((await harness.request('GET', `/runs/${id}`)).body);
+  return runs;
+}
+
+beforeAll(async () => {
+  one = await startHarness();
+  folder = await mkdtemp(join(tmpdir(), 'pace-check-everything-'));
+  const runs: string[] = [];
+  for (const seed of [3, 4])
+    runs.push((await one.request('POST', importPath({ name: `Run ${seed}` }), log(seed))).body.id as string);
+  const gaps = await one.request(
+    'POST',
+    importPath({
+      fileName: 'gaps.ndjson',
+      facts: { device: 'Brask Slate 11', title: 'Skiff 120', setup: null, target: 120, refresh: 120 },
+    }),
+    GAPS,
+  );
+  expect(gaps.status).toBe(201);
+  runs.push(gaps.body.id as string);
+  // a sitting of two titles, whose stretches are runs of their own
+  const sitting = [
+    { type: 'run', version: 1, device: 'Velm 5', title: 'Aurelune' },
+    { type: 'title', atMs: 0, title: 'Aurelune' },
+    { type: 'title', atMs: 60_000, title: 'Saltmarsh Drift' },
+    ...Array.from({ length: 12 }, (_, i) => ({
+      type: 'frames',
+      atMs: i * 10_000,
+      us: Array<number>(500).fill(20_000),
+    })),
+  ];
+  await one.request(
+    'POST',
+    importPath({
+      fileName: 'sitting.ndjson',
+      facts: { device: 'Velm 5', title: 'Aurelune', setup: null, target: null, refresh: null },
+    }),
+    sitting.map((line) => JSON.stringify(line)).join('\n'),
+  );
+  await send(one, 'POST', `/runs/${runs[0]}/entries`, {
+    entries: [{ type: 'skin', atMs: 1000, spot: 'back', c: 35, by: 'camera' }],
+  });
+  await send(one, 'POST', '/kit/accessory', { name: 'Clip fan', facts: {} });
+  await send(one, 'POST', '/comparisons', {
+    id: randomUUID(),
+    kind: 'pair',
+    sides: [{ runs: [runs[0]] }, { runs: [runs[1]] }],
+  });
+  expect(
+    (await send(one, 'POST', '/reviews', { id: randomUUID(), name: 'Velm 5', template: 'full review', runs }))
+      .status,
+  ).toBe(201);
+  // one that is recorded, with a source, and one that was deleted
+  const recorded = randomUUID();
+  await send(one, 'POST', `/bench/${recorded}/changes`, { changes: [opening()] });
+  await send(one, 'POST', `/bench/${recorded}/changes`, {
+    changes: [{ id: randomUUID(), kind: 'start', at: Date.now() - 60_000 }],
+  });
+  const { key } = (await send(one, 'POST', `/bench/${recorded}/sources`, { name: 'logger', kind: 'handset' }))
+    .body;
+  await one.request('POST', '/live?seq=0', GAPS.split('\n').slice(1).join('\n'), {
+    authorization: `Bearer ${key}`,
+  });
+  await send(one, 'POST', `/bench/${recorded}/changes`, {
+    changes: [
+      { id: randomUUID(), kind: 'end', entry: randomUUID(), atMs: 30_000, reason: 'stopped', writer: 'me' },
+    ],
+  });
+  while (!(await send(one, 'GET', `/bench/${recorded}`)).body.recording.settled);
+  const gone = (await one.request('POST', importPath({ name: 'gone' }), log(9))).body.id as string;
+  await one.request('DELETE', `/runs/${gone}`);
+  await one.pool.query(
+    "insert into picture (id, run_id, entry_id, width, height, note, jpeg, small) select gen_random_uuid(), run_id, id, 4, 3, 'shown', '\\xffd8ff00', '\\xffd8' from entry where run_id = $1 and type = 'skin'",
+    [runs[0]],
+  );
+  await allRuns(one);
+  zip = await everythingOf(one);
+});
+afterAll(async () => {
+  await Promise.all([one, ...others].map((harness) => harness.close()));
+  await rm(folder, { recursive: true, force: true });
+});
+
+describe('everything', () => {
+  it('is open files with a manifest that names each', () => {
+    const files = unzipSync(zip);
+    const manifest = JSON.parse(Buffer.from(files['manifest.json']!).toString()) as EverythingManifest;
+    expect(manifest.files.map(({ name }) => name).sort()).toEqual(
+      Object.keys(files)
+        .filter((name) => name !== 'manifest.json')
+        .sort(),
+    );
+    const runs = Object.keys(files).filter((name) => name.startsWith('runs/'));
+    // the stretches of the sitting stand in the sitting's file
+    expect(runs).toHaveLength(6);
+    for (const run of runs)
+      expect(Buffer.from(files[run]!).toString().split('\n')[0]).toMatch(/^\{"type":"run","version":1/);
+    // no key, hash or session goes along
+    expect(Object.keys(files).filter((name) => /session|passcode|tries|join/.test(name))).toEqual([]);
+    expect(Buffer.from(files['records/source.ndjson']!).toString()).not.toContain('sha256');
+  });
+  it('brought into an empty one gives every row and every figure', async () => {
+    const two = await other();
+    const brought = await bring(two, zip);
+    expect(brought.status).toBe(200);
+    expect(kinds(brought.body)).toMatchObject({
+      runs: [8, 0, 0],
+      devices: [2, 0, 0],
+      reviews: [1, 0, 0],
+      pictures: [1, 0, 0],
+    });
+    expect(await allRows(two)).toEqual(await allRows(one));
+    expect(await allRuns(two)).toEqual(await allRuns(one));
+    expect((await two.request('GET', '/reviews')).body).toEqual((await one.request('GET', '/reviews')).body);
+    // the same comes out of it again
+    const again = unzipSync(await everythingOf(two));
+    const before = unzipSync(zip);
+    const sums = (files: Record<string, Uint8Array>): Record<string, string> =>
+      Object.fromEntries(
+        Object.entries(files).map(([name, bytes]) => [
+          name,
+          name === 'manifest.json' ? '' : createHash('sha256').update(bytes).digest('hex'),
+        ]),
+      );
+    expect(sums(again)).toEqual(sums(before));
+  });
+  it('brought in twice adds nothing', async () => {
+    const two = others[0]!;
+    const rows = await allRows(two);
+    const { body } = await bring(two, zip);
+    for (const { added, there, differ } of body.kinds)
+      expect([added, there > 0, differ]).toEqual([0, true, 0]);
+    expect(await allRows(two)).toEqual(rows);
+  });
+  it('where half of it is there under other ids refers to what is there', async () => {
+    const half = await other();
+    // the same names, and the same log, came in here by themselves
+    const { id } = (await half.request('POST', importPath({ name: 'Run 4' }), log(4))).body as { id: string };
+    const brought = await bring(half, zip);
+    expect(kinds(brought.body)).toMatchObject({ runs: [7, 1, 0], devices: [1, 1, 0] });
+    const runs = (await allRuns(half)) as { id: string; device: string }[];
+    expect(runs).toHaveLength(7);
+    const names = (
+      await half.pool.query('select count(distinct name)::int as names, count(*)::int as all from device')
+    ).rows[0];
+    expect(names).toEqual({ names: 2, all: 2 });
+    const [comparison] = (await half.request('GET', '/comparisons')).body as { id: string }[];
+    const shown = (await half.request('GET', `/comparisons/${comparison!.id}`)).body;
+    expect(JSON.stringify(shown)).toContain(id);
+  });
+  it('leaves what is here as it is, and says that it differs', async () => {
+    const two = others[0]!;
+    const run = ((await allRuns(two)) as { id: string; name: string }[]).find(({ name }) => name === 'Run 3');
+    await send(two, 'PATCH', `/runs/${run!.id}`, { name: 'Renamed here' });
+    const { body } = await bring(two, zip);
+    expect(kinds(body)['runs']).toEqual([0, 8, 1]);
+    expect((await two.request('GET', `/runs/${run!.id}`)).body.name).toBe('Renamed here');
+  });
+});
+
+describe('what is not everything', () => {
+  const changed = (how: (files: Record<string, Uint8Array>) => void): Uint8Array<ArrayBuffer> => {
+    const files = unzipSync(zip);
+    how(files);
+    return zipSync(files) as Uint8Array<ArrayBuffer>;
+  };
+  const manifest = (how: (one: EverythingManifest) => object): Uint8Array<ArrayBuffer> =>
+    changed((files) => {
+      files['manifest.json'] = Buffer.from(
+        JSON.stringify(
+          how(JSON.parse(Buffer.from(files['manifest.json']!).toString()) as EverythingManifest),
+        ),
+      );
+    });
+  it.each<[string, () => BodyInit | Promise<BodyInit>, string]>([
+    [
+      'cut off',
+      async () => {
+        const path = join(folder, 'cut.zip');
+        await writeFile(path, zip);
+        await truncate(path, 3000);
+        return readFile(path);
+      },
+      'no-archive',
+    ],
+    ['empty', () => '', 'no-archive'],
+    ['a text', () => 'frame_time_ms\n16\n'.repeat(500), 'no-archive'],
+    [
+      'of another program',
+      () => zipSync({ 'a.txt': Buffer.from('a') }) as Uint8Array<ArrayBuffer>,
+      'no-archive',
+    ],
+    ['of a newer version', () => manifest((one) => ({ ...one, version: 2 })), 'newer'],
+    [
+      'of a newer database',
+      () => manifest((one) => ({ ...one, migrations: [...one.migrations, '999_later.sql'] })),
+      'newer',
+    ],
+    ['without a file', () => changed((files) => void delete files['records/run.ndjson']), 'damaged'],
+    [
+      'with a line changed',
+      () => changed((files) => void (files['records/device.ndjson']![20]! ^= 1)),
+      'damaged',
+    ],
+  ])('is refused: %s', async (_, make, code) => {
+    const three = others[1]!;
+    const rows = await allRows(three);
+    expect(await bring(three, await make())).toMatchObject({ status: 422, body: { code } });
+    expect(await allRows(three)).toEqual(rows);
+  });
+  it('is undone as a whole where a record cannot be stored', async () => {
+    const three = await other();
+    const broken = changed((files) => {
+      const cards = Buffer.from('{"id":"00000000-0000-4000-8000-000000000001"}\n');
+      files['records/card.ndjson'] = cards;
+      const told = JSON.parse(Buffer.from(files['manifest.json']!).toString()) as EverythingManifest;
+      Object.assign(
+        told.files.find(({ name }) => name === 'records/card.ndjson')!,
+        {
+          bytes: cards.length,
+          sha256: createHash('sha256').update(cards).digest('hex'),
+        },
+      );
+      files['manifest.json'] = Buffer.from(JSON.stringify(told));
+    });
+    const rows = await allRows(three);
+    expect((await bring(three, broken)).status).toBe(422);
+    expect(await allRows(three)).toEqual(rows);
+  });
+});
