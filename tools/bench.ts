@@ -16,6 +16,7 @@ import { measureLive } from './bench/liveRun';
 import { measurePack } from './bench/pack';
 import { measurePlanner } from './bench/planner';
 import { scan } from './bench/scanner';
+import { measureYear } from './bench/year';
 import { CHROMIUM, CHROMIUM_FLAGS, ensureChromium } from './chromium';
 import { startDatabase } from './database';
 import { loadDemoOnce } from './demo';
@@ -46,11 +47,12 @@ async function bench(): Promise<void> {
     await Promise.all([buildServer(), buildCli()]);
     const database = await startDatabase(join(folder, 'postgres'));
     stops.unshift(database.stop);
-    // `npm run bench -- attack`, `-- library`, `-- pack`, `-- load`, `-- live` and `-- several` measure these parts alone
+    // `npm run bench -- attack`, `-- library`, `-- pack`, `-- year` (a part of the library), `-- load`, `-- live` and `-- several` measure these parts alone
     if (process.argv[2] === 'several') return await severalProcesses(folder);
     if (process.argv[2] === 'attack') return await besideOther(database.url, ATTACKS);
     if (process.argv[2] === 'pack') return await besideOther(database.url, [measurePack]);
-    if (process.argv[2] === 'library') return await besideOther(database.url, [measureLibrary]);
+    if (process.argv[2] === 'year') return await besideOther(database.url, [measureYear]);
+    if (process.argv[2] === 'library') return await besideOther(database.url, [measureLibrary, measureYear]);
     await ensureChromium();
     await buildWeb();
     const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
@@ -215,7 +217,7 @@ async function besideOther(databaseUrl: string, works: Attack[]): Promise<void> 
       const database = new pg.Client({ connectionString: url });
       await database.connect();
       try {
-        await work({ address: server.address, pid: server.pid, database }, ({ what, figure }) =>
+        await work({ address: server.address, pid: server.pid, database, url }, ({ what, figure }) =>
           say(what, figure),
         );
       } finally {

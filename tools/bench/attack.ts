@@ -16,6 +16,8 @@ export interface Target {
   address: string;
   pid: number;
   database: pg.Client;
+  /** Of the database. */
+  url: string;
 }
 
 /** What an attack did. */
