@@ -1,7 +1,7 @@
 import { ROUTES, type BenchState, type RunDetail, type SourceKind } from '@pace-check/contract';
 import { ask } from './ask';
 import type { EntryLine, RunLine } from '@pace-check/core';
-import { SCENARIOS, standIn } from '@pace-check/rig';
+import { roundRobin, SCENARIOS, standIn, type RoundRobin } from '@pace-check/rig';
 import type { Page } from '@playwright/test';
 import { expect, test } from './test';
 import { expectAccessible } from './access';
@@ -77,6 +77,70 @@ const connection = (page: Page): ReturnType<Page['getByRole']> =>
   page.getByRole('status', { name: 'Connection' });
 const lastEntry = (page: Page): ReturnType<Page['getByRole']> =>
   page.getByRole('status', { name: 'Last entry' });
+
+test.describe('with three server processes behind a proxy', () => {
+  const servers = [new OwnServer(), new OwnServer(), new OwnServer()];
+  let proxy: RoundRobin;
+  test.beforeEach(async () => {
+    for (const server of servers) await server.start();
+    proxy = await roundRobin(() => servers.map(({ address }) => address));
+  });
+  test.afterEach(async () => {
+    proxy.close();
+    for (const server of servers) await server.stop();
+  });
+
+  test('two screens follow a run while each process is killed: what one types the other shows, and no frame is lost', async ({
+    browser,
+  }) => {
+    const context = await browser.newContext({
+      baseURL: proxy.address,
+      viewport: { width: 390, height: 844 },
+    });
+    const page = await context.newPage();
+    const run = await openRun(page, { device: 'Velm 5', title: 'Aurelune', speed: '60', minutes: '30' });
+    const seen = await context.newPage();
+    await seen.goto(`/bench/${run}`);
+    let key = '';
+    await expect(async () => {
+      const body = { name: 'the handset', kind: 'handset' as const };
+      ({ key } = await ask(page, ROUTES.addSource, { params: { id: run }, body }));
+    }).toPass();
+    const minutes = 20;
+    const logger = new Logger(proxy.address, key, [
+      'fades',
+      '--minutes',
+      String(minutes),
+      '--seed',
+      String(SEED),
+    ]);
+    try {
+      await page.getByRole('button', { name: 'Start the run' }).click();
+      for (const screen of [page, seen]) await expect(screen.getByLabel('Pace now')).toHaveText(/\d/);
+      for (const [i, server] of servers.entries()) {
+        await server.kill();
+        await tapSkin(page, `30${i}`);
+        await expect(lastEntry(page)).toContainText('on the server');
+        await expect(seen.getByRole('list', { name: 'Last readings' })).toContainText(`30.${i}°`);
+        await server.start();
+      }
+      await expect(page.getByRole('alert').filter({ hasText: 'The source has ended' })).toBeVisible();
+    } finally {
+      logger.stop();
+    }
+    await tab(page, 'Run');
+    await page.getByRole('button', { name: 'End as planned' }).click();
+    for (const screen of [page, seen])
+      await expect(screen.getByRole('button', { name: 'Its figures' })).toBeEnabled();
+    const scenario = { ...SCENARIOS.fades, seconds: minutes * 60 };
+    const frames = [...standIn('handset', scenario, SEED, [])].reduce(
+      (sum, { line }) => sum + (line.type === 'frames' ? line.us.length : 0),
+      0,
+    );
+    expect((await runOf(page, run)).figures.frames.count).toBe(frames);
+    await context.close();
+  });
+});
 
 test.describe('with a server of its own', () => {
   const server = new OwnServer();

@@ -1,6 +1,7 @@
 import { ROUTES } from '@pace-check/contract';
 import { ask } from './ask';
 import { lookFor } from './list';
+import { expectAccessible } from './access';
 import { expect, test } from './test';
 import { rowCounts } from './kit';
 
@@ -104,6 +105,21 @@ test('a run that is not there says so and leads back', async ({ page }) => {
   await expect(page.getByText(/There is no such run/)).toBeVisible();
   await page.getByRole('link', { name: 'Runs' }).first().click();
   await expect(page.getByRole('heading', { name: 'Runs', exact: true })).toBeVisible();
+});
+
+test('everything is saved as open files, and brought in again adds nothing', async ({ page }) => {
+  await page.goto('/settings');
+  const saved = await page.request.get('/api/everything');
+  expect(saved.headers()['content-disposition']).toMatch(/pace-check-\d{4}-\d\d-\d\d\.zip/);
+  const file = { name: 'everything.zip', mimeType: 'application/zip', buffer: await saved.body() };
+  const choose = page.getByLabel('Everything of another Pace Check');
+  await choose.setInputFiles(file);
+  await expect(page.getByText('Nothing of it was new.')).toBeVisible();
+  await expect(page.getByText(/^\d+ records were here already/)).toBeVisible();
+  await expectAccessible(page);
+  // half of it
+  await choose.setInputFiles({ ...file, buffer: file.buffer.subarray(0, file.buffer.length >> 1) });
+  await expect(page.getByRole('alert')).toContainText('Nothing was brought in.');
 });
 
 test('a server that does not answer is said plainly, and trying again helps', async ({ page }) => {

@@ -14,6 +14,7 @@ export { DEMO_KIT, DEMO_REQUESTS } from './kit';
 export { Mischief } from './live/misbehave';
 export { counterPhoto, DEMO_RESULTS, type DemoResult } from './readOff';
 export { DEMO_SITTINGS, simulateSitting, sittingTruth, type SittingPlan, type SittingTruth } from './sitting';
+export { roundRobin, type RoundRobin } from './live/roundRobin';
 export { LiveSender, type SentSummary } from './live/sender';
 export { standIn, type StandInKind, type TimedLine } from './live/standIn';
 export {

@@ -1,11 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { ROUTES, USUAL_BENCH_PLAN, type BenchChange, type BenchState } from '@pace-check/contract';
 import { SeededRandom } from '@pace-check/core';
-import { LiveSender, Mischief, SCENARIOS, standIn } from '@pace-check/rig';
+import { LiveSender, Mischief, roundRobin, SCENARIOS, standIn, type RoundRobin } from '@pace-check/rig';
 import pg from 'pg';
 import { ask } from './ask';
 import { startDatabase, type RunningDatabase } from './database';
-import { roundRobin, type RoundRobin } from './roundRobin';
 import { startServer, type RunningServer } from './serve';
 
 /** Server processes on one database. */

@@ -28,6 +28,8 @@ const SHORTEST_WAIT_MS = 200;
 const LONGEST_WAIT_MS = 2000;
 /** Without an answer for so long a source gives up. */
 const GIVE_UP_MS = 15 * 60_000;
+/** An answer that takes longer does not come any more. */
+const ANSWER_WITHIN_MS = 30_000;
 /** Lines in a batch at most. */
 const BATCH_LINES = 2000;
 
@@ -120,6 +122,8 @@ export class LiveSender {
         method,
         body,
         headers: { authorization: `Bearer ${this.options.key}`, 'content-type': 'application/x-ndjson' },
+        // a request that nobody ever answers is sent again
+        signal: AbortSignal.timeout(ANSWER_WITHIN_MS),
       }).catch(() => null);
       if (response?.ok) {
         const answer = (await response.json().catch(() => null)) as T | null;

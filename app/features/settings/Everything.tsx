@@ -136,7 +136,7 @@ function WhatCame({ brought: { kinds } }: { brought: Brought }): ReactNode {
       </Body>
       {there > 0 ? (
         <Body>
-          {`${there} were here already${differ > 0 ? `; ${differ} of them say something else here, and stay as they are here` : ''}.`}
+          {`${there} records were here already${differ > 0 ? `; ${differ} of them say something else here, and stay as they are here` : ''}.`}
         </Body>
       ) : null}
     </Stack>

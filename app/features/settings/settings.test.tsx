@@ -206,7 +206,9 @@ describe('everything', () => {
     };
     await choose();
     await screen.findByText('Added: 5 runs.');
-    screen.getByText('5 were here already; 1 of them say something else here, and stay as they are here.');
+    screen.getByText(
+      '5 records were here already; 1 of them say something else here, and stay as they are here.',
+    );
     expect(Sending.asked).toMatch(/^POST \/api\/everything\?job=[0-9a-f-]{36}$/);
   });
   it('says why nothing did', async () => {

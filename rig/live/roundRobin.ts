@@ -1,16 +1,17 @@
 import { once } from 'node:events';
 import { createServer, request, type IncomingMessage, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { buffer } from 'node:stream/consumers';
 
 export interface RoundRobin {
   address: string;
   close: () => void;
 }
 
-/** A small proxy: each request goes to the next server. Where one cannot be reached the next is asked; one that dies in the middle ends the answer. */
+/** A stand-in for the proxy of a team: each request goes to the next server. Where one cannot be reached the next is asked; one that dies in the middle ends the answer. */
 export async function roundRobin(addresses: () => string[]): Promise<RoundRobin> {
   let turn = 0;
-  const pass = (incoming: IncomingMessage, answer: ServerResponse, tries: number): void => {
+  const pass = (incoming: IncomingMessage, body: Buffer, answer: ServerResponse, tries: number): void => {
     const all = addresses();
     const target = all[turn++ % all.length];
     if (target === undefined || tries === 0) {
@@ -23,8 +24,8 @@ export async function roundRobin(addresses: () => string[]): Promise<RoundRobin>
       port,
       method: incoming.method,
       path: incoming.url,
-      // it answers to its own name
-      headers: { ...incoming.headers, host: `${hostname}:${port}` },
+      // the name that it was asked by goes along: a page of another site must be told from one of its own
+      headers: incoming.headers,
     });
     let reached = false;
     passed.on('socket', (socket) => {
@@ -39,13 +40,19 @@ export async function roundRobin(addresses: () => string[]): Promise<RoundRobin>
     });
     passed.on('error', () => {
       // nothing of the request was taken: another one may have it
-      if (!reached && !passed.reusedSocket) return pass(incoming, answer, tries - 1);
+      if (!reached && !passed.reusedSocket) return pass(incoming, body, answer, tries - 1);
       answer.destroy();
     });
     answer.on('close', () => passed.destroy());
-    incoming.pipe(passed);
+    passed.end(body);
   };
-  const server = createServer((incoming, answer) => pass(incoming, answer, addresses().length));
+  // all of it is here before it is passed on: whoever is asked next needs it from its beginning
+  const server = createServer((incoming, answer) => {
+    buffer(incoming).then(
+      (body) => pass(incoming, body, answer, addresses().length),
+      () => answer.destroy(),
+    );
+  });
   server.listen(0, '127.0.0.1');
   await once(server, 'listening');
   return {
