@@ -1,3 +1,4 @@
+import { lookFor } from './list';
 import type { Page } from '@playwright/test';
 import { expectAccessible } from './access';
 import { openOwnCard } from './kit';
@@ -7,8 +8,9 @@ import { expect, test } from './test';
 const TOURS: Record<string, (page: Page, check: () => Promise<void>, look: string) => Promise<void>> = {
   'runs and comparisons': async (page, check) => {
     await page.goto('/');
-    await expect(page.getByRole('link', { name: /Aurelune on Velm 4/ })).toBeVisible();
+    await expect(page.getByRole('main').getByRole('link').first()).toBeVisible();
     await check();
+    await lookFor(page, 'aurelune velm 4');
     await page.getByRole('link', { name: /Aurelune on Velm 4/ }).click();
     await expect(page.getByRole('table', { name: 'Splits' })).toBeVisible();
     await check();

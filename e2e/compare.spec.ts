@@ -164,6 +164,7 @@ test('not the same work is not compared until somebody asks, and a run says wher
   page,
 }) => {
   await page.goto('/');
+  await lookFor(page, 'aurelune velm 5');
   await page.getByRole('link', { name: /^Aurelune on Velm 5 Highest/ }).click();
   await expect(page.getByRole('heading', { name: 'Where it stands' })).toBeVisible();
   await expect(page.getByText(/of \d+ in pace/)).toBeVisible();

@@ -69,6 +69,7 @@ test('a run is found by typing, renamed and corrected, deleted, and brought back
   await expect(page.getByText('“Saw on the ferry” is deleted.')).toBeVisible();
   await expect(page.getByRole('link', { name: /Saw on the ferry/ })).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
+  await lookFor(page, 'kitto aurelune');
   await expect(page.getByRole('link', { name: /Saw on the ferry/ })).toBeVisible();
   expect(await rowCounts()).toEqual(before);
 });

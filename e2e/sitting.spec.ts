@@ -1,3 +1,4 @@
+import { lookFor } from './list';
 import { ROUTES } from '@pace-check/contract';
 import { expectAccessible } from './access';
 import { ask } from './ask';
@@ -132,6 +133,7 @@ test.describe('phone', () => {
     ];
     await page.goto('/');
     await page.getByRole('button', { name: 'Choose to compare' }).click();
+    await lookFor(page, 'quill deck');
     for (const name of ['Morning, one', 'Morning, two'])
       await page.getByRole('checkbox', { name: `Choose ${name}` }).click();
     await page.getByRole('button', { name: 'Join into a sitting' }).click();
@@ -140,6 +142,7 @@ test.describe('phone', () => {
     await expect(titles.getByRole('listitem')).toHaveCount(2);
     await expect(titles).toContainText(/Skiff 120.*14:00 to 2[34]:/);
     await page.getByRole('button', { name: 'Take it apart' }).click();
+    await lookFor(page, 'quill deck');
     await expect(page.getByRole('link', { name: /^Morning, two/ })).toBeVisible();
     await expect(page.getByRole('link', { name: /^2 titles on Quill Deck/ })).toHaveCount(0);
     for (const id of ids) await ask(page, ROUTES.deleteRun, { params: { id } });

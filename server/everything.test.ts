@@ -237,6 +237,20 @@ describe('everything', () => {
   });
 });
 
+it('nobody reads to its end lets go of the database', async () => {
+  const busy = async (): Promise<number> =>
+    (
+      await one.pool.query(
+        "select count(*)::int as count from pg_stat_activity where datname = current_database() and state like 'idle in transaction%'",
+      )
+    ).rows[0].count as number;
+  const gone = new AbortController();
+  const answer = await fetch(`${one.address}/api/everything`, { signal: gone.signal });
+  await answer.body!.getReader().read();
+  gone.abort();
+  while ((await busy()) > 0);
+});
+
 describe('what is not everything', () => {
   const changed = (how: (files: Record<string, Uint8Array>) => void): Uint8Array<ArrayBuffer> => {
     const files = unzipSync(zip);
@@ -287,10 +301,16 @@ describe('what is not everything', () => {
     expect(await bring(three, await make())).toMatchObject({ status: 422, body: { code } });
     expect(await allRows(three)).toEqual(rows);
   });
-  it('is undone as a whole where a record cannot be stored', async () => {
+  it.each([
+    ['that lacks what it needs', '{"id":"00000000-0000-4000-8000-000000000001"}'],
+    ['that is no JSON', '{"id":'],
+    ['with a column of its own', '{"id":"00000000-0000-4000-8000-000000000001","evil\\" text":1}'],
+    ['with U+0000', '{"id":"00000000-0000-4000-8000-000000000001","name":"\\u0000"}'],
+    ['of 130 MB without an end', ' '.repeat(130 * 1024 * 1024)],
+  ])('is undone as a whole where it holds a record %s', async (_, line) => {
     const three = await other();
     const broken = changed((files) => {
-      const cards = Buffer.from('{"id":"00000000-0000-4000-8000-000000000001"}\n');
+      const cards = Buffer.from(`${line}\n`);
       files['records/card.ndjson'] = cards;
       const told = JSON.parse(Buffer.from(files['manifest.json']!).toString()) as EverythingManifest;
       Object.assign(

@@ -13,6 +13,8 @@ const news = z.discriminatedUnion('what', [
   z.object({ what: z.literal('changed'), run: z.string() }),
   /** Frames of it came. */
   z.object({ what: z.literal('frames'), run: z.string() }),
+  /** A screen follows it: it wants to hear of frames. */
+  z.object({ what: z.literal('followed'), run: z.string() }),
   /** How far something is that takes its time. */
   z.object({
     what: z.literal('pack'),

@@ -9,11 +9,13 @@ import {
   type EverythingManifest,
   type PackProgress,
 } from '@pace-check/contract';
+import { LogRefused } from '@pace-check/core';
 import type pg from 'pg';
 import yauzl, { type Entry } from 'yauzl';
 import { toChunks } from '../frames/chunkCodec';
 import { allOrNothing, readMigrations, slowClient } from '../sql/backup';
 import {
+  hasEntry,
   insertPictureRow,
   insertRows,
   insertSources,
@@ -37,6 +39,9 @@ const UUID = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g;
 const PAGE_ROWS = 500;
 /** A manifest beyond this is none. */
 const LARGEST_MANIFEST = 64 * 1024 * 1024;
+/** A record is no longer, bytes. */
+const LONGEST_LINE = 128 * 1024 * 1024;
+const NEW_LINE = 10;
 /** Columns that tell when a record came to a house, not what it says. */
 const OF_THE_HOUSE = ['id', 'created_at'];
 
@@ -135,12 +140,19 @@ class Archive {
     const told = this.manifest.files.find((file) => file.name === name)!;
     const hash = createHash('sha256');
     let bytes = 0;
+    let line = 0;
     try {
-      for await (const part of await this.read(name)) {
-        hash.update(part as Buffer);
-        bytes += (part as Buffer).length;
-        // one that goes on beyond what it says would fill whatever reads it
-        if (bytes > told.bytes) break;
+      for await (const read of await this.read(name)) {
+        const part = read as Buffer;
+        hash.update(part);
+        bytes += part.length;
+        const end = part.lastIndexOf(NEW_LINE);
+        line = end < 0 ? line + part.length : part.length - end;
+        // one that goes on beyond what it says, or has no lines, would fill whatever reads it
+        if (bytes > told.bytes || (name.endsWith('.ndjson') && line > LONGEST_LINE)) {
+          bytes = -1;
+          break;
+        }
       }
     } catch {
       bytes = -1;
@@ -188,6 +200,13 @@ function jsonOf(text: string): unknown {
   }
 }
 
+const isOfRecord = (error: unknown): boolean =>
+  /^(2[23]|42)/.test(codeOf(error)) ||
+  error instanceof SyntaxError ||
+  error instanceof TypeError ||
+  error instanceof RangeError ||
+  error instanceof LogRefused;
+
 /** One bringing in, within a transaction. */
 class BringingIn {
   /** Ids here of records that came under another one. */
@@ -212,19 +231,21 @@ class BringingIn {
           else await this.records(travelling, rows, kind);
         }
       } catch (error) {
-        // what the database refuses of a record: its values, or what it refers to
-        if (/^2[23]/.test(codeOf(error)))
-          refuse(
-            'damaged',
-            `A record in “${rowsFile(travelling.table)}” cannot be stored: ${(error as Error).message}.`,
-            'Save everything anew where it came from.',
-          );
-        throw error;
+        // what is no record, and what the database refuses of one: its values, columns, or what it refers to
+        if (!isOfRecord(error)) throw error;
+        refuse(
+          'damaged',
+          `A record in “${rowsFile(travelling.table)}” cannot be stored: ${(error as Error).message}.`,
+          'Save everything anew where it came from.',
+        );
       }
       this.onFile();
       if (travelling.what !== null && kind.added + kind.there > 0) kinds.push(kind);
     }
-    await setJoinedInto(this.db, this.joined);
+    await setJoinedInto(
+      this.db,
+      this.joined.map(({ id, into }) => ({ id, into: this.ids.get(into) ?? into })),
+    );
     return { kinds };
   }
 
@@ -331,7 +352,7 @@ class BringingIn {
 
   private async picture(row: Row, kind: BroughtKind): Promise<void> {
     // one of a line that is not here shows its run all the same
-    const entryIsHere = this.added.get('run')?.has(String(row['run_id']));
+    const entryIsHere = await hasEntry(this.db, String(row['run_id']), row['entry_id']);
     const id = String(row['id']);
     const file = async (size: 'jpeg' | 'small'): Promise<Buffer> => {
       this.onFile();

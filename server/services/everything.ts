@@ -91,9 +91,19 @@ export async function everything(
     onProgress({ done: total, total, at: 'done' });
   };
   const output = zip.outputStream as Readable;
-  write()
-    .catch((error: Error) => output.destroy(error))
-    .finally(() => void client.end().catch(() => undefined));
+  // nobody reads it any more: what waits to be read would wait for ever
+  signal.addEventListener('abort', () => void end(new Error('given up')));
+  let ended = false;
+  async function end(error?: Error): Promise<void> {
+    if (ended) return;
+    ended = true;
+    if (error) output.destroy(error);
+    await client.end().catch(() => undefined);
+  }
+  write().then(
+    () => end(),
+    (error: Error) => end(error),
+  );
   return output;
 }
 

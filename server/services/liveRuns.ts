@@ -59,6 +59,8 @@ const MOST_SOURCES = 24;
 const DIGEST_BYTES = 16;
 /** Figures of frames are told at most this often. */
 const TELL_MS = 100;
+/** Another process that has said that it follows a run is told of frames for so long. */
+const FOLLOWED_MS = 8000;
 
 export const hashOf = (key: string): string => createHash('sha256').update(key).digest('hex');
 
@@ -89,6 +91,8 @@ type Followed = Map<string, LiveSource>;
 export class LiveRuns {
   private readonly followed = new Map<string, Followed>();
   private readonly listeners = new Map<string, Set<Listener>>();
+  /** When another process said last that a screen of its own follows a run, ms of this process's clock. */
+  private readonly followedElsewhere = new Map<string, number>();
   private readonly turns = new Map<string, Promise<unknown>>();
   private readonly due = new Set<string>();
   private waiting = 0;
@@ -105,7 +109,11 @@ export class LiveRuns {
   listen(runId: string, listener: Listener): () => void {
     const all = this.listeners.get(runId) ?? new Set();
     this.listeners.set(runId, all.add(listener));
+    const tell = (): void => this.announcements.tell({ what: 'followed', run: runId });
+    tell();
+    const again = setInterval(tell, FOLLOWED_MS / 2);
     return () => {
+      clearInterval(again);
       all.delete(listener);
       if (all.size === 0) this.listeners.delete(runId);
     };
@@ -120,6 +128,7 @@ export class LiveRuns {
   /** Has heard of another process's change, or of frames that it took. */
   heard({ what, run }: RunNews): void {
     if (what === 'frames') return this.showPace(run);
+    if (what === 'followed') return void this.followedElsewhere.set(run, performance.now());
     this.onChanged(run);
     this.lookAnew(run).catch((error: unknown) => report(`A run was not looked at: ${String(error)}`));
   }
@@ -133,14 +142,14 @@ export class LiveRuns {
   /** Looks at spans and the recording anew, and has whoever listens do so. */
   private async lookAnew(runId: string): Promise<void> {
     const sources = this.followed.get(runId);
-    if (sources) {
+    if (sources || this.listeners.has(runId)) {
       const row = await readRecording(this.pool, runId);
       if (!row || (row.status === 'ended' && row.settled)) this.followed.delete(runId);
-      else {
+      else if (sources) {
         const spans = await this.excluded(this.pool, runId);
         for (const source of sources.values()) source.exclude(spans);
-        this.showPace(runId);
       }
+      if (row?.status === 'running') this.showPace(runId);
     }
     for (const listener of this.listeners.get(runId) ?? []) listener.changed();
   }
@@ -148,6 +157,8 @@ export class LiveRuns {
   /** Runs that are none of these are let go. */
   keepOnly(runIds: string[]): void {
     for (const runId of this.followed.keys()) if (!runIds.includes(runId)) this.followed.delete(runId);
+    for (const [runId, at] of this.followedElsewhere)
+      if (performance.now() - at > FOLLOWED_MS) this.followedElsewhere.delete(runId);
   }
 
   private sourcesOf(runId: string): Followed {
@@ -193,7 +204,9 @@ export class LiveRuns {
   /** Frames came: whoever listens here is told the pace, and the other processes that there is a new one. */
   private tellPace(runId: string): void {
     this.showPace(runId);
-    this.soon(`${runId} elsewhere`, () => this.announcements.tell({ what: 'frames', run: runId }));
+    const followed = this.followedElsewhere.get(runId);
+    if (followed !== undefined && performance.now() - followed < FOLLOWED_MS)
+      this.soon(`${runId} elsewhere`, () => this.announcements.tell({ what: 'frames', run: runId }));
   }
 
   private showPace(runId: string): void {

@@ -189,6 +189,11 @@ export async function readPictureBytes(db: Queryable, id: string): Promise<{ jpe
   ).rows[0]!;
 }
 
+export async function hasEntry(db: Queryable, runId: string, entryId: unknown): Promise<boolean> {
+  const { rowCount } = await db.query('select 1 from entry where run_id = $1 and id = $2', [runId, entryId]);
+  return (rowCount ?? 0) > 0;
+}
+
 export async function insertPictureRow(
   db: Queryable,
   row: Row,

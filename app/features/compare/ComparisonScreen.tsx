@@ -1,4 +1,5 @@
-import type { ComparisonDetail } from '@pace-check/contract';
+import { IfMay } from '../../ui/Role';
+import { ROUTES, type ComparisonDetail } from '@pace-check/contract';
 import { compareAnswer, fieldAnswer, matrixAnswer, otherWork } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
 import { useRouter } from 'expo-router';
@@ -202,17 +203,19 @@ function NotTheSameWork({ comparison }: { comparison: ComparisonDetail }): React
         it compared all the same, and it is said first.
       </Quiet>
       <Row>
-        <Button
-          title="Compare anyway"
-          type="outline"
-          loading={change.isPending}
-          onPress={() =>
-            change.mutate(
-              { anyway: true },
-              { onError: (error) => toast({ text: `It could not be done: ${error.message}` }) },
-            )
-          }
-        />
+        <IfMay route={ROUTES.changeComparison}>
+          <Button
+            title="Compare anyway"
+            type="outline"
+            loading={change.isPending}
+            onPress={() =>
+              change.mutate(
+                { anyway: true },
+                { onError: (error) => toast({ text: `It could not be done: ${error.message}` }) },
+              )
+            }
+          />
+        </IfMay>
       </Row>
     </Sheet>
   );

@@ -1,4 +1,5 @@
-import type { ReviewDetail, ReviewDoc, ReviewSection } from '@pace-check/contract';
+import { ROUTES, type ReviewDetail, type ReviewDoc, type ReviewSection } from '@pace-check/contract';
+import { IfMay } from '../../ui/Role';
 import {
   clock,
   liveFigures,
@@ -326,32 +327,36 @@ function Published({ review, kept }: { review: ReviewDetail; kept: boolean }): R
           ))}
         </Stack>
       ) : null}
-      <Row gap={8} wrap>
-        <Button
-          title={last ? `Publish revision ${last.revision + 1}` : 'Publish'}
-          disabled={!kept}
-          loading={publish.isPending}
-          onPress={() =>
-            publish.mutate(undefined, {
-              onSuccess: ({ publications }) =>
-                toast({ text: `Revision ${publications.length} is published and frozen.` }),
-              onError: (error) => toast({ text: `It is not published: ${error.message}` }),
-            })
-          }
-        />
-      </Row>
-      <Pack review={review} kept={kept} />
-      {last ? (
-        <>
-          <Flag
-            label="Others may read what is published"
-            value={review.shownAt !== null}
-            onChange={(shown) =>
-              show.mutate(shown, {
-                onError: (error) => toast({ text: `It could not be switched: ${error.message}` }),
+      <IfMay route={ROUTES.publishReview}>
+        <Row gap={8} wrap>
+          <Button
+            title={last ? `Publish revision ${last.revision + 1}` : 'Publish'}
+            disabled={!kept}
+            loading={publish.isPending}
+            onPress={() =>
+              publish.mutate(undefined, {
+                onSuccess: ({ publications }) =>
+                  toast({ text: `Revision ${publications.length} is published and frozen.` }),
+                onError: (error) => toast({ text: `It is not published: ${error.message}` }),
               })
             }
           />
+        </Row>
+      </IfMay>
+      <Pack review={review} kept={kept} />
+      {last ? (
+        <>
+          <IfMay route={ROUTES.showReview}>
+            <Flag
+              label="Others may read what is published"
+              value={review.shownAt !== null}
+              onChange={(shown) =>
+                show.mutate(shown, {
+                  onError: (error) => toast({ text: `It could not be switched: ${error.message}` }),
+                })
+              }
+            />
+          </IfMay>
           {review.shownAt === null ? null : (
             <Row align="center" gap={8} wrap>
               <Body small style={{ flexShrink: 1 }}>

@@ -1,3 +1,5 @@
+import { ROUTES } from '@pace-check/contract';
+import { IfMay } from '../../ui/Role';
 import { arrange } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
@@ -86,13 +88,15 @@ export function ChooseBar({ chosen }: { chosen: ChosenRun[] }): ReactNode {
       </Stack>
       <Button type="clear" title="Cancel" onPress={stopChoosing} />
       {joinable ? (
-        <Button
-          type="outline"
-          title="Join"
-          aria-label="Join into a sitting"
-          loading={join.isPending}
-          onPress={joinThem}
-        />
+        <IfMay route={ROUTES.joinRuns}>
+          <Button
+            type="outline"
+            title="Join"
+            aria-label="Join into a sitting"
+            loading={join.isPending}
+            onPress={joinThem}
+          />
+        </IfMay>
       ) : null}
       <Button title="Compare" disabled={!arrangement} loading={create.isPending} onPress={compare} />
     </Row>

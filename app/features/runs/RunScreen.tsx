@@ -117,14 +117,16 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
       {run.isSitting ? (
         <SittingSection run={run} />
       ) : (
-        <Row>
-          <Button
-            type="outline"
-            title={open === 'against' ? 'Close' : 'Compare with…'}
-            aria-label={open === 'against' ? 'Close what it may be set against' : 'Set against other runs'}
-            onPress={() => setOpen(open === 'against' ? null : 'against')}
-          />
-        </Row>
+        <IfMay route={ROUTES.newComparison}>
+          <Row>
+            <Button
+              type="outline"
+              title={open === 'against' ? 'Close' : 'Compare with…'}
+              aria-label={open === 'against' ? 'Close what it may be set against' : 'Set against other runs'}
+              onPress={() => setOpen(open === 'against' ? null : 'against')}
+            />
+          </Row>
+        </IfMay>
       )}
       {open === 'against' ? <Against run={run} /> : null}
       <Stack gap={8}>

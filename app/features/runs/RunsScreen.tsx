@@ -127,12 +127,14 @@ function ToCompare({ choosing }: { choosing: boolean }): ReactNode {
   const router = useRouter();
   return (
     <Row gap={2} wrap role="group" aria-label="Compare" style={{ marginVertical: -8 }}>
-      <Button
-        type="clear"
-        title={choosing ? 'Stop choosing' : 'Choose to compare'}
-        buttonStyle={{ paddingHorizontal: 0, marginRight: 6 }}
-        onPress={() => (choosing ? stopChoosing() : startChoosing())}
-      />
+      <IfMay route={ROUTES.newComparison}>
+        <Button
+          type="clear"
+          title={choosing ? 'Stop choosing' : 'Choose to compare'}
+          buttonStyle={{ paddingHorizontal: 0, marginRight: 6 }}
+          onPress={() => (choosing ? stopChoosing() : startChoosing())}
+        />
+      </IfMay>
       <Button
         type="clear"
         title="Comparisons"

@@ -1,4 +1,5 @@
-import type { RunDetail } from '@pace-check/contract';
+import { IfMay } from '../../../ui/Role';
+import { ROUTES, type RunDetail } from '@pace-check/contract';
 import { clock } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
@@ -107,7 +108,11 @@ function OfRun({ run }: { run: RunDetail }): ReactNode {
           <Limits run={run} />
         </>
       )}
-      {run.joined ? <TakeApart run={run} /> : null}
+      {run.joined ? (
+        <IfMay route={ROUTES.takeApart}>
+          <TakeApart run={run} />
+        </IfMay>
+      ) : null}
     </>
   );
 }
