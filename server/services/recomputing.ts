@@ -34,7 +34,8 @@ export class Recomputing {
   private slot: Slot | null = null;
   private looking: NodeJS.Timeout | undefined;
   private readonly stopped = new AbortController();
-  private beginning: Promise<void> = Promise.resolve();
+  /** Null until it is begun. */
+  private beginning: Promise<void> | null = null;
   private working: Promise<void> = Promise.resolve();
 
   /**
@@ -101,7 +102,8 @@ export class Recomputing {
 
   /** Many runs came at once. */
   lookSoon(): void {
-    this.beginning.then(() => this.look()).catch((error: unknown) => this.tell(error));
+    // one that has not begun looks when it does
+    this.beginning?.then(() => this.look()).catch((error: unknown) => this.tell(error));
   }
 
   private async look(): Promise<void> {
@@ -156,7 +158,7 @@ export class Recomputing {
 
   async close(): Promise<void> {
     this.stopped.abort();
-    await this.beginning.catch(() => undefined);
+    await this.beginning?.catch(() => undefined);
     clearInterval(this.looking);
     await this.letGo().catch(() => undefined);
     await this.boss.stop({ graceful: false, wait: false }).catch(() => undefined);
