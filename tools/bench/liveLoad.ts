@@ -13,7 +13,7 @@ const LOOK_MS = 100;
 const SETTLE_MS = 5000;
 
 /** Processor time that processes have had together, s. */
-async function processorS(pids: number[]): Promise<number> {
+export async function processorS(pids: number[]): Promise<number> {
   let ticks = 0;
   for (const pid of pids) {
     const fields = (await readFile(`/proc/${pid}/stat`, 'utf8')).split(') ')[1]!.split(' ');

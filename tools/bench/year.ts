@@ -10,7 +10,7 @@ import { SeededRandom } from '@pace-check/core';
 import { SERVER_DIST } from '../paths';
 import { startServer } from '../serve';
 import type { Figure, Target } from './attack';
-import { percentile95 } from './liveLoad';
+import { percentile95, processorS } from './liveLoad';
 
 /** A year of a busy house. */
 const RUNS = 5000;
@@ -193,7 +193,7 @@ async function recomputing(database: pg.Client, url: string, say: Say): Promise<
       while ((await left()) > RUNS - 60);
       const before = await left();
       const began = performance.now();
-      const ticks = await processorS(anew.pid);
+      const ticks = await processorS([anew.pid]);
       const busy = await pages(WATCH_S * 1000);
       const seconds = (performance.now() - began) / 1000;
       const done = before - (await left());
@@ -203,7 +203,7 @@ async function recomputing(database: pg.Client, url: string, say: Say): Promise<
       });
       say({
         what: '  computed anew',
-        figure: `${(done / seconds).toFixed(1)} runs a second, all in ${(RUNS / (done / seconds) / 60).toFixed(1)} min, with ${((((await processorS(anew.pid)) - ticks) / seconds) * 100).toFixed(0)} % of a core`,
+        figure: `${(done / seconds).toFixed(1)} runs a second, all in ${(RUNS / (done / seconds) / 60).toFixed(1)} min, with ${((((await processorS([anew.pid])) - ticks) / seconds) * 100).toFixed(0)} % of a core`,
       });
     } finally {
       await anew.stop();
@@ -211,12 +211,6 @@ async function recomputing(database: pg.Client, url: string, say: Say): Promise<
   } finally {
     if (!(await Promise.race([server.ended.then(() => true), Promise.resolve(false)]))) await server.stop();
   }
-}
-
-/** Processor time that a process has had, s. */
-async function processorS(pid: number): Promise<number> {
-  const fields = (await readFile(`/proc/${pid}/stat`, 'utf8')).split(') ')[1]!.split(' ');
-  return (Number(fields[11]) + Number(fields[12])) / 100;
 }
 
 async function backupAndBack(url: string, say: Say): Promise<void> {
