@@ -190,7 +190,7 @@ export function toJson({ figures, perSecond }: Analysis): object {
     pace: {
       ...pace,
       interval: pace.interval && asPair(pace.interval),
-      perSecond: numbers(perSecond),
+      perSecond: frames.count === 0 ? null : numbers(perSecond),
     },
     lows,
     evenness,

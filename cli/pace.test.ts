@@ -193,6 +193,22 @@ describe('pace analyse', () => {
     expect({ status, out }).toEqual({ status: 1, out: '' });
     expect(err).toMatch(message);
   });
+  it('has no figure of frames where there are none', async () => {
+    const read =
+      '{"type":"run","version":1,"id":"2c1f0a52-6a55-4c3c-8f1e-0d5a4f7f9a11","device":"Velm 5","title":"Aurelune"}\n' +
+      '{"type":"rate","atMs":60000,"fps":58,"by":"overlay"}\n';
+    const figures = await json(file('read.pace.ndjson', read));
+    expect(figures.pace).toEqual({
+      source: 'read',
+      average: 58,
+      interval: [57.5, 58.5],
+      median: null,
+      hold: null,
+      slow: null,
+      perSecond: null,
+    });
+    expect(figures).toMatchObject({ splits: [], stamina: { segments: [], sawtooth: false, closing: null } });
+  });
   it('reads what a device’s shell printed', async () => {
     // ten seconds at 50 frames per second, in two dumps that overlap
     const shown = Array.from({ length: 501 }, (_, i) => 84_215_000_000_000n + BigInt(i) * 20_000_000n);

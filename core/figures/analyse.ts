@@ -161,7 +161,7 @@ export function analyse(run: RunInput): Analysis {
       drain: drainOf(
         discharge,
         ofDevice,
-        battery,
+        run.battery,
         run.charging,
         run.batteryWh,
         pace.average,

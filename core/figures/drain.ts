@@ -27,6 +27,7 @@ const HOUR_MS = 3_600_000;
  * took. Watts from power samples where there are two neighbours without
  * charging, else from percent and the battery's energy.
  *
+ * @param battery as they were flagged: charging that a span tells is no flag
  * @param batteryWh energy of the full battery, or null
  * @param averagePace frames per second, for the energy of a frame
  * @param length where the run's length is only roughly known: the least and the most, in parts of the length that is taken
