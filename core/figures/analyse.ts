@@ -104,6 +104,7 @@ export function analyse(run: RunInput): Analysis {
     discharge,
     rates,
     atCap,
+    crashed,
   });
   return {
     perSecond,

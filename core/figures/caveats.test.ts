@@ -78,6 +78,11 @@ describe('caveats', () => {
       { entries: [{ type: 'end', atMs: 900_000, reason: 'crash' }] },
       { entries: [{ type: 'end', atMs: 900_000, reason: 'stopped' }] },
     ],
+    [
+      'crashed',
+      { entries: [{ type: 'mark', atMs: 500_000, kind: 'crash' }] },
+      { entries: [{ type: 'mark', atMs: 500_000, kind: 'stutter' }] },
+    ],
     ['room-unknown', { entries: FOUR }, { entries: FOUR, facts: { roomC: 19 } }],
     ['room-unknown', { entries: FOUR }, {}],
     ['few-readings', { entries: FOUR.slice(1) }, { entries: [...FOUR, ...skin([5, 19, 'front'])] }],

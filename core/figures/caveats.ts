@@ -84,6 +84,8 @@ export interface CaveatEvidence {
   rates: Sifted<RateReading>;
   /** Share of the seconds at the frame cap; null without one. */
   atCap: number | null;
+  /** A mark says so, or the end. */
+  crashed: boolean;
 }
 
 /** What stands about a run in the library, beside its own lines. */
@@ -154,7 +156,7 @@ export function caveatsOf(run: RunInput, evidence: CaveatEvidence): Caveat[] {
     'implausible-sensor':
       skin.doubtful.length + evidence.powerDoubtful + evidence.discharge.doubtful.length > 0 ||
       loadsDoubtful(run, hasFrames),
-    crashed: run.end?.reason === 'crash',
+    crashed: evidence.crashed,
     'room-unknown': hasSkin && run.roomC === null,
     'few-readings':
       hasSkin && (warmth.spots.find((spot) => spot.spot === warmth.hottest)?.readings.length ?? 0) < 4,
