@@ -120,4 +120,56 @@ test.describe('a server that others in the network reach', () => {
     await expect(laptop.getByLabel('Passcode')).toBeVisible();
     for (const page of [laptop, phone, other]) await page.context().close();
   });
+
+  test('lets a reader in, who finds all there is to read and nothing to change', async ({ browser }) => {
+    const laptop = await newPage(browser, server.address);
+    await laptop.goto('/settings');
+    await comeIn(laptop);
+    const form = laptop.getByRole('form', { name: 'Let one in' });
+    await form.getByLabel('Who, or which device').fill('an editor');
+    await form.getByRole('radio', { name: 'reader' }).click();
+    await form.getByRole('button', { name: 'Show a code' }).click();
+    const shown = laptop.getByRole('group', { name: 'Code for an editor' });
+    const digits = /\d{3}\s?\d{3}/.exec(await shown.innerText())![0];
+
+    const page = await newPage(browser, server.address);
+    await page.goto('/join');
+    await page.getByLabel(/digits/i).fill(digits);
+    await page.getByRole('button', { name: 'Join' }).click();
+    await expect(page.getByText(/^Here as a reader/)).toBeVisible();
+    const main = page.getByRole('main');
+    const changes = main.getByRole('button', {
+      name: /^(add|change|correct|delete|insert|keep|lay it out|leave|new|note|preflight|publish|rename|something was|take|to template)\b/i,
+    });
+    const reads = async (address: string, name: RegExp): Promise<void> => {
+      await page.goto(address);
+      await expect(main.getByRole('heading', { name }).first()).toBeVisible();
+      await expect(changes).toHaveCount(0);
+    };
+    const ofLibrary = async (path: string): Promise<string> =>
+      page.evaluate(async (address) => {
+        const found = JSON.stringify(await (await fetch(`/api/${address}`)).json());
+        return /"id":"([\w-]+)"/.exec(found)![1]!;
+      }, path);
+    await reads(`/runs/${await ofLibrary('runs')}`, / on /);
+    await expect(main.getByRole('img', { name: /: drag to its place/ })).toHaveCount(0);
+    await reads(`/reviews/${await ofLibrary('reviews')}`, /^Small against large/);
+    await expect(main.getByText(/^From one shore to the other/)).toBeVisible();
+    await expect(main.getByRole('textbox')).toHaveCount(0);
+    await expectAccessible(page);
+    await reads(`/cards/${await ofLibrary('cards')}`, /./);
+    await reads(`/ladders/${await ofLibrary('ladders')}`, / on /);
+    await reads(`/choices/${await ofLibrary('choices')}`, / on /);
+    await reads(`/compare/${await ofLibrary('comparisons')}`, /./);
+    await reads('/outcomes', /^Outcomes$/);
+    await reads('/settings', /^Settings$/);
+    await expect(main.getByRole('list', { name: 'Bars' })).toBeVisible();
+    await reads('/kit', /^Kit$/);
+    await page.getByRole('link', { name: /^Velm 5/ }).click();
+    await expect(main.getByRole('list', { name: 'What is known' })).toContainText('Battery, mAh:');
+    await expect(main.getByRole('textbox')).toHaveCount(0);
+    await expect(changes).toHaveCount(0);
+    await expectAccessible(page);
+    for (const one of [laptop, page]) await one.context().close();
+  });
 });

@@ -1,4 +1,4 @@
-import type { RunDetail, SpotPlace } from '@pace-check/contract';
+import { ROUTES, type RunDetail, type SpotPlace } from '@pace-check/contract';
 import {
   shadeAt,
   usualPlace,
@@ -13,6 +13,7 @@ import Svg, { Circle, Rect } from 'react-native-svg';
 import { useKit, usePlaceSpots } from '../api/queries';
 import { Choices } from '../ui/Choices';
 import { usePalette } from '../ui/Look';
+import { useMay } from '../ui/Role';
 import { FONTS, TARGET } from '../ui/theme';
 import { useToast } from '../ui/Toast';
 import { useVoice } from '../ui/Voice';
@@ -173,6 +174,7 @@ function Spot({ run, spot, shape }: { run: RunDetail; spot: Placed; shape: Shape
   const { degrees, temperature } = useVoice();
   const toast = useToast();
   const { mutate } = usePlaceSpots(run.id);
+  const may = useMay(ROUTES.placeSpots);
   const [moved, setMoved] = useState({ dx: 0, dy: 0 });
   const { spot: name, side, x, y } = spot;
   const { width, height } = shape;
@@ -203,9 +205,9 @@ function Spot({ run, spot, shape }: { run: RunDetail; spot: Placed; shape: Shape
   const band = warmthBand(spot.c);
   return (
     <Stack
-      {...handlers}
-      role="button"
-      aria-label={`${name}, ${temperature(spot.c)}: drag to its place`}
+      {...(may ? handlers : null)}
+      role={may ? 'button' : 'img'}
+      aria-label={`${name}, ${temperature(spot.c)}${may ? ': drag to its place' : ''}`}
       align="center"
       style={{
         position: 'absolute',

@@ -1,4 +1,4 @@
-import { IfMay } from '../../ui/Role';
+import { IfMay, useMay } from '../../ui/Role';
 import { ROUTES } from '@pace-check/contract';
 import { POLICIES, type Card, type ViewerRequest } from '@pace-check/contract';
 import { Button, Input } from '@rneui/themed';
@@ -25,7 +25,7 @@ import { useToast } from '../../ui/Toast';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { DayView } from './DayView';
 import { copied, newStep, stepOf } from './newCard';
-import { StepList } from './StepList';
+import { StepList, StepsToRead } from './StepList';
 import { Row, Stack } from '../../ui/parts';
 
 type Tab = 'steps' | 'day';
@@ -58,9 +58,16 @@ function CardPage({ card, day: followed, wide }: { card: Card; day: CardDay; wid
   const [wrong, setWrong] = useState<string | null>(null);
   const change = (edit: Parameters<CardChanger['change']>[0]): void =>
     void changer.change(edit).catch(() => undefined); // `changer.error` says it
-  const steps = (
+  const may = useMay(ROUTES.changeCard);
+  const steps = !may ? (
     <Stack gap={14}>
-      <StepsHead card={card} />
+      <StepsHead card={card} may={false} />
+      <Quiet>{`Settings tested, printed with the results: ${card.policy}.`}</Quiet>
+      <StepsToRead steps={card.steps} />
+    </Stack>
+  ) : (
+    <Stack gap={14}>
+      <StepsHead card={card} may />
       <Stack gap={2}>
         <Quiet>Settings tested, printed with the results</Quiet>
         <Choices
@@ -226,14 +233,16 @@ const Tight = ({
   />
 );
 
-function StepsHead({ card }: { card: Card }): ReactNode {
+function StepsHead({ card, may }: { card: Card; may: boolean }): ReactNode {
   const runs = card.steps.reduce((sum, step) => sum + step.repeats, 0);
   const minutes = card.steps.reduce((sum, step) => sum + step.repeats * step.minutes, 0);
-  if (runs === 0) return <Quiet>No step yet. Add the first one below.</Quiet>;
+  if (runs === 0) return <Quiet>{`No step yet.${may ? ' Add the first one below.' : ''}`}</Quiet>;
   return (
     <View>
       <Heading>{`${count(runs, 'run')}, ${span(minutes)} of play`}</Heading>
-      <Quiet>{`Drag by the handle, or pick it up with space and move it with the arrow keys.${card.day.order === 'light-to-heavy' ? ' The day goes light to heavy on each device; among titles that ask as much, this order counts.' : ''}`}</Quiet>
+      {may ? (
+        <Quiet>{`Drag by the handle, or pick it up with space and move it with the arrow keys.${card.day.order === 'light-to-heavy' ? ' The day goes light to heavy on each device; among titles that ask as much, this order counts.' : ''}`}</Quiet>
+      ) : null}
     </View>
   );
 }

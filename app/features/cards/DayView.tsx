@@ -1,4 +1,4 @@
-import type { Card, Kit, StoredDayEvent } from '@pace-check/contract';
+import { ROUTES, type Card, type Kit, type StoredDayEvent } from '@pace-check/contract';
 import { planChanges, type DayPlan, type PlanChanges } from '@pace-check/core';
 import { Button, LinearProgress } from '@rneui/themed';
 import { Link } from 'expo-router';
@@ -9,6 +9,7 @@ import { outbox } from '../../outbox';
 import type { CardDay } from '../../outbox/cardDay';
 import { count, span, timeOfDay } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
+import { IfMay } from '../../ui/Role';
 import { TARGET } from '../../ui/theme';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { DayForm, type DayInput } from './DayForm';
@@ -105,10 +106,12 @@ export function DayView({ card, followed, kit, changer, wide, onWrong }: Props):
               ? 'The card has changed since this plan was made.'
               : 'The plan does not know yet what happened.'}
           </Body>
-          <Button
-            title="Lay it out again"
-            onPress={() => void layOut(card, { keepOrder: !card.planIsOld }).catch(() => undefined)}
-          />
+          <IfMay route={ROUTES.planCard}>
+            <Button
+              title="Lay it out again"
+              onPress={() => void layOut(card, { keepOrder: !card.planIsOld }).catch(() => undefined)}
+            />
+          </IfMay>{' '}
         </Row>
       ) : null}
       {told ? <Told told={told} card={card} onUndo={onUndo} onClose={() => setTold(null)} /> : null}
@@ -126,21 +129,23 @@ export function DayView({ card, followed, kit, changer, wide, onWrong }: Props):
       {card.plan ? <Dropped card={card} plan={card.plan} /> : null}
       {rows.length > 0 ? <Schedule card={card} rows={rows} note={note} /> : null}
       <Row gap={8} wrap>
-        {card.plan ? (
-          <Button
-            type={form ? 'solid' : 'outline'}
-            title={form ? 'Close' : 'Start, end, who is there'}
-            aria-expanded={form}
-            onPress={() => setForm(!form)}
-          />
-        ) : null}
-        {card.plan && !card.plan.proven && !busy ? (
-          <Button
-            type="outline"
-            title="Look longer for a better one"
-            onPress={() => void layOut(card, { rounds: THOROUGH }).catch(() => undefined)}
-          />
-        ) : null}
+        <IfMay route={ROUTES.changeCard}>
+          {card.plan ? (
+            <Button
+              type={form ? 'solid' : 'outline'}
+              title={form ? 'Close' : 'Start, end, who is there'}
+              aria-expanded={form}
+              onPress={() => setForm(!form)}
+            />
+          ) : null}
+          {card.plan && !card.plan.proven && !busy ? (
+            <Button
+              type="outline"
+              title="Look longer for a better one"
+              onPress={() => void layOut(card, { rounds: THOROUGH }).catch(() => undefined)}
+            />
+          ) : null}
+        </IfMay>
         {card.plan ? (
           <Button
             type="clear"
@@ -426,7 +431,9 @@ function Schedule({ card, rows, note }: { card: Card; rows: DayRow[]; note: Card
                     .join(' · ')}
                 </Quiet>
                 {row.state === 'done' || row.state === 'crashed' ? (
-                  <LinkRun card={card} row={row} note={note} />
+                  <IfMay route={ROUTES.cardChanges}>
+                    <LinkRun card={card} row={row} note={note} />
+                  </IfMay>
                 ) : null}
               </Stack>
             </Row>

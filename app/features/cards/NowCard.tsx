@@ -1,5 +1,5 @@
 import { v4 as uuid } from 'uuid';
-import type { Card, StoredDayEvent } from '@pace-check/contract';
+import { ROUTES, type Card, type StoredDayEvent } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
@@ -8,6 +8,7 @@ import { TemperatureInput } from '../../forms/TemperatureInput';
 import { NumberInput } from '../../ui/Field';
 import { timeOfDay } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
+import { IfMay } from '../../ui/Role';
 import { FONTS } from '../../ui/theme';
 import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
@@ -67,90 +68,94 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
         </Stack>
       </Row>
       {row.planned && !running ? <StartState row={row} card={card} /> : null}
-      <Row gap={8} wrap>
-        {row.step.ladderId === null ? null : (
-          <Button
-            type="outline"
-            title="Open the ladder"
-            onPress={() => router.navigate(`/ladders/${row.step.ladderId!}`)}
-          />
-        )}
-        {running ? null : (
-          <Button
-            title="Preflight and start"
-            disabled={busy}
-            onPress={() =>
-              router.navigate(
-                `/cards/${card.id}/preflight?step=${row.step.id}&repeat=${row.repeat}&at=${row.startMin}`,
-              )
-            }
-          />
-        )}
-        <Button
-          type={running ? 'solid' : 'outline'}
-          title="Done as planned"
-          disabled={busy}
-          onPress={() => onHappened([...begun, ended(row.endMin, 'done')], `${row.step.title} is done.`)}
-        />
-      </Row>
-      <Row gap={10} align="flex-start">
-        <View style={{ width: 92, marginBottom: -18 }}>
-          <NumberInput
-            label="Minutes"
-            value={minutes}
-            onChange={setMinutes}
-            error={late === null ? 'above zero' : undefined}
-          />
-        </View>
-        <Row gap={6} wrap flex={1} style={{ paddingTop: 22 }}>
-          {running ? null : (
-            <Tap
-              title={`Started ${late ?? '…'} min late`}
-              disabled={busy || late === null}
-              onPress={() => onHappened([started(row.startMin + late!)], `Started ${late} min late.`)}
+      <IfMay route={ROUTES.cardChanges}>
+        <Row gap={8} wrap>
+          {row.step.ladderId === null ? null : (
+            <Button
+              type="outline"
+              title="Open the ladder"
+              onPress={() => router.navigate(`/ladders/${row.step.ladderId!}`)}
             />
           )}
-          <Tap
-            title={`Ran over by ${late ?? '…'} min`}
-            disabled={busy || late === null}
-            onPress={() =>
-              onHappened([...begun, ended(row.endMin + late!, 'done')], `Ran over by ${late} min.`)
-            }
-          />
-          <Tap
-            title={`Crashed after ${late ?? '…'} min`}
-            disabled={busy || late === null}
-            onPress={() =>
-              onHappened(
-                [...begun, ended(row.startMin + late!, 'crashed')],
-                `Crashed after ${late} min: that is a result.`,
-              )
-            }
-          />
-        </Row>
-      </Row>
-      {running ? null : <StillWarm card={card} row={row} busy={busy} onHappened={onHappened} />}
-      {running ? null : (
-        <Row>
+          {running ? null : (
+            <Button
+              title="Preflight and start"
+              disabled={busy}
+              onPress={() =>
+                router.navigate(
+                  `/cards/${card.id}/preflight?step=${row.step.id}&repeat=${row.repeat}&at=${row.startMin}`,
+                )
+              }
+            />
+          )}
           <Button
-            type="clear"
-            title="Leave this run out"
+            type={running ? 'solid' : 'outline'}
+            title="Done as planned"
             disabled={busy}
-            buttonStyle={{ paddingHorizontal: 0 }}
-            onPress={() =>
-              onHappened(
-                [
-                  ended(
-                    Math.max(row.startMin - (row.planned?.prepareMin ?? 0), card.day.startMin),
-                    'skipped',
-                  ),
-                ],
-                `${row.step.title} is left out.`,
-              )
-            }
+            onPress={() => onHappened([...begun, ended(row.endMin, 'done')], `${row.step.title} is done.`)}
           />
         </Row>
-      )}
+        <Row gap={10} align="flex-start">
+          <View style={{ width: 92, marginBottom: -18 }}>
+            <NumberInput
+              label="Minutes"
+              value={minutes}
+              onChange={setMinutes}
+              error={late === null ? 'above zero' : undefined}
+            />
+          </View>
+          <Row gap={6} wrap flex={1} style={{ paddingTop: 22 }}>
+            {running ? null : (
+              <Tap
+                title={`Started ${late ?? '…'} min late`}
+                disabled={busy || late === null}
+                onPress={() => onHappened([started(row.startMin + late!)], `Started ${late} min late.`)}
+              />
+            )}
+            <Tap
+              title={`Ran over by ${late ?? '…'} min`}
+              disabled={busy || late === null}
+              onPress={() =>
+                onHappened([...begun, ended(row.endMin + late!, 'done')], `Ran over by ${late} min.`)
+              }
+            />
+            <Tap
+              title={`Crashed after ${late ?? '…'} min`}
+              disabled={busy || late === null}
+              onPress={() =>
+                onHappened(
+                  [...begun, ended(row.startMin + late!, 'crashed')],
+                  `Crashed after ${late} min: that is a result.`,
+                )
+              }
+            />
+          </Row>
+        </Row>
+        {running ? null : <StillWarm card={card} row={row} busy={busy} onHappened={onHappened} />}
+      </IfMay>
+      <IfMay route={ROUTES.cardChanges}>
+        {running ? null : (
+          <Row>
+            <Button
+              type="clear"
+              title="Leave this run out"
+              disabled={busy}
+              buttonStyle={{ paddingHorizontal: 0 }}
+              onPress={() =>
+                onHappened(
+                  [
+                    ended(
+                      Math.max(row.startMin - (row.planned?.prepareMin ?? 0), card.day.startMin),
+                      'skipped',
+                    ),
+                  ],
+                  `${row.step.title} is left out.`,
+                )
+              }
+            />
+          </Row>
+        )}
+      </IfMay>
     </Sheet>
   );
 }

@@ -1,5 +1,5 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { newRequest, type NewRequest, type ViewerRequest } from '@pace-check/contract';
+import { ROUTES, newRequest, type NewRequest, type ViewerRequest } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { Link } from 'expo-router';
 import { useState, type ReactNode } from 'react';
@@ -10,6 +10,7 @@ import { useAddRequest, useDeleteRequest, useKit, useRequests } from '../../api/
 import { NumberField, TextField } from '../../ui/Field';
 import { usePalette } from '../../ui/Look';
 import { PickOrAdd } from '../../ui/PickOrAdd';
+import { IfMay } from '../../ui/Role';
 import { Answered } from '../../ui/states';
 import { useToast } from '../../ui/Toast';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
@@ -23,7 +24,9 @@ export function Requests(): ReactNode {
     <Stack gap={8}>
       <Row align="center" apart>
         <Heading>Requests</Heading>
-        <Button type="clear" title={open ? 'Close' : 'Add a request'} onPress={() => setOpen(!open)} />
+        <IfMay route={ROUTES.request}>
+          <Button type="clear" title={open ? 'Close' : 'Add a request'} onPress={() => setOpen(!open)} />
+        </IfMay>
       </Row>
       {open ? <RequestForm /> : null}
       <Answered query={requests} loading={{ rows: 3, height: 48, label: 'Loading the requests' }}>
@@ -67,14 +70,16 @@ function List({ requests }: { requests: ViewerRequest[] }): ReactNode {
               <Quiet>{`on “${request.onCard.name}”`}</Quiet>
             </Link>
           ) : (
-            <Button
-              type="clear"
-              title="×"
-              aria-label={`Take the request for ${request.title} away`}
-              onPress={() =>
-                remove.mutate(request.id, { onError: (error) => toast({ text: error.message }) })
-              }
-            />
+            <IfMay route={ROUTES.takeRequestBack}>
+              <Button
+                type="clear"
+                title="×"
+                aria-label={`Take the request for ${request.title} away`}
+                onPress={() =>
+                  remove.mutate(request.id, { onError: (error) => toast({ text: error.message }) })
+                }
+              />
+            </IfMay>
           )}
         </Row>
       ))}

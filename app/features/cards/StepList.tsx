@@ -53,19 +53,33 @@ export function StepList({ steps, kit, onSteps, wrong }: Props): ReactNode {
   );
 }
 
+/** The same steps for those who do not change them. */
+export function StepsToRead({ steps }: Pick<Props, 'steps'>): ReactNode {
+  return (
+    <Stack role="list" aria-label="Steps">
+      {steps.map((step, i) => (
+        <Stack key={step.id} role="listitem">
+          <StepRow step={step} number={i + 1} steps={steps} />
+        </Stack>
+      ))}
+    </Stack>
+  );
+}
+
 interface RowProps extends Pick<Props, 'steps'> {
   step: CardStep;
   number: number;
-  open: boolean;
-  onOpen: () => void;
+  open?: boolean;
+  /** Left out where it cannot be opened. */
+  onOpen?: () => void;
 }
 
 function StepRow({ step, number, steps, open, onOpen }: RowProps): ReactNode {
   const after = step.after.map((id) => steps.findIndex((one) => one.id === id) + 1);
   return (
     <Pressable
-      role="button"
-      aria-expanded={open}
+      {...(onOpen ? ({ role: 'button', 'aria-expanded': open } as const) : null)}
+      disabled={onOpen === undefined}
       aria-label={`Step ${number}, ${step.title}${step.device ? ` on ${step.device}` : ''}`}
       onPress={onOpen}
       style={{

@@ -121,7 +121,9 @@ function Name({ comparison }: { comparison: ComparisonDetail }): ReactNode {
         <Heading level={1} style={{ flexShrink: 1 }}>
           {comparison.name}
         </Heading>
-        <Button type="clear" title="Rename" onPress={() => setTyped(comparison.given ?? comparison.name)} />
+        <IfMay route={ROUTES.changeComparison}>
+          <Button type="clear" title="Rename" onPress={() => setTyped(comparison.given ?? comparison.name)} />
+        </IfMay>
       </Row>
     );
   const keep = (): void =>
@@ -159,23 +161,25 @@ function Actions({ comparison }: { comparison: ComparisonDetail }): ReactNode {
   const failed = (error: Error): void => toast({ text: `It could not be done: ${error.message}` });
   return (
     <Row>
-      {comparison.kept ? (
-        <Button
-          type="clear"
-          title="Kept"
-          aria-label="Kept: let it go"
-          loading={change.isPending}
-          onPress={() => change.mutate({ kept: false }, { onError: failed })}
-        />
-      ) : (
-        <Button
-          type="clear"
-          title="Keep"
-          aria-label="Keep the comparison"
-          loading={change.isPending}
-          onPress={() => change.mutate({ kept: true }, { onError: failed })}
-        />
-      )}
+      <IfMay route={ROUTES.changeComparison}>
+        {comparison.kept ? (
+          <Button
+            type="clear"
+            title="Kept"
+            aria-label="Kept: let it go"
+            loading={change.isPending}
+            onPress={() => change.mutate({ kept: false }, { onError: failed })}
+          />
+        ) : (
+          <Button
+            type="clear"
+            title="Keep"
+            aria-label="Keep the comparison"
+            loading={change.isPending}
+            onPress={() => change.mutate({ kept: true }, { onError: failed })}
+          />
+        )}
+      </IfMay>
       <RemoveButton
         title="Delete"
         gone={`“${comparison.name}” is deleted.`}

@@ -1,4 +1,10 @@
-import { NO_FILTER, type ComparedRun, type ComparisonDetail, type RunSummary } from '@pace-check/contract';
+import {
+  ROUTES,
+  NO_FILTER,
+  type ComparedRun,
+  type ComparisonDetail,
+  type RunSummary,
+} from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { Link } from 'expo-router';
 import { useState, type ReactNode } from 'react';
@@ -12,6 +18,7 @@ import { Failed, Loading } from '../../ui/states';
 import { useToast } from '../../ui/Toast';
 import { useVoice } from '../../ui/Voice';
 import { Body, Heading, Quiet } from '../../ui/words';
+import { IfMay } from '../../ui/Role';
 
 /** What stands on each side, and other runs in its place. */
 export function Sides({ comparison }: { comparison: ComparisonDetail }): ReactNode {
@@ -24,12 +31,14 @@ export function Sides({ comparison }: { comparison: ComparisonDetail }): ReactNo
             <Heading level={3} style={{ flexShrink: 1 }}>
               {side.name}
             </Heading>
-            <Button
-              type="clear"
-              title={open === i ? 'Close' : 'Change'}
-              aria-label={`Change the runs of ${side.name}`}
-              onPress={() => setOpen(open === i ? null : i)}
-            />
+            <IfMay route={ROUTES.changeComparison}>
+              <Button
+                type="clear"
+                title={open === i ? 'Close' : 'Change'}
+                aria-label={`Change the runs of ${side.name}`}
+                onPress={() => setOpen(open === i ? null : i)}
+              />
+            </IfMay>{' '}
           </Row>
           {side.runs.map((run) => (
             <Link key={run.id} href={`/runs/${run.id}`}>

@@ -1,4 +1,4 @@
-import type { ComparisonDetail, WeakMeasure, WeakValue } from '@pace-check/contract';
+import { ROUTES, type ComparisonDetail, type WeakMeasure, type WeakValue } from '@pace-check/contract';
 import {
   MEASURE_WORDS,
   RUN_MEASURES,
@@ -18,6 +18,7 @@ import { day } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { Row, Sheet, Stack } from '../../ui/parts';
 import { NamePicker } from '../../ui/PickOrAdd';
+import { IfMay } from '../../ui/Role';
 import { Section } from '../../ui/Section';
 import { Select } from '../../ui/Select';
 import { useToast } from '../../ui/Toast';
@@ -32,12 +33,14 @@ export function WeakRows({ comparison }: { comparison: ComparisonDetail }): Reac
     <Section
       title="Memory and hearsay"
       aside={
-        <Button
-          type="clear"
-          title={adding ? 'Close' : 'Add'}
-          aria-label={adding ? 'Close' : 'Add what was not measured here'}
-          onPress={() => setAdding(!adding)}
-        />
+        <IfMay route={ROUTES.addWeakValue}>
+          <Button
+            type="clear"
+            title={adding ? 'Close' : 'Add'}
+            aria-label={adding ? 'Close' : 'Add what was not measured here'}
+            onPress={() => setAdding(!adding)}
+          />
+        </IfMay>
       }
     >
       {comparison.weak.length === 0 && !adding ? (
@@ -84,15 +87,17 @@ function WeakRow({ value }: { value: WeakValue }): ReactNode {
             .filter(Boolean)
             .join(', ')}
         </Quiet>
-        <Button
-          type="clear"
-          title="Take back"
-          aria-label={`Take back ${value.title} on ${value.device}`}
-          loading={remove.isPending}
-          onPress={() =>
-            remove.mutate(value.id, { onError: (error) => toast({ text: `It stays: ${error.message}` }) })
-          }
-        />
+        <IfMay route={ROUTES.deleteWeakValue}>
+          <Button
+            type="clear"
+            title="Take back"
+            aria-label={`Take back ${value.title} on ${value.device}`}
+            loading={remove.isPending}
+            onPress={() =>
+              remove.mutate(value.id, { onError: (error) => toast({ text: `It stays: ${error.message}` }) })
+            }
+          />
+        </IfMay>{' '}
       </Row>
     </Stack>
   );

@@ -1,4 +1,4 @@
-import type { KitKind } from '@pace-check/contract';
+import { ROUTES, type KitKind } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import type { ReactNode } from 'react';
 import { useDropzone } from 'react-dropzone';
@@ -6,6 +6,7 @@ import { Linking } from 'react-native';
 import { ApiFailure } from '../../api/client';
 import { useImportKit } from '../../api/queries';
 import { usePalette } from '../../ui/Look';
+import { IfMay } from '../../ui/Role';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { Row, Sheet } from '../../ui/parts';
 
@@ -44,14 +45,16 @@ export function KitFiles({ shelf }: { shelf: KitKind }): ReactNode {
             />
           ))}
         </Row>
-        <Heading level={3}>Bring in</Heading>
-        <Quiet>
-          A JSON or CSV file of the kit. Records are known by their names: what is here is brought up to date,
-          never doubled.
-        </Quiet>
-        <Row>
-          <Button title="Choose a file" loading={bring.isPending} onPress={open} />
-        </Row>
+        <IfMay route={ROUTES.importKit}>
+          <Heading level={3}>Bring in</Heading>
+          <Quiet>
+            A JSON or CSV file of the kit. Records are known by their names: what is here is brought up to
+            date, never doubled.
+          </Quiet>
+          <Row>
+            <Button title="Choose a file" loading={bring.isPending} onPress={open} />
+          </Row>
+        </IfMay>
         {bring.data ? (
           <Body role="status">{`${bring.data.added} added, ${bring.data.updated} brought up to date, ${bring.data.unchanged} as they were.`}</Body>
         ) : null}

@@ -1,4 +1,4 @@
-import { batteryWhOf, type Kit, type KitKind, type NamedItem } from '@pace-check/contract';
+import { ROUTES, batteryWhOf, type Kit, type KitKind, type NamedItem } from '@pace-check/contract';
 import { Button, Input } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
@@ -14,6 +14,7 @@ import { Body, Heading, Quiet } from '../../ui/words';
 import { KitFiles } from './KitFiles';
 import { KIND_WORDS } from './fields';
 import { Icon } from '../../ui/Icon';
+import { useMay } from '../../ui/Role';
 import { Row, Stack } from '../../ui/parts';
 
 type Shelf = Exclude<KitKind, 'setup'>;
@@ -115,7 +116,9 @@ function FindOrAdd({
   const toast = useToast();
   const router = useRouter();
   const name = typed.trim();
-  const isNew = name !== '' && !rows.some((row) => row.name.toLowerCase() === name.toLowerCase());
+  const may = useMay(ROUTES.addRecord);
+  const asks = `Find ${shelf === 'accessory' || shelf === 'instrument' ? 'an' : 'a'} ${ONE[shelf]}${may ? ', or add one by name' : ''}`;
+  const isNew = may && name !== '' && !rows.some((row) => row.name.toLowerCase() === name.toLowerCase());
   const onAdd = (): void =>
     add.mutate(
       { kind: shelf, record: { name, facts: {} } },
@@ -130,8 +133,8 @@ function FindOrAdd({
   return (
     <View>
       <Input
-        aria-label={`Find a ${ONE[shelf]}, or add one by name`}
-        placeholder={`Find a ${ONE[shelf]}, or add one by name`}
+        aria-label={asks}
+        placeholder={asks}
         value={typed}
         onChangeText={onTyped}
         onSubmitEditing={() => isNew && onAdd()}

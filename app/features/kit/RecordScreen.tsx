@@ -1,8 +1,6 @@
-import { IfMay } from '../../ui/Role';
-import { ROUTES } from '@pace-check/contract';
 import {
+  ROUTES,
   USUAL_CELL_V,
-  type Kit,
   type KitDevice,
   type KitKind,
   type KitTitle,
@@ -18,12 +16,14 @@ import { useDeleteRecord, useKit, useReplaceRecord } from '../../api/queries';
 import { BackTo } from '../../ui/BackTo';
 import { TextField } from '../../ui/Field';
 import { useWide } from '../../ui/Look';
+import { useMay } from '../../ui/Role';
 import { Answered, Notice } from '../../ui/states';
 import { useToast } from '../../ui/Toast';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { FactGroups } from './FactFields';
 import { GROUPS } from './fields';
 import { prunedResolver } from './prunedResolver';
+import { RecordToRead } from './RecordToRead';
 import { Refusals } from './Refusals';
 import { Scenes } from './Scenes';
 import { Screens } from './Screens';
@@ -43,6 +43,7 @@ const LISTS = {
 export function RecordScreen({ kind, id }: { kind: Shelf; id: string }): ReactNode {
   const kit = useKit();
   const wide = useWide();
+  const may = useMay(ROUTES.replaceRecord);
   const record: (NamedItem & { facts: object }) | undefined = kit.data?.[LISTS[kind]].find(
     (one) => one.id === id,
   );
@@ -55,7 +56,17 @@ export function RecordScreen({ kind, id }: { kind: Shelf; id: string }): ReactNo
       <Answered query={kit} loading={{ rows: 4, height: 90, label: 'Loading the record' }}>
         {(known) =>
           record ? (
-            <RecordPage kit={known} kind={kind} record={record} />
+            <>
+              {may ? (
+                <RecordPage kind={kind} record={record} />
+              ) : (
+                <RecordToRead kind={kind} record={record} />
+              )}
+              {kind === 'title' ? <Setups kit={known} title={record as KitTitle} /> : null}
+              {kind === 'device' || kind === 'title' ? (
+                <Refusals kit={known} of={kind} name={record.name} />
+              ) : null}
+            </>
           ) : (
             <Notice title="Not in the kit">
               This record is no longer there. Go back to the kit and look for it by its name.
@@ -67,15 +78,7 @@ export function RecordScreen({ kind, id }: { kind: Shelf; id: string }): ReactNo
   );
 }
 
-function RecordPage({
-  kit,
-  kind,
-  record,
-}: {
-  kit: Kit;
-  kind: Shelf;
-  record: NamedItem & { facts: object };
-}): ReactNode {
+function RecordPage({ kind, record }: { kind: Shelf; record: NamedItem & { facts: object } }): ReactNode {
   const save = useReplaceRecord();
   const toast = useToast();
   const spots = kind === 'device' ? (record as KitDevice).spots : undefined;
@@ -116,15 +119,11 @@ function RecordPage({
         {save.error ? (
           <Body role="alert">{`Not kept: ${save.error.message} What you typed stays.`}</Body>
         ) : null}
-        <IfMay route={ROUTES.replaceRecord}>
-          <Row gap={8} style={{ marginTop: 6 }}>
-            <Button title="Keep" loading={save.isPending} onPress={() => void store()} />
-            <DeleteRecord kind={kind} record={record} />
-          </Row>
-        </IfMay>
+        <Row gap={8} style={{ marginTop: 6 }}>
+          <Button title="Keep" loading={save.isPending} onPress={() => void store()} />
+          <DeleteRecord kind={kind} record={record} />
+        </Row>
       </View>
-      {kind === 'title' ? <Setups kit={kit} title={record as KitTitle} /> : null}
-      {kind === 'device' || kind === 'title' ? <Refusals kit={kit} of={kind} name={record.name} /> : null}
     </>
   );
 }

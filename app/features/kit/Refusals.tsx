@@ -1,10 +1,11 @@
-import type { Kit } from '@pace-check/contract';
+import { ROUTES, type Kit } from '@pace-check/contract';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { useRefuse, useTakeRefusalBack } from '../../api/queries';
 import { useToast } from '../../ui/Toast';
 import { NamePicker } from '../../ui/PickOrAdd';
+import { IfMay } from '../../ui/Role';
 import { Body, Quiet } from '../../ui/words';
 import { Section } from '../../ui/Section';
 import { Row } from '../../ui/parts';
@@ -17,14 +18,20 @@ export function Refusals({ kit, of, name }: { kit: Kit; of: 'device' | 'title'; 
   return (
     <Section
       title={of === 'device' ? 'Refused on this device' : 'Devices that refused it'}
-      aside={<Button type="clear" title={open ? 'Close' : 'Note one'} onPress={() => setOpen(!open)} />}
+      aside={
+        <IfMay route={ROUTES.refuse}>
+          <Button type="clear" title={open ? 'Close' : 'Note one'} onPress={() => setOpen(!open)} />
+        </IfMay>
+      }
     >
       {refused.map((one) => (
         <Row key={one.id} gap={8} align="center">
           <Body style={{ flex: 1 }}>
             {[of === 'device' ? one.title : one.device, one.setup, one.says].filter(Boolean).join(' · ')}
           </Body>
-          <Button type="clear" title="Take back" onPress={() => takeBack.mutate(one.id)} />
+          <IfMay route={ROUTES.takeRefusalBack}>
+            <Button type="clear" title="Take back" onPress={() => takeBack.mutate(one.id)} />
+          </IfMay>
         </Row>
       ))}
       {refused.length === 0 && !open ? <Quiet>Nothing was refused.</Quiet> : null}

@@ -1,4 +1,4 @@
-import type { ChoiceDetail, ChoiceDoc, TriedRun } from '@pace-check/contract';
+import { ROUTES, type ChoiceDetail, type ChoiceDoc, type TriedRun } from '@pace-check/contract';
 import {
   Archive,
   choiceState,
@@ -17,6 +17,7 @@ import { useDocument } from '../../api/useDocument';
 import { BackTo } from '../../ui/BackTo';
 import { count } from '../../ui/figures';
 import { Page } from '../../ui/Page';
+import { IfMay } from '../../ui/Role';
 import { Sheet, Stack } from '../../ui/parts';
 import { Section } from '../../ui/Section';
 import { Answered } from '../../ui/states';
@@ -65,26 +66,30 @@ function ChoicePage({ choice }: { choice: ChoiceDetail }): ReactNode {
           {sayChoice(state)}
         </Body>
         <Quiet>{`For ${doc.title} on ${doc.device} alone${doc.scene === '' ? '' : `, always at the same scene: ${doc.scene}`}. Another title is a choice of its own.`}</Quiet>
-        <ChoicePad
-          // begun anew for each option: what was typed for another is not meant for it
-          key={`${option} ${doc.probes.length}`}
-          option={option}
-          full={doc.full}
-          onProbe={take}
-        />
+        <IfMay route={ROUTES.changeChoice}>
+          <ChoicePad
+            // begun anew for each option: what was typed for another is not meant for it
+            key={`${option} ${doc.probes.length}`}
+            option={option}
+            full={doc.full}
+            onProbe={take}
+          />
+        </IfMay>
       </Sheet>
-      <Section title={`A run with ${option}`}>
-        <TakeRuns
-          label="Runs that may be probes"
-          runs={choice.runs
-            .filter((run) => !doc.probes.some((probe) => probe.runId === run.id))
-            .slice(0, OFFERED)}
-          word={`It was ${option}:`}
-          canTake={(run) => run.speed !== null || run.fps !== null}
-          onTake={(run) => take(probeOfRun(run, option))}
-        />
-        <GetRun device={doc.device} title={doc.title} minutes={PROBE_MIN} />
-      </Section>
+      <IfMay route={ROUTES.changeChoice}>
+        <Section title={`A run with ${option}`}>
+          <TakeRuns
+            label="Runs that may be probes"
+            runs={choice.runs
+              .filter((run) => !doc.probes.some((probe) => probe.runId === run.id))
+              .slice(0, OFFERED)}
+            word={`It was ${option}:`}
+            canTake={(run) => run.speed !== null || run.fps !== null}
+            onTake={(run) => take(probeOfRun(run, option))}
+          />
+          <GetRun device={doc.device} title={doc.title} minutes={PROBE_MIN} />
+        </Section>
+      </IfMay>
     </>
   );
   const right = (

@@ -1,4 +1,4 @@
-import type { LadderDetail, LadderDoc, TriedRun } from '@pace-check/contract';
+import { ROUTES, type LadderDetail, type LadderDoc, type TriedRun } from '@pace-check/contract';
 import { FULL_SPEED, SUSTAINED_S, type SearchState } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import type { ReactNode } from 'react';
@@ -8,6 +8,7 @@ import { Section } from '../../ui/Section';
 import { Body, Quiet } from '../../ui/words';
 import { probeOfRun } from './probeOfRun';
 import { GetRun, TakeRuns } from './TakeRuns';
+import { IfMay } from '../../ui/Role';
 
 /** One sustained run confirms what was found; where it throttles, that is a probe that did not hold. */
 export function Confirm({
@@ -27,14 +28,16 @@ export function Confirm({
     return (
       <Section title="Confirmed">
         <Body small>{`${doc.confirmed.rung}: ${doc.confirmed.says}.`}</Body>
-        <Row>
-          <Button
-            type="clear"
-            title="Take it back"
-            aria-label="Take the confirmation back"
-            onPress={() => change((before) => ({ ...before, confirmed: null }))}
-          />
-        </Row>
+        <IfMay route={ROUTES.changeLadder}>
+          <Row>
+            <Button
+              type="clear"
+              title="Take it back"
+              aria-label="Take the confirmation back"
+              onPress={() => change((before) => ({ ...before, confirmed: null }))}
+            />
+          </Row>
+        </IfMay>
       </Section>
     );
   const take = (run: TriedRun): void => {
@@ -52,14 +55,16 @@ export function Confirm({
   return (
     <Section title={`Confirm ${rung}`}>
       <Quiet>{`A run of a quarter of an hour or more at ${rung}. A short probe knows nothing of the heat.`}</Quiet>
-      <TakeRuns
-        label="Sustained runs"
-        runs={ladder.runs.filter((run) => run.sustained)}
-        word="It was"
-        canTake={(run) => run.speed !== null}
-        onTake={take}
-      />
-      <GetRun device={doc.device} title={doc.title} minutes={Math.ceil(SUSTAINED_S / 60)} />
+      <IfMay route={ROUTES.changeLadder}>
+        <TakeRuns
+          label="Sustained runs"
+          runs={ladder.runs.filter((run) => run.sustained)}
+          word="It was"
+          canTake={(run) => run.speed !== null}
+          onTake={take}
+        />
+        <GetRun device={doc.device} title={doc.title} minutes={Math.ceil(SUSTAINED_S / 60)} />
+      </IfMay>
     </Section>
   );
 }

@@ -1,4 +1,4 @@
-import type { LadderDetail, LadderDoc } from '@pace-check/contract';
+import { ROUTES, type LadderDetail, type LadderDoc } from '@pace-check/contract';
 import {
   extremeOf,
   minutesToGo,
@@ -14,6 +14,7 @@ import { useDeleteLadder, useKeepLadder, useLadder } from '../../api/ladders';
 import { useDocument, type Writing } from '../../api/useDocument';
 import { BackTo } from '../../ui/BackTo';
 import { Page } from '../../ui/Page';
+import { IfMay, useMay } from '../../ui/Role';
 import { Row, Sheet, Stack } from '../../ui/parts';
 import { Section } from '../../ui/Section';
 import { Answered } from '../../ui/states';
@@ -56,6 +57,7 @@ function Ladder({ ladder }: { ladder: LadderDetail }): ReactNode {
   const state = useMemo(() => searchState(search), [search]);
   const [picked, setPicked] = useState<string | null>(null);
   const [going, setGoing] = useState(false);
+  const may = useMay(ROUTES.changeLadder);
   const removal = useDeleteLadder();
   const rung = picked ?? doc.rungs[(state.next ?? Math.max(1, state.best)) - 1]!.name;
   const take = (probe: LadderDoc['probes'][number]): void => {
@@ -69,16 +71,18 @@ function Ladder({ ladder }: { ladder: LadderDetail }): ReactNode {
           {sayNext(search, state)}
         </Body>
         <Quiet>{sayToGo(doc, state)}</Quiet>
-        <ProbePad
-          // begun anew for each rung: what was typed for another is not meant for it
-          key={`${rung} ${doc.probes.length}`}
-          rung={rung}
-          full={doc.full}
-          withPower={doc.axis === 'power limit'}
-          onProbe={take}
-        />
+        <IfMay route={ROUTES.changeLadder}>
+          <ProbePad
+            // begun anew for each rung: what was typed for another is not meant for it
+            key={`${rung} ${doc.probes.length}`}
+            rung={rung}
+            full={doc.full}
+            withPower={doc.axis === 'power limit'}
+            onProbe={take}
+          />
+        </IfMay>
       </Sheet>
-      {state.stop ? null : (
+      {state.stop || !may ? null : (
         <Section title={`A run at ${rung}`}>
           <Quiet>A run is a probe as well: the last ones of this device and title.</Quiet>
           <TakeRuns
@@ -121,32 +125,34 @@ function Ladder({ ladder }: { ladder: LadderDetail }): ReactNode {
         left={left}
         right={right}
       />
-      <Section
-        title="Another axis"
-        aside={
-          <Button
-            type="clear"
-            title={going ? 'Close' : 'Go on'}
-            aria-label={going ? 'Close the other axis' : 'Go on with another axis'}
-            onPress={() => setGoing(!going)}
-          />
-        }
-      >
-        <Quiet>
-          What was found here is set, and the next thing is raised: first the resolution, then the filter,
-          then upscaling.
-        </Quiet>
-        {going ? (
-          <NewLadder
-            from={{
-              ...doc,
-              setup: [doc.setup, state.best === 0 ? '' : `${doc.axis} ${doc.rungs[state.best - 1]!.name}`]
-                .filter(Boolean)
-                .join(', '),
-            }}
-          />
-        ) : null}
-      </Section>
+      <IfMay route={ROUTES.newLadder}>
+        <Section
+          title="Another axis"
+          aside={
+            <Button
+              type="clear"
+              title={going ? 'Close' : 'Go on'}
+              aria-label={going ? 'Close the other axis' : 'Go on with another axis'}
+              onPress={() => setGoing(!going)}
+            />
+          }
+        >
+          <Quiet>
+            What was found here is set, and the next thing is raised: first the resolution, then the filter,
+            then upscaling.
+          </Quiet>
+          {going ? (
+            <NewLadder
+              from={{
+                ...doc,
+                setup: [doc.setup, state.best === 0 ? '' : `${doc.axis} ${doc.rungs[state.best - 1]!.name}`]
+                  .filter(Boolean)
+                  .join(', '),
+              }}
+            />
+          ) : null}
+        </Section>
+      </IfMay>
       <RemoveSearch what="ladder" id={ladder.id} name={`${doc.title} on ${doc.device}`} removal={removal} />
     </>
   );
@@ -236,12 +242,14 @@ function Prior({
       {doc.prior ? (
         <Row apart align="center" gap={8}>
           <Body small style={{ flexShrink: 1 }}>{`From ${doc.prior.says}, smoothed.`}</Body>
-          <Button
-            type="clear"
-            title="Take out"
-            aria-label="Take out what is known beforehand"
-            onPress={() => change((before) => ({ ...before, prior: null }))}
-          />
+          <IfMay route={ROUTES.changeLadder}>
+            <Button
+              type="clear"
+              title="Take out"
+              aria-label="Take out what is known beforehand"
+              onPress={() => change((before) => ({ ...before, prior: null }))}
+            />
+          </IfMay>{' '}
         </Row>
       ) : (
         ladder.siblings.map(({ id, says, weights }) => (
@@ -249,12 +257,14 @@ function Prior({
             <Body small style={{ flexShrink: 1 }}>
               {says}
             </Body>
-            <Button
-              type="clear"
-              title="Begin with it"
-              aria-label={`Begin with ${says}`}
-              onPress={() => change((before) => ({ ...before, prior: { from: id, says, weights } }))}
-            />
+            <IfMay route={ROUTES.changeLadder}>
+              <Button
+                type="clear"
+                title="Begin with it"
+                aria-label={`Begin with ${says}`}
+                onPress={() => change((before) => ({ ...before, prior: { from: id, says, weights } }))}
+              />
+            </IfMay>{' '}
           </Row>
         ))
       )}

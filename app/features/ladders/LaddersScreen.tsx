@@ -1,4 +1,4 @@
-import type { LadderSummary } from '@pace-check/contract';
+import { ROUTES, type LadderSummary } from '@pace-check/contract';
 import { saySystemRungs, systemRungs } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { Link } from 'expo-router';
@@ -9,6 +9,7 @@ import { useLadders } from '../../api/ladders';
 import { BackTo } from '../../ui/BackTo';
 import { count, day } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
+import { IfMay } from '../../ui/Role';
 import { Row, Stack } from '../../ui/parts';
 import { Section } from '../../ui/Section';
 import { Answered, Notice } from '../../ui/states';
@@ -32,18 +33,20 @@ export function LaddersScreen(): ReactNode {
       <Heading level={1} style={{ marginTop: -10 }}>
         Ladders and choices
       </Heading>
-      <Row gap={8} wrap>
-        <Button
-          title={making === 'ladder' ? 'Close' : 'New ladder'}
-          type={making === 'ladder' ? 'clear' : 'solid'}
-          onPress={() => make('ladder')}
-        />
-        <Button
-          title={making === 'choice' ? 'Close' : 'New choice'}
-          type={making === 'choice' ? 'clear' : 'outline'}
-          onPress={() => make('choice')}
-        />
-      </Row>
+      <IfMay route={ROUTES.newLadder}>
+        <Row gap={8} wrap>
+          <Button
+            title={making === 'ladder' ? 'Close' : 'New ladder'}
+            type={making === 'ladder' ? 'clear' : 'solid'}
+            onPress={() => make('ladder')}
+          />
+          <Button
+            title={making === 'choice' ? 'Close' : 'New choice'}
+            type={making === 'choice' ? 'clear' : 'outline'}
+            onPress={() => make('choice')}
+          />
+        </Row>
+      </IfMay>
       {making === 'ladder' ? <NewLadder /> : null}
       {making === 'choice' ? <NewChoice /> : null}
       <Section title="Ladders">

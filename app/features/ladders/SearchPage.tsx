@@ -1,3 +1,4 @@
+import { ROUTES } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
@@ -8,6 +9,7 @@ import { usePalette, useWide } from '../../ui/Look';
 import { NotKept } from '../../ui/NotKept';
 import { Row, Stack } from '../../ui/parts';
 import { RemoveButton } from '../../ui/RemoveButton';
+import { IfMay, useMay } from '../../ui/Role';
 import { Section } from '../../ui/Section';
 import { TARGET } from '../../ui/theme';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
@@ -28,6 +30,7 @@ export function SearchPage<D>({
   right: ReactNode;
 }): ReactNode {
   const wide = useWide();
+  const may = useMay(ROUTES.changeLadder);
   const half = { gap: 16, flex: wide ? 1 : undefined } as const;
   const halves = (
     <>
@@ -40,7 +43,7 @@ export function SearchPage<D>({
       <Stack gap={6} style={{ marginTop: -10 }}>
         <Heading level={1}>{title}</Heading>
         <Quiet style={{ fontSize: 15 }}>
-          {[...facts, writing.kept ? 'all is kept' : writing.error ? '' : 'keeping…']
+          {[...facts, !may ? '' : writing.kept ? 'all is kept' : writing.error ? '' : 'keeping…']
             .filter(Boolean)
             .join(' · ')}
         </Quiet>
@@ -129,12 +132,14 @@ export function ProbeList<P extends { id: string }>({
             <Body small style={{ flexShrink: 1 }}>
               {say(probe)}
             </Body>
-            <Button
-              type="clear"
-              title="Take back"
-              aria-label={`Take back ${say(probe)}`}
-              onPress={() => onTakeBack(probe.id)}
-            />
+            <IfMay route={ROUTES.changeLadder}>
+              <Button
+                type="clear"
+                title="Take back"
+                aria-label={`Take back ${say(probe)}`}
+                onPress={() => onTakeBack(probe.id)}
+              />
+            </IfMay>{' '}
           </Row>
         ))}
       </Stack>

@@ -1,4 +1,4 @@
-import type { Outcome } from '@pace-check/contract';
+import { ROUTES, type Outcome } from '@pace-check/contract';
 import { DEMANDS, OUTCOME_STATUSES, runShare, sayCounted } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
 import { memo, type ReactNode } from 'react';
@@ -6,6 +6,7 @@ import { Pressable } from 'react-native';
 import { useDeleteOutcome } from '../../api/outcomes';
 import { day } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
+import { IfMay } from '../../ui/Role';
 import { Row, Stack } from '../../ui/parts';
 import { Section } from '../../ui/Section';
 import { Select } from '../../ui/Select';
@@ -192,24 +193,26 @@ function OutcomeLine({ outcome }: { outcome: Outcome }): ReactNode {
             .join(' · ')}
         </Quiet>
       </Stack>
-      <Button
-        type="clear"
-        title="Take out"
-        aria-label={`Take out ${title} on ${device}`}
-        onPress={() =>
-          remove.mutate(
-            { id },
-            {
-              onSuccess: () =>
-                toast({
-                  text: `${title} on ${device} is taken out.`,
-                  undo: () => remove.mutate({ id, restore: true }, { onError: failed }),
-                }),
-              onError: failed,
-            },
-          )
-        }
-      />
+      <IfMay route={ROUTES.deleteOutcome}>
+        <Button
+          type="clear"
+          title="Take out"
+          aria-label={`Take out ${title} on ${device}`}
+          onPress={() =>
+            remove.mutate(
+              { id },
+              {
+                onSuccess: () =>
+                  toast({
+                    text: `${title} on ${device} is taken out.`,
+                    undo: () => remove.mutate({ id, restore: true }, { onError: failed }),
+                  }),
+                onError: failed,
+              },
+            )
+          }
+        />
+      </IfMay>{' '}
     </Row>
   );
 }

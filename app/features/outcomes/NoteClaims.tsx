@@ -1,4 +1,4 @@
-import type { Claim } from '@pace-check/contract';
+import { ROUTES, type Claim } from '@pace-check/contract';
 import { CLAIM_LEVELS, type ClaimLevel } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
@@ -8,6 +8,7 @@ import { Choices } from '../../ui/Choices';
 import { count } from '../../ui/figures';
 import { Row, Sheet, Stack } from '../../ui/parts';
 import { NamePicker } from '../../ui/PickOrAdd';
+import { IfMay } from '../../ui/Role';
 import { useToast } from '../../ui/Toast';
 import { Body, Quiet } from '../../ui/words';
 import { today } from './today';
@@ -102,16 +103,18 @@ export function NoteClaims({ claims, layers }: { claims: Claim[]; layers: string
                 <Body small>{`${title}: ${said}`}</Body>
                 <Quiet>{by}</Quiet>
               </Stack>
-              <Button
-                type="clear"
-                title="Take out"
-                aria-label={`Take out the claim on ${title}`}
-                onPress={() =>
-                  remove.mutate(id, {
-                    onError: (error) => toast({ text: `It could not be done: ${error.message}` }),
-                  })
-                }
-              />
+              <IfMay route={ROUTES.deleteClaim}>
+                <Button
+                  type="clear"
+                  title="Take out"
+                  aria-label={`Take out the claim on ${title}`}
+                  onPress={() =>
+                    remove.mutate(id, {
+                      onError: (error) => toast({ text: `It could not be done: ${error.message}` }),
+                    })
+                  }
+                />
+              </IfMay>{' '}
             </Row>
           ))}
         </Stack>

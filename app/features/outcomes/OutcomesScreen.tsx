@@ -1,4 +1,4 @@
-import type { Outcome, Outcomes } from '@pace-check/contract';
+import { ROUTES, type Outcome, type Outcomes } from '@pace-check/contract';
 import {
   CLAIM_LEVELS,
   claimShare,
@@ -15,6 +15,7 @@ import { useOutcomes } from '../../api/outcomes';
 import { useKit } from '../../api/queries';
 import { BackTo } from '../../ui/BackTo';
 import { useWide } from '../../ui/Look';
+import { IfMay } from '../../ui/Role';
 import { Row, Stack } from '../../ui/parts';
 import { Section } from '../../ui/Section';
 import { Answered } from '../../ui/states';
@@ -101,17 +102,19 @@ function Known({ all }: { all: Outcomes }): ReactNode {
   const latest = useMemo(() => latestOutcomes(all.outcomes), [all.outcomes]);
   return (
     <>
-      <Row gap={8} wrap role="group" aria-label="Add">
-        {ADDING.map((way) => (
-          <Button
-            key={way}
-            type={adding === way ? 'solid' : 'outline'}
-            title={ADD_WORDS[way]}
-            aria-expanded={adding === way}
-            onPress={() => setAdding(adding === way ? null : way)}
-          />
-        ))}
-      </Row>
+      <IfMay route={ROUTES.noteOutcomes}>
+        <Row gap={8} wrap role="group" aria-label="Add">
+          {ADDING.map((way) => (
+            <Button
+              key={way}
+              type={adding === way ? 'solid' : 'outline'}
+              title={ADD_WORDS[way]}
+              aria-expanded={adding === way}
+              onPress={() => setAdding(adding === way ? null : way)}
+            />
+          ))}
+        </Row>
+      </IfMay>
       {adding === 'one' ? <NoteOutcome all={all} layers={layers} /> : null}
       {adding === 'table' ? <PasteOutcomes layers={layers} /> : null}
       {adding === 'claims' ? <NoteClaims claims={all.claims} layers={layers} /> : null}

@@ -1,4 +1,4 @@
-import { syntheticDoc, type SyntheticRecord } from '@pace-check/contract';
+import { ROUTES, syntheticDoc, type SyntheticRecord } from '@pace-check/contract';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { v4 as uuid } from 'uuid';
@@ -10,6 +10,7 @@ import { count, day, percent } from '../../ui/figures';
 import { Page } from '../../ui/Page';
 import { Row, Sheet, Stack } from '../../ui/parts';
 import { RemoveButton } from '../../ui/RemoveButton';
+import { IfMay } from '../../ui/Role';
 import { Answered } from '../../ui/states';
 import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
@@ -30,13 +31,15 @@ export function SyntheticScreen(): ReactNode {
         What a tool makes of a chip, from cold, with the rise that it costs. Kept apart: no figure, no
         comparison and no rating of a title knows of it.
       </Quiet>
-      <Row>
-        <Button
-          title={adding ? 'Close' : 'Note a score'}
-          aria-expanded={adding}
-          onPress={() => setAdding(!adding)}
-        />
-      </Row>
+      <IfMay route={ROUTES.newSynthetic}>
+        <Row>
+          <Button
+            title={adding ? 'Close' : 'Note a score'}
+            aria-expanded={adding}
+            onPress={() => setAdding(!adding)}
+          />
+        </Row>
+      </IfMay>
       {adding ? <NewScore onDone={() => setAdding(false)} /> : null}
       <Answered query={all} loading={{ rows: 3, height: 80, label: 'Loading the scores' }}>
         {(records) =>

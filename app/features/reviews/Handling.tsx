@@ -1,10 +1,11 @@
-import type { ReviewDoc } from '@pace-check/contract';
+import { ROUTES, type ReviewDoc } from '@pace-check/contract';
 import { HANDLING_TOPICS, type HandlingLine, type HandlingTopic } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { Row, Stack } from '../../ui/parts';
 import { Select } from '../../ui/Select';
 import { Body, Quiet } from '../../ui/words';
+import { IfMay } from '../../ui/Role';
 
 const TOPICS = HANDLING_TOPICS.map((value) => ({ value, text: value }));
 
@@ -35,41 +36,45 @@ export function Handling({
             </Body>
             <Quiet>{line.evidence === '' ? 'nothing shows it yet' : line.evidence}</Quiet>
           </Stack>
-          <Button
-            type="clear"
-            title="Take out"
-            aria-label={`Take out ${line.topic}: ${line.says}`}
-            onPress={() => onLines(lines.filter((_, k) => k !== i))}
-          />
+          <IfMay route={ROUTES.changeReview}>
+            <Button
+              type="clear"
+              title="Take out"
+              aria-label={`Take out ${line.topic}: ${line.says}`}
+              onPress={() => onLines(lines.filter((_, k) => k !== i))}
+            />
+          </IfMay>{' '}
         </Row>
       ))}
-      <Select
-        label="About"
-        options={TOPICS}
-        value={topic}
-        onChange={(chosen) => setTopic(chosen ?? 'other')}
-      />
-      <Input
-        label="What it is like"
-        aria-label="What it is like"
-        placeholder="the thumb cramps after half an hour"
-        value={says}
-        onChangeText={setSays}
-        maxLength={400}
-        renderErrorMessage={false}
-      />
-      <Input
-        label="What shows it"
-        aria-label="What shows it"
-        placeholder="two of two people, an hour on deck"
-        value={evidence}
-        onChangeText={setEvidence}
-        maxLength={400}
-        renderErrorMessage={false}
-      />
-      <Row>
-        <Button type="outline" title="Add the line" disabled={says.trim() === ''} onPress={add} />
-      </Row>
+      <IfMay route={ROUTES.changeReview}>
+        <Select
+          label="About"
+          options={TOPICS}
+          value={topic}
+          onChange={(chosen) => setTopic(chosen ?? 'other')}
+        />
+        <Input
+          label="What it is like"
+          aria-label="What it is like"
+          placeholder="the thumb cramps after half an hour"
+          value={says}
+          onChangeText={setSays}
+          maxLength={400}
+          renderErrorMessage={false}
+        />
+        <Input
+          label="What shows it"
+          aria-label="What shows it"
+          placeholder="two of two people, an hour on deck"
+          value={evidence}
+          onChangeText={setEvidence}
+          maxLength={400}
+          renderErrorMessage={false}
+        />
+        <Row>
+          <Button type="outline" title="Add the line" disabled={says.trim() === ''} onPress={add} />
+        </Row>
+      </IfMay>
     </Stack>
   );
 }

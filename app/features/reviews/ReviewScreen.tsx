@@ -1,5 +1,5 @@
 import { ROUTES, type ReviewDetail, type ReviewDoc, type ReviewSection } from '@pace-check/contract';
-import { IfMay } from '../../ui/Role';
+import { IfMay, useMay } from '../../ui/Role';
 import {
   clock,
   liveFigures,
@@ -54,6 +54,7 @@ export function ReviewScreen({ id }: { id: string }): ReactNode {
 function ReviewPage({ review }: { review: ReviewDetail }): ReactNode {
   const writing = useWriting(review);
   const { doc, change } = writing;
+  const may = useMay(ROUTES.changeReview);
   const voice = useMemo(() => ({ school: doc.school, unit: doc.unit }), [doc.school, doc.unit]);
   const figures = useMemo(() => liveFigures(review.evidence, voice), [review.evidence, voice]);
   const { verdict, handling } = doc;
@@ -88,18 +89,22 @@ function ReviewPage({ review }: { review: ReviewDetail }): ReactNode {
             doc.template,
             count(review.evidence.length, 'run'),
             review.gone > 0 ? `${review.gone} deleted` : null,
-            writing.kept ? 'all is kept' : writing.error ? null : 'keeping…',
+            !may ? null : writing.kept ? 'all is kept' : writing.error ? null : 'keeping…',
           ]
             .filter(Boolean)
             .join(' · ')}
         </Quiet>
       </Stack>
       <NotKept writing={writing} />
-      <Gaps gaps={review.gaps} />
+      <IfMay route={ROUTES.changeReview}>
+        <Gaps gaps={review.gaps} />
+      </IfMay>
       <Published review={review} kept={writing.kept} />
       <Video review={review} doc={doc} />
       <Verdict doc={doc} change={change} />
-      <Order doc={doc} change={change} />
+      <IfMay route={ROUTES.changeReview}>
+        <Order doc={doc} change={change} />
+      </IfMay>
       {doc.sections.map((section) => (
         <SectionSheet
           key={section.kind}
@@ -190,20 +195,25 @@ function Order({ doc, change }: Pick<Writing, 'doc' | 'change'>): ReactNode {
 function Video({ review, doc }: { review: ReviewDetail; doc: ReviewDoc }): ReactNode {
   const lengths = new Map(review.evidence.map((run) => [run.id, run.figures.seconds]));
   const read = doc.video && readTimeline(doc.video, lengths);
+  const may = useMay(ROUTES.changeReview);
   return (
     <Section
       title="Video"
       aside={
-        <Link href={`/reviews/${review.id}/video`} aria-label="Clips, cuts and overlay" style={LINK}>
-          <Body head style={{ textDecorationLine: 'underline' }}>
-            Clips, cuts and overlay
-          </Body>
-        </Link>
+        <IfMay route={ROUTES.changeReview}>
+          <Link href={`/reviews/${review.id}/video`} aria-label="Clips, cuts and overlay" style={LINK}>
+            <Body head style={{ textDecorationLine: 'underline' }}>
+              Clips, cuts and overlay
+            </Body>
+          </Link>
+        </IfMay>
       }
     >
       <Quiet>
         {read === null || doc.video?.clips.length === 0
-          ? 'Say which clip shows which run: chapters, moments and an overlay follow.'
+          ? may
+            ? 'Say which clip shows which run: chapters, moments and an overlay follow.'
+            : 'None yet.'
           : `${count(doc.video!.clips.length, 'clip')}, ${clock(read.lengthS)} of video${read.problems.length > 0 ? `; ${count(read.problems.length, 'thing')} to mend` : ''}`}
       </Quiet>
     </Section>
@@ -415,7 +425,16 @@ function Pack({ review, kept }: { review: ReviewDetail; kept: boolean }): ReactN
 /** How final the verdict is. */
 function Verdict({ doc, change }: Pick<Writing, 'doc' | 'change'>): ReactNode {
   const { state, until } = doc.verdict;
+  const may = useMay(ROUTES.changeReview);
   const set = (verdict: ReviewDoc['verdict']): void => change((before) => ({ ...before, verdict }));
+  if (!may)
+    return (
+      <Section title="The verdict is">
+        <Body>
+          {[state, state === 'final' || until === '' ? null : `until ${until}`].filter(Boolean).join(' ')}
+        </Body>
+      </Section>
+    );
   return (
     <Section title="The verdict is">
       <Choices
@@ -457,12 +476,14 @@ function InIt({
     <Section
       title="What it stands on"
       aside={
-        <Button
-          type="clear"
-          title={open ? 'Close' : 'Change'}
-          aria-label={open ? 'Close what it stands on' : 'Change what it stands on'}
-          onPress={() => setOpen(!open)}
-        />
+        <IfMay route={ROUTES.changeReview}>
+          <Button
+            type="clear"
+            title={open ? 'Close' : 'Change'}
+            aria-label={open ? 'Close what it stands on' : 'Change what it stands on'}
+            onPress={() => setOpen(!open)}
+          />
+        </IfMay>
       }
     >
       <Quiet>{`${count(doc.runs.length, 'run')}, ${count(doc.comparisons.length, 'comparison')}`}</Quiet>

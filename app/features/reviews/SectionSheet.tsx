@@ -1,4 +1,4 @@
-import type { ReviewSection } from '@pace-check/contract';
+import { ROUTES, type ReviewSection } from '@pace-check/contract';
 import {
   figuresIn,
   figureState,
@@ -11,6 +11,7 @@ import {
 import { Button, Input } from '@rneui/themed';
 import { memo, useRef, useState, type ReactNode } from 'react';
 import { usePalette } from '../../ui/Look';
+import { IfMay, useMay } from '../../ui/Role';
 import { Row, Sheet, Stack } from '../../ui/parts';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { Blocks } from './Blocks';
@@ -31,24 +32,56 @@ interface Props {
 export const SectionSheet = memo(function SectionSheet(props: Props): ReactNode {
   const { section, onChange } = props;
   const { title } = SECTIONS[section.kind];
+  const may = useMay(ROUTES.changeReview);
   return (
     <Sheet gap={8} role="region" aria-label={title} style={section.hidden ? { opacity: 0.75 } : null}>
       <Row apart align="center" wrap>
         <Heading>{title}</Heading>
-        <Button
-          type="clear"
-          title={section.hidden ? 'Show' : 'Leave out'}
-          aria-label={section.hidden ? `Show ${title}` : `Leave ${title} out`}
-          buttonStyle={TIGHT}
-          onPress={() => onChange({ ...section, hidden: !section.hidden })}
-        />
+        <IfMay route={ROUTES.changeReview}>
+          <Button
+            type="clear"
+            title={section.hidden ? 'Show' : 'Leave out'}
+            aria-label={section.hidden ? `Show ${title}` : `Leave ${title} out`}
+            buttonStyle={TIGHT}
+            onPress={() => onChange({ ...section, hidden: !section.hidden })}
+          />
+        </IfMay>{' '}
       </Row>
-      {section.hidden ? <Quiet>It is not published.</Quiet> : <Open {...props} title={title} />}
+      {section.hidden ? (
+        <Quiet>It is not published.</Quiet>
+      ) : may ? (
+        <Open {...props} title={title} />
+      ) : (
+        <ToRead {...props} title={title} />
+      )}
     </Sheet>
   );
 });
 
 const TIGHT = { paddingHorizontal: 8 };
+
+/** What it says and its words, for those who do not write it. */
+function ToRead({ section, blocks, address, children, title }: Props & { title: string }): ReactNode {
+  return (
+    <>
+      <FromRuns title={title} blocks={blocks} address={address} />
+      {children}
+      {section.text === '' ? null : <Body>{fillFigures(section.text, section.figures)}</Body>}
+    </>
+  );
+}
+
+function FromRuns({
+  title,
+  blocks,
+  address,
+}: Pick<Props, 'blocks' | 'address'> & { title: string }): ReactNode {
+  return blocks.length === 0 ? null : (
+    <Stack gap={4} role="group" aria-label={`From the runs: ${title}`}>
+      <Blocks blocks={blocks} address={address} />
+    </Stack>
+  );
+}
 
 function Open({
   section,
@@ -87,11 +120,7 @@ function Open({
   const held = figuresIn(section.text);
   return (
     <>
-      {blocks.length === 0 ? null : (
-        <Stack gap={4} role="group" aria-label={`From the runs: ${title}`}>
-          <Blocks blocks={blocks} address={address} />
-        </Stack>
-      )}
+      <FromRuns title={title} blocks={blocks} address={address} />
       {children}
       <Input
         multiline

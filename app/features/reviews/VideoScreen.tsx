@@ -1,4 +1,5 @@
 import {
+  ROUTES,
   OVERLAY_RATES,
   OVERLAY_SIZES,
   type ReviewDetail,
@@ -15,6 +16,7 @@ import { Choices } from '../../ui/Choices';
 import { NumberInput } from '../../ui/Field';
 import { NotKept } from '../../ui/NotKept';
 import { Page } from '../../ui/Page';
+import { IfMay } from '../../ui/Role';
 import { Row, Stack } from '../../ui/parts';
 import { Section } from '../../ui/Section';
 import { Select } from '../../ui/Select';
@@ -62,11 +64,15 @@ function Video({ review }: { review: ReviewDetail }): ReactNode {
         </Quiet>
       </Stack>
       <NotKept writing={writing} />
-      <Clips review={review} video={video} onClips={(clips) => set({ clips })} />
-      <Cuts review={review} video={video} set={set} />
+      <IfMay route={ROUTES.changeReview}>
+        <Clips review={review} video={video} onClips={(clips) => set({ clips })} />
+        <Cuts review={review} video={video} set={set} />
+      </IfMay>
       {gives && gives.lengthS > 0 ? (
         <>
-          <Overlay review={review} video={video} set={set} lengthS={gives.lengthS} />
+          <IfMay route={ROUTES.changeReview}>
+            <Overlay review={review} video={video} set={set} lengthS={gives.lengthS} />
+          </IfMay>
           <Gives gives={gives} />
         </>
       ) : null}

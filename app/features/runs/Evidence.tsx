@@ -1,4 +1,4 @@
-import type { Evidence as Picture, RunDetail } from '@pace-check/contract';
+import { ROUTES, type Evidence as Picture, type RunDetail } from '@pace-check/contract';
 import { sayLine } from '@pace-check/core';
 import { Button, Image, Overlay } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
@@ -8,6 +8,7 @@ import { PictureInput } from '../../forms/PictureInput';
 import { outbox, toRun, useOutbox, waitingFor } from '../../outbox';
 import { dayAndTime } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
+import { IfMay, useMay } from '../../ui/Role';
 import { Section } from '../../ui/Section';
 import { Select } from '../../ui/Select';
 import { useToast } from '../../ui/Toast';
@@ -24,6 +25,7 @@ export function Evidence({ run }: { run: RunDetail }): ReactNode {
   const [open, setOpen] = useState<Picture | null>(null);
   const [of, setOf] = useState<string | null>(null);
   const { unit } = useVoice();
+  const may = useMay(ROUTES.runChanges);
   const lines = run.entries.filter(({ line }) => line.type !== 'span');
   const saidOf = (entryId: string | null): string | null => {
     const entry = run.entries.find((one) => one.id === entryId);
@@ -74,22 +76,24 @@ export function Evidence({ run }: { run: RunDetail }): ReactNode {
         ))}
       </Row>
       <Row gap={8} wrap align="center">
-        <PictureInput
-          onPicture={(picture) =>
-            outbox.add(toRun(run.id, { kind: 'picture', picture, entryId: of, note: '' }))
-          }
-        />
-        {lines.length > 0 ? (
-          <View style={{ minWidth: 200 }}>
-            <Select
-              label="What it shows"
-              options={lines.map((entry) => ({ value: entry.id, text: sayLine(entry.line, unit) }))}
-              value={of}
-              onChange={setOf}
-              none="the run"
-            />
-          </View>
-        ) : null}
+        <IfMay route={ROUTES.runChanges}>
+          <PictureInput
+            onPicture={(picture) =>
+              outbox.add(toRun(run.id, { kind: 'picture', picture, entryId: of, note: '' }))
+            }
+          />
+          {lines.length > 0 ? (
+            <View style={{ minWidth: 200 }}>
+              <Select
+                label="What it shows"
+                options={lines.map((entry) => ({ value: entry.id, text: sayLine(entry.line, unit) }))}
+                value={of}
+                onChange={setOf}
+                none="the run"
+              />
+            </View>
+          ) : null}
+        </IfMay>
         {run.evidence.length > 0 ? (
           <Button
             type="clear"
@@ -98,12 +102,14 @@ export function Evidence({ run }: { run: RunDetail }): ReactNode {
           />
         ) : null}
       </Row>
-      {run.evidence.length === 0 ? (
+      {run.evidence.length > 0 ? null : may ? (
         <Quiet>
           A photo or a screenshot of what was read: choose, drop or paste it. Place and camera are taken out
           of it.
         </Quiet>
-      ) : null}
+      ) : (
+        <Quiet>No picture of it.</Quiet>
+      )}
       {open ? <Large run={run} picture={open} onClose={() => setOpen(null)} /> : null}
     </Section>
   );
@@ -141,17 +147,19 @@ function Large({
         <Row gap={8} align="center" apart>
           <Quiet>{`added ${dayAndTime(picture.addedAt)}`}</Quiet>
           <Row gap={8}>
-            <Button
-              type="clear"
-              title="Take it away"
-              loading={remove.isPending}
-              onPress={() =>
-                remove.mutate(picture.id, {
-                  onSuccess: onClose,
-                  onError: (error) => toast({ text: `It stays: ${error.message}` }),
-                })
-              }
-            />
+            <IfMay route={ROUTES.deletePicture}>
+              <Button
+                type="clear"
+                title="Take it away"
+                loading={remove.isPending}
+                onPress={() =>
+                  remove.mutate(picture.id, {
+                    onSuccess: onClose,
+                    onError: (error) => toast({ text: `It stays: ${error.message}` }),
+                  })
+                }
+              />
+            </IfMay>
             <Button title="Close" aria-label="Close the picture" onPress={onClose} />
           </Row>
         </Row>

@@ -1,10 +1,11 @@
-import type { RunDetail, StoredEntry } from '@pace-check/contract';
+import { ROUTES, type RunDetail, type StoredEntry } from '@pace-check/contract';
 import { clock, EXCLUDING_SPANS, readNotebook, readTime, sayLine } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { useAddEntries, useCorrectEntry, useDeleteEntry } from '../../api/queries';
 import { Choices } from '../../ui/Choices';
+import { IfMay, useMay } from '../../ui/Role';
 import { TARGET } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
 import { useVoice } from '../../ui/Voice';
@@ -25,10 +26,12 @@ const KINDS = EXCLUDING_SPANS.map((kind) => ({ value: kind, text: kind }));
 export function Spans({ run, drawn }: { run: RunDetail; drawn: Stretch | null }): ReactNode {
   return (
     <Stack gap={10}>
-      {run.figures.frames.count > 0 || run.series.length > 0 ? (
-        <LeaveOut key={drawn ? `${drawn.fromS} ${drawn.toS}` : 'typed'} run={run} drawn={drawn} />
-      ) : null}
-      <NoteSwitch run={run} />
+      <IfMay route={ROUTES.addEntries}>
+        {run.figures.frames.count > 0 || run.series.length > 0 ? (
+          <LeaveOut key={drawn ? `${drawn.fromS} ${drawn.toS}` : 'typed'} run={run} drawn={drawn} />
+        ) : null}
+        <NoteSwitch run={run} />
+      </IfMay>
       {run.entries.length > 0 ? (
         <View role="list" aria-label="Added by hand, and left out">
           {run.entries.map((entry) => (
@@ -95,6 +98,13 @@ function OwnLine({ run, entry }: { run: RunDetail; entry: StoredEntry }): ReactN
       onError: (error) => toast({ text: `It stays: ${error.message}` }),
     });
   const [editing, setEditing] = useState(false);
+  const may = useMay(ROUTES.correctEntry);
+  if (!may)
+    return (
+      <Row role="listitem" style={{ paddingVertical: 8 }}>
+        <Body small>{text}</Body>
+      </Row>
+    );
   if (editing) return <CorrectLine run={run} entry={entry} onDone={() => setEditing(false)} />;
   return (
     <Row role="listitem" gap={8} align="center">

@@ -1,4 +1,4 @@
-import type { RunDetail } from '@pace-check/contract';
+import { ROUTES, type RunDetail } from '@pace-check/contract';
 import { clock, SPLIT_MINUTES, type Split } from '@pace-check/core';
 import type { ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
@@ -6,6 +6,7 @@ import { useCorrectRun } from '../../api/queries';
 import { Choices } from '../../ui/Choices';
 import { fpsColumn, NONE, percent } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
+import { IfMay } from '../../ui/Role';
 import { useToast } from '../../ui/Toast';
 import { useVoice } from '../../ui/Voice';
 import { FigureText, Quiet } from '../../ui/words';
@@ -30,7 +31,14 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
   const columns = columnsFor(run, wide, voice);
   const width = columns.reduce((sum, column) => sum + column.width, 0);
   return (
-    <Section title="Splits" aside={<Lengths run={run} />}>
+    <Section
+      title="Splits"
+      aside={
+        <IfMay route={ROUTES.correctRun}>
+          <Lengths run={run} />
+        </IfMay>
+      }
+    >
       <ScrollView
         horizontal
         tabIndex={0}

@@ -1,4 +1,4 @@
-import { IfMay } from '../../ui/Role';
+import { useMay } from '../../ui/Role';
 import { ROUTES } from '@pace-check/contract';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { settings } from '@pace-check/contract';
@@ -27,10 +27,29 @@ const WORDS: Record<Need, string> = {
 /** Average and 1 % low of each need. */
 export function Bars(): ReactNode {
   const known = useSettings();
+  const may = useMay(ROUTES.changeSettings);
   return (
     <Answered query={known} loading={{ rows: 4, height: 60, label: 'Loading the bars' }}>
-      {(now) => <BarsForm key={JSON.stringify(now.bars)} now={now.bars} />}
+      {(now) =>
+        may ? (
+          <BarsForm key={JSON.stringify(now.bars)} now={now.bars} />
+        ) : (
+          <BarsToRead all={now.bars ?? NEEDS} />
+        )
+      }
     </Answered>
+  );
+}
+
+function BarsToRead({ all }: { all: AllBars }): ReactNode {
+  return (
+    <Stack role="list" aria-label="Bars" gap={4}>
+      {NEED_WORDS.map((need) => (
+        <Body key={need} role="listitem" small>
+          {`${WORDS[need]}: average ${all[need].average}, 1 % low ${all[need].low} fps`}
+        </Body>
+      ))}
+    </Stack>
   );
 }
 
@@ -56,16 +75,14 @@ function BarsForm({ now }: { now: AllBars | null }): ReactNode {
         </View>
       ))}
       {save.error ? <Body role="alert">{`Not kept: ${save.error.message}`}</Body> : null}
-      <IfMay route={ROUTES.changeSettings}>
-        <Row gap={8}>
-          <Button
-            title="Keep the bars"
-            loading={save.isPending}
-            onPress={form.handleSubmit((own) => store(own))}
-          />
-          {now === null ? null : <Button type="clear" title="The usual ones" onPress={() => store(null)} />}
-        </Row>
-      </IfMay>
+      <Row gap={8}>
+        <Button
+          title="Keep the bars"
+          loading={save.isPending}
+          onPress={form.handleSubmit((own) => store(own))}
+        />
+        {now === null ? null : <Button type="clear" title="The usual ones" onPress={() => store(null)} />}
+      </Row>
     </Stack>
   );
 }

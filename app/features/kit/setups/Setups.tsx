@@ -1,9 +1,11 @@
-import type { Kit, KitSetup, KitTitle, NewRecord } from '@pace-check/contract';
+import { ROUTES, type Kit, type KitSetup, type KitTitle, type NewRecord } from '@pace-check/contract';
 import { Button, Input } from '@rneui/themed';
+import { Link } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { useAddRecord } from '../../../api/queries';
 import { usePalette } from '../../../ui/Look';
+import { IfMay, useMay } from '../../../ui/Role';
 import { Row, Stack } from '../../../ui/parts';
 import { Section } from '../../../ui/Section';
 import { Select } from '../../../ui/Select';
@@ -29,7 +31,9 @@ export function Setups({ kit, title }: { kit: Kit; title: KitTitle }): ReactNode
           onOpen={() => setOpen(open === setup.id ? null : setup.id)}
         />
       ))}
-      <NewSetup title={title} setups={setups} onAdded={setOpen} />
+      <IfMay route={ROUTES.addRecord}>
+        <NewSetup title={title} setups={setups} onAdded={setOpen} />
+      </IfMay>
       {setups.length > 1 ? <SideBySide setups={setups} /> : null}
     </Section>
   );
@@ -115,6 +119,31 @@ function SetupRow({
 }): ReactNode {
   const { line, sheet } = usePalette();
   const says = saySetup(setup);
+  const may = useMay(ROUTES.replaceRecord);
+  if (!may)
+    return (
+      <Row
+        apart
+        align="center"
+        gap={8}
+        padding={10}
+        style={{ borderWidth: 1, borderColor: line, borderRadius: 6 }}
+      >
+        <Stack style={{ flexShrink: 1 }}>
+          <Body>{setup.name}</Body>
+          {says === '' ? null : <Quiet>{says}</Quiet>}
+        </Stack>
+        <Link
+          href={`/kit/recipe/${setup.id}`}
+          aria-label={`Recipe of ${setup.name}`}
+          style={{ paddingVertical: 12 }}
+        >
+          <Body head style={{ textDecorationLine: 'underline' }}>
+            Recipe
+          </Body>
+        </Link>
+      </Row>
+    );
   return (
     <View style={{ borderWidth: 1, borderColor: line, borderRadius: 6, backgroundColor: sheet }}>
       <Pressable

@@ -37,7 +37,11 @@ function OfRun({ run }: { run: RunDetail }): ReactNode {
   const wide = useWide();
   const [drawn, setDrawn] = useState<Stretch | null>(null);
   const { sitting, longPlay } = run.figures;
-  const note = <NoteSwitch key={drawn ? `${drawn.fromS} ${drawn.toS}` : 'typed'} run={run} drawn={drawn} />;
+  const note = (
+    <IfMay route={ROUTES.addEntries}>
+      <NoteSwitch key={drawn ? `${drawn.fromS} ${drawn.toS}` : 'typed'} run={run} drawn={drawn} />
+    </IfMay>
+  );
   const head = (
     <Stack gap={4}>
       <Heading level={1}>{run.name}</Heading>
