@@ -91,9 +91,10 @@ describe('watts', () => {
     );
     // what was read within a span is not flagged: it says nothing of what comes after the span
     const within: EntryLine = { type: 'battery', atMs: 15_000, percent: 50, charging: false };
-    expect(
-      drain([...power([0, 4000], [10, 4000], [20, 9000], [30, 5000]), span, within])!.watts,
-    ).toBeCloseTo((4 * 10 + 7 * 10) / 20, 9);
+    expect(drain([...power([0, 4000], [10, 4000], [20, 9000], [30, 5000]), span, within])!.watts).toBeCloseTo(
+      (4 * 10 + 7 * 10) / 20,
+      9,
+    );
     const flagged: EntryLine[] = [
       { type: 'battery', atMs: 15_000, percent: 50, charging: true },
       { type: 'battery', atMs: 25_000, percent: 51 },

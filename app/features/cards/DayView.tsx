@@ -111,7 +111,7 @@ export function DayView({ card, followed, kit, changer, wide, onWrong }: Props):
               title="Lay it out again"
               onPress={() => void layOut(card, { keepOrder: !card.planIsOld }).catch(() => undefined)}
             />
-          </IfMay>{' '}
+          </IfMay>
         </Row>
       ) : null}
       {told ? <Told told={told} card={card} onUndo={onUndo} onClose={() => setTold(null)} /> : null}

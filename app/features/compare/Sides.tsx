@@ -38,7 +38,7 @@ export function Sides({ comparison }: { comparison: ComparisonDetail }): ReactNo
                 aria-label={`Change the runs of ${side.name}`}
                 onPress={() => setOpen(open === i ? null : i)}
               />
-            </IfMay>{' '}
+            </IfMay>
           </Row>
           {side.runs.map((run) => (
             <Link key={run.id} href={`/runs/${run.id}`}>

@@ -97,7 +97,7 @@ function WeakRow({ value }: { value: WeakValue }): ReactNode {
               remove.mutate(value.id, { onError: (error) => toast({ text: `It stays: ${error.message}` }) })
             }
           />
-        </IfMay>{' '}
+        </IfMay>
       </Row>
     </Stack>
   );

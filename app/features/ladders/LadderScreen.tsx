@@ -249,7 +249,7 @@ function Prior({
               aria-label="Take out what is known beforehand"
               onPress={() => change((before) => ({ ...before, prior: null }))}
             />
-          </IfMay>{' '}
+          </IfMay>
         </Row>
       ) : (
         ladder.siblings.map(({ id, says, weights }) => (
@@ -264,7 +264,7 @@ function Prior({
                 aria-label={`Begin with ${says}`}
                 onPress={() => change((before) => ({ ...before, prior: { from: id, says, weights } }))}
               />
-            </IfMay>{' '}
+            </IfMay>
           </Row>
         ))
       )}

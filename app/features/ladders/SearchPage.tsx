@@ -139,7 +139,7 @@ export function ProbeList<P extends { id: string }>({
                 aria-label={`Take back ${say(probe)}`}
                 onPress={() => onTakeBack(probe.id)}
               />
-            </IfMay>{' '}
+            </IfMay>
           </Row>
         ))}
       </Stack>

@@ -212,7 +212,7 @@ function OutcomeLine({ outcome }: { outcome: Outcome }): ReactNode {
             )
           }
         />
-      </IfMay>{' '}
+      </IfMay>
     </Row>
   );
 }

@@ -114,7 +114,7 @@ export function NoteClaims({ claims, layers }: { claims: Claim[]; layers: string
                     })
                   }
                 />
-              </IfMay>{' '}
+              </IfMay>
             </Row>
           ))}
         </Stack>

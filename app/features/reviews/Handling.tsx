@@ -43,7 +43,7 @@ export function Handling({
               aria-label={`Take out ${line.topic}: ${line.says}`}
               onPress={() => onLines(lines.filter((_, k) => k !== i))}
             />
-          </IfMay>{' '}
+          </IfMay>
         </Row>
       ))}
       <IfMay route={ROUTES.changeReview}>

@@ -45,7 +45,7 @@ export const SectionSheet = memo(function SectionSheet(props: Props): ReactNode 
             buttonStyle={TIGHT}
             onPress={() => onChange({ ...section, hidden: !section.hidden })}
           />
-        </IfMay>{' '}
+        </IfMay>
       </Row>
       {section.hidden ? (
         <Quiet>It is not published.</Quiet>
