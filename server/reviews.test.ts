@@ -231,6 +231,29 @@ describe('what a pack shows', () => {
     expect(channels[0]!.max).toBeGreaterThan(200);
   });
 
+  it.each([
+    ['Cyrillic', 'Паром', 'Пакет'],
+    ['Greek', 'Ωμέγα', 'Σίγμα'],
+    ['Han, both ways of writing it', '戏港', '戲语'],
+    ['kana', 'げんや', 'カナタ'],
+    ['Hangul', '수평', '지도'],
+    ['Arabic', 'سفينة', 'مدينة'],
+    ['Hebrew', 'ספינה', 'מפתח'],
+    ['Thai', 'เรือ', 'ดาว'],
+    ['Devanagari', 'पथ', 'तट'],
+    ['pictographs', '🚢', '🎣'],
+  ])('letters names in %s', async (_, one, other) => {
+    const drawn = async (name: string): Promise<string> => {
+      const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="160" height="50"><text x="10" y="36" font-family="Barlow Semi Condensed" font-weight="600" font-size="26">${name}</text></svg>`;
+      const png = await harness.pictures.png(svg, null);
+      return (await sharp(png).ensureAlpha().extractChannel('alpha').raw().toBuffer()).toString('base64');
+    };
+    // letters that no font has are the same empty boxes, whichever they are
+    const boxes = await drawn('\ue000'.repeat([...one].length));
+    const names = await Promise.all([one, other].map(drawn));
+    expect(new Set([boxes, ...names]).size).toBe(3);
+  });
+
   it('has figures that keep to the schema beside them', async () => {
     const { body } = await make([velm, kitto]);
     const files = await pack(body.id);

@@ -25,6 +25,24 @@ const FAMILIES = [
   },
 ];
 const FONT_FILES = FAMILIES.map(({ ttf }) => resolve(ttf));
+
+/** Fonts for names in other writing, each taken where a drawing holds a letter of it. */
+const OTHER_WRITING = [
+  { letters: /[\p{sc=Greek}\p{sc=Cyrillic}\p{sc=Devanagari}]/u, font: noto('sans', 'Sans') },
+  {
+    letters: /[\p{sc=Han}\p{sc=Hiragana}\p{sc=Katakana}\p{sc=Bopomofo}\u3000-\u303f\uff00-\uffef]/u,
+    font: noto('sans-sc', 'SansSC'),
+  },
+  { letters: /\p{sc=Hangul}/u, font: noto('sans-kr', 'SansKR') },
+  { letters: /\p{sc=Arabic}/u, font: noto('sans-arabic', 'SansArabic') },
+  { letters: /\p{sc=Hebrew}/u, font: noto('sans-hebrew', 'SansHebrew') },
+  { letters: /\p{sc=Thai}/u, font: noto('sans-thai', 'SansThai') },
+  { letters: /\p{Emoji_Presentation}|\p{Extended_Pictographic}/u, font: noto('emoji', 'Emoji') },
+];
+
+function noto(name: string, file: string): string {
+  return resolve(`@expo-google-fonts/noto-${name}/400Regular/Noto${file}_400Regular.ttf`);
+}
 /** One picture at a time: the pool has a thread for each that is drawn beside it. */
 sharp.concurrency(1);
 sharp.cache(false);
@@ -53,7 +71,10 @@ async function draw({ svg, on }: DrawTask): Promise<Uint8Array> {
   const drawn = new Resvg(svg, {
     // none of the machine's own: the same picture everywhere
     font: {
-      fontFiles: FONT_FILES,
+      fontFiles: [
+        ...FONT_FILES,
+        ...OTHER_WRITING.filter(({ letters }) => letters.test(svg)).map(({ font }) => font),
+      ],
       loadSystemFonts: false,
       defaultFontFamily: 'Atkinson Hyperlegible Next',
       sansSerifFamily: 'Atkinson Hyperlegible Next',
