@@ -68,15 +68,17 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
         </Stack>
       </Row>
       {row.planned && !running ? <StartState row={row} card={card} /> : null}
+      {row.step.ladderId === null ? null : (
+        <Row>
+          <Button
+            type="outline"
+            title="Open the ladder"
+            onPress={() => router.navigate(`/ladders/${row.step.ladderId!}`)}
+          />
+        </Row>
+      )}
       <IfMay route={ROUTES.cardChanges}>
         <Row gap={8} wrap>
-          {row.step.ladderId === null ? null : (
-            <Button
-              type="outline"
-              title="Open the ladder"
-              onPress={() => router.navigate(`/ladders/${row.step.ladderId!}`)}
-            />
-          )}
           {running ? null : (
             <Button
               title="Preflight and start"

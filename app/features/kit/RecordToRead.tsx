@@ -14,7 +14,7 @@ export function RecordToRead({ kind, record }: { kind: keyof typeof GROUPS; reco
     .flatMap((group) => group.fields)
     .flatMap((spec) => {
       const says = sayFact(spec, facts[spec.field]);
-      return says === null ? [] : [{ label: spec.label.replace(/ \(with commas between\)$/, ''), says }];
+      return says === null ? [] : [{ label: plain(spec.label), says }];
     });
   return (
     <>
@@ -82,6 +82,9 @@ function Lines({ title, lines, none }: { title: string; lines: string[]; none?: 
     </Section>
   );
 }
+
+/** A field's label without what helps to fill it in. */
+const plain = (label: string): string => label.replace(/^or | \([^)]*\)$/g, '');
 
 /** A fact in words; null where nobody stated it. */
 function sayFact(spec: FieldSpec, value: unknown): string | null {

@@ -6,7 +6,7 @@ import { Pressable, View } from 'react-native';
 import type { Removal } from '../../api/documents';
 import type { Writing } from '../../api/useDocument';
 import { usePalette, useWide } from '../../ui/Look';
-import { NotKept } from '../../ui/NotKept';
+import { keptWord, NotKept } from '../../ui/NotKept';
 import { Row, Stack } from '../../ui/parts';
 import { RemoveButton } from '../../ui/RemoveButton';
 import { IfMay, useMay } from '../../ui/Role';
@@ -30,6 +30,7 @@ export function SearchPage<D>({
   right: ReactNode;
 }): ReactNode {
   const wide = useWide();
+  // whoever may change a ladder may change a choice
   const may = useMay(ROUTES.changeLadder);
   const half = { gap: 16, flex: wide ? 1 : undefined } as const;
   const halves = (
@@ -43,9 +44,7 @@ export function SearchPage<D>({
       <Stack gap={6} style={{ marginTop: -10 }}>
         <Heading level={1}>{title}</Heading>
         <Quiet style={{ fontSize: 15 }}>
-          {[...facts, !may ? '' : writing.kept ? 'all is kept' : writing.error ? '' : 'keeping…']
-            .filter(Boolean)
-            .join(' · ')}
+          {[...facts, keptWord(writing, may)].filter(Boolean).join(' · ')}
         </Quiet>
       </Stack>
       <NotKept writing={writing} />

@@ -23,7 +23,7 @@ import { BackTo } from '../../ui/BackTo';
 import { Choices } from '../../ui/Choices';
 import { count, dayAndTime } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
-import { NotKept } from '../../ui/NotKept';
+import { keptWord, NotKept } from '../../ui/NotKept';
 import { Page } from '../../ui/Page';
 import { Row, Stack } from '../../ui/parts';
 import { RemoveButton } from '../../ui/RemoveButton';
@@ -89,7 +89,7 @@ function ReviewPage({ review }: { review: ReviewDetail }): ReactNode {
             doc.template,
             count(review.evidence.length, 'run'),
             review.gone > 0 ? `${review.gone} deleted` : null,
-            !may ? null : writing.kept ? 'all is kept' : writing.error ? null : 'keeping…',
+            keptWord(writing, may),
           ]
             .filter(Boolean)
             .join(' · ')}

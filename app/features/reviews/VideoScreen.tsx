@@ -14,9 +14,9 @@ import { useReview, useReviewVideo } from '../../api/reviews';
 import { BackTo } from '../../ui/BackTo';
 import { Choices } from '../../ui/Choices';
 import { NumberInput } from '../../ui/Field';
-import { NotKept } from '../../ui/NotKept';
+import { keptWord, NotKept } from '../../ui/NotKept';
 import { Page } from '../../ui/Page';
-import { IfMay } from '../../ui/Role';
+import { IfMay, useMay } from '../../ui/Role';
 import { Row, Stack } from '../../ui/parts';
 import { Section } from '../../ui/Section';
 import { Select } from '../../ui/Select';
@@ -49,6 +49,7 @@ const NOTHING: ReviewVideo = {
 
 function Video({ review }: { review: ReviewDetail }): ReactNode {
   const writing = useWriting(review);
+  const may = useMay(ROUTES.changeReview);
   const video = writing.doc.video ?? NOTHING;
   const set = (more: Partial<ReviewVideo>): void =>
     writing.change((before) => ({ ...before, video: { ...(before.video ?? NOTHING), ...more } }));
@@ -58,9 +59,7 @@ function Video({ review }: { review: ReviewDetail }): ReactNode {
       <Stack gap={6} style={{ marginTop: -10 }}>
         <Heading level={1}>Video</Heading>
         <Quiet style={{ fontSize: 15 }}>
-          {[writing.doc.name, writing.kept ? 'all is kept' : writing.error ? null : 'keeping…']
-            .filter(Boolean)
-            .join(' · ')}
+          {[writing.doc.name, keptWord(writing, may)].filter(Boolean).join(' · ')}
         </Quiet>
       </Stack>
       <NotKept writing={writing} />

@@ -3,6 +3,7 @@ import { act, fireEvent, screen, within } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { show, until } from '../../testing/render';
 import { standInServer } from '../../testing/server';
+import { RoleProvider } from '../../ui/Role';
 import { ReviewScreen } from './ReviewScreen';
 import { reviewOf as review } from './testing';
 
@@ -127,4 +128,39 @@ it('orders and leaves out its sections, and keeps lines of the handling with wha
   expect(state.sent[0]!.doc.handling).toEqual([{ topic: 'grip', says: 'It cramps', evidence: 'two of two' }]);
   fireEvent.click(handling.getByRole('button', { name: 'Take out grip: It cramps' }));
   await until(() => state.sent.at(-1)!.doc.handling.length === 0);
+});
+
+it.each(['bench', 'reader'] as const)('is read, not written, by a %s', async (role) => {
+  const first = review();
+  const [section, ...others] = first.doc.sections;
+  const held = {
+    name: 'Aurelune on Velm 5: average',
+    runId: 'run',
+    measure: 'average',
+    accepted: '49.0 fps',
+  };
+  const text = `It runs at @{${held.name}}.`;
+  server({
+    ...first,
+    doc: {
+      ...first.doc,
+      verdict: { state: 'provisional', until: 'the update' },
+      handling: [{ topic: 'grip', says: 'slips when wet', evidence: 'two hands' }],
+      sections: [{ ...section!, text, figures: [held] }, ...others] as ReviewDetail['doc']['sections'],
+    },
+  });
+  await show(
+    <RoleProvider role={role}>
+      <ReviewScreen id="r" />
+    </RoleProvider>,
+  );
+  expect(await screen.findByText('provisional until the update')).toBeTruthy();
+  // the figure as it was accepted, not as it is now
+  expect(screen.getByText('It runs at 49.0 fps.')).toBeTruthy();
+  expect(screen.getByText(/slips when wet/)).toBeTruthy();
+  expect(screen.queryByRole('textbox')).toBeNull();
+  for (const name of [/^Leave /, /^Insert /, /^Accept /, /^Take out /, /^Change /, /^Publish/, /^Delete/])
+    expect(screen.queryByRole('button', { name })).toBeNull();
+  expect(screen.queryByText(/What is missing|all is kept|Order of the sections/)).toBeNull();
+  expect(screen.getByRole('button', { name: 'Save the pack' })).toBeTruthy();
 });
