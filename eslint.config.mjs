@@ -100,7 +100,7 @@ export default tseslint.config(
       'no-empty': ['error', { allowEmptyCatch: false }],
     },
   },
-  { files: ['**/*.js'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
+  { files: ['**/*.{js,cjs}'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   { files: ['app/**/*.{ts,tsx}'], ...reactHooks.configs.flat.recommended },
   ...ROOMS.map(arrows),
   ...FEATURES.map((name) =>

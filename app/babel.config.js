@@ -1,6 +1,7 @@
-const { plugin } = require('./barrels');
+const barrels = require('./barrels');
 
 module.exports = (api) => {
-  const test = api.env('test');
-  return { presets: ['babel-preset-expo'], plugins: test ? [] : [plugin] };
+  // files that were made with other lists are made anew
+  api.cache.using(() => barrels.version);
+  return { presets: ['babel-preset-expo'], plugins: [barrels.plugin] };
 };

@@ -66,4 +66,7 @@ function plugin({ types: t }) {
   };
 }
 
-module.exports = { plugin, version };
+/** The file of a room that gives a name; undefined where it lists none such. */
+const fileOf = (room, name) => known[room]?.get(name);
+
+module.exports = { plugin, version, fileOf };

@@ -4,7 +4,7 @@ import type { EntryLine, RunLine } from '@pace-check/core';
 import { roundRobin, SCENARIOS, standIn, type RoundRobin } from '@pace-check/rig';
 import type { Page } from '@playwright/test';
 import { expect, test } from './test';
-import { expectAccessible } from './access';
+import { expectAccessible, expectContrastAtNight } from './access';
 import { openOwnCard } from './kit';
 import { childrenOf, isAlive, Logger, OwnServer } from './server';
 
@@ -79,10 +79,12 @@ const lastEntry = (page: Page): ReturnType<Page['getByRole']> =>
   page.getByRole('status', { name: 'Last entry' });
 
 test.describe('with three server processes behind a proxy', () => {
-  const servers = [new OwnServer(), new OwnServer(), new OwnServer()];
+  let servers: OwnServer[];
   let proxy: RoundRobin;
-  test.beforeEach(async () => {
-    for (const server of servers) await server.start();
+  test.beforeEach(async ({ server }) => {
+    const others = [new OwnServer(server.database), new OwnServer(server.database)];
+    for (const other of others) await other.start();
+    servers = [server, ...others];
     proxy = await roundRobin(() => servers.map(({ address }) => address));
   });
   test.afterEach(async () => {
@@ -142,13 +144,10 @@ test.describe('with three server processes behind a proxy', () => {
   });
 });
 
-test.describe('with a server of its own', () => {
-  const server = new OwnServer();
+test.describe('with a server that is killed', () => {
   const loggers: Logger[] = [];
-  test.beforeEach(() => server.start());
-  test.afterEach(async () => {
+  test.afterEach(() => {
     for (const logger of loggers.splice(0)) logger.stop();
-    await server.stop();
   });
 
   /** A logger with a key of the run, which may still be on its way to the server. */
@@ -165,6 +164,7 @@ test.describe('with a server of its own', () => {
 
   test('a whole run at sixty times the speed, the server killed in the middle: its figures are those of the same run imported as a file', async ({
     browser,
+    server,
   }) => {
     const context = await browser.newContext({
       baseURL: server.address,
@@ -258,6 +258,7 @@ test.describe('with a server of its own', () => {
 
   test('a sitting of three titles at sixty times the speed, with a cooler, a charger and a killed server', async ({
     browser,
+    server,
   }) => {
     const context = await browser.newContext({
       baseURL: server.address,
@@ -336,6 +337,7 @@ test.describe('with a server of its own', () => {
 
   test('a stand-in plays for a run, and ends with its server, even one that is killed', async ({
     browser,
+    server,
   }) => {
     const context = await browser.newContext({
       baseURL: server.address,
@@ -358,6 +360,7 @@ test.describe('with a server of its own', () => {
 
   test('nothing typed is lost: the page reloaded, the tab closed, no network, the clock set, the server killed', async ({
     browser,
+    server,
   }) => {
     const context = await browser.newContext({
       baseURL: server.address,
@@ -413,6 +416,7 @@ test.describe('with a server of its own', () => {
 
   test('loaded anew while the server is away, the app opens, its run goes on, and another one is begun', async ({
     browser,
+    server,
   }) => {
     const context = await browser.newContext({
       baseURL: server.address,
@@ -493,6 +497,7 @@ test.describe('with a server of its own', () => {
 
   test('a day goes on while nobody answers: what happened is noted, the rest laid out anew, and all of it gets there', async ({
     browser,
+    server,
   }) => {
     const context = await browser.newContext({
       baseURL: server.address,
@@ -525,7 +530,7 @@ test.describe('with a server of its own', () => {
     await context.close();
   });
 
-  test('a run begun and ended while nobody answers is there afterwards', async ({ browser }) => {
+  test('a run begun and ended while nobody answers is there afterwards', async ({ browser, server }) => {
     const context = await browser.newContext({
       baseURL: server.address,
       viewport: { width: 390, height: 844 },
@@ -581,8 +586,7 @@ test('a run by hand, with no logger at all: readings, a top-up, an estimate, and
   await tap(page, '481');
   await expect(page.getByRole('alert').filter({ hasText: 'stop and put it down' })).toBeVisible();
   await expectAccessible(page);
-  await page.emulateMedia({ colorScheme: 'dark' });
-  await expectAccessible(page);
+  await expectContrastAtNight(page);
   // it was 38.1: corrected in the list
   await tab(page, 'Noted');
   await page.getByRole('button', { name: /^Correct 48\.1/ }).click();
@@ -616,11 +620,12 @@ test('a run by hand, with no logger at all: readings, a top-up, an estimate, and
 test('two screens on one run see each other’s entries, and the last word on a line counts', async ({
   page,
   browser,
+  server,
 }) => {
   const run = await openRun(page, { device: 'Brask Slate 11', title: 'Glass Canyon' });
   await page.getByRole('button', { name: 'Start the run' }).click();
   const context = await browser.newContext({
-    baseURL: process.env['PACE_E2E_ADDRESS'],
+    baseURL: server.address,
     viewport: { width: 1280, height: 800 },
   });
   const other = await context.newPage();

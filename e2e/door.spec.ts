@@ -5,16 +5,16 @@ import type { Browser, Locator, Page } from '@playwright/test';
 import readQr from 'jsqr';
 import sharp from 'sharp';
 import { expectAccessible } from './access';
-import { OwnServer } from './server';
+import type { OwnServer } from './server';
 import { expect, test } from './test';
 
 const PASSCODE = 'seven calm otters';
 
 /** Sets the passcode as `npm run passcode` does. */
-async function setPasscode(): Promise<void> {
+async function setPasscode({ database }: OwnServer): Promise<void> {
   const file = join(dirname(process.env['PACE_E2E_SERVER']!), 'administer.mjs');
   const child = spawn(process.execPath, [file, 'set-passcode'], {
-    env: { ...process.env, DATABASE_URL: process.env['PACE_E2E_DATABASE'] },
+    env: { ...process.env, DATABASE_URL: database },
     stdio: ['pipe', 'ignore', 'inherit'],
   });
   child.stdin.end(`${PASSCODE}\n`);
@@ -45,14 +45,13 @@ async function comeIn(page: Page): Promise<void> {
 }
 
 test.describe('a server that others in the network reach', () => {
-  const server = new OwnServer();
-  test.beforeEach(async () => {
-    await setPasscode();
+  test.beforeEach(async ({ server }) => {
+    await server.stop();
+    await setPasscode(server);
     await server.start({ HOST: '0.0.0.0' });
   });
-  test.afterEach(() => server.stop());
 
-  test('asks for its passcode once, and leads where one wanted to go', async ({ browser }) => {
+  test('asks for its passcode once, and leads where one wanted to go', async ({ browser, server }) => {
     const page = await newPage(browser, server.address);
     await page.goto('/cards');
     await expectAccessible(page);
@@ -72,6 +71,7 @@ test.describe('a server that others in the network reach', () => {
 
   test('lets a phone in by a code that it scans, as a helper who deletes nothing, and puts it out', async ({
     browser,
+    server,
   }) => {
     const laptop = await newPage(browser, server.address, { width: 1280, height: 800 });
     await laptop.goto('/settings');
@@ -121,7 +121,10 @@ test.describe('a server that others in the network reach', () => {
     for (const page of [laptop, phone, other]) await page.context().close();
   });
 
-  test('lets a reader in, who finds all there is to read and nothing to change', async ({ browser }) => {
+  test('lets a reader in, who finds all there is to read and nothing to change', async ({
+    browser,
+    server,
+  }) => {
     const laptop = await newPage(browser, server.address);
     await laptop.goto('/settings');
     await comeIn(laptop);

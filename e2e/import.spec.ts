@@ -111,8 +111,11 @@ test('what a shell printed is pasted and becomes a run', async ({ page, context 
   expect(new Date(run.startedAt!).toISOString()).toBe('2026-11-26T09:43:40.000Z');
 });
 
-test('bad files: a clear message, what was typed stays, and the database is as before', async ({ page }) => {
-  const before = await rowCounts();
+test('bad files: a clear message, what was typed stays, and the database is as before', async ({
+  page,
+  server,
+}) => {
+  const before = await rowCounts(server);
   await choose(page, fileWith('log.csv', Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])));
   await expect(page.getByRole('alert')).toContainText('This is a PNG image, whatever its ending says');
   await expect(page.getByRole('button', { name: 'Import this run' })).toBeDisabled();
@@ -148,7 +151,7 @@ test('bad files: a clear message, what was typed stays, and the database is as b
 
   await expect(page.getByLabel('Device', { exact: true })).toHaveValue('Quill Deck');
   await expect(page.getByLabel('Setup (settings, cap; may stay empty)')).toHaveValue('typed before');
-  expect(await rowCounts()).toEqual(before);
+  expect(await rowCounts(server)).toEqual(before);
 });
 
 test('a form without a device says so; names are picked from the list or added in place', async ({
@@ -167,8 +170,8 @@ test('a form without a device says so; names are picked from the list or added i
   await expect(page.getByRole('row', { name: '1 % low', exact: true })).toContainText('too few frames');
 });
 
-test('cancelling an upload stores nothing', async ({ page }) => {
-  const before = await rowCounts();
+test('cancelling an upload stores nothing', async ({ page, server }) => {
+  const before = await rowCounts(server);
   // the request hangs until it is cancelled
   await page.route('**/api/imports*', () => undefined);
   await choose(page, fileWith('hang.csv', `frame_time_ms\n${'15\n'.repeat(3000)}`));
@@ -177,7 +180,7 @@ test('cancelling an upload stores nothing', async ({ page }) => {
   await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByText('Cancelled; nothing was stored.')).toBeVisible();
   await expect(page.getByLabel('Title', { exact: true })).toHaveValue('Skiff 120');
-  expect(await rowCounts()).toEqual(before);
+  expect(await rowCounts(server)).toEqual(before);
 });
 
 test.describe('on a wide screen', () => {
@@ -185,6 +188,7 @@ test.describe('on a wide screen', () => {
 
   test('a gzipped run file is dropped, fills the form, is noticed the second time and taken again when asked', async ({
     page,
+    server,
   }) => {
     const lines = [
       {
@@ -213,15 +217,15 @@ test.describe('on a wide screen', () => {
     await expect(page.getByRole('heading', { name: 'Glass Canyon on Oru Fold' })).toBeVisible();
     await expect(page.getByText(/36\.4\s°C at back/)).toBeVisible();
 
-    const before = await rowCounts();
+    const before = await rowCounts(server);
     await choose(page, fileWith('again.pace.ndjson', lines.map((line) => JSON.stringify(line)).join('\n')));
     await page.getByRole('button', { name: 'Import this run' }).click();
     await expect(page.getByRole('alert')).toContainText(
       'This file is here already, as “Glass Canyon on Oru Fold”.',
     );
-    expect(await rowCounts()).toEqual(before);
+    expect(await rowCounts(server)).toEqual(before);
     await page.getByRole('button', { name: 'Import once more' }).click();
     await expect(page.getByRole('heading', { name: 'Glass Canyon on Oru Fold' })).toBeVisible();
-    expect((await rowCounts())['run']).toBe(before['run']! + 1);
+    expect((await rowCounts(server))['run']).toBe(before['run']! + 1);
   });
 });

@@ -5,8 +5,9 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { ROUTES, type Card } from '@pace-check/contract';
 import type { Page } from '@playwright/test';
-import { ask } from './ask';
 import pg from 'pg';
+import { ask } from './ask';
+import type { OwnServer } from './server';
 
 const folder = mkdtempSync(join(tmpdir(), 'pace-check-journey-'));
 
@@ -20,8 +21,8 @@ export function fileWith(name: string, content: string | Uint8Array): string {
 export const gzipped = (content: string): Uint8Array => gzipSync(content);
 
 /** All rows of all tables, counted: a database that is as before has the same. */
-export async function rowCounts(): Promise<Record<string, number>> {
-  const client = new pg.Client({ connectionString: process.env['PACE_E2E_DATABASE'] });
+export async function rowCounts({ database }: OwnServer): Promise<Record<string, number>> {
+  const client = new pg.Client({ connectionString: database });
   await client.connect();
   try {
     const counts: Record<string, number> = {};

@@ -42,7 +42,10 @@ test('the demo’s runs stand as lanes, and a run opens with its words, measures
   await expect(page.getByRole('table', { name: 'Splits' }).getByRole('row')).toHaveCount(7);
 });
 
-test('a run is found by typing, renamed and corrected, deleted, and brought back', async ({ page }) => {
+test('a run is found by typing, renamed and corrected, deleted, and brought back', async ({
+  page,
+  server,
+}) => {
   await page.goto('/');
   await lookFor(page, 'kitto aurelune');
   await expect(page.getByRole('main').getByRole('link')).toHaveCount(1);
@@ -64,14 +67,14 @@ test('a run is found by typing, renamed and corrected, deleted, and brought back
   // the hottest reading, 40.7 °C, over the room that was forgotten
   await expect(page.getByText(/^19\.2\s°C$/)).toBeVisible();
 
-  const before = await rowCounts();
+  const before = await rowCounts(server);
   await page.getByRole('button', { name: 'Delete' }).click();
   await expect(page.getByText('“Saw on the ferry” is deleted.')).toBeVisible();
   await expect(page.getByRole('link', { name: /Saw on the ferry/ })).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await lookFor(page, 'kitto aurelune');
   await expect(page.getByRole('link', { name: /Saw on the ferry/ })).toBeVisible();
-  expect(await rowCounts()).toEqual(before);
+  expect(await rowCounts(server)).toEqual(before);
 });
 
 test('a spot is dragged to its place, and lies there on every run of the device', async ({ page }) => {

@@ -41,28 +41,41 @@ export class Logger {
   }
 }
 
-/** A server of one journey's own, on the database of all, that may be killed. */
+/** A server on a journey's database, which may be killed and come back. */
 export class OwnServer {
   private child: ChildProcess | null = null;
   /** Port 0 is any free one; a server that comes back takes the same. */
   private port = '0';
+  private readonly heard: string[] = [];
   address = '';
 
+  constructor(readonly database: string) {}
+
   async start(more: Record<string, string> = {}): Promise<void> {
-    const env = { ...process.env, DATABASE_URL: process.env['PACE_E2E_DATABASE'], PORT: this.port, ...more };
-    this.child = spawn(process.execPath, [process.env['PACE_E2E_SERVER']!], {
+    const env = { ...process.env, DATABASE_URL: this.database, PORT: this.port, ...more };
+    const child = spawn(process.execPath, [process.env['PACE_E2E_SERVER']!], {
       env,
-      stdio: ['ignore', 'pipe', 'inherit'],
+      stdio: ['ignore', 'pipe', 'pipe'],
     });
-    const lines = createInterface({ input: this.child.stdout! });
-    for await (const line of lines) {
-      if (!line.startsWith('listening ')) continue;
-      // one that listens on every address is asked on this machine's own
-      this.address = line.slice('listening '.length).replace('0.0.0.0', '127.0.0.1');
-      this.port = new URL(this.address).port;
-      return;
-    }
-    throw new Error('The server ended before it listened.');
+    this.child = child;
+    child.stderr.on('data', (text: Buffer) => this.heard.push(text.toString()));
+    const address = await new Promise<string>((resolve, reject) => {
+      child.once('exit', () =>
+        reject(new Error(`The server ended before it listened. It said:\n${this.said()}`)),
+      );
+      createInterface({ input: child.stdout }).on('line', (line) => {
+        this.heard.push(`${line}\n`);
+        if (line.startsWith('listening ')) resolve(line.slice('listening '.length));
+      });
+    });
+    // one that listens on every address is asked on this machine's own
+    this.address = address.replace('0.0.0.0', '127.0.0.1');
+    this.port = new URL(this.address).port;
+  }
+
+  /** All that it has said since its first start. */
+  said(): string {
+    return this.heard.join('');
   }
 
   get pid(): number {
@@ -71,14 +84,17 @@ export class OwnServer {
 
   /** As if the machine had lost its power: nothing is finished, nobody is told. */
   async kill(): Promise<void> {
-    const child = this.child!;
-    child.kill('SIGKILL');
-    await once(child, 'exit');
+    await this.end('SIGKILL');
   }
 
   async stop(): Promise<void> {
-    if (this.child?.exitCode !== null || this.child.signalCode !== null) return;
-    this.child.kill('SIGTERM');
-    await once(this.child, 'exit');
+    await this.end('SIGTERM');
+  }
+
+  private async end(signal: NodeJS.Signals): Promise<void> {
+    const child = this.child!;
+    if (child.exitCode !== null || child.signalCode !== null) return;
+    child.kill(signal);
+    await once(child, 'exit');
   }
 }

@@ -1,43 +1,32 @@
+import { writeFile } from 'node:fs/promises';
 import { expect, test as base } from '@playwright/test';
-import pg from 'pg';
-import { OwnServer } from './server';
-
-/** What one asks of the database server itself, beside every journey's database. */
-async function administer(statement: string): Promise<void> {
-  const admin = new URL(process.env['PACE_E2E_TEMPLATE']!);
-  admin.pathname = '/postgres';
-  const client = new pg.Client({ connectionString: admin.href });
-  await client.connect();
-  try {
-    await client.query(statement);
-  } finally {
-    await client.end();
-  }
-}
+import { Places } from './places';
+import type { OwnServer } from './server';
 
 /**
  * Journeys in which the browser finds nothing that the server's policy forbids
- * to run. Each has a server and a database of its own, a copy of one with the
- * demo in it: what it sees is the demo and what it did itself, whatever ran
- * before it. What helpers need of them stands in the environment.
+ * to run. `server` is the only one on the journey's database: where it is
+ * killed, nothing answers until the journey starts it again.
  */
-export const test = base.extend<{ address: string; withinPolicy: void }>({
-  address: [
+export const test = base.extend<{ server: OwnServer; withinPolicy: void }, { places: Places }>({
+  places: [
     async ({}, use, { workerIndex }) => {
-      const template = new URL(process.env['PACE_E2E_TEMPLATE']!);
-      const name = `journeys_${workerIndex}`;
-      await administer(`create database ${name} template ${template.pathname.slice(1)}`);
-      const server = new OwnServer();
-      process.env['PACE_E2E_DATABASE'] = new URL(`/${name}`, template).href;
-      await server.start();
-      process.env['PACE_E2E_ADDRESS'] = server.address;
-      await use(server.address);
-      await server.stop();
-      await administer(`drop database ${name} with (force)`);
+      const places = new Places(workerIndex);
+      await use(places);
+      await places.close();
+    },
+    { scope: 'worker' },
+  ],
+  server: [
+    async ({ places }, use, info) => {
+      const server = await places.take();
+      await use(server);
+      if (info.status !== info.expectedStatus) await writeFile(info.outputPath('server.log'), server.said());
+      places.giveBack(server);
     },
     { auto: true },
   ],
-  baseURL: ({ address }, use) => use(address),
+  baseURL: ({ server }, use) => use(server.address),
   withinPolicy: [
     async ({ page }, use) => {
       const refused: string[] = [];

@@ -30,6 +30,11 @@ const forNode: BuildOptions = {
   absWorkingDir: ROOT,
 };
 
+/** For packages that are CommonJS inside and ask for Node's modules by require. */
+const NEEDS_REQUIRE = {
+  js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",
+};
+
 /** Builds where the sources differ from those of the last build: one that runs from it is not disturbed. */
 async function unlessBuilt(
   name: string,
@@ -58,12 +63,20 @@ const serverBundle = (outdir: string): BuildOptions => ({
   entryPoints: {
     main: 'server/main.ts',
     administer: 'server/administer.ts',
-    'analysis.worker': 'server/workers/analysis.worker.ts',
     'picture.worker': 'server/workers/picture.worker.ts',
   },
   outdir,
   outExtension: { '.js': '.mjs' },
   plugins: [packagesStayOutside],
+});
+
+/** The thread that computes, with its packages: they are hundreds of small files, which each thread of each server would look up and read. */
+const threadBundle = (outdir: string): BuildOptions => ({
+  ...forNode,
+  entryPoints: { 'analysis.worker': 'server/workers/analysis.worker.ts' },
+  outdir,
+  outExtension: { '.js': '.mjs' },
+  banner: NEEDS_REQUIRE,
 });
 
 async function copyMigrations(outdir: string): Promise<void> {
@@ -72,7 +85,7 @@ async function copyMigrations(outdir: string): Promise<void> {
 }
 
 async function bundleServer(): Promise<void> {
-  await build(serverBundle(SERVER_DIST));
+  await Promise.all([build(serverBundle(SERVER_DIST)), build(threadBundle(SERVER_DIST))]);
   await copyMigrations(SERVER_DIST);
 }
 
@@ -94,9 +107,18 @@ export async function watchServer(onBuilt: (file: string) => void): Promise<() =
       });
     },
   };
-  const watched = await context({ ...serverBundle(outdir), plugins: [packagesStayOutside, tell] });
-  await watched.watch();
-  return () => watched.dispose();
+  // the thread's first: the server begins with it
+  const all = [
+    await context(threadBundle(outdir)),
+    await context({ ...serverBundle(outdir), plugins: [packagesStayOutside, tell] }),
+  ];
+  for (const one of all) {
+    await one.rebuild();
+    await one.watch();
+  }
+  return async () => {
+    for (const one of all) await one.dispose();
+  };
 }
 
 /** The command line into cli/dist, in one file, so that it starts at once. */
@@ -114,10 +136,7 @@ async function bundleCli(): Promise<void> {
     minify: true,
     keepNames: true,
     sourcemap: false,
-    // commander is CommonJS inside and asks for Node's modules by require
-    banner: {
-      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
-    },
+    banner: NEEDS_REQUIRE,
   });
 }
 

@@ -11,3 +11,5 @@ export const SERVER_DIST = join(ROOT, 'server', 'dist');
 export const WEB_DIST = join(ROOT, 'app', 'dist');
 /** The command line, built: the server's stand-ins run it. */
 export const COMMAND = join(ROOT, 'cli', 'dist', 'pace.mjs');
+/** What failed journeys leave; Git ignores it. */
+export const FAILED_JOURNEYS = join(ROOT, 'test-results');

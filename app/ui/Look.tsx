@@ -41,9 +41,8 @@ export function LookProvider({ children }: { children: ReactNode }): ReactNode {
   const theme = useMemo(() => elementsTheme(look.palette, night), [look.palette, night]);
   return (
     <LookContext.Provider value={look}>
-      <ThemeProvider key={night ? 'night' : 'day'} theme={theme}>
-        {children}
-      </ThemeProvider>
+      {/* the same one at dusk: another would begin every screen anew, and with it what is typed on it */}
+      <ThemeProvider theme={theme}>{children}</ThemeProvider>
     </LookContext.Provider>
   );
 }

@@ -4,9 +4,10 @@ import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { USUAL_BENCH_PLAN, type ImportDetails } from '@pace-check/contract';
-import pg from 'pg';
+import type pg from 'pg';
 import { migrationsIn } from '../sql/migrate';
-import { AnalysisPool, createApp, LOOPBACK, migrate, openPool, PicturePool, type AppOptions } from '../index';
+import { AnalysisPool, createApp, LOOPBACK, openPool, PicturePool, type AppOptions } from '../index';
+import { onServer } from './onServer';
 
 /** A server with a database of its own, thrown away afterwards. */
 export interface Harness {
@@ -27,11 +28,10 @@ const SERVER = process.env['PACE_TEST_DATABASE']!;
 
 export async function startHarness(options: Partial<AppOptions> = {}): Promise<Harness> {
   const name = `test_${randomUUID().replaceAll('-', '')}`;
-  await onServer((client) => client.query(`create database ${name}`));
+  await onServer(`create database ${name} template ${process.env['PACE_TEST_TEMPLATE']!}`);
   const url = new URL(SERVER);
   url.pathname = `/${name}`;
   const pool = openPool(url.href);
-  await migrate(pool, join(__dirname, '..', 'migrations'));
   // the worker thread runs the built bundle; the test command builds it first
   const analyses = new AnalysisPool(join(__dirname, '..', 'dist', 'analysis.worker.mjs'));
   const pictures = new PicturePool(join(__dirname, '..', 'dist', 'picture.worker.mjs'));
@@ -78,7 +78,7 @@ export async function startHarness(options: Partial<AppOptions> = {}): Promise<H
       server.closeAllConnections();
       await Promise.all([analyses.close(), pictures.close()]);
       await pool.end();
-      await onServer((client) => client.query(`drop database ${name} with (force)`));
+      await onServer(`drop database ${name} with (force)`);
     },
   };
 }
@@ -93,16 +93,6 @@ export const opening = (): object => ({
   speed: 1,
   step: null,
 });
-
-async function onServer(work: (client: pg.Client) => Promise<unknown>): Promise<void> {
-  const client = new pg.Client({ connectionString: SERVER });
-  await client.connect();
-  try {
-    await work(client);
-  } finally {
-    await client.end();
-  }
-}
 
 /** The path of an import with these details. */
 export function importPath(details: Partial<ImportDetails> = {}): string {
