@@ -158,6 +158,10 @@ async function setBeside(address: string): Promise<void> {
 /** The review of the demo: written, published, and corrected once. */
 async function writeReview(address: string, runs: string[]): Promise<void> {
   const { id, name, words, comparisons, until, correction, handling, video } = DEMO_REVIEW;
+  const publish = async (): Promise<void> => {
+    const { revision } = await ask(address, ROUTES.review, { params: { id } });
+    await ask(address, ROUTES.publishReview, { params: { id }, body: { id: randomUUID(), revision } });
+  };
   const made = await ask(address, ROUTES.newReview, { body: { id, name, template: 'full review', runs } });
   await ask(address, ROUTES.changeReview, {
     params: { id },
@@ -183,13 +187,13 @@ async function writeReview(address: string, runs: string[]): Promise<void> {
       },
     },
   });
-  await ask(address, ROUTES.publishReview, { params: { id } });
+  await publish();
   const corrected = made.evidence.find((run) => run.name === correction.run)!;
   await ask(address, ROUTES.addEntries, {
     params: { id: corrected.id },
     body: { entries: [correction.line] },
   });
-  await ask(address, ROUTES.publishReview, { params: { id } });
+  await publish();
 }
 
 /** A run that was read off, and the photo that was taken of it. */

@@ -19,8 +19,8 @@ import { jestReport, journeysReport, keepDurations, type Report } from './testRe
  * A part by its name (CONTRIBUTING.md has their usual times): `npm test -- unit`,
  * for instance; words behind it go to the runner.
  *
- * Both cores are kept busy: the web app is built beside the tests of all rooms,
- * the static checks run beside the journeys.
+ * Both cores are kept busy: the web app is built, and the static checks run one
+ * after the other, beside the tests of all rooms and the journeys.
  */
 const PARTS = ['static', 'unit', 'server', 'e2e'] as const;
 type Part = (typeof PARTS)[number];
@@ -174,13 +174,11 @@ async function test(): Promise<void> {
     const ready = Promise.all([web, demo]);
     // told where it is waited for
     ready.catch(() => undefined);
+    const checked = wanted('static') ? timed('static checks', staticChecks()) : undefined;
     await roomTests(folder, databaseUrl);
-    await Promise.all([
-      wanted('static') ? timed('static checks', staticChecks()) : undefined,
-      wanted('e2e')
-        ? ready.then(() => timed('journeys', journeys(databaseUrl!, join(folder, 'e2e.json'))))
-        : undefined,
-    ]);
+    await ready;
+    if (wanted('e2e')) await timed('journeys', journeys(databaseUrl!, join(folder, 'e2e.json')));
+    await checked;
   } finally {
     for (const stop of stops) await stop().catch(fail);
   }

@@ -1,5 +1,6 @@
 const { createHash } = require('node:crypto');
 const { readFileSync } = require('node:fs');
+const { pathToFileURL } = require('node:url');
 const { transformSync, version } = require('esbuild');
 
 /**
@@ -28,6 +29,7 @@ module.exports = {
       target: 'node20',
       // Jest loads everything by require
       supported: { 'dynamic-import': false },
+      define: { 'import.meta.url': JSON.stringify(pathToFileURL(path).href) },
       sourcefile: path,
       sourcemap: 'inline',
       sourcesContent: false,
