@@ -1,6 +1,7 @@
 import { END_REASONS } from '@pace-check/core';
 import type { EndReason, EntryLine, LiveFigures, SourceUse } from '@pace-check/core';
 import * as z from 'zod';
+import { number } from './numbers';
 import { runFacts } from './http';
 import { name } from './names';
 import { preflight } from './kit';
@@ -10,8 +11,7 @@ import { momentMs, runMs, text } from './text';
 /** The bench: a run while it is recorded, its sources, and cool-downs that are watched. Times on the run's clock in ms. */
 
 const whole = (least: number, most: number): z.ZodNumber =>
-  z
-    .number('a number is needed')
+  number('a number is needed')
     .int('a whole number')
     .min(least, `at least ${least}`)
     .max(most, `at most ${most}`);
@@ -19,10 +19,9 @@ const whole = (least: number, most: number): z.ZodNumber =>
 export const benchPlan = z.strictObject({
   /** Planned length; null for an open end. */
   minutes: whole(1, 1440).nullable(),
-  floorPercent: z.number('a number is needed').min(0, 'at least 0').max(95, 'at most 95').nullable(),
+  floorPercent: number('a number is needed').min(0, 'at least 0').max(95, 'at most 95').nullable(),
   /** Minutes between rounds of readings; null for no prompts. */
-  everyMin: z
-    .number('a number is needed')
+  everyMin: number('a number is needed')
     .min(0.5, 'at least half a minute')
     .max(120, 'at most 120')
     .nullable(),
@@ -44,9 +43,8 @@ export const USUAL_BENCH_PLAN: BenchPlan = {
 export const runOfStep = z.strictObject({
   cardId: z.uuid(),
   stepId: z.uuid(),
-  repeat: z.number().int().min(1).max(20),
-  atMin: z
-    .number()
+  repeat: number().int().min(1).max(20),
+  atMin: number()
     .min(0)
     .max(72 * 60),
 });
@@ -65,7 +63,7 @@ export const benchChange = z.discriminatedUnion('kind', [
     facts: runFacts,
     preflight,
     plan: benchPlan,
-    speed: z.number().min(1).max(FASTEST),
+    speed: number().min(1).max(FASTEST),
     step: runOfStep.nullable(),
   }),
   /** When it started, in ms since 1970 by the server's clock as the browser reckons it. */
@@ -125,8 +123,8 @@ export const newSource = z.strictObject({ name, kind: z.enum(SOURCE_KINDS) });
 export const newStandIn = z.strictObject({
   kind: z.enum(STAND_INS),
   scenario: z.string().regex(/^[a-z][a-z0-9-]{0,40}$/, 'the name of a scenario'),
-  minutes: z.number().positive().max(1440).nullable(),
-  seed: z.number().int().min(0).max(1e9),
+  minutes: number().positive().max(1440).nullable(),
+  seed: number().int().min(0).max(1e9),
   misbehave: z.array(z.enum(MISBEHAVIOURS)).max(6),
 });
 export type NewStandIn = z.infer<typeof newStandIn>;
@@ -220,7 +218,7 @@ export interface BatchTaken extends LiveStatus {
   duplicate: boolean;
 }
 
-const celsius = z.number('a number is needed').min(-60, 'at least −60').max(120, 'at most 120');
+const celsius = number('a number is needed').min(-60, 'at least −60').max(120, 'at most 120');
 
 /** What a person does at the cool-down watch. */
 export const coolChange = z.discriminatedUnion('kind', [

@@ -1,18 +1,18 @@
 import type { DayPlan, PlanDevice } from '@pace-check/core';
 import * as z from 'zod';
+import { anyAmount, number } from './numbers';
 import { name, type NamedItem } from './names';
 import { preflight, type Preflight } from './kit';
 import { moment, text, trimmed } from './text';
 
 /** Test cards, viewers' requests, and the day. Temperatures in °C, times of day in minutes from midnight. */
 
-const minuteOfDay = z
-  .number('a time is needed')
+const minuteOfDay = number('a time is needed')
   .int('whole minutes')
   .min(0, 'at least 0')
   .max(48 * 60, 'at most two days');
 const over = (least: number, most: number): z.ZodNumber =>
-  z.number('a number is needed').min(least, `at least ${least}`).max(most, `at most ${most}`);
+  number('a number is needed').min(least, `at least ${least}`).max(most, `at most ${most}`);
 
 export const POLICIES = ['highest', 'best playable', 'as delivered'] as const;
 
@@ -22,18 +22,16 @@ export const cardStep = z
     device: name.nullable(),
     title: name,
     setup: name.nullable(),
-    minutes: z
-      .number('a number is needed')
+    minutes: number('a number is needed')
       .int('whole minutes')
       .min(1, 'at least one minute')
       .max(600, 'at most 600 minutes'),
-    repeats: z
-      .number('a number is needed')
+    repeats: number('a number is needed')
       .int('a whole number')
       .min(1, 'at least once')
       .max(20, 'at most 20 times'),
     attended: z.boolean(),
-    wanted: z.number('a number is needed').int('a whole number').min(0, 'at least 0').max(999, 'at most 999'),
+    wanted: number('a number is needed').int('a whole number').min(0, 'at least 0').max(999, 'at most 999'),
     /** Steps of the card that must have ended before. */
     after: z.array(z.uuid()).max(60),
     /** Conditions that belong to the step, not to the moment. */
@@ -46,8 +44,7 @@ export const cardStep = z
       .array(
         z.strictObject({
           title: name,
-          minutes: z
-            .number('a number is needed')
+          minutes: number('a number is needed')
             .int('whole minutes')
             .min(1, 'at least one minute')
             .max(600, 'at most 600 minutes'),
@@ -104,12 +101,11 @@ export const cardInput = z.strictObject({
 export type CardInput = z.infer<typeof cardInput>;
 
 /** A change is made to the card as it was read: another's change in between is not run over. */
-export const cardChange = cardInput.extend({ revision: z.number().int().min(0) });
+export const cardChange = cardInput.extend({ revision: number().int().min(0) });
 export type CardChange = z.infer<typeof cardChange>;
 
-const ofRun = { stepId: z.uuid(), repeat: z.number().int().min(1).max(20) };
-const atMin = z
-  .number('a time is needed')
+const ofRun = { stepId: z.uuid(), repeat: number().int().min(1).max(20) };
+const atMin = number('a time is needed')
   .min(0, 'at least 0')
   .max(72 * 60, 'at most three days');
 
@@ -142,21 +138,21 @@ export const dayEvents = z.strictObject({ events: z.array(dayEvent).min(1).max(2
 export type DayEvents = z.infer<typeof dayEvents>;
 
 export const storedPlan = z.custom<DayPlan>((value) => planShape.safeParse(value).success, 'this is no plan');
-const minutes = z.number().min(0).max(10_000);
+const minutes = number().min(0).max(10_000);
 const plannedRuns = z
   .array(
     z.strictObject({
       taskId: text(400),
       deviceId: text(400),
-      hand: z.number().int(),
+      hand: number().int(),
       prepareMin: minutes,
       startMin: minutes,
       endMin: minutes,
       attended: z.boolean(),
-      startOverRoomC: z.number(),
-      startPercent: z.number(),
-      endOverRoomC: z.number(),
-      endPercent: z.number(),
+      startOverRoomC: anyAmount(),
+      startPercent: anyAmount(),
+      endOverRoomC: anyAmount(),
+      endPercent: anyAmount(),
     }),
   )
   .max(6000);
@@ -173,14 +169,14 @@ const planShape = z.strictObject({
       }),
     )
     .max(20_000),
-  rests: z.array(z.strictObject({ hand: z.number().int(), fromMin: minutes, toMin: minutes })).max(6000),
+  rests: z.array(z.strictObject({ hand: number().int(), fromMin: minutes, toMin: minutes })).max(6000),
   dropped: z
     .array(z.strictObject({ taskId: text(400), why: z.enum(['day-full', 'battery', 'after-dropped']) }))
     .max(6000),
   fromMin: minutes,
   finishMin: minutes,
   handsOnMin: minutes,
-  waitingMin: z.number(),
+  waitingMin: anyAmount(),
   boundMin: minutes,
   boundFrom: text(400),
   proven: z.boolean(),
@@ -188,7 +184,7 @@ const planShape = z.strictObject({
 });
 
 /** The plan that is followed; null takes it away. */
-export const planInput = z.strictObject({ plan: storedPlan.nullable(), ofRevision: z.number().int().min(0) });
+export const planInput = z.strictObject({ plan: storedPlan.nullable(), ofRevision: number().int().min(0) });
 export type PlanInput = z.infer<typeof planInput>;
 
 /** What is done on a card's day: something happened, what was noted is taken back, or the rest is laid out anew. */
@@ -203,8 +199,7 @@ export type DayChange = z.infer<typeof dayChange>;
 export const newRequest = z.strictObject({
   title: name,
   device: name.nullable(),
-  asked: z
-    .number('a number is needed')
+  asked: number('a number is needed')
     .int('a whole number')
     .min(1, 'at least one')
     .max(100_000, 'at most 100,000'),
@@ -267,7 +262,7 @@ export const newCoolDown = z.strictObject({
   roomC: over(-60, 80).nullable(),
   startedAt: moment,
   readings: z
-    .array(z.strictObject({ atS: z.number().min(0).max(86_400), c: over(-60, 120) }))
+    .array(z.strictObject({ atS: number().min(0).max(86_400), c: over(-60, 120) }))
     .min(1, 'at least one reading')
     .max(2000),
 });

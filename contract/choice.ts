@@ -1,11 +1,12 @@
 import { CHOICE_AXES, type ChoiceAxis } from '@pace-check/core';
 import * as z from 'zod';
+import { measured, number } from './numbers';
 import type { TriedRun } from './ladder';
 import { name } from './names';
 import { trimmed } from './text';
 
 const optionName = trimmed(80).min(1, 'a name');
-const notNegative = z.number('a number is needed').min(0, 'at least 0');
+const notNegative = measured('a number is needed').min(0, 'at least 0');
 
 const choiceProbe = z
   .strictObject({
@@ -15,8 +16,7 @@ const choiceProbe = z
     percent: notNegative.max(1000, 'at most 1,000 %').nullable().default(null),
     fps: notNegative.max(1000, 'at most 1,000 fps').nullable().default(null),
     glitches: notNegative.int('a whole number').max(1000, 'at most 1,000').nullable().default(null),
-    peakC: z
-      .number('a number is needed')
+    peakC: number('a number is needed')
       .min(-60, 'at least −60')
       .max(150, 'at most 150')
       .nullable()
@@ -44,7 +44,7 @@ export const choiceDoc = z
     axis: z.enum(CHOICE_AXES),
     options: z.array(optionName).min(2, 'at least two options').max(12, 'at most 12 options'),
     /** Native or target rate, fps. */
-    full: z.number().positive('above 0').max(1000, 'at most 1,000 fps').nullable().default(null),
+    full: number().positive('above 0').max(1000, 'at most 1,000 fps').nullable().default(null),
     probes: z.array(choiceProbe).max(500, 'at most 500 probes').default([]),
   })
   .superRefine(({ options, probes }, context) => {
@@ -63,7 +63,7 @@ export type ChoiceDoc = z.infer<typeof choiceDoc>;
 export const newChoice = z.strictObject({ id: z.uuid('an id of your own'), doc: choiceDoc });
 export type NewChoice = z.input<typeof newChoice>;
 /** A choice as it is to be, made to the revision that was seen. */
-export const choiceChange = z.strictObject({ revision: z.number().int().min(0), doc: choiceDoc });
+export const choiceChange = z.strictObject({ revision: number().int().min(0), doc: choiceDoc });
 export type ChoiceChange = z.input<typeof choiceChange>;
 
 export interface ChoiceSummary {

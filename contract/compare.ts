@@ -20,6 +20,7 @@ import {
   type Standing,
 } from '@pace-check/core';
 import * as z from 'zod';
+import { number } from './numbers';
 import { name } from './names';
 import { trimmed } from './text';
 
@@ -55,7 +56,7 @@ const sides = z
       context.addIssue({ code: 'custom', message: `at most ${MOST_COMPARED} runs: leave some out` });
   });
 
-const margin = z.number('a number is needed').min(0.001, 'at least 0.1 %').max(0.5, 'at most 50 %');
+const margin = number('a number is needed').min(0.001, 'at least 0.1 %').max(0.5, 'at most 50 %');
 const kind = z.enum(COMPARISON_KINDS);
 const twoSides = ({ kind: of, sides: all }: { kind?: ComparisonKind; sides?: unknown[] }): boolean =>
   of === undefined || all === undefined || of === 'field' || of === 'matrix' || all.length === 2;
@@ -93,7 +94,7 @@ export type ComparisonChange = z.input<typeof comparisonChange>;
 export const WEAK_MEASURES = [...RUN_MEASURES, 'not offered'] as const;
 export type WeakMeasure = (typeof WEAK_MEASURES)[number];
 
-const weakNumber = z.number('a number is needed').min(-50, 'at least −50').max(10_000, 'at most 10,000');
+const weakNumber = number('a number is needed').min(-50, 'at least −50').max(10_000, 'at most 10,000');
 export const newWeakValue = z
   .strictObject({
     id: z.uuid('an id of your own'),

@@ -13,12 +13,35 @@ export interface BroughtKind {
   added: number;
   /** Were there already; what is here stays. */
   there: number;
-  /** Of those, such as say something else here. */
+  /** Of those, such as say something else here, or have less that belongs to them. */
   differ: number;
+}
+
+/** Records that can be deleted and brought back, by their tables. */
+export const RESTORABLE = [
+  'run',
+  'review',
+  'ladder',
+  'choice',
+  'synthetic',
+  'outcome',
+  'card',
+  'comparison',
+] as const;
+export type Restorable = (typeof RESTORABLE)[number];
+
+/** A record that is stored and that no list shows, because it cannot be read. */
+export interface Unreadable {
+  table: Restorable;
+  id: string;
+  /** The field, and what is wrong with it. */
+  reason: string;
 }
 
 export interface Brought {
   kinds: BroughtKind[];
+  /** Came, and were deleted here: they stay deleted until somebody brings them back. */
+  deletedHere: { table: Restorable; id: string; name: string }[];
 }
 
 /** `manifest.json` of everything. */

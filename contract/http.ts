@@ -17,6 +17,7 @@ import type {
   UnreadableRow,
 } from '@pace-check/core';
 import * as z from 'zod';
+import { number } from './numbers';
 import type { RunOnCard } from './cards';
 import { preflight, type Preflight } from './kit';
 import type { Evidence } from './evidence';
@@ -27,11 +28,7 @@ import { text } from './text';
 
 /** What crosses between app and server. Requests are checked by schemas; answers are types that both sides share. */
 
-const optionalRate = z
-  .number('a number is needed')
-  .positive('above zero')
-  .max(1000, 'at most 1000')
-  .nullable();
+const optionalRate = number('a number is needed').positive('above zero').max(1000, 'at most 1000').nullable();
 
 /** What a person says of a run: names, and what its figures are held against. */
 export const runFacts = z.object({
@@ -46,7 +43,7 @@ export const runFacts = z.object({
 export type RunFactsInput = z.infer<typeof runFacts>;
 
 const columnChoice = z.object({
-  column: z.number().int().min(0).max(10_000),
+  column: number().int().min(0).max(10_000),
   kind: z.enum(['frame-time', 'timestamp']),
   unit: z.enum(['s', 'ms', 'us', 'ns']),
 }) satisfies z.ZodType<ColumnChoice>;
@@ -54,7 +51,7 @@ const columnChoice = z.object({
 const rowLayout = z.object({
   delimiter: z.enum([',', ';', '\t']),
   decimalMark: z.enum(['.', ',']),
-  firstLine: z.number().int().min(1),
+  firstLine: number().int().min(1),
 }) satisfies z.ZodType<RowLayout>;
 
 /** How a delimited log is read. A run file needs none of it. */
@@ -109,7 +106,7 @@ export type NewEntries = z.infer<typeof newEntries>;
 export const newLine = z.object({ line: entryLine });
 export type NewLine = z.infer<typeof newLine>;
 
-const room = z.number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').nullable();
+const room = number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').nullable();
 
 /** A run that has no log: what was played, and what was read. */
 export const newRun = z.object({
@@ -140,8 +137,7 @@ export const runCorrection = runFacts.partial().extend({
   roomC: room.optional(),
   need: z.enum(NEED_WORDS).nullable().optional(),
   native: optionalRate.optional(),
-  batteryWh: z
-    .number('a number is needed')
+  batteryWh: number('a number is needed')
     .positive('above zero')
     .max(1000, 'at most 1000')
     .nullable()
@@ -162,8 +158,8 @@ export type RunCorrection = z.infer<typeof runCorrection>;
 
 const bar = z
   .strictObject({
-    average: z.number('a number is needed').min(1, 'at least 1').max(1000, 'at most 1000'),
-    low: z.number('a number is needed').min(0, 'at least 0').max(1000, 'at most 1000'),
+    average: number('a number is needed').min(1, 'at least 1').max(1000, 'at most 1000'),
+    low: number('a number is needed').min(0, 'at least 0').max(1000, 'at most 1000'),
   })
   .refine((value) => value.low <= value.average, { path: ['low'], message: 'at most the average' });
 

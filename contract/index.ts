@@ -19,6 +19,8 @@ export * from './outcomes';
 export * from './review';
 export * from './runFile';
 export * from './everything';
+export * from './numbers';
+export * from './travelling';
 export * from './evidence';
 export * from './runChanges';
 export * from './headerPreflight';

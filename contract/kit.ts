@@ -10,6 +10,7 @@ import {
   type WrittenSetup,
 } from '@pace-check/core';
 import * as z from 'zod';
+import { number } from './numbers';
 import { trimmed } from './text';
 import { name, spotPlace, type NamedItem } from './names';
 
@@ -21,7 +22,7 @@ import { name, spotPlace, type NamedItem } from './names';
 const words = trimmed(400).min(1);
 const longWords = trimmed(4000);
 const amount = (most: number, unit: string): z.ZodNumber =>
-  z.number('a number is needed').positive(`above 0 ${unit}`).max(most, `at most ${most} ${unit}`);
+  number('a number is needed').positive(`above 0 ${unit}`).max(most, `at most ${most} ${unit}`);
 
 export const screen = z.strictObject({
   name: words.optional(),
@@ -73,7 +74,7 @@ export const accessoryFacts = z.strictObject({
   /** Where it cannot sit, and why: a camera, a flap, vents. */
   cannotSit: words.optional(),
   /** How cold its plate gets in open air. */
-  plateC: z.number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').optional(),
+  plateC: number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').optional(),
   /** Of a case. */
   material: words.optional(),
   /** Devices that it fits, by name. */
@@ -86,7 +87,7 @@ export type AccessoryFacts = z.infer<typeof accessoryFacts>;
 export const INSTRUMENT_KINDS = ['infrared', 'power-meter', 'counter', 'capture'] as const;
 export const instrumentFacts = z.strictObject({
   kind: z.enum(INSTRUMENT_KINDS).optional(),
-  emissivity: z.number('a number is needed').min(0.01, 'at least 0.01').max(1, 'at most 1').optional(),
+  emissivity: number('a number is needed').min(0.01, 'at least 0.01').max(1, 'at most 1').optional(),
   notes: longWords.optional(),
 });
 export type InstrumentFacts = z.infer<typeof instrumentFacts>;
@@ -260,8 +261,8 @@ export const USUAL_CELL_V = 3.87;
 
 /** Conditions of a run, as preflight asks for them. */
 export const preflight = z.strictObject({
-  roomC: z.number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').optional(),
-  brightness: z.number('a number is needed').min(0, 'at least 0').max(100, 'at most 100').optional(),
+  roomC: number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').optional(),
+  brightness: number('a number is needed').min(0, 'at least 0').max(100, 'at most 100').optional(),
   refreshMode: z.enum(['fixed', 'adaptive']).optional(),
   performanceMode: z.enum(['as delivered', 'performance', 'saving', 'boost']).optional(),
   case: z.enum(['off', 'on']).optional(),
@@ -282,8 +283,8 @@ export const preflight = z.strictObject({
   coolerMode: words.optional(),
   coolerPlace: words.optional(),
   /** Its plate, as read. */
-  plateC: z.number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').optional(),
-  humidity: z.number('a number is needed').min(0, 'at least 0').max(100, 'at most 100').optional(),
+  plateC: number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').optional(),
+  humidity: number('a number is needed').min(0, 'at least 0').max(100, 'at most 100').optional(),
   /** Where the humidity is known from. */
   humidityBy: words.optional(),
   titleVersion: words.optional(),

@@ -1,9 +1,10 @@
 import { LADDER_AXES, type Demand, type LadderAxis } from '@pace-check/core';
 import * as z from 'zod';
+import { measured, number } from './numbers';
 import { name } from './names';
 import { trimmed } from './text';
 
-const notNegative = z.number('a number is needed').min(0, 'at least 0');
+const notNegative = measured('a number is needed').min(0, 'at least 0');
 
 /** A case of `pace ladder`: the rungs in order, what is thought beforehand, and what was probed. */
 export const ladderCase = z
@@ -50,8 +51,7 @@ const ladderProbe = z
     note: trimmed(400).default(''),
     at: z.iso.datetime({ offset: true, error: 'a moment' }).nullable().default(null),
     /** What the device took meanwhile, W. */
-    watts: z
-      .number('a number is needed')
+    watts: number('a number is needed')
       .positive('above 0')
       .max(500, 'at most 500 W')
       .nullable()
@@ -77,22 +77,21 @@ export const ladderDoc = z
       .array(
         z.strictObject({
           name: rungName,
-          pixels: z.number().int().positive('above 0').max(1e9, 'at most a billion').nullable().default(null),
+          pixels: number().int().positive('above 0').max(1e9, 'at most a billion').nullable().default(null),
         }),
       )
       .min(1, 'at least one rung')
       .max(64, 'at most 64 rungs'),
-    outputPixels: z.number().int().positive('above 0').max(1e9, 'at most a billion').nullable().default(null),
+    outputPixels: number().int().positive('above 0').max(1e9, 'at most a billion').nullable().default(null),
     /** Native or target rate, fps. */
-    full: z.number().positive('above 0').max(1000, 'at most 1,000 fps').nullable().default(null),
+    full: number().positive('above 0').max(1000, 'at most 1,000 fps').nullable().default(null),
     /** What a sibling's search says beforehand. */
     prior: z
       .strictObject({ from: z.uuid('the id of a ladder'), says: trimmed(200), weights: z.array(notNegative) })
       .nullable()
       .default(null),
     /** How long one probe takes, with setting it up, min. */
-    probeMin: z
-      .number('a number is needed')
+    probeMin: number('a number is needed')
       .min(0.5, 'at least half a minute')
       .max(60, 'at most an hour')
       .default(3),
@@ -124,7 +123,7 @@ export type LadderDoc = z.infer<typeof ladderDoc>;
 export const newLadder = z.strictObject({ id: z.uuid('an id of your own'), doc: ladderDoc });
 export type NewLadder = z.input<typeof newLadder>;
 /** A ladder as it is to be, made to the revision that was seen. */
-export const ladderChange = z.strictObject({ revision: z.number().int().min(0), doc: ladderDoc });
+export const ladderChange = z.strictObject({ revision: number().int().min(0), doc: ladderDoc });
 export type LadderChange = z.input<typeof ladderChange>;
 
 export interface LadderSummary {

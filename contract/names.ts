@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { number } from './numbers';
 import { trimmed } from './text';
 
 /** What every record has: a name, and where the skin of a device is read. */
@@ -15,8 +16,8 @@ export interface NamedItem {
 export const spotPlace = z.object({
   spot: name,
   side: z.enum(['front', 'back']),
-  x: z.number().min(0).max(1),
-  y: z.number().min(0).max(1),
+  x: number().min(0).max(1),
+  y: number().min(0).max(1),
 });
 export type SpotPlace = z.infer<typeof spotPlace>;
 export const spotPlaces = z.object({ places: z.array(spotPlace).max(60, 'at most 60 spots') });

@@ -1,5 +1,6 @@
 import { RATING_PARTS, type RatingPart } from '@pace-check/core';
 import * as z from 'zod';
+import { measured, number } from './numbers';
 
 /** A case of `pace rate`: devices with their parts, and weights. */
 
@@ -9,13 +10,12 @@ const partsOf = <T extends z.ZodType>(value: T) =>
     `the parts are ${RATING_PARTS.join(', ')}`,
   );
 
-const points = z
-  .number('a number is needed')
+const points = number('a number is needed')
   .min(0, 'at least 0')
   .max(100, 'at most 100')
   .nullable()
   .optional();
-const notNegative = z.number('a number is needed').min(0, 'at least 0');
+const notNegative = measured('a number is needed').min(0, 'at least 0');
 
 export const ratingWeights = partsOf(notNegative).refine(
   (weights) => RATING_PARTS.some((part) => weights[part] > 0),

@@ -15,6 +15,7 @@ import {
   type ReviewTemplate,
 } from '@pace-check/core';
 import * as z from 'zod';
+import { number } from './numbers';
 import { name } from './names';
 import { text, trimmed } from './text';
 
@@ -46,7 +47,7 @@ const handlingLine = z.strictObject({
 });
 
 /** A time in a film or on a run's clock, s: no run is longer. */
-const second = z.number('a time is needed').min(0, 'at least 0').max(400_000, 'at most four days');
+const second = number('a time is needed').min(0, 'at least 0').max(400_000, 'at most four days');
 
 const clip = z.strictObject({
   /** As the cut list names it. */
@@ -73,12 +74,12 @@ export const reviewVideo = z.strictObject({
   clips: z.array(clip).max(60, 'at most 60 clips').default([]),
   cuts: text(40_000).default(''),
   /** Frames a second of its time codes; null where they have none. */
-  fps: z.number().min(1, 'at least 1').max(240, 'at most 240').nullable().default(null),
+  fps: number().min(1, 'at least 1').max(240, 'at most 240').nullable().default(null),
   overlay: z
     .strictObject({
-      width: z.number().int().min(320, 'at least 320 px').max(3840, 'at most 3840 px'),
-      height: z.number().int().min(320, 'at least 320 px').max(3840, 'at most 3840 px'),
-      perSecond: z.number().min(0.1, 'at least one in ten seconds').max(60, 'at most 60'),
+      width: number().int().min(320, 'at least 320 px').max(3840, 'at most 3840 px'),
+      height: number().int().min(320, 'at least 320 px').max(3840, 'at most 3840 px'),
+      perSecond: number().min(0.1, 'at least one in ten seconds').max(60, 'at most 60'),
     })
     .default({ width: 1280, height: 720, perSecond: 1 }),
 });
@@ -115,8 +116,15 @@ export const newReview = z.strictObject({
 export type NewReview = z.infer<typeof newReview>;
 
 /** A review as it is to be, made to the revision that was seen. */
-export const reviewChange = z.strictObject({ revision: z.number().int().min(0), doc: reviewDoc });
+export const reviewChange = z.strictObject({ revision: number().int().min(0), doc: reviewDoc });
 export type ReviewChange = z.input<typeof reviewChange>;
+
+/** What is published: the review as it was seen, once, however often it is sent. */
+export const publishing = z.strictObject({
+  id: z.uuid('an id of your own'),
+  revision: number().int().min(0),
+});
+export type Publishing = z.infer<typeof publishing>;
 
 export interface ReviewSummary {
   id: string;

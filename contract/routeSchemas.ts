@@ -13,7 +13,7 @@ import { ladderChange, newLadder } from './ladder';
 import { newSynthetic } from './synthetic';
 import { spotPlaces } from './names';
 import { newOutcomes } from './outcomes';
-import { chartQuery, newReview, packQuery, reviewChange, showReview } from './review';
+import { chartQuery, newReview, packQuery, publishing, reviewChange, showReview } from './review';
 import type { BodyOf, RouteName, Routes } from './routes';
 
 /** Routes that take JSON. */
@@ -63,6 +63,7 @@ export const BODIES: {
   noteOutcomes: newOutcomes,
   changeLadder: ladderChange,
   changeReview: reviewChange,
+  publishReview: publishing,
   showReview,
   changeComparison: comparisonChange,
   addWeakValue: newWeakValue,

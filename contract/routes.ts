@@ -38,7 +38,7 @@ import type {
 } from './compare';
 import type { JoinCode, Me, Need, NewJoinCode, Sessions } from './access';
 import type { BackupHabit, Backups } from './backups';
-import type { Brought } from './everything';
+import type { Brought, Unreadable } from './everything';
 import type { LimitFindings, StandingScope } from '@pace-check/core';
 import type { RunChangeInput } from './runChanges';
 import type {
@@ -61,6 +61,7 @@ import type { LadderChange, LadderDetail, LadderSummary, NewLadder } from './lad
 import type { NewOutcomes, Outcomes } from './outcomes';
 import type {
   NewReview,
+  Publishing,
   PackProgress,
   ReviewChange,
   ReviewDetail,
@@ -204,6 +205,12 @@ export const ROUTES = {
     of: { id: 'backup' },
     raw: 'a file',
     says: 'one of them, for “npm run restore”',
+  }),
+  unreadable: route('GET', '/unreadable', {
+    needs: 'reader',
+    of: {},
+    types: is<{ answer: Unreadable[] }>(),
+    says: 'records that no list shows because they cannot be read: `table`, `id` and the `reason`',
   }),
   saveEverything: route('GET', '/everything', {
     needs: 'reviewer',
@@ -824,9 +831,9 @@ export const ROUTES = {
   publishReview: route('POST', '/reviews/:id/publications', {
     needs: 'reviewer',
     of: REVIEW,
-    types: is<{ answer: ReviewDetail }>(),
+    types: is<{ body: Publishing; answer: ReviewDetail }>(),
     status: 201,
-    says: 'freezes what it says now as the next revision, which never changes',
+    says: 'freezes what it says at the `revision` that was seen as the next one, which never changes; sent again with the same `id` it is published once; 409 with what was changed since where somebody has',
   }),
   reviewPack: route('GET', '/reviews/:id/pack', {
     needs: 'reader',

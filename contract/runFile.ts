@@ -9,6 +9,7 @@ import {
   type RunPreflight,
 } from '@pace-check/core';
 import * as z from 'zod';
+import { anyAmount, measured } from './numbers';
 import { moment, runMs, text } from './text';
 
 /**
@@ -16,7 +17,7 @@ import { moment, runMs, text } from './text';
  * docs/run-line.schema.json is made from these by `npm run schema`.
  */
 const atMs = runMs.describe('milliseconds on the run’s clock, from its start');
-const positive = z.number().positive();
+const positive = anyAmount().positive();
 /** Characters. */
 const LONGEST_NAME = 400;
 const LONGEST_NOTE = 4000;
@@ -24,7 +25,7 @@ const word = text(LONGEST_NAME).min(1);
 
 /** Conditions as the header states them. */
 export const runPreflight = z.object({
-  brightness: z.number().min(0).max(100).optional().describe('percent'),
+  brightness: measured().min(0).max(100).optional().describe('percent'),
   power: text(LONGEST_NAME).optional().describe('battery, plugged'),
   mode: text(LONGEST_NAME).optional(),
   case: text(LONGEST_NAME).optional(),
@@ -35,13 +36,13 @@ export const runPreflight = z.object({
   layer: text(LONGEST_NAME).optional(),
   driver: text(LONGEST_NAME).optional(),
   system: text(LONGEST_NAME).optional(),
-  pixels: z.number().positive().optional().describe('drawn: width times height'),
+  pixels: anyAmount().positive().optional().describe('drawn: width times height'),
   cap: positive.optional().describe('frame cap that was set'),
   coolerName: text(LONGEST_NAME).optional().describe('which cooler'),
   coolerMode: text(LONGEST_NAME).optional().describe('how it was set'),
   coolerPlace: text(LONGEST_NAME).optional().describe('where it sat'),
-  plateC: z.number().min(-60).max(80).optional().describe('its plate, °C'),
-  humidity: z.number().min(0).max(100).optional().describe('percent'),
+  plateC: measured().min(-60).max(80).optional().describe('its plate, °C'),
+  humidity: measured().min(0).max(100).optional().describe('percent'),
   humidityBy: text(LONGEST_NAME).optional().describe('where the humidity is known from'),
   screen: text(LONGEST_NAME).optional().describe('which of the device’s screens'),
   outsidePixels: positive.optional().describe('of an outside screen: width times height'),
@@ -59,7 +60,7 @@ export const runHeader = z.object({
   refresh: positive.optional().describe('refresh rate of the panel, Hz'),
   native: positive.optional().describe('native rate of an emulated title, frames per second'),
   need: z.enum(NEED_WORDS).optional(),
-  room: z.number().min(-60).max(80).optional().describe('room temperature, °C'),
+  room: measured().min(-60).max(80).optional().describe('room temperature, °C'),
   batteryWh: positive.optional(),
   conditions: z.array(text(LONGEST_NAME)).max(100).optional(),
   startedAt: moment.optional(),
@@ -77,9 +78,9 @@ const by = z.enum(RATE_SOURCES);
 /** Of a line that may say when it was. */
 const someTime = atMs.optional().describe('left out where nobody noted the time');
 const place = word.optional().describe('scene: a named place or load of the title');
-const rateFps = z.number().min(0).max(100_000);
+const rateFps = measured().min(0).max(100_000);
 const digits = z
-  .record(text(40), z.number().int().min(-20).max(20))
+  .record(text(40), measured().int().min(-20).max(20))
   .optional()
   .describe('decimals that were written, where the numbers lost them: 58.0 has one');
 
@@ -116,8 +117,7 @@ const summary = z
     by,
     average: rateFps.optional(),
     median: rateFps.optional(),
-    hold: z
-      .number()
+    hold: measured()
       .min(0)
       .max(1, 'is above 1: it is a share, 97 % is 0.97')
       .optional()
@@ -125,8 +125,7 @@ const summary = z
     lowest: rateFps.optional(),
     highest: rateFps.optional(),
     onePercent: rateFps.optional().describe('1 % low, frames per second'),
-    minutes: z
-      .number()
+    minutes: measured()
       .min(0)
       .max(48 * 60, 'is more than 48 h')
       .optional(),
@@ -146,7 +145,7 @@ const summary = z
       wrong('lowest', 'lies above highest: check which is which');
   });
 
-const speedPercent = z.number().min(0).max(100_000);
+const speedPercent = measured().min(0).max(100_000);
 const speed = z
   .object({
     type: z.literal('speed'),
@@ -169,32 +168,32 @@ export const entryLine = z.discriminatedUnion('type', [
     type: z.literal('skin'),
     atMs,
     spot: word,
-    c: z.number(),
+    c: anyAmount(),
     by: word,
     peak: z.boolean().optional().describe('the highest until then, at a time that nobody noted'),
   }),
   z.object({
     type: z.literal('battery'),
     atMs,
-    percent: z.number().min(0).max(100),
+    percent: measured().min(0).max(100),
     charging: z.boolean().optional(),
   }),
-  z.object({ type: z.literal('power'), atMs, mw: z.number(), of: z.enum(POWER_PLACES).optional() }),
+  z.object({ type: z.literal('power'), atMs, mw: anyAmount(), of: z.enum(POWER_PLACES).optional() }),
   z.object({
     type: z.literal('load'),
     atMs,
-    cpu: z.number().optional(),
-    gpu: z.number().optional(),
-    memoryMb: z.number().optional(),
+    cpu: anyAmount().optional(),
+    gpu: anyAmount().optional(),
+    memoryMb: anyAmount().optional(),
   }),
   z.object({ type: z.literal('refresh'), atMs, hz: positive }),
   z
     .object({
       type: z.literal('link'),
       atMs,
-      latencyMs: z.number().min(0).max(60_000).optional().describe('there and back'),
-      lossPercent: z.number().min(0).max(100).optional().describe('packets that did not come'),
-      mbps: z.number().min(0).max(100_000).optional().describe('bit rate, Mbit/s'),
+      latencyMs: measured().min(0).max(60_000).optional().describe('there and back'),
+      lossPercent: measured().min(0).max(100).optional().describe('packets that did not come'),
+      mbps: measured().min(0).max(100_000).optional().describe('bit rate, Mbit/s'),
     })
     .refine(
       ({ latencyMs, lossPercent, mbps }) => [latencyMs, lossPercent, mbps].some((one) => one !== undefined),
@@ -204,7 +203,7 @@ export const entryLine = z.discriminatedUnion('type', [
   summary,
   speed,
   z.object({ type: z.literal('smooth'), atMs: someTime, word: z.enum(SMOOTH_WORDS), by, scene: place }),
-  z.object({ type: z.literal('chip'), atMs, c: z.number(), part: z.enum(CHIP_PARTS) }),
+  z.object({ type: z.literal('chip'), atMs, c: anyAmount(), part: z.enum(CHIP_PARTS) }),
   z.object({
     type: z.literal('title'),
     atMs,

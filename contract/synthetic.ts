@@ -1,15 +1,15 @@
 import type { StressLoop } from '@pace-check/core';
 import * as z from 'zod';
+import { number } from './numbers';
 import { name } from './names';
 import { trimmed } from './text';
 
-const celsius = z
-  .number('a number is needed')
+const celsius = number('a number is needed')
   .min(-60, 'at least −60')
   .max(150, 'at most 150')
   .nullable()
   .default(null);
-const score = z.number('a number is needed').positive('above 0').max(1e9, 'at most 1,000,000,000');
+const score = number('a number is needed').positive('above 0').max(1e9, 'at most 1,000,000,000');
 
 /** A score of a synthetic benchmark: kept apart from runs, and in no rating. */
 export const syntheticDoc = z.strictObject({

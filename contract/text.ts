@@ -1,5 +1,6 @@
 import { LONGEST_RUN_MS } from '@pace-check/core';
 import * as z from 'zod';
+import { measured } from './numbers';
 
 /** U+0000, which no database stores, and halves of surrogate pairs, which no UTF-8 holds. */
 const UNSTORABLE = /[\0\p{Surrogate}]/u;
@@ -24,8 +25,7 @@ export const trimmed = (characters: number): z.ZodString =>
     .refine((value) => !UNSTORABLE.test(value), SAYS);
 
 /** Milliseconds on a run's clock. */
-export const runMs = z
-  .number()
+export const runMs = measured()
   .min(0)
   .max(
     LONGEST_RUN_MS,

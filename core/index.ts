@@ -127,7 +127,7 @@ export {
   type Rung,
   type SearchState,
 } from './ladder/search';
-export { LONGEST_RUN_MS, LONGEST_RUN_S, MOST_LINES } from './limits';
+export { LONGEST_RUN_MS, LONGEST_RUN_S, LONGEST_RUN_US, MOST_FRAMES, MOST_LINES } from './limits';
 export { splitLine } from './log/delimited';
 export { UNIT_NAMES, type ColumnChoice, type ColumnGuess } from './log/guess';
 export { parseMicros, type TimeUnit } from './log/micros';

@@ -184,7 +184,8 @@ test('what is published is read by others where it is switched on, and nothing e
   await ask(page, ROUTES.newReview, {
     body: { id, name: 'A journey, shown', template: 'quick look', runs: [run] },
   });
-  await ask(page, ROUTES.publishReview, { params: { id } });
+  const { revision } = await ask(page, ROUTES.review, { params: { id } });
+  await ask(page, ROUTES.publishReview, { params: { id }, body: { id: randomUUID(), revision } });
   await page.goto(`/reviews/${id}`);
   const other = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
   expect((await other.goto(new URL(`/r/${id}`, page.url()).href))!.status()).toBe(404);

@@ -306,12 +306,166 @@ describe('a session', () => {
   });
 });
 
+describe('what somebody leaves behind', () => {
+  const asJson = (cookie: string): Record<string, string> => ({ cookie, 'content-type': 'application/json' });
+  const send = (cookie: string, method: string, path: string, body?: unknown): Promise<Response> =>
+    ask(`/api${path}`, {
+      method,
+      headers: asJson(cookie),
+      body: body === undefined ? undefined : JSON.stringify(body),
+    });
+  /** A run that is recorded, and a key that somebody made for it. */
+  async function keyOf(cookie: string): Promise<{ run: string; key: string }> {
+    const run = randomUUID();
+    const changes = [opening(), { id: randomUUID(), kind: 'start', at: Date.now() - 60_000 }];
+    expect(await (await send(cookie, 'POST', `/bench/${run}/changes`, { changes })).json()).toMatchObject({
+      refused: [],
+    });
+    const { key } = (await (
+      await send(cookie, 'POST', `/bench/${run}/sources`, { name: 'logger', kind: 'handset' })
+    ).json()) as { key: string };
+    return { run, key };
+  }
+  const batch = async (key: string, seq: number): Promise<[number, string]> => {
+    const answer = await ask(`/api/live?seq=${seq}`, {
+      method: 'POST',
+      headers: { authorization: `Bearer ${key}` },
+      body: '{"type":"skin","atMs":1000,"spot":"back","c":31.5,"by":"probe"}',
+    });
+    return [answer.status, answer.status === 200 ? '' : await codeOf(answer)];
+  };
+
+  it('is no key: it ends with the session that made it', async () => {
+    const helper = await joinAs('bench', 'put out soon');
+    const { key } = await keyOf(helper);
+    expect(await batch(key, 0)).toEqual([200, '']);
+    await open.pool.query("delete from session where name = 'put out soon'");
+    expect(await batch(key, 1)).toEqual([403, 'key-ended']);
+    const status = await ask('/api/live', { headers: { authorization: `Bearer ${key}` } });
+    expect([status.status, await codeOf(status)]).toEqual([403, 'key-ended']);
+  });
+  it('is no key after a new passcode, which puts everybody out', async () => {
+    const reviewer = await joinAs('reviewer', 'the desk');
+    const { key } = await keyOf(reviewer);
+    expect(await batch(key, 0)).toEqual([200, '']);
+    await access.setPasscode('another seven otters');
+    expect(await batch(key, 1)).toEqual([403, 'key-ended']);
+    await access.setPasscode(PASSCODE);
+  });
+  it('is no key a quarter of an hour after its run; a late batch until then is taken', async () => {
+    const reviewer = await joinAs('reviewer', 'the desk');
+    const { run, key } = await keyOf(reviewer);
+    const end = {
+      id: randomUUID(),
+      kind: 'end',
+      entry: randomUUID(),
+      atMs: 50_000,
+      reason: 'planned',
+      writer: 'desk',
+    };
+    expect(
+      await (await send(reviewer, 'POST', `/bench/${run}/changes`, { changes: [end] })).json(),
+    ).toMatchObject({
+      refused: [],
+    });
+    const { rows } = await open.pool.query(
+      'select ended_at is not null as ended from recording where run_id = $1',
+      [run],
+    );
+    expect(rows).toEqual([{ ended: true }]);
+    expect(await batch(key, 0)).toEqual([200, '']);
+    await open.pool.query("update recording set ended_at = now() - interval '16 minutes' where run_id = $1", [
+      run,
+    ]);
+    expect(await batch(key, 1)).toEqual([403, 'key-ended']);
+  });
+
+  it('a helper changes an outcome of their own, and none of the reviewer’s, deleted or not', async () => {
+    const [reviewer, helper] = [await joinAs('reviewer'), await joinAs('bench')];
+    const outcome = (id: string, status: string): object => ({
+      outcomes: [{ id, device: 'Velm 5', title: 'Iron Orchard', status, date: '2026-03-01' }],
+    });
+    const [theirs, own] = [randomUUID(), randomUUID()];
+    expect((await send(reviewer, 'POST', '/outcomes', outcome(theirs, 'full speed'))).status).toBeLessThan(
+      300,
+    );
+    expect((await send(helper, 'POST', '/outcomes', outcome(own, 'full speed'))).status).toBeLessThan(300);
+    expect((await send(helper, 'POST', '/outcomes', outcome(own, 'slow'))).status).toBeLessThan(300);
+    const refused = await send(helper, 'POST', '/outcomes', outcome(theirs, 'crashes'));
+    expect([refused.status, await codeOf(refused)]).toEqual([403, 'not-yours']);
+    await send(reviewer, 'DELETE', `/outcomes/${theirs}`);
+    expect((await send(helper, 'POST', '/outcomes', outcome(theirs, 'slow'))).status).toBe(403);
+    const all = (await (await send(helper, 'GET', '/outcomes')).json()) as {
+      outcomes: { id: string; status: string }[];
+    };
+    expect(all.outcomes.filter(({ id }) => id === theirs || id === own)).toMatchObject([
+      { id: own, status: 'slow' },
+    ]);
+    expect((await send(reviewer, 'POST', '/outcomes', outcome(own, 'full speed'))).status).toBeLessThan(300);
+  });
+
+  it('a helper adds probes to a ladder and takes their own back, and empties nothing', async () => {
+    const [reviewer, helper] = [await joinAs('reviewer'), await joinAs('bench')];
+    const id = randomUUID();
+    const probe = (): object => ({ id: randomUUID(), rung: '1x', percent: 100 });
+    const doc = {
+      device: 'Velm 5',
+      title: 'Rook Tower',
+      axis: 'internal resolution',
+      rungs: [{ name: '1x' }, { name: '2x' }],
+      probes: [probe()],
+    };
+    const made = await send(reviewer, 'POST', '/ladders', { id, doc });
+    expect(made.status).toBeLessThan(300);
+    let at = (await made.json()) as { revision: number; doc: typeof doc };
+    const change = async (cookie: string, next: object): Promise<number> => {
+      const answer = await send(cookie, 'PUT', `/ladders/${id}`, {
+        revision: at.revision,
+        doc: { ...at.doc, ...next },
+      });
+      if (answer.status < 300) at = (await answer.json()) as typeof at;
+      return answer.status;
+    };
+    expect(await change(helper, { probes: [] })).toBe(403);
+    expect(await change(helper, { rungs: [{ name: '1x' }], probes: [] })).toBe(403);
+    expect(await change(helper, { device: 'Velm 4' })).toBe(403);
+    const before = at.doc.probes;
+    expect(await change(helper, { probes: [...before, probe()] })).toBe(200);
+    expect(await change(helper, { probes: before })).toBe(200);
+    expect(await change(reviewer, { probes: [] })).toBe(200);
+  });
+
+  it('a helper places a spot that lies nowhere yet, and moves none', async () => {
+    const [reviewer, helper] = [await joinAs('reviewer'), await joinAs('bench')];
+    const { id } = (await (
+      await send(reviewer, 'POST', '/runs', {
+        name: null,
+        facts: { device: 'Oru Fold', title: 'Hexgarden', setup: null, target: 60, refresh: 60, roomC: 18 },
+        entries: [{ type: 'skin', atMs: 1000, spot: 'back', c: 31, by: 'infrared' }],
+      })
+    ).json()) as { id: string };
+    const place = (cookie: string, spot: string, x: number): Promise<Response> =>
+      send(cookie, 'PUT', `/runs/${id}/spots`, { places: [{ spot, side: 'back', x, y: 0.5 }] });
+    expect((await place(reviewer, 'back', 0.3)).status).toBe(200);
+    const moved = await place(helper, 'back', 0.9);
+    expect([moved.status, await codeOf(moved)]).toEqual([403, 'not-yours']);
+    expect((await place(helper, 'hinge', 0.5)).status).toBe(200);
+  });
+});
+
 describe('a server for its own machine', () => {
   it('asks nobody, and refuses what a proxy that it does not know brings in', async () => {
     const own = await startHarness();
     try {
       expect((await own.request('GET', '/me')).body).toEqual({ role: 'reviewer', name: null, closed: false });
-      for (const header of ['x-forwarded-for', 'forwarded', 'x-real-ip']) {
+      for (const header of [
+        'x-forwarded-for',
+        'forwarded',
+        'x-real-ip',
+        'via',
+        'x-forwarded-proto',
+        'cf-connecting-ip',
+      ]) {
         const { status, body } = await own.request('GET', '/runs', undefined, { [header]: '203.0.113.9' });
         expect([status, body.code]).toEqual([403, 'unknown-proxy']);
       }

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { mkdtemp, readdir, readFile, rm, truncate, writeFile } from 'node:fs/promises';
+import { mkdir, mkdtemp, readdir, readFile, rm, truncate, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buffer } from 'node:stream/consumers';
@@ -9,7 +9,7 @@ import { extract, pack } from 'tar-stream';
 import { migrate, openPool } from './index';
 import { Access } from './services/access';
 import { Announcements } from './services/announcements';
-import { backUp, restore } from './services/backup';
+import { backUp, restore, sweepAbandoned } from './services/backup';
 import { BackupKeeper } from './services/backups';
 import { writeNightly } from './sql/settings';
 import { readArchive } from './sql/comparing';
@@ -265,6 +265,43 @@ describe('what is no whole backup', () => {
     expect(await databasesOf(target)).toEqual([]);
     expect((await readdir(folder)).filter((name) => name.startsWith('.'))).toEqual([]);
   });
+});
+
+it('a folder is no backup, and says so in words', async () => {
+  await expect(restore(elsewhere(), folder, known)).rejects.toMatchObject({
+    status: 422,
+    message: expect.stringMatching(/is no file/),
+  });
+});
+
+it('two restores at once: one is told to wait', async () => {
+  const results = await Promise.allSettled([1, 2].map(() => restore(elsewhere(), file, known)));
+  expect(results.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
+  const refused = results.find((one) => one.status === 'rejected')!;
+  expect((refused as PromiseRejectedResult).reason).toMatchObject({ body: { code: 'restoring' } });
+});
+
+it('what a killed backup and a killed restore have left goes at the next start; what is under way stays', async () => {
+  const place = await mkdtemp(join(tmpdir(), 'pace-check-left-'));
+  // no process has this number: Linux gives none above its limit
+  const gone = 4_194_305;
+  const left = join(place, `.pace-check-${gone}-abcdef`);
+  const going = join(place, `.pace-check-${process.pid}-abcdef`);
+  for (const at of [left, going]) {
+    await mkdir(at);
+    await writeFile(join(at, 'database.dump'), 'half of it');
+  }
+  const target = new URL(url).pathname.slice(1);
+  const client = await slowClient(process.env['PACE_TEST_DATABASE']!);
+  await client.query(`create database ${target}_restoring_${gone}`);
+  await sweepAbandoned(url, place);
+  expect(await readdir(place)).toEqual([`.pace-check-${process.pid}-abcdef`]);
+  const { rowCount } = await client.query('select 1 from pg_database where datname like $1', [
+    `${target}_restoring_%`,
+  ]);
+  expect(rowCount).toBe(0);
+  await client.end();
+  await rm(place, { recursive: true, force: true });
 });
 
 describe('backups that the server keeps', () => {

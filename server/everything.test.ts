@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Brought, EverythingManifest } from '@pace-check/contract';
 import { unzipSync, zipSync } from 'fflate';
+import sharp from 'sharp';
 import { slowClient } from './sql/backup';
 import { readRows, TRAVELLING } from './sql/everything';
 import { addressOf } from './services/everything';
@@ -23,6 +24,8 @@ const send = (
   body?: unknown,
 ): ReturnType<Harness['request']> =>
   harness.request(method, path, body === undefined ? undefined : JSON.stringify(body), json);
+/** No page of another site can send it. */
+const OWN = { 'x-pace-check-upload': '1' };
 const log = (seed: number): string =>
   ['frame_time_ms', ...Array.from({ length: 40_000 }, (_, n) => 16 + ((n * seed) % 7) / 10)].join('\n');
 /** With a pause that is shorter than a logger's inaccuracy, and a longer one. */
@@ -36,13 +39,18 @@ const GAPS = [
   .map((line) => JSON.stringify(line))
   .join('\n');
 
+const drawn = (width: number, height: number): Promise<Buffer> =>
+  sharp({ create: { width, height, channels: 3, background: '#884422' } })
+    .jpeg()
+    .toBuffer();
+
 async function other(): Promise<Harness> {
   const harness = await startHarness();
   others.push(harness);
   return harness;
 }
 async function everythingOf(harness: Harness): Promise<Uint8Array<ArrayBuffer>> {
-  const answer = await fetch(`${harness.address}/api/everything`);
+  const answer = await fetch(`${harness.address}/api/everything`, { headers: OWN });
   expect(answer.status).toBe(200);
   return new Uint8Array(await answer.arrayBuffer());
 }
@@ -64,10 +72,9 @@ async function allRows(harness: Harness): Promise<Record<string, string[]>> {
     for await (const rows of readRows(client, travelling))
       all[travelling.table]!.push(...rows.map((row) => JSON.stringify(row)));
   }
-  for (const table of ['frame_chunk', 'picture'])
-    all[`${table}, whole`] = (
-      await client.query<{ row: string }>(`select t::text as row from ${table} t order by 1`)
-    ).rows.map(({ row }) => row);
+  all['frame_chunk, whole'] = (
+    await client.query<{ row: string }>('select t::text as row from frame_chunk t order by 1')
+  ).rows.map(({ row }) => row);
   await client.end();
   return all;
 }
@@ -149,8 +156,8 @@ beforeAll(async () => {
   const gone = (await one.request('POST', importPath({ name: 'gone' }), log(9))).body.id as string;
   await one.request('DELETE', `/runs/${gone}`);
   await one.pool.query(
-    "insert into picture (id, run_id, entry_id, width, height, note, jpeg, small) select gen_random_uuid(), run_id, id, 4, 3, 'shown', '\\xffd8ff00', '\\xffd8' from entry where run_id = $1 and type = 'skin'",
-    [runs[0]],
+    "insert into picture (id, run_id, entry_id, width, height, note, jpeg, small) select gen_random_uuid(), run_id, id, 40, 30, 'shown', $2, $2 from entry where run_id = $1 and type = 'skin'",
+    [runs[0], await drawn(40, 30)],
   );
   await allRuns(one);
   zip = await everythingOf(one);
@@ -198,7 +205,10 @@ describe('everything', () => {
       Object.fromEntries(
         Object.entries(files).map(([name, bytes]) => [
           name,
-          name === 'manifest.json' ? '' : createHash('sha256').update(bytes).digest('hex'),
+          // pictures are drawn again on their way in
+          name === 'manifest.json' || name.startsWith('evidence/')
+            ? ''
+            : createHash('sha256').update(bytes).digest('hex'),
         ]),
       );
     expect(sums(again)).toEqual(sums(before));
@@ -245,10 +255,176 @@ it('nobody reads to its end lets go of the database', async () => {
       )
     ).rows[0].count as number;
   const gone = new AbortController();
-  const answer = await fetch(`${one.address}/api/everything`, { signal: gone.signal });
+  const answer = await fetch(`${one.address}/api/everything`, { signal: gone.signal, headers: OWN });
   await answer.body!.getReader().read();
   gone.abort();
   while ((await busy()) > 0);
+});
+
+/** The zip with some of its files written anew, and a manifest that names them as they are. */
+function zipWith(files: Record<string, Buffer>): Uint8Array<ArrayBuffer> {
+  const all = unzipSync(zip);
+  const told = JSON.parse(Buffer.from(all['manifest.json']!).toString()) as EverythingManifest;
+  for (const [name, bytes] of Object.entries(files)) {
+    all[name] = Uint8Array.from(bytes);
+    const entry = { name, bytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex') };
+    told.files = [...told.files.filter((file) => file.name !== name), entry];
+  }
+  all['manifest.json'] = Buffer.from(JSON.stringify(told));
+  return zipSync(all) as Uint8Array<ArrayBuffer>;
+}
+/** Rows of a table in it. */
+const rowsOf = (table: string): Record<string, unknown>[] =>
+  Buffer.from(unzipSync(zip)[`records/${table}.ndjson`] ?? [])
+    .toString()
+    .split('\n')
+    .filter(Boolean)
+    .map((line) => JSON.parse(line) as Record<string, unknown>);
+const asFile = (rows: unknown[]): Buffer =>
+  Buffer.from(rows.map((row) => `${JSON.stringify(row)}\n`).join(''));
+const ID = '00000000-0000-4000-8000-0000000000aa';
+const now = new Date().toISOString();
+
+describe('a record that is none', () => {
+  const odd: [what: string, table: string, row: () => Record<string, unknown>, says: RegExp][] = [
+    ...['ladder', 'choice', 'synthetic', 'review'].map(
+      (table): [string, string, () => Record<string, unknown>, RegExp] => [
+        `a ${table} without a word`,
+        table,
+        () => ({ id: ID, doc: {}, revision: 1, changed_at: now, deleted_at: null }),
+        /doc\./,
+      ],
+    ),
+    ['thresholds of x', 'setting', () => ({ key: 'bars', value: { reaction: 'x' } }), /value/],
+    [
+      'an outcome of no status',
+      'outcome',
+      () => ({
+        id: ID,
+        doc: { id: ID, device: 'A', title: 'B', status: 'so so' },
+        noted_at: now,
+        deleted_at: null,
+      }),
+      /doc\.status/,
+    ],
+    [
+      'a cool-down of words',
+      'cool_down',
+      () => ({
+        id: ID,
+        device_id: rowsOf('device')[0]!['id'],
+        spot: 'back',
+        room_c: 18,
+        started_at: now,
+        readings: ['warm'],
+        tau_s: null,
+        ready_c: null,
+        watched: true,
+      }),
+      /readings/,
+    ],
+    [
+      'a recording of the year 2199',
+      'recording',
+      () => ({ ...rowsOf('recording')[0], started_ms: Date.UTC(2199, 0) }),
+      /started_ms: lies in the future/,
+    ],
+    [
+      'a run in a room of 5000 °C',
+      'run',
+      () => ({ ...rowsOf('run')[0], room_c: 5000 }),
+      /room_c: at most 80/,
+    ],
+    [
+      'a reading without its temperature',
+      'entry',
+      () => ({ ...rowsOf('entry').find((row) => row['type'] === 'skin'), line: { type: 'skin', atMs: 1 } }),
+      /line/,
+    ],
+  ];
+  it.each(odd)('is refused with its place, and nothing is stored: %s', async (_, table, row, says) => {
+    const fresh = await other();
+    const answer = await bring(fresh, zipWith({ [`records/${table}.ndjson`]: asFile([row()]) }));
+    expect(answer).toMatchObject({ status: 422, body: { code: 'damaged' } });
+    const { message } = answer.body as unknown as { message: string };
+    expect(message).toContain(`Record 1 in “records/${table}.ndjson”`);
+    expect(message).toMatch(says);
+    expect((await fresh.pool.query('select 1 from device')).rowCount).toBe(0);
+  });
+
+  it('is a frame of −1 µs', async () => {
+    const fresh = await other();
+    const run = String(rowsOf('run').find((row) => row['sitting_id'] === null)!['id']);
+    const lines = [
+      { type: 'run', version: 1, id: run, device: 'Velm 5', title: 'Aurelune' },
+      { type: 'frames', atMs: 0, us: [16_667, -1, 16_667] },
+    ];
+    const answer = await bring(fresh, zipWith({ [`runs/${run}.pace.ndjson`]: asFile(lines) }));
+    expect(answer).toMatchObject({ status: 422, body: { code: 'damaged' } });
+    expect((await fresh.pool.query('select 1 from run')).rowCount).toBe(0);
+  });
+
+  it('is a picture of a few bytes that would fill the memory, or of text', async () => {
+    const picture = `evidence/${String(rowsOf('picture')[0]!['id'])}.jpg`;
+    const fresh = await other();
+    const huge = Buffer.alloc(41 * 1024 * 1024);
+    for (const bytes of [huge, Buffer.from('no picture')])
+      expect((await bring(fresh, zipWith({ [picture]: bytes }))).status).toBe(422);
+    expect((await fresh.pool.query('select 1 from picture')).rowCount).toBe(0);
+  });
+});
+
+describe('what comes in a second time', () => {
+  it('brings revisions that were published since, shows none of them, and tells what was deleted here', async () => {
+    const home = await other();
+    await bring(home, zip);
+    const [review] = (await home.request('GET', '/reviews')).body as { id: string }[];
+    const publish = async (): Promise<void> => {
+      const { revision } = (await home.request('GET', `/reviews/${review!.id}`)).body as { revision: number };
+      const answer = await send(home, 'POST', `/reviews/${review!.id}/publications`, {
+        id: randomUUID(),
+        revision,
+      });
+      expect(answer.status).toBe(201);
+    };
+    await publish();
+    await send(home, 'PUT', `/reviews/${review!.id}/shown`, { shown: true });
+    expect((await fetch(`${home.address}/r/${review!.id}`)).status).toBe(200);
+    const there = await other();
+    await bring(there, await everythingOf(home));
+    // published there, and shown to nobody here
+    expect((await fetch(`${there.address}/r/${review!.id}`)).status).toBe(404);
+    await publish();
+    const run = ((await allRuns(there)) as { id: string; name: string }[]).find(
+      ({ name }) => name === 'Run 3',
+    )!;
+    await there.request('DELETE', `/runs/${run.id}`);
+    const { body } = await bring(there, await everythingOf(home));
+    expect(kinds(body)['published revisions']).toEqual([1, 1, 0]);
+    expect(body.deletedHere).toEqual([{ table: 'run', id: run.id, name: 'Run 3' }]);
+    expect((await there.request('GET', `/reviews/${review!.id}`)).body.publications).toHaveLength(2);
+    await send(there, 'POST', `/runs/${run.id}/restore`);
+    expect((await bring(there, await everythingOf(home))).body.deletedHere).toEqual([]);
+  });
+
+  it('waits where somebody else brings in: three at once are one after the other', async () => {
+    const busy = await other();
+    const answers = await Promise.all([1, 2, 3].map(() => bring(busy, zip)));
+    expect(answers.map(({ status }) => status)).toEqual([200, 200, 200]);
+    const added = answers.map(({ body }) => kinds(body)['runs']![0]).sort();
+    expect(added).toEqual([0, 0, 8]);
+  });
+});
+
+it('is asked for by the own page alone, or with a header', async () => {
+  const from = async (headers: Record<string, string>): Promise<number> => {
+    const answer = await fetch(`${one.address}/api/everything`, { headers });
+    await answer.arrayBuffer();
+    return answer.status;
+  };
+  expect(await from({})).toBe(403);
+  expect(await from({ 'sec-fetch-site': 'cross-site' })).toBe(403);
+  expect(await from({ 'sec-fetch-site': 'same-origin' })).toBe(200);
 });
 
 describe('what is not everything', () => {

@@ -50,10 +50,10 @@ describe('records', () => {
     expect(
       (await send('POST', '/kit/device', { name: 'oru fold', facts: { kind: 'foldable' } })).body.id,
     ).toBe(body.id);
-    expect(await named('devices', 'oru fold')).toMatchObject({ facts: { kind: 'foldable' } });
+    expect(await named('devices', 'Oru Fold')).toMatchObject({ facts: { kind: 'foldable' } });
   });
   it('are filled in later, as a whole', async () => {
-    const { id } = await named('devices', 'oru fold');
+    const { id } = await named('devices', 'Oru Fold');
     expect(
       (
         await send('PUT', `/kit/device/${id}`, {

@@ -2,16 +2,18 @@ import { once } from 'node:events';
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import { createApp } from './app';
+import { answerBroken } from './routes/broken';
 import { Access, IDLE_DAYS } from './services/access';
 import { AnalysisPool } from './services/analysisPool';
+import { sweepAbandoned } from './services/backup';
 import { problemOf } from './services/faults';
 import { report } from './services/logs';
 import { PicturePool } from './services/picturePool';
-import { continueClock } from './services/serverClock';
+import { continueClock, followDatabase } from './services/serverClock';
 import { reasonOf } from './reasonOf';
 import { doorOptions, NoPasscode } from './settingsOfStart';
 import { purgeAccess } from './sql/access';
-import { inTransaction, openPool, withoutTimeLimit } from './sql/database';
+import { clockDifferenceMs, inTransaction, openPool, withoutTimeLimit } from './sql/database';
 import { migrate, migrationsIn } from './sql/migrate';
 import { lastHeardMs } from './sql/recordings';
 import { purgeComparisons } from './sql/comparisons';
@@ -56,6 +58,7 @@ async function prepare(pool: pg.Pool): Promise<void> {
     await purgeOutcomes(db, KEEP_DELETED_DAYS);
     await purgeAccess(db, IDLE_DAYS);
   });
+  followDatabase(await clockDifferenceMs(pool));
   const behindMs = continueClock(await lastHeardMs(pool));
   if (behindMs > 0)
     console.log(
@@ -83,6 +86,11 @@ async function serve(url: string): Promise<void> {
   });
   const server = app.listen(Number(process.env['PORT'] ?? 0), door.host);
   await once(server, 'listening');
+  server.on('clientError', answerBroken);
+  // what a process that was killed has left of a backup or a restore
+  await sweepAbandoned(url, process.env['PACE_BACKUPS'] ?? null).catch((error: unknown) =>
+    report(`What a killed process left was not removed: ${String(error)}`),
+  );
   if (door.closed) console.log('Others than this machine may reach it: it asks for the passcode.');
   const { address, port } = server.address() as AddressInfo;
   // the parent process waits for this line

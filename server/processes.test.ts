@@ -40,7 +40,7 @@ beforeEach(async () => {
     });
   await change(opening());
   await change({ id: randomUUID(), kind: 'start', at: Date.now() - 60_000 });
-  source = await processes[0]!.live.addSource(runId, 'handset', 'handset');
+  source = await processes[0]!.live.addSource(runId, { name: 'handset', kind: 'handset' });
 });
 
 /** Fifty frames of 20 ms that follow those of the batch before. */

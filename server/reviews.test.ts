@@ -95,10 +95,20 @@ describe('a review', () => {
   });
 });
 
+const JSON_HEADERS = { 'content-type': 'application/json' };
+/** Publishes what is there, or what a request says. */
+async function publish(
+  id: string,
+  request?: { id: string; revision: number },
+): ReturnType<Harness['request']> {
+  const body = request ?? { id: randomUUID(), revision: (await get(`/reviews/${id}`)).revision };
+  return harness.request('POST', `/reviews/${id}/publications`, JSON.stringify(body), JSON_HEADERS);
+}
+
 describe('what is published', () => {
   it('never changes; later changes are said in words, and go into the next revision', async () => {
     const { body } = await make([velm, kitto]);
-    const first = (await harness.request('POST', `/reviews/${body.id}/publications`)).body;
+    const first = (await publish(body.id)).body;
     expect(first.publications).toEqual([{ revision: 1, publishedAt: expect.any(String), corrections: [] }]);
     const page = async (): Promise<string> => text(await pack(body.id), 'review.html');
     const published = await page();
@@ -112,7 +122,7 @@ describe('what is published', () => {
       expect.stringMatching(/^Aurelune on Velm 5, peak: 40\.0.°C → 44\.0.°C$/),
     ]);
     expect(await page()).toBe(published);
-    const second = (await harness.request('POST', `/reviews/${body.id}/publications`)).body;
+    const second = (await publish(body.id)).body;
     expect(second.publications[1]).toMatchObject({ revision: 2, corrections: changed.changes });
     expect(second.changes).toEqual([]);
     expect(await page()).toContain('revision 2');
@@ -123,9 +133,63 @@ describe('what is published', () => {
     await harness.request('POST', `/runs/${kitto}/restore`);
   });
 
+  it('is published once where its button was pressed twice', async () => {
+    const { body } = await make([velm]);
+    const request = { id: randomUUID(), revision: body.revision };
+    const answers = await Promise.all([request, request, request].map((one) => publish(body.id, one)));
+    expect(answers.map(({ status }) => status)).toEqual([201, 201, 201]);
+    expect((await get(`/reviews/${body.id}`)).publications).toHaveLength(1);
+  });
+  it('is what was seen: what another screen saved since is told, and nothing published', async () => {
+    const { body } = await make([velm]);
+    const doc = {
+      ...body.doc,
+      sections: body.doc.sections.map((one: { kind: string }) =>
+        one.kind === 'verdict' ? { ...one, text: 'Words of another screen.' } : one,
+      ),
+    };
+    const change = await harness.request(
+      'PUT',
+      `/reviews/${body.id}`,
+      JSON.stringify({ revision: body.revision, doc }),
+      JSON_HEADERS,
+    );
+    expect(change.status).toBe(200);
+    const refused = await publish(body.id, { id: randomUUID(), revision: body.revision });
+    expect(refused).toMatchObject({
+      status: 409,
+      body: { code: 'changed-meanwhile', message: expect.stringContaining('Verdict') },
+    });
+    expect((await get(`/reviews/${body.id}`)).publications).toEqual([]);
+    const seen = await publish(body.id, { id: randomUUID(), revision: change.body.revision });
+    expect(seen.status).toBe(201);
+  });
+  it('is never other words than the answer shows, while somebody saves', async () => {
+    const { body } = await make([velm]);
+    for (let i = 0; i < 6; i++) {
+      const { revision, doc } = await get(`/reviews/${body.id}`);
+      const [published, saved] = await Promise.all([
+        publish(body.id, { id: randomUUID(), revision }),
+        harness.request(
+          'PUT',
+          `/reviews/${body.id}`,
+          JSON.stringify({ revision, doc: { ...doc, name: `Saved meanwhile ${i}` } }),
+          JSON_HEADERS,
+        ),
+      ]);
+      expect(saved.status).toBe(200);
+      if (published.status === 409) continue;
+      expect(published.status).toBe(201);
+      const { rows } = await harness.pool.query<{ name: string }>(
+        "select written ->> 'name' as name from publication where review_id = $1 order by revision desc limit 1",
+        [body.id],
+      );
+      expect(rows[0]!.name).toBe(doc.name);
+    }
+  });
   it('is published by two at once as two revisions', async () => {
     const { body } = await make([velm]);
-    await Promise.all([1, 2].map(() => harness.request('POST', `/reviews/${body.id}/publications`)));
+    await Promise.all([1, 2].map(() => publish(body.id)));
     expect(
       (await get(`/reviews/${body.id}`)).publications.map((one: { revision: number }) => one.revision),
     ).toEqual([1, 2]);
@@ -300,7 +364,7 @@ it('shows what was searched for and seen on its devices, and freezes it', async 
   expect(live).not.toContain('Elsewhere');
   expect(live).toContain('Velm 5: 0 of 1 (0 to 79\u00a0%) run.');
   expect(live).toContain('&lt;i&gt;Iron');
-  await harness.request('POST', `/reviews/${body.id}/publications`);
+  await publish(body.id);
   await harness.request('DELETE', `/outcomes/${seen.id}`);
   expect(text(await pack(body.id), 'review.html')).toContain('&lt;i&gt;Iron');
   expect((await get(`/reviews/${body.id}`)).searched.outcomes).toEqual([]);
@@ -378,7 +442,7 @@ describe('its video', () => {
 
   it('stays as it was published, and is shown at any second', async () => {
     const id = await withVideo();
-    await harness.request('POST', `/reviews/${id}/publications`);
+    await publish(id);
     const { doc, revision } = await get(`/reviews/${id}`);
     await send('PUT', `/reviews/${id}`, { revision, doc: { ...doc, video: { ...doc.video, cuts: '' } } });
     expect(text(await pack(id), 'video/chapters.txt')).toContain('0:20 Aurelune on Velm 5');
@@ -428,7 +492,7 @@ describe('a page for others', () => {
     const { body } = await make([velm, kitto], { name: 'For all' });
     await send('PUT', `/reviews/${body.id}/shown`, { shown: true });
     expect((await page(`/r/${body.id}`)).status).toBe(404);
-    await harness.request('POST', `/reviews/${body.id}/publications`);
+    await publish(body.id);
     const shown = await page(`/r/${body.id}`);
     expect(shown.status).toBe(200);
     expect(shown.headers.get('content-security-policy')).toContain("default-src 'none'");

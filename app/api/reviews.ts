@@ -1,6 +1,7 @@
 import {
   ROUTES,
   type NewReview,
+  type Publishing,
   type ReviewDetail,
   type ReviewDoc,
   type ReviewSummary,
@@ -52,8 +53,11 @@ export const useShowReview = (id: string): UseMutationResult<ReviewDetail, Error
     scope: `review ${id}`,
   });
 
-export const usePublishReview = (id: string): UseMutationResult<ReviewDetail, Error, void> =>
-  useDocumentMutation(KEYS, () => ask(ROUTES.publishReview, { params: { id } }), { scope: `review ${id}` });
+/** Publishes what is on the screen: the revision that was seen, once. */
+export const usePublishReview = (id: string): UseMutationResult<ReviewDetail, Error, Publishing> =>
+  useDocumentMutation(KEYS, (body) => ask(ROUTES.publishReview, { params: { id }, body }), {
+    scope: `review ${id}`,
+  });
 
 export const useDeleteReview = (): Removal =>
   useRemoval(KEYS, (id, restore) =>

@@ -4,6 +4,8 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 /** What is written, and how its keeping stands. */
 export interface Writing<D> {
   doc: D;
+  /** The revision at the server that it was made to, or that it is. */
+  revision: number;
   change: (change: (doc: D) => D) => void;
   /** Everything that was typed is with the server. */
   kept: boolean;
@@ -27,6 +29,7 @@ export function useDocument<D>(
 ): Writing<D> {
   const [doc, setDoc] = useState(first.doc);
   const [unkept, setUnkept] = useState(false);
+  const [seen, setSeen] = useState(first.revision);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
   const latest = useRef(doc);
@@ -39,6 +42,7 @@ export function useDocument<D>(
       .then(() => mutateAsync({ revision: revision.current, doc: sent }))
       .then((stored) => {
         revision.current = stored.revision;
+        setSeen(stored.revision);
         setUnkept(latest.current !== sent);
       })
       // what went wrong stands in the mutation's error
@@ -72,6 +76,7 @@ export function useDocument<D>(
   }, []);
   return {
     doc,
+    revision: seen,
     change,
     kept: !unkept,
     error: keep.error,

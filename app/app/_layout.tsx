@@ -6,6 +6,7 @@ import { queryClient } from '../api/queries';
 import { useSentToCards } from '../outbox/cardDay';
 import { useKeepApp } from '../shell/useKeepApp';
 import { Who } from '../shell/Who';
+import { Guard } from '../ui/Guard';
 import { KeysProvider } from '../ui/Keys';
 import { LookProvider } from '../ui/Look';
 import { shipFonts } from '../ui/fonts';
@@ -16,7 +17,8 @@ import { VoiceProvider } from '../ui/Voice';
 shipFonts();
 
 export default function Layout(): ReactNode {
-  useKeepApp(usePathname() !== '/');
+  const path = usePathname();
+  useKeepApp(path !== '/');
   return (
     <SafeAreaProvider>
       <QueryClientProvider client={queryClient}>
@@ -27,7 +29,10 @@ export default function Layout(): ReactNode {
               <ToastProvider>
                 <KeysProvider>
                   <Shell>
-                    <Slot />
+                    {/* another page begins whole */}
+                    <Guard key={path} what="This page">
+                      <Slot />
+                    </Guard>
                   </Shell>
                 </KeysProvider>
               </ToastProvider>

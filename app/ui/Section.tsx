@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { usePalette } from './Look';
+import { Guard } from './Guard';
 import { Heading } from './words';
 import { Row, Stack } from './parts';
 
@@ -20,7 +21,7 @@ export function Section({
         <Heading>{title}</Heading>
         {aside}
       </Row>
-      {children}
+      <Guard what={title}>{children}</Guard>
     </Stack>
   );
 }

@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import { ApiFailure } from '../api/client';
 import { usePalette } from './Look';
+import { Guard } from './Guard';
 import { Body, Heading } from './words';
 import { Row, Sheet, Stack } from './parts';
 
@@ -61,9 +62,17 @@ export function Answered<T>({
   loading,
   children,
 }: AnsweredProps<T>): ReactNode {
-  if (data !== undefined && !(error instanceof ApiFailure && error.status === GONE)) return children(data);
+  if (data !== undefined && !(error instanceof ApiFailure && error.status === GONE))
+    return (
+      <Guard what="This part">
+        <Shown>{() => children(data)}</Shown>
+      </Guard>
+    );
   return error ? <Failed error={error} retry={() => void refetch()} /> : <Loading {...loading} />;
 }
+
+/** Drawn below the guard, so that what breaks in it is held there. */
+const Shown = ({ children }: { children: () => ReactNode }): ReactNode => children();
 
 /** Something was asked for and did not come: why, and the next thing to do. */
 export function Failed({ error, retry }: { error: Error; retry: () => void }): ReactNode {

@@ -27,6 +27,7 @@ import { outcomeRoutes } from './outcomes';
 import { accessRoutes, type AccessParts } from './access';
 import { backupRoutes } from './backups';
 import { bodyDoor } from './door';
+import { authorOf } from './entry';
 import { parse } from './parse';
 import { reviewRoutes } from './reviews';
 import { everythingRoutes } from './everything';
@@ -97,7 +98,9 @@ export function apiRouter(
   serve(api, 'figuresState', () => runs.figuresState());
   serve(api, 'settings', () => readSettings(pool));
   serve(api, 'changeSettings', ({ body }) => writeSettings(pool, body));
-  serve(api, 'placeSpots', ({ params, body }) => runs.placeSpots(params.id, body.places));
+  serve(api, 'placeSpots', ({ params, body, response }) =>
+    runs.placeSpots(params.id, body.places, authorOf(response)),
+  );
   serve(api, 'correctRun', ({ params, body }) => runs.correct(params.id, body));
   serve(api, 'deleteRun', ({ params }) => runs.delete(params.id));
   serve(api, 'restoreRun', async ({ params }) => {

@@ -14,6 +14,8 @@ import type { Streams } from './streams';
 
 /** So often a screen hears the clock, ms. */
 const BEAT_MS = 4000;
+/** A stream ends so soon after its session, ms. */
+const LOOK_MS = 800;
 /** A screen that does not keep up misses a pace now and then, bytes. */
 const MOST_UNSENT = 256 * 1024;
 /** One that takes nothing at all is let go. */
@@ -36,7 +38,9 @@ export function benchRoutes(
   serve(api, 'recordings', () => bench.list());
   serve(api, 'recording', ({ params }) => bench.state(params.id));
   serve(api, 'benchChanges', ({ params, body }) => bench.take(params.id, body.changes));
-  serve(api, 'addSource', ({ params, body }) => live.addSource(params.id, body.name, body.kind));
+  serve(api, 'addSource', ({ params, body, response }) =>
+    live.addSource(params.id, body, askerOf(response)?.session?.id ?? null),
+  );
   serve(api, 'revokeSource', ({ params }) => live.revoke(params.id, params.source));
   serve(api, 'addStandIn', ({ params, body, request }) =>
     standIns.start(params.id, body, ownAddress(request)),
@@ -179,16 +183,22 @@ async function follow(
       (change) => change !== null && change !== last && changed(),
       () => undefined,
     );
-    // a session that was ended hears no more; where the database is away nothing is told anyway
-    if (session)
-      access.isIn(session.id).then(
-        (still) => still || response.destroy(),
-        () => undefined,
-      );
   }, BEAT_MS);
+  // a session that was ended hears no more; where the database is away nothing is told anyway
+  const look = session
+    ? setInterval(
+        () =>
+          void access.isIn(session.id).then(
+            (still) => still || response.destroy(),
+            () => undefined,
+          ),
+        LOOK_MS,
+      )
+    : undefined;
   stop = () => {
     unlisten();
     clearInterval(beat);
+    clearInterval(look);
   };
   // what changed between the first state and the listening
   changed();

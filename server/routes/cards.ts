@@ -1,6 +1,7 @@
 import type { Router } from 'express';
 import { toCalendar } from '../services/calendar';
 import type { Cards } from '../services/cards';
+import { authorOf } from './entry';
 import { serve, serveRaw } from './serve';
 
 /** Test cards, their day, viewers' requests and cool-downs. */
@@ -11,9 +12,11 @@ export function cardRoutes(api: Router, cards: Cards): void {
   serve(api, 'changeCard', ({ params, body }) => cards.change(params.id, body));
   serve(api, 'deleteCard', ({ params }) => cards.delete(params.id));
   serve(api, 'restoreCard', ({ params }) => cards.restore(params.id));
-  serve(api, 'planCard', ({ params, body }) => cards.plan(params.id, body));
+  serve(api, 'planCard', ({ params, body, response }) => cards.plan(params.id, body, authorOf(response)));
   serve(api, 'cardEvents', ({ params, body }) => cards.happened(params.id, body.events));
-  serve(api, 'cardChanges', ({ params, body }) => cards.take(params.id, body.changes));
+  serve(api, 'cardChanges', ({ params, body, response }) =>
+    cards.take(params.id, body.changes, authorOf(response)),
+  );
   serve(api, 'takeEventBack', ({ params }) => cards.takeBack(params.id, params.event));
   serve(api, 'preflight', ({ params, query }) => cards.preflight(params.id, query.step));
   serveRaw(api, 'calendar', async ({ params, response }) => {

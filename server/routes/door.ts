@@ -1,3 +1,4 @@
+import type { IncomingHttpHeaders } from 'node:http';
 import { isIP } from 'node:net';
 import type { Request, RequestHandler } from 'express';
 import helmet from 'helmet';
@@ -56,7 +57,7 @@ export function door({ host, names, proxies, closed }: DoorOptions): RequestHand
     },
     ({ headers: sent }, _response, next) => {
       // a proxy on this machine brings in the world, as if it were this machine
-      if (!closed && FORWARDED.some((name) => sent[name] !== undefined))
+      if (!closed && cameByProxy(sent))
         throw new Problem(403, {
           code: 'unknown-proxy',
           message: 'The request came through a proxy, and this server was started for its own machine alone.',
@@ -76,8 +77,13 @@ export function door({ host, names, proxies, closed }: DoorOptions): RequestHand
   ];
 }
 
-/** What proxies add of whom they speak for. */
-const FORWARDED = ['x-forwarded-for', 'x-forwarded-host', 'x-real-ip', 'forwarded'];
+/** What proxies add of themselves, and of whom they speak for. */
+const FORWARDED =
+  /^(x-forwarded(-.+)?|forwarded|via|x-real-ip|x-client-ip|x-cluster-client-ip|true-client-ip|.+-connecting-ip)$/;
+
+/** Whether somebody else's request was handed on. */
+export const cameByProxy = (headers: IncomingHttpHeaders): boolean =>
+  Object.keys(headers).some((name) => FORWARDED.test(name));
 
 /** Browsers that came by TLS come back by it for so long, s. */
 const HSTS_S = 180 * 24 * 3600;
@@ -129,6 +135,17 @@ function comesFromElsewhere({ headers }: Request): boolean {
 
 /** Addresses that take a file. */
 const UPLOADS = ['/imports', '/kit/file', '/everything'];
+
+/** A page of another site can have a browser fetch what is large, though it may not read it: such an address is asked by our own page, or with a header of one's own. */
+export const ownPageOnly: RequestHandler = ({ headers: sent }, _response, next) => {
+  const site = sent['sec-fetch-site'];
+  if (site === 'same-origin' || site === 'none' || sent[UPLOAD_HEADER] !== undefined) return next();
+  throw new Problem(403, {
+    code: 'foreign-page',
+    message: 'This is asked for by Pace Check’s own page.',
+    remedy: 'Send the header “X-Pace-Check-Upload: 1” with it.',
+  });
+};
 
 /** What is sent must be what it is taken for: a plain form of another site can send neither JSON nor a header of its own. */
 export function bodyDoor(): RequestHandler {

@@ -2,6 +2,7 @@ import { createHash, timingSafeEqual } from 'node:crypto';
 import { mayDo, nameIn, ROUTES, type Role, type RouteName } from '@pace-check/contract';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
 import { IDLE_DAYS, type Access } from '../services/access';
+import type { Author } from '../services/author';
 import { Problem } from '../services/problem';
 import type { DoorOptions } from './door';
 import { entryPage, joinPage } from './entryPages';
@@ -29,8 +30,14 @@ const OWN: Asker = { role: 'reviewer', session: null };
 export const askerOf = (response: Response): Asker | null =>
   (response.locals['asker'] as Asker | undefined) ?? null;
 
+/** Who changes something. */
+export const authorOf = (response: Response): Author => {
+  const asker = askerOf(response);
+  return { mayAll: asker?.role === 'reviewer', session: asker?.session?.id ?? null };
+};
+
 /** Finds out who asks, and has who is not known show it: pages lead to where that is done. */
-export function entry(access: Access, { closed, startKey }: DoorOptions): Router {
+export function entry(access: Access, { closed, startKey, proxies }: DoorOptions): Router {
   const router = express.Router();
   if (!closed) {
     router.use((_request, response, next) => {
@@ -39,6 +46,11 @@ export function entry(access: Access, { closed, startKey }: DoorOptions): Router
     });
     return router;
   }
+  // a proxy that does not speak TLS would send passcode and cookie over the network as they are
+  router.post([ENTER_PATH, JOIN_PATH], (request, response, next) => {
+    if (proxies === null || request.secure) return next();
+    send(response, 403, entryPage('/', NEEDS_TLS));
+  });
   const form = express.urlencoded({ extended: false, limit: '2kb' });
   router.get(ENTER_PATH, (request, response) =>
     send(response, 200, entryPage(backTo(request.query['then']), null)),
@@ -147,6 +159,9 @@ async function orSay(
     return undefined;
   }
 }
+
+const NEEDS_TLS =
+  'Nobody comes in this way: between you and the proxy nothing is encrypted. Open the address with https; whoever looks after the proxy has it send X-Forwarded-Proto.';
 
 /** The cookie goes to this server alone, is read by no script, and behind TLS travels by it alone. */
 function letIn(request: Request, response: Response, token: string, to: string): void {

@@ -1,12 +1,13 @@
 import type { Router } from 'express';
 import type { Outcomes } from '../services/outcomes';
 import type { Synthetics } from '../services/synthetic';
+import { authorOf } from './entry';
 import { serve } from './serve';
 
 /** Outcomes, claims, versions that were noted, and scores of synthetic benchmarks: results that are no runs. */
 export function outcomeRoutes(api: Router, outcomes: Outcomes, synthetics: Synthetics): void {
   serve(api, 'outcomes', () => outcomes.all());
-  serve(api, 'noteOutcomes', ({ body }) => outcomes.note(body));
+  serve(api, 'noteOutcomes', ({ body, response }) => outcomes.note(body, authorOf(response)));
   serve(api, 'deleteOutcome', ({ params }) => outcomes.delete(params.id));
   serve(api, 'restoreOutcome', ({ params }) => outcomes.restore(params.id));
   serve(api, 'synthetic', () => synthetics.list());

@@ -11,7 +11,7 @@ export function reviewRoutes(api: Router, reviews: Reviews): void {
   serve(api, 'changeReview', ({ params, body }) => reviews.change(params.id, body));
   serve(api, 'deleteReview', ({ params }) => reviews.delete(params.id));
   serve(api, 'restoreReview', ({ params }) => reviews.restore(params.id));
-  serve(api, 'publishReview', ({ params }) => reviews.publish(params.id));
+  serve(api, 'publishReview', ({ params, body }) => reviews.publish(params.id, body));
   serve(api, 'showReview', ({ params, body }) => reviews.show(params.id, body.shown));
   serveRaw(api, 'reviewChart', async ({ params, query, response }) => {
     const { type, bytes } = await reviews.chart(params.id, query);

@@ -4,12 +4,14 @@ import express, { type Request, type Router } from 'express';
 import type pg from 'pg';
 import { problemOf } from '../services/faults';
 import type { Metrics } from '../services/metrics';
-import { ping } from '../sql/database';
+import { clockDifferenceMs, ping } from '../sql/database';
 import { unknownMigrations } from '../sql/migrate';
-import { isLoopback } from './door';
+import { cameByProxy, isLoopback } from './door';
 
 /** Uploads and answers need some room, bytes. */
 const LEAST_DISK = 100 * 1024 * 1024;
+/** Runs end by the database’s clock; one of this machine that differs by more is set wrong, ms. */
+const MOST_DIFFERENCE_MS = 2000;
 /** Whoever asks whether it is ready waits no longer, ms. */
 const READY_WITHIN_MS = 3000;
 
@@ -50,6 +52,9 @@ async function whatIsMissing(pool: pg.Pool, migrations: string[]): Promise<strin
     await ping(pool);
     const unknown = await unknownMigrations(pool, migrations);
     if (unknown.length > 0) return 'The database is a newer program’s by now.';
+    const differenceMs = await clockDifferenceMs(pool);
+    if (Math.abs(differenceMs) > MOST_DIFFERENCE_MS)
+      return `The clock of this machine and the database’s differ by ${(Math.abs(differenceMs) / 1000).toFixed(0)} s: set them.`;
     const { bavail, bsize } = await statfs(tmpdir());
     return bavail * bsize < LEAST_DISK ? 'The disk of the server’s machine is nearly full.' : null;
   } catch (error) {
@@ -57,7 +62,6 @@ async function whatIsMissing(pool: pg.Pool, migrations: string[]): Promise<strin
   }
 }
 
-/** Whoever asks does so from this machine, and for nobody else. */
+/** Whoever asks does so from this machine, and for nobody else: a proxy gives itself away by what it adds. */
 const isOwnMachine = ({ socket, headers }: Request): boolean =>
-  isLoopback((socket.remoteAddress ?? '').replace(/^::ffff:/, '')) &&
-  headers['x-forwarded-for'] === undefined;
+  isLoopback((socket.remoteAddress ?? '').replace(/^::ffff:/, '')) && !cameByProxy(headers);

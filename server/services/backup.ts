@@ -1,9 +1,11 @@
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdtemp, readdir, rm, stat } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { METHOD_VERSION } from '@pace-check/core';
 import {
   beginSnapshot,
+  connectionsTo,
   createDatabase,
+  databasesLike,
   dropDatabase,
   hasDatabase,
   holdsData,
@@ -13,6 +15,7 @@ import {
   renameDatabase,
   slowClient,
   sumTable,
+  takeRestoreLock,
   usersOf,
   type TableSum,
 } from '../sql/backup';
@@ -27,9 +30,50 @@ export type OnProgress = (at: { share: number; doing: string }) => void;
 /** The dump takes this share of the time, what is left looking at every row and packing. */
 const DUMPING = 0.7;
 
+/** What such a folder is called; the number of its process follows. */
+const BESIDE = '.pace-check-';
+const RESTORING = '_restoring_';
+
+/** Whether a process of that number runs on this machine. */
+function runs(pid: number): boolean {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return (error as NodeJS.ErrnoException).code === 'EPERM';
+  }
+}
+
+/** Removes what processes that were killed have left in a folder. */
+async function sweepFolder(folder: string): Promise<void> {
+  for (const name of await readdir(folder).catch(() => [])) {
+    const pid = new RegExp(`^\\${BESIDE}(?:(\\d+)-)?\\w{6}$`).exec(name);
+    // one without a number is an earlier version's, of which none runs
+    if (pid && !(pid[1] && runs(Number(pid[1]))))
+      await rm(join(folder, name), { recursive: true, force: true });
+  }
+}
+
+/**
+ * Removes what a backup or a restore has left that was killed: half a dump, a
+ * half-made database.
+ *
+ * @param folder of backups; null where none are kept
+ */
+export async function sweepAbandoned(url: string, folder: string | null): Promise<void> {
+  if (folder !== null) await sweepFolder(folder);
+  const target = decodeURIComponent(new URL(url).pathname.slice(1));
+  await withClient(url, async (client) => {
+    for (const name of await databasesLike(client, `${target}${RESTORING}`)) {
+      const pid = Number(name.slice(target.length + RESTORING.length));
+      if (!runs(pid) && (await connectionsTo(client, name)) === 0) await dropDatabase(client, name);
+    }
+  });
+}
+
 /** A folder beside a file, for what is not whole yet; gone afterwards. */
 async function beside<T>(file: string, work: (folder: string) => Promise<T>): Promise<T> {
-  const folder = await mkdtemp(join(dirname(file), '.pace-check-'));
+  const folder = await mkdtemp(join(dirname(file), `${BESIDE}${process.pid}-`));
   try {
     return await work(folder);
   } finally {
@@ -56,6 +100,7 @@ export async function backUp(
       1,
       tables.reduce((sum, { bytes }) => sum + bytes, 0),
     );
+    await sweepFolder(dirname(file));
     return await beside(file, async (folder) => {
       const dump = join(folder, 'database.dump');
       let begun = 0;
@@ -135,14 +180,28 @@ export async function restore(
     at.pathname = `/${encodeURIComponent(name)}`;
     return at.href;
   };
+  const found = await stat(file).catch(() => null);
+  if (found && !found.isFile())
+    throw new Problem(422, {
+      code: 'no-backup',
+      message: `${file} is no file.`,
+      remedy: 'Name the backup itself, for instance backup.tar. Nothing was changed.',
+    });
+  await sweepFolder(dirname(file));
   return beside(file, async (folder) => {
     onProgress({ share: 0, doing: 'looking at the backup' });
     const dump = join(folder, 'database.dump');
     const manifest = await readBackup(file, dump, known);
     const admin = await slowClient(named('postgres'));
     // made anew by its number: one that was cut short is in nobody's way
-    const fresh = `${target}_restoring_${process.pid}`;
+    const fresh = `${target}${RESTORING}${process.pid}`;
     try {
+      if (!(await takeRestoreLock(admin)))
+        throw new Problem(409, {
+          code: 'restoring',
+          message: 'Another restore is under way on this database server.',
+          remedy: 'Wait until it has ended. Nothing was changed.',
+        });
       const there = await hasDatabase(admin, target);
       const full = there && (await withClient(url, holdsData));
       if (there && (await usersOf(admin, target, APPLICATION)) > 0)

@@ -4,12 +4,16 @@ import { buffer } from 'node:stream/consumers';
 import { promisify, isDeepStrictEqual } from 'node:util';
 import {
   everythingManifest,
+  LARGEST_CHOSEN_BYTES,
+  RESTORABLE,
+  TRAVELLING_ROWS,
   type Brought,
   type BroughtKind,
   type EverythingManifest,
   type PackProgress,
+  type Restorable,
 } from '@pace-check/contract';
-import { LogRefused } from '@pace-check/core';
+import { LogRefused, reviewHtml } from '@pace-check/core';
 import type pg from 'pg';
 import yauzl, { type Entry } from 'yauzl';
 import { toChunks } from '../frames/chunkCodec';
@@ -20,6 +24,7 @@ import {
   insertRows,
   insertSources,
   likelyTwins,
+  onlyOneBringsIn,
   partAt,
   readSame,
   readSameKeys,
@@ -30,8 +35,11 @@ import {
 } from '../sql/everything';
 import { codeOf } from '../sql/database';
 import { insertChunks } from '../sql/frames';
+import { wholePublication } from '../sql/reviews';
 import { EVERYTHING_VERSION, pictureFile, rowsFile, runFile } from './everything';
+import { drawnAnew } from './pictures';
 import { Problem } from './problem';
+import { voiceOf } from './reviewEvidence';
 import { runFileOf, WrittenFrames } from './runFiles';
 
 const UUID = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g;
@@ -44,6 +52,8 @@ const LONGEST_LINE = 128 * 1024 * 1024;
 const NEW_LINE = 10;
 /** Columns that tell when a record came to a house, not what it says. */
 const OF_THE_HOUSE = ['id', 'created_at'];
+
+const SAVE_AGAIN = 'Save everything again where it came from.';
 
 const refuse = (code: string, message: string, remedy: string): never => {
   throw new Problem(422, { code, message, remedy: `Nothing was brought in. ${remedy}` });
@@ -66,8 +76,11 @@ export async function bringIn(
   try {
     const client = await slowClient(url);
     try {
-      const known = await readMigrations(client);
       const { manifest } = archive;
+      await onlyOneBringsIn(client, () =>
+        onProgress({ done: 0, total: 2 * manifest.files.length, at: 'waiting for another' }),
+      );
+      const known = await readMigrations(client);
       if (manifest.version > EVERYTHING_VERSION || manifest.migrations.some((file) => !known.includes(file)))
         refuse('newer', 'The file was written by a newer Pace Check.', 'Update this one first.');
       // checked before anything is begun, and read again then
@@ -138,6 +151,8 @@ class Archive {
   /** @throws Problem 422 where a file is not there, or not what the manifest says */
   async check(name: string): Promise<void> {
     const told = this.manifest.files.find((file) => file.name === name)!;
+    if (name.startsWith('evidence/') && told.bytes > LARGEST_CHOSEN_BYTES)
+      refuse('damaged', `The picture “${name}” in it is larger than a picture may be.`, SAVE_AGAIN);
     const hash = createHash('sha256');
     let bytes = 0;
     let line = 0;
@@ -158,15 +173,16 @@ class Archive {
       bytes = -1;
     }
     if (bytes !== told.bytes || hash.digest('hex') !== told.sha256)
-      refuse(
-        'damaged',
-        `The file “${name}” in it is damaged or missing.`,
-        'Save everything anew where it came from.',
-      );
+      refuse('damaged', `The file “${name}” in it is damaged or missing.`, SAVE_AGAIN);
   }
 
   has(name: string): boolean {
     return this.manifest.files.some((file) => file.name === name);
+  }
+
+  /** How large it is, as the zip says. */
+  bytesOf(name: string): number {
+    return this.entries.get(name)?.uncompressedSize ?? 0;
   }
 
   read(name: string): Promise<NodeJS.ReadableStream> {
@@ -214,6 +230,10 @@ class BringingIn {
   /** Ids of records that were added, by their table. */
   private readonly added = new Map<string, Set<string>>();
   private readonly joined: { id: string; into: string }[] = [];
+  private readonly deletedHere: Brought['deletedHere'] = [];
+  /** Records that are here, and what they are counted with: something that belongs to them may be missing. */
+  private readonly here = new Map<string, BroughtKind>();
+  private readonly differing = new Set<string>();
 
   constructor(
     private readonly db: pg.Client,
@@ -224,10 +244,10 @@ class BringingIn {
   async all(): Promise<Brought> {
     const kinds: BroughtKind[] = [];
     for (const travelling of TRAVELLING) {
-      const kind = { what: travelling.what ?? '', added: 0, there: 0, differ: 0 };
+      const kind = { what: travelling.what ?? travelling.grows ?? '', added: 0, there: 0, differ: 0 };
       try {
-        for await (const rows of this.pages(travelling.table)) {
-          if (travelling.with) await this.children(travelling, rows);
+        for await (const rows of this.pages(travelling)) {
+          if (travelling.with) await this.children(travelling, rows, kind);
           else await this.records(travelling, rows, kind);
         }
       } catch (error) {
@@ -236,24 +256,28 @@ class BringingIn {
         refuse(
           'damaged',
           `A record in “${rowsFile(travelling.table)}” cannot be stored: ${(error as Error).message}.`,
-          'Save everything anew where it came from.',
+          SAVE_AGAIN,
         );
       }
       this.onFile();
-      if (travelling.what !== null && kind.added + kind.there > 0) kinds.push(kind);
+      if (kind.what !== '' && kind.added + kind.there > 0) kinds.push(kind);
     }
     await setJoinedInto(
       this.db,
       this.joined.map(({ id, into }) => ({ id, into: this.ids.get(into) ?? into })),
     );
-    return { kinds };
+    return { kinds, deletedHere: this.deletedHere };
   }
 
-  /** Rows of a table, some hundreds at a time, with the ids that they have here. */
-  private async *pages(table: string): AsyncGenerator<Row[]> {
+  /** Rows of a table, checked, some hundreds at a time, with the ids that they have here. */
+  private async *pages({ table, without = [] }: TravellingTable): AsyncGenerator<Row[]> {
     let page: Row[] = [];
+    let number = 0;
     for await (const line of this.archive.lines(rowsFile(table))) {
-      page.push(this.asHere(line));
+      const row = checked(table, ++number, this.asHere(line));
+      // what stays behind in one house is not taken from another, older one either
+      for (const column of without) delete row[column];
+      page.push(row);
       if (page.length === PAGE_ROWS) {
         yield page;
         page = [];
@@ -263,17 +287,49 @@ class BringingIn {
   }
 
   /** An id is one in the whole world: wherever it stands, it is meant. */
-  private asHere(line: string): Row {
-    return JSON.parse(line.replace(UUID, (id) => this.ids.get(id) ?? id)) as Row;
+  private asHere(line: string): unknown {
+    return JSON.parse(line.replace(UUID, (id) => this.ids.get(id) ?? id));
   }
 
-  private async children({ table, with: parent }: TravellingTable, rows: Row[]): Promise<void> {
+  private async children(travelling: TravellingTable, rows: Row[], kind: BroughtKind): Promise<void> {
+    const { table, with: parent, grows } = travelling;
     const added = this.added.get(parent!.table);
     const own = rows.filter((row) => added?.has(String(row[parent!.column])));
     if (table === 'source') await insertSources(this.db, own);
     else await insertRows(this.db, table, own);
     // those that refer to it in turn
     this.note(table, own);
+    if (grows !== undefined) kind.added += own.length;
+    await this.ofThoseHere(
+      travelling,
+      rows.filter((row) => this.here.has(String(row[parent!.column]))),
+      kind,
+    );
+  }
+
+  /** What belongs to records that are here: added where it only ever grows, else counted where it is missing or says something else. */
+  private async ofThoseHere(travelling: TravellingTable, rows: Row[], kind: BroughtKind): Promise<void> {
+    if (rows.length === 0) return;
+    const { with: parent, grows, table } = travelling;
+    const keyOf = keyIn(travelling);
+    const there = new Map((await readSameKeys(this.db, travelling, rows)).map((row) => [keyOf(row), row]));
+    const missing = rows.filter((row) => !there.has(keyOf(row)));
+    const other = rows.filter((row) => {
+      const here = there.get(keyOf(row));
+      return here !== undefined && !saysTheSame(table, row, here);
+    });
+    if (grows !== undefined) {
+      await insertRows(this.db, table, missing);
+      kind.added += missing.length;
+      kind.there += rows.length - missing.length;
+      kind.differ += other.length;
+      return;
+    }
+    for (const row of [...missing, ...other]) {
+      const id = String(row[parent!.column]);
+      if (!this.differing.has(id)) this.here.get(id)!.differ++;
+      this.differing.add(id);
+    }
   }
 
   private note(table: string, rows: Row[]): void {
@@ -283,14 +339,14 @@ class BringingIn {
   }
 
   private async records(travelling: TravellingTable, rows: Row[], kind: BroughtKind): Promise<void> {
-    const { table, key } = travelling;
-    const keyOf = (row: Row): string => JSON.stringify(key.map((column) => row[column]));
+    const { table } = travelling;
+    const keyOf = keyIn(travelling);
     const there = new Map((await readSameKeys(this.db, travelling, rows)).map((row) => [keyOf(row), row]));
     const left = rows.filter((row) => !there.has(keyOf(row)));
     const same = new Map((await readSame(this.db, travelling, left)).map(({ cameId, row }) => [cameId, row]));
     for (const row of rows) {
       const here = there.get(keyOf(row)) ?? same.get(String(row['id']));
-      if (here) this.isThere(row, here, kind);
+      if (here) this.isThere(table, row, here, kind);
       else if (table === 'run') await this.run(row, kind);
       else if (table === 'picture') await this.picture(row, kind);
       else {
@@ -301,13 +357,18 @@ class BringingIn {
     }
   }
 
-  private isThere(row: Row, here: Row, kind: BroughtKind): void {
+  private isThere(table: string, row: Row, here: Row, kind: BroughtKind): void {
     kind.there++;
-    const says = (one: Row): Row =>
-      Object.fromEntries(Object.entries(one).filter(([column]) => !OF_THE_HOUSE.includes(column)));
-    if (!isDeepStrictEqual(says(row), says(here))) kind.differ++;
-    if (row['id'] !== here['id'] && row['id'] !== undefined)
-      this.ids.set(String(row['id']), String(here['id']));
+    const id = String(here['id']);
+    this.here.set(id, kind);
+    if (!saysTheSame(table, row, here)) {
+      kind.differ++;
+      this.differing.add(id);
+    }
+    const wasDeleted = (one: Row): boolean => (one['deleted_at'] ?? null) !== null;
+    if (wasDeleted(here) && !wasDeleted(row) && isRestorable(table))
+      this.deletedHere.push({ table, id, name: nameOf(here) });
+    if (row['id'] !== here['id'] && row['id'] !== undefined) this.ids.set(String(row['id']), id);
   }
 
   private async run(came: Row, kind: BroughtKind): Promise<void> {
@@ -353,18 +414,58 @@ class BringingIn {
   private async picture(row: Row, kind: BroughtKind): Promise<void> {
     // one of a line that is not here shows its run all the same
     const entryIsHere = await hasEntry(this.db, String(row['run_id']), row['entry_id']);
-    const id = String(row['id']);
-    const file = async (size: 'jpeg' | 'small'): Promise<Buffer> => {
-      this.onFile();
-      return buffer(await this.archive.read(pictureFile(id, size)));
-    };
+    const file = pictureFile(String(row['id']), 'jpeg');
+    if (this.archive.bytesOf(file) > LARGEST_CHOSEN_BYTES) throw new RangeError('a picture is too large');
+    // as one that somebody sends: nothing but what is drawn comes in
+    const { width, height, jpeg, small } = await drawnAnew(await buffer(await this.archive.read(file)));
+    this.onFile();
     await insertPictureRow(
       this.db,
-      { ...row, entry_id: entryIsHere ? row['entry_id'] : null },
-      { jpeg: await file('jpeg'), small: await file('small') },
+      { ...row, width, height, entry_id: entryIsHere ? row['entry_id'] : null },
+      { jpeg, small },
     );
     kind.added++;
   }
+}
+
+/** A row as it may be stored. @throws Problem 422 with the record's place and field */
+function checked(table: string, number: number, row: unknown): Row {
+  const result = TRAVELLING_ROWS[table]!.safeParse(row);
+  if (!result.success) {
+    const { path, message } = result.error.issues[0]!;
+    return refuse(
+      'damaged',
+      `Record ${number} in “${rowsFile(table)}” cannot be stored: ${path.join('.') || 'it'}: ${message}.`,
+      'Correct it where it came from, and save everything again there.',
+    );
+  }
+  // a page that cannot be made of it would be missed by whoever reads it
+  if (table === 'publication') {
+    const written = wholePublication(result.data['written'] as never);
+    reviewHtml(written, written.voice ?? voiceOf({ school: 'average-and-lows', unit: 'C' } as never));
+  }
+  return result.data;
+}
+
+const keyIn =
+  ({ key }: TravellingTable) =>
+  (row: Row): string =>
+    JSON.stringify(key.map((column) => row[column]));
+
+/** Whether two rows hold the same, but for when they came to a house; one of an earlier version lacks what came since. */
+function saysTheSame(table: string, came: Row, here: Row): boolean {
+  const known = TRAVELLING_ROWS[table]!.safeParse(here);
+  const says = (one: Row): Row =>
+    Object.fromEntries(Object.entries(one).filter(([column]) => !OF_THE_HOUSE.includes(column)));
+  return isDeepStrictEqual(says(came), says(known.success ? known.data : here));
+}
+
+const isRestorable = (table: string): table is Restorable => RESTORABLE.some((one) => one === table);
+
+/** What a record is called; of one without a name what it is of. */
+function nameOf(row: Row): string {
+  const doc = (row['doc'] ?? row) as Row;
+  return String(doc['name'] ?? [doc['title'], doc['device'] ?? doc['tool']].filter(Boolean).join(' on '));
 }
 
 /** What a run file says, whatever its run is called by. */

@@ -55,6 +55,7 @@ import { readOutcomesOf } from '../sql/outcomes';
 import { playedBefore } from '../sql/runs';
 import { addRequest, answerRequest, deleteRequest, listRequests } from '../sql/requests';
 import { hasCode } from './kit';
+import { ANYBODY, type Author } from './author';
 import { notFound, Problem } from './problem';
 import type { Runs } from './runs';
 import { takeChanges } from './takeChanges';
@@ -143,10 +144,17 @@ export class Cards {
     await replaceSteps(db, cardId, rows);
   }
 
-  /** Keeps a plan as the one that is followed. */
-  async plan(id: string, { plan, ofRevision }: PlanInput): Promise<Card> {
+  /** Keeps a plan as the one that is followed. @param author a helper plans the rest of a day, and takes no plan away */
+  async plan(id: string, { plan, ofRevision }: PlanInput, author: Author = ANYBODY): Promise<Card> {
     return inTransaction(this.pool, async (db) => {
       const card = (await readCard(db, id, true)) ?? fail();
+      const isEmpty = plan === null || plan.runs.length + plan.past.length + plan.dropped.length === 0;
+      if (!author.mayAll && isEmpty && card.plan !== null)
+        throw new Problem(403, {
+          code: 'not-yours',
+          message: 'The day’s plan was made by the reviewer.',
+          remedy: 'Nothing was changed. Plan the rest of the day again, or ask the reviewer.',
+        });
       if (card.revision !== ofRevision)
         throw new Problem(409, {
           code: 'changed-meanwhile',
@@ -192,10 +200,10 @@ export class Cards {
   }
 
   /** Makes changes that waited at a desk, each by itself; one that was made before is done. */
-  take(id: string, changes: unknown[]): Promise<ChangesTaken> {
+  take(id: string, changes: unknown[], author: Author = ANYBODY): Promise<ChangesTaken> {
     return takeChanges(dayChange, changes, async (change) => {
       if (change.kind === 'take-back') await this.removeEvent(id, change.event);
-      else if (change.kind === 'plan') await this.plan(id, change);
+      else if (change.kind === 'plan') await this.plan(id, change, author);
       else await this.note(id, [change]);
     });
   }

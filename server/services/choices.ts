@@ -9,6 +9,8 @@ import {
 import { Archive, choiceState, sayChoice, sayCost, saySpeed } from '@pace-check/core';
 import type pg from 'pg';
 import { readArchive } from '../sql/comparing';
+import { inTransaction } from '../sql/database';
+import { ANYBODY, idsAdded, noteOwn, refuseTakingAway, type Author } from './author';
 import { Documents } from './documents';
 import { triedRuns } from './tried';
 
@@ -66,8 +68,18 @@ export class Choices {
     return this.get(id);
   }
 
-  async change(id: string, { revision, doc }: ChoiceChange): Promise<ChoiceDetail> {
-    await this.documents.replace(id, revision, doc);
+  async change(id: string, { revision, doc }: ChoiceChange, author: Author = ANYBODY): Promise<ChoiceDetail> {
+    const before = await this.documents.get(id);
+    await inTransaction(this.pool, async (db) => {
+      await refuseTakingAway(db, author, {
+        before: before.doc,
+        after: choiceDoc.parse(doc),
+        lists: ['options', 'probes'],
+        what: 'Something of this choice',
+      });
+      await noteOwn(db, author, idsAdded(before.doc.probes, doc.probes ?? []));
+      await this.documents.replace(id, revision, doc, db);
+    });
     return this.get(id);
   }
 

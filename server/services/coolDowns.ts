@@ -19,8 +19,14 @@ import { takeChanges } from './takeChanges';
 export class CoolDowns {
   constructor(private readonly pool: pg.Pool) {}
 
-  watched(): Promise<CoolWatch[]> {
-    return listWatched(this.pool);
+  /** Those that can be read. */
+  async watched(): Promise<CoolWatch[]> {
+    return (await listWatched(this.pool)).filter(
+      ({ readings, startedAt }) =>
+        Number.isFinite(startedAt) &&
+        Array.isArray(readings) &&
+        readings.every(({ atS, c }) => Number.isFinite(atS) && Number.isFinite(c)),
+    );
   }
 
   take(id: string, changes: unknown[]): Promise<ChangesTaken> {

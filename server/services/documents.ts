@@ -11,6 +11,7 @@ import {
   type DocumentTable,
 } from '../sql/documents';
 import { notFound, Problem } from './problem';
+import { onlyReadable } from './readable';
 
 /** Things that are written as one document each: whole, and to the revision that was seen. */
 export class Documents<D extends object> {
@@ -21,8 +22,9 @@ export class Documents<D extends object> {
     private readonly schema: z.ZodType<D>,
   ) {}
 
+  /** Those that can be read. */
   async list(): Promise<DocumentRow<D>[]> {
-    return (await listDocuments<D>(this.pool, this.table)).map((row) => this.asNow(row));
+    return onlyReadable(await listDocuments<D>(this.pool, this.table), this.schema);
   }
 
   async get(id: string): Promise<DocumentRow<D>> {

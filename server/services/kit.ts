@@ -37,10 +37,10 @@ export class Kits {
     return kitInFull(await readKit(this.pool));
   }
 
-  /** Adds a record, or finds the one of that name; what it says of it is added to what is known. */
+  /** Adds a record, or finds the one of that name, whatever its case; what is known of it stays, and only its own page changes it. */
   async add(kind: KitKind, record: NewRecord): Promise<{ id: string }> {
     return inTransaction(this.pool, async (db) => {
-      const { id } = await mergeRecord(db, kind, record, []);
+      const { id } = await mergeRecord(db, kind, record, [], 'stays');
       if (kind === 'setup') await checkDerived(db, (await readSetup(db, id))!.titleId);
       return { id };
     });
@@ -120,12 +120,14 @@ export interface Merged {
  * known, what is not said stays.
  *
  * @param cleared facts that are known no longer
+ * @param known what becomes of facts, spots and the writing of a name that are stored and said otherwise
  */
 export async function mergeRecord(
   db: Queryable,
   kind: KitKind,
   record: NewRecord,
   cleared: string[],
+  known: 'stays' | 'follows' = 'follows',
 ): Promise<Merged> {
   const isKnown = await recordIsKnown(db, kind, record.name, 'title' in record ? record.title : null);
   const id =
@@ -133,12 +135,16 @@ export async function mergeRecord(
       ? await setupIdByName(db, await idByName(db, 'title', record.title), record.name)
       : await idByName(db, kind as NamedKind, record.name);
   const before = (await readRecord(db, kind, id, true))!;
-  const facts: Record<string, unknown> = { ...before.facts, ...record.facts };
+  const stays = known === 'stays' && isKnown;
+  const facts: Record<string, unknown> = stays
+    ? { ...record.facts, ...before.facts }
+    : { ...before.facts, ...record.facts };
   for (const field of cleared) delete facts[field];
-  const same =
-    JSON.stringify(sorted(facts)) === JSON.stringify(sorted(before.facts)) && record.name === before.name;
-  if (!same) await writeRecord(db, kind, id, record.name, facts);
-  const spots = 'spots' in record && record.spots ? record.spots : null;
+  const name = stays ? before.name : record.name;
+  const same = JSON.stringify(sorted(facts)) === JSON.stringify(sorted(before.facts)) && name === before.name;
+  if (!same) await writeRecord(db, kind, id, name, facts);
+  const placed = stays && (await readPlaces(db, id)).length > 0;
+  const spots = 'spots' in record && record.spots && !placed ? record.spots : null;
   const moved = spots !== null && (await spotsDiffer(db, id, spots));
   if (moved) await replaceSpots(db, id, spots);
   return { id, was: !isKnown ? 'added' : same && !moved ? 'unchanged' : 'updated' };

@@ -21,6 +21,7 @@ import { retimeLadderSteps } from '../sql/cards';
 import { inTransaction } from '../sql/database';
 import type { DocumentRow } from '../sql/documents';
 import { readKin } from '../sql/ladders';
+import { ANYBODY, idsAdded, noteOwn, refuseTakingAway, type Author } from './author';
 import { Documents } from './documents';
 import { triedRuns } from './tried';
 
@@ -92,9 +93,16 @@ export class Ladders {
     return this.get(id);
   }
 
-  async change(id: string, { revision, doc }: LadderChange): Promise<LadderDetail> {
+  async change(id: string, { revision, doc }: LadderChange, author: Author = ANYBODY): Promise<LadderDetail> {
     const before = await this.documents.get(id);
     await inTransaction(this.pool, async (db) => {
+      await refuseTakingAway(db, author, {
+        before: before.doc,
+        after: ladderDoc.parse(doc),
+        lists: ['rungs', 'probes'],
+        what: 'Something of this ladder',
+      });
+      await noteOwn(db, author, idsAdded(before.doc.probes, doc.probes ?? []));
       await this.documents.replace(id, revision, doc, db);
       const after = ladderDoc.parse(doc);
       const toGo = toGoOf(after);

@@ -240,7 +240,12 @@ export class LiveRuns {
     return sources;
   }
 
-  async addSource(runId: string, name: string, kind: SourceKind, standIn = false): Promise<SourceWithKey> {
+  /** @param by the session that adds it, with which its key ends; null where nobody is asked who they are */
+  async addSource(
+    runId: string,
+    { name, kind, standIn = false }: { name: string; kind: SourceKind; standIn?: boolean },
+    by: string | null = null,
+  ): Promise<SourceWithKey> {
     const key = randomBytes(24).toString('base64url');
     const source = await inTransaction(this.pool, async (db) => {
       if (!(await readRecording(db, runId, 'change'))) throw notFound('recording');
@@ -250,7 +255,7 @@ export class LiveRuns {
           message: `The run has ${MOST_SOURCES} sources already.`,
           remedy: 'Use one of them, or join what several loggers tell in one.',
         });
-      const row = await insertSource(db, runId, { name, kind, standIn }, hashOf(key));
+      const row = await insertSource(db, runId, { name, kind, standIn }, hashOf(key), by);
       await updateRecording(db, runId, {});
       return row;
     });
@@ -575,6 +580,18 @@ function admitted(row: SourceRow | null): SourceRow {
       message: `The key of “${row.name}” was revoked.`,
       remedy: 'Add the source anew at the bench, and use its new key.',
     });
+  if (row.keyEnded !== null)
+    throw new Problem(403, {
+      code: 'key-ended',
+      message:
+        row.keyEnded === 'run'
+          ? `The run of “${row.name}” ended more than 15 minutes ago, and its key with it.`
+          : `Whoever made the key of “${row.name}” is signed out, and the key ended with that.`,
+      remedy:
+        row.keyEnded === 'run'
+          ? 'Import what the logger still has as a file.'
+          : 'Add the source again at the bench, and use its new key.',
+    });
   return row;
 }
 
@@ -602,13 +619,27 @@ function statusOf(recording: RecordingRow, { next }: SourceRow): LiveStatus {
 }
 
 function toBenchSource(row: SourceRow & { held: number }): BenchSource {
-  const { id, name, kind, standIn, revoked, ended, frames, lines, refused, refusals, heardMs, held } = row;
-  return {
+  const {
     id,
     name,
     kind,
     standIn,
     revoked,
+    keyEnded,
+    ended,
+    frames,
+    lines,
+    refused,
+    refusals,
+    heardMs,
+    held,
+  } = row;
+  return {
+    id,
+    name,
+    kind,
+    standIn,
+    revoked: revoked || keyEnded === 'session',
     ended,
     frames,
     lines,

@@ -24,6 +24,7 @@ const row = (next = 0): SourceRow => ({
   anchor: null,
   heardMs: null,
   revoked: false,
+  keyEnded: null,
   fence: 0,
 });
 const stored = (seq: number, lines: FramesLine[]): BatchRow => ({

@@ -6,27 +6,40 @@ import {
   insertClaims,
   insertOutcomes,
   insertVersions,
+  knownOutcomes,
   readOutcomes,
   setOutcomeDeleted,
 } from '../sql/outcomes';
+import { ANYBODY, noteOwn, refuseOthers, type Author } from './author';
 import { notFound } from './problem';
+import { readableClaims, readableOutcomes } from './readable';
 
 /** How it goes with titles that give no run, what is claimed of them, and versions that were noted. */
 export class Outcomes {
   constructor(private readonly pool: pg.Pool) {}
 
-  all(): Promise<AllOutcomes> {
-    return readOutcomes(this.pool);
+  /** Those that can be read. */
+  async all(): Promise<AllOutcomes> {
+    const { outcomes, claims, versions } = await readOutcomes(this.pool);
+    return { outcomes: readableOutcomes(outcomes), claims: readableClaims(claims), versions };
   }
 
   /** Notes all that is sent, or nothing. */
-  async note(given: NewOutcomes): Promise<AllOutcomes> {
+  async note(given: NewOutcomes, author: Author = ANYBODY): Promise<AllOutcomes> {
     const { outcomes, claims, versions } = newOutcomes.parse(given);
     await inTransaction(this.pool, async (db) => {
+      const ids = [...outcomes, ...claims].map(({ id }) => id);
+      const there = await knownOutcomes(db, ids);
+      await refuseOthers(db, author, 'An outcome or claim', there);
+      await noteOwn(
+        db,
+        author,
+        ids.filter((id) => !there.includes(id)),
+      );
       // one that stands twice in what was sent: its last word counts
       await insertOutcomes(db, [...new Map(outcomes.map((one) => [one.id, one])).values()]);
       await insertClaims(db, [...new Map(claims.map((one) => [one.id, one])).values()]);
-      await insertVersions(db, versions);
+      await insertVersions(db, versions, author.mayAll);
     });
     return this.all();
   }

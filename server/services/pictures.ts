@@ -29,7 +29,7 @@ export class Pictures {
 
   /** Looks at a picture, makes it small, takes out what it says of place and camera, and keeps it. */
   async add(runId: string, { id, picture, entryId, note }: SentPicture): Promise<void> {
-    const made = await small(Buffer.from(picture, 'base64'));
+    const made = await drawnAnew(Buffer.from(picture, 'base64'));
     await inTransaction(this.pool, async (db) => {
       await lockRun(db, runId);
       if (!(await readRun(db, runId))) throw notFound('run');
@@ -62,7 +62,7 @@ interface Made {
 }
 
 /** @throws Problem 422 for what is no picture, or one with more pixels than a photo has */
-async function small(bytes: Buffer): Promise<Made> {
+export async function drawnAnew(bytes: Buffer): Promise<Made> {
   try {
     const { width, height } = await sharp(bytes, { limitInputPixels: false }).metadata();
     if (width * height > MOST_PIXELS) throw tooLarge(width, height);

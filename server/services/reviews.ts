@@ -1,5 +1,7 @@
+import { isDeepStrictEqual } from 'node:util';
 import type {
   NewReview,
+  Publishing,
   ReviewChange,
   ReviewDetail,
   ReviewDoc,
@@ -18,6 +20,7 @@ import {
   reviewHtml,
   runChangesSince,
   SECTION_KINDS,
+  SECTIONS,
   type WrittenReview,
 } from '@pace-check/core';
 import type pg from 'pg';
@@ -28,18 +31,21 @@ import {
   listPublications,
   listReviews,
   lockReview,
+  readChangedSince,
   readLastPublication,
   readReview,
   readShown,
   replaceReview,
   setReviewDeleted,
   setReviewShown,
+  wasPublishedBy,
   type ReviewRow,
 } from '../sql/reviews';
 import type { Comparisons } from './comparisons';
 import type { PicturePool } from './picturePool';
 import { notFound, Problem } from './problem';
 import type { Progresses } from './progresses';
+import { onlyReadable } from './readable';
 import { ReviewEvidences, voiceOf, withAllSections, type GatheredEvidence } from './reviewEvidence';
 import { ReviewPacks } from './reviewPack';
 import type { BundleFile, Runs } from './runs';
@@ -61,7 +67,8 @@ export class Reviews {
   }
 
   async list(): Promise<ReviewSummary[]> {
-    return (await listReviews(this.pool)).map(({ id, doc, published, changedAt }) => ({
+    const rows = onlyReadable(await listReviews(this.pool), reviewDoc);
+    return rows.map(({ id, doc, published, changedAt }) => ({
       id,
       name: doc.name,
       template: doc.template,
@@ -119,14 +126,11 @@ export class Reviews {
   }
 
   async change(id: string, { revision, doc }: ReviewChange): Promise<ReviewDetail> {
-    if (!(await replaceReview(this.pool, id, revision, reviewDoc.parse(doc)))) {
-      if (!(await readReview(this.pool, id))) fail();
-      throw new Problem(409, {
-        code: 'changed-meanwhile',
-        message: 'The review was changed elsewhere since it was opened.',
-        remedy: 'Load it anew; copy what you typed first.',
-      });
-    }
+    const next = reviewDoc.parse(doc);
+    // where somebody else is quicker, the revision says so
+    const changed = changedParts((await this.row(id)).doc, withAllSections(next));
+    if (!(await replaceReview(this.pool, id, revision, next, changed)))
+      throw await this.changedMeanwhile(id, revision);
     return this.get(id);
   }
 
@@ -144,9 +148,26 @@ export class Reviews {
     return this.get(id);
   }
 
-  /** Freezes what it says now; a correction says what has changed since. */
-  async publish(id: string): Promise<ReviewDetail> {
-    const { doc } = await this.row(id);
+  /** What to say to whoever changes or publishes what is not there any more. */
+  private async changedMeanwhile(id: string, revision: number): Promise<Problem> {
+    const parts = await readChangedSince(this.pool, id, revision);
+    return new Problem(409, {
+      code: 'changed-meanwhile',
+      message: `The review was changed elsewhere since it was opened${parts.length > 0 ? `: ${parts.join(', ')}` : ''}.`,
+      remedy: 'Copy what you typed, load the review again, and read what is new.',
+    });
+  }
+
+  /**
+   * Freezes what it says at the revision that was seen; a correction says what
+   * has changed since the last publication.
+   *
+   * @throws Problem 409 where it was changed since, also while this is under way
+   */
+  async publish(id: string, { id: requestId, revision: seen }: Publishing): Promise<ReviewDetail> {
+    if (await wasPublishedBy(this.pool, id, requestId)) return this.get(id);
+    const { doc, revision: now } = await this.row(id);
+    if (now !== seen) throw await this.changedMeanwhile(id, seen);
     if (doc.runs.length === 0)
       throw new Problem(422, {
         code: 'nothing-to-publish',
@@ -160,13 +181,18 @@ export class Reviews {
       published: new Date().toISOString().slice(0, 10),
       corrections: [],
     });
-    await inTransaction(this.pool, async (db) => {
-      await lockReview(db, id);
+    const isPublished = await inTransaction(this.pool, async (db) => {
+      const locked = await lockReview(db, id);
+      // pressed twice
+      if (await wasPublishedBy(db, id, requestId)) return true;
+      if (locked !== seen) return false;
       const last = await readLastPublication(db, id);
       const revision = (last?.revision ?? 0) + 1;
       const corrections = last ? runChangesSince(last.runs, evidence.runs, voiceOf(doc)) : [];
-      await insertPublication(db, id, revision, { ...written, revision, corrections });
+      await insertPublication(db, id, revision, { ...written, revision, corrections }, requestId);
+      return true;
     });
+    if (!isPublished) throw await this.changedMeanwhile(id, seen);
     return this.get(id);
   }
 
@@ -253,6 +279,21 @@ export class Reviews {
     });
     return { written, evidence };
   }
+}
+
+/** Parts of a review that are not what they were, as its page calls them. */
+function changedParts(before: ReviewDoc, after: ReviewDoc): string[] {
+  const { sections: _, ...others } = after;
+  const sectionOf = ({ sections }: ReviewDoc, kind: string): unknown =>
+    sections.find((one) => one.kind === kind);
+  return [
+    ...Object.keys(others).filter(
+      (key) => !isDeepStrictEqual(before[key as keyof ReviewDoc], after[key as keyof ReviewDoc]),
+    ),
+    ...after.sections
+      .filter(({ kind }) => !isDeepStrictEqual(sectionOf(before, kind), sectionOf(after, kind)))
+      .map(({ kind }) => SECTIONS[kind].title),
+  ];
 }
 
 const NO_VIDEO: ReviewVideoDetail = { lengthS: 0, chapters: [], moments: [], leftOut: [] };

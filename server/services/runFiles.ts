@@ -1,5 +1,7 @@
 import { headerOfPreflight } from '@pace-check/contract';
 import {
+  LONGEST_RUN_US,
+  MOST_FRAMES,
   parseLine,
   type EntryLine,
   type FrameTrack,
@@ -80,17 +82,21 @@ export class WrittenFrames {
   private readonly gaps: Gap[] = [];
   private clockUs = 0;
 
-  /** Takes a line of the file; what is not of frames is passed over. */
+  /** Takes a line of the file; what is not of frames is passed over. @throws RangeError where no logger tells such frames */
   take(text: string): void {
     if (!text.startsWith('{"type":"frames"')) return;
     const line = parseLine(text) as FramesLine;
     const gapUs = Math.round(line.atMs * 1000) - this.clockUs;
+    if (!(gapUs >= 0)) throw new RangeError('frames begin before those in front of them have ended');
     if (gapUs > 0) this.gaps.push({ beforeFrame: this.us.length, lengthUs: gapUs });
     this.clockUs += gapUs;
     for (const us of line.us) {
-      this.us.push(us!);
-      this.clockUs += us!;
+      if (us === null || !Number.isInteger(us) || us < 0) throw new RangeError(`a frame lasts ${us} µs`);
+      this.us.push(us);
+      this.clockUs += us;
     }
+    if (this.clockUs > LONGEST_RUN_US) throw new RangeError('a run is longer than 48 h');
+    if (this.us.length > MOST_FRAMES) throw new RangeError('a run has too many frames');
   }
 
   track(): FrameTrack {

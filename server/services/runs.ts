@@ -1,5 +1,6 @@
 import { report } from './logs';
 import { randomUUID } from 'node:crypto';
+import { isDeepStrictEqual } from 'node:util';
 import {
   type FiguresState,
   type NewRun,
@@ -63,6 +64,7 @@ import {
 import { readRecording, readSources, updateRecording } from '../sql/recordings';
 import type { AnalyseTask } from '../workers/tasks';
 import type { AnalysisPool } from './analysisPool';
+import { ANYBODY, type Author } from './author';
 import { ASKED, followKit, statedByHand } from './kitFacts';
 import { readRecorded, storeJoined } from './join';
 import { keepParts, refusePart } from './parts';
@@ -321,7 +323,7 @@ export class Runs {
         },
         id,
       );
-      if (made === null) return;
+      if (made === null) return refuseTaken((await readRun(db, id, true))!, facts);
       await insertEntries(db, id, entries, 'hand');
       await followKit(db, (await readRun(db, id))!, fromKit ? [] : ASKED);
     });
@@ -342,9 +344,22 @@ export class Runs {
   }
 
   /** Moves spots on the body of the run's device. */
-  async placeSpots(id: string, places: SpotPlace[]): Promise<RunDetail> {
+  /** @param author a helper places spots that lie nowhere yet */
+  async placeSpots(id: string, places: SpotPlace[], author: Author = ANYBODY): Promise<RunDetail> {
     const run = (await readRun(this.pool, id)) ?? fail();
-    await inTransaction(this.pool, (db) => placeSpots(db, run.deviceId, places));
+    await inTransaction(this.pool, async (db) => {
+      const there = await readPlaces(db, run.deviceId);
+      const moved = places.filter((place) =>
+        there.some((one) => one.spot === place.spot && !isDeepStrictEqual(one, place)),
+      );
+      if (moved.length > 0 && !author.mayAll)
+        throw new Problem(403, {
+          code: 'not-yours',
+          message: `“${moved[0]!.spot}” has its place on this device already.`,
+          remedy: 'Nothing was changed. Ask the reviewer to move it.',
+        });
+      await placeSpots(db, run.deviceId, places);
+    });
     return this.get(id);
   }
 
@@ -595,3 +610,14 @@ const taskOf = (run: NamedRun, chunks: FrameChunk[], pages: string[]): Omit<Anal
     inSitting: run.part !== null && run.part.fromMs > 0,
   },
 });
+
+/** The same run sent again is there already; another one under its id would be lost without a word. @throws Problem 409 */
+function refuseTaken(there: NamedRun, facts: NewRun['facts']): void {
+  const same = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();
+  if (same(there.device, facts.device) && same(there.title, facts.title)) return;
+  throw new Problem(409, {
+    code: 'taken-id',
+    message: `Another run has this id: ${there.title} on ${there.device}.`,
+    remedy: 'Nothing was stored. Send it under a new id.',
+  });
+}

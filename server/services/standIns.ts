@@ -47,7 +47,7 @@ export class StandIns {
     // its place is taken before anything is awaited: two may ask at once
     this.starting++;
     try {
-      const { key, ...source } = await this.live.addSource(runId, NAMES[kind], kind, true);
+      const { key, ...source } = await this.live.addSource(runId, { name: NAMES[kind], kind, standIn: true });
       this.playing.add(source.id);
       this.onStage(this.command).send({
         id: source.id,

@@ -119,9 +119,27 @@ export async function takeJoinCode(
   return rows[0] ?? null;
 }
 
+/** Remembers who added something. */
+export async function noteMadeBy(db: Queryable, session: string, ids: string[]): Promise<void> {
+  await db.query(
+    'insert into made_by (id, session_id) select unnest($2::uuid[]), $1 on conflict (id) do nothing',
+    [session, ids],
+  );
+}
+
+/** Of these ids those that a session added. */
+export async function idsMadeBy(db: Queryable, session: string, ids: string[]): Promise<string[]> {
+  const { rows } = await db.query<{ id: string }>(
+    'select id from made_by where session_id = $1 and id = any($2::uuid[])',
+    [session, ids],
+  );
+  return rows.map(({ id }) => id);
+}
+
 /** Sessions that nobody has used for so long, and wrong tries that are forgiven. */
 export async function purgeAccess(db: Queryable, idleDays: number): Promise<void> {
   await db.query('delete from session where used_at <= now() - make_interval(days => $1)', [idleDays]);
+  await db.query('delete from made_by where not exists (select from session where session.id = session_id)');
   await db.query('delete from join_code where until <= now()');
   await db.query('delete from tries where expire < $1', [Date.now()]);
 }

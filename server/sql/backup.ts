@@ -8,7 +8,7 @@ export interface TableSum {
 }
 
 /** What lets people in now: none of it travels, or a stolen phone would be let in again by a restored database. */
-export const NOT_KEPT = ['session', 'join_code', 'tries'];
+export const NOT_KEPT = ['session', 'join_code', 'tries', 'made_by'];
 
 /** A connection for what takes its time; the pool's would be cut off. */
 export async function slowClient(url: string): Promise<pg.Client> {
@@ -85,6 +85,33 @@ export async function usersOf(db: Queryable, database: string, name: string): Pr
     [database, name],
   );
   return rows[0]!.count;
+}
+
+/** Databases whose names begin so. */
+export async function databasesLike(db: Queryable, prefix: string): Promise<string[]> {
+  const { rows } = await db.query<{ name: string }>(
+    'select datname as name from pg_database where starts_with(datname, $1)',
+    [prefix],
+  );
+  return rows.map(({ name }) => name);
+}
+
+/** How many work with a database, whoever they are. */
+export async function connectionsTo(db: Queryable, database: string): Promise<number> {
+  const { rows } = await db.query<{ count: number }>(
+    'select count(*)::int as count from pg_stat_activity where datname = $1',
+    [database],
+  );
+  return rows[0]!.count;
+}
+
+/** Any number, the same for every process. */
+const RESTORE_LOCK = 726_003;
+
+/** @returns false where another has it; it ends with the connection */
+export async function takeRestoreLock(db: Queryable): Promise<boolean> {
+  const { rows } = await db.query<{ got: boolean }>('select pg_try_advisory_lock($1) as got', [RESTORE_LOCK]);
+  return rows[0]!.got;
 }
 
 export async function hasDatabase(db: Queryable, name: string): Promise<boolean> {

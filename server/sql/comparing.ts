@@ -1,4 +1,4 @@
-import { headerOfPreflight, type Preflight } from '@pace-check/contract';
+import { headerOfPreflight, MOST, type Preflight } from '@pace-check/contract';
 import {
   METHOD_VERSION,
   type ArchiveGroup,
@@ -167,6 +167,9 @@ export async function readClosely<T>(db: Queryable, ids: string[]): Promise<Map<
   return new Map(rows.map(({ id, ...figures }) => [id, figures as T]));
 }
 
+/** Values of a run beyond these are none that anybody measured; squares of theirs would break the sums of all. */
+const LEAST_VALUE = 1e-6;
+
 /** A room counts as the same within so many °C. */
 const ROOM_BAND_C = 4;
 
@@ -189,9 +192,9 @@ export async function readArchive(db: Queryable): Promise<ArchiveGroup[]> {
      from run join device on device.id = run.device_id join title on title.id = run.title_id left join setup on setup.id = run.setup_id
      join analysis on analysis.run_id = run.id and analysis.method_version = $1 and analysis.revision = run.revision
      cross join lateral (select key, case when key = 'peakRise' then (value ->> 'value')::float8 else ln((value ->> 'value')::float8) end as x
-       from jsonb_each(analysis.comparing -> 'values') where (value ->> 'value')::float8 > 0) as measured
+       from jsonb_each(analysis.comparing -> 'values') where (value ->> 'value')::numeric between ${LEAST_VALUE} and ${MOST}) as measured
      where run.deleted_at is null and not run.is_sitting and analysis.comparing is not null
-     group by device.id, title.id, setup.id, measured.key, run.scene, run.target_fps, floor(run.room_c / ${ROOM_BAND_C}), 'first-play' = any(run.conditions), analysis.comparing ->> 'source',
+     group by device.id, title.id, setup.id, measured.key, run.scene, run.target_fps, floor(run.room_c::numeric / ${ROOM_BAND_C}), 'first-play' = any(run.conditions), analysis.comparing ->> 'source',
        coalesce(analysis.comparing ->> 'ended', '') in ('crash', 'would-not-start'), ${ALIKE.map((fact) => `run.preflight ->> '${fact}'`).join(', ')}
      having count(*) > 1
      order by measured.key, min(run.id::text)`,

@@ -11,6 +11,16 @@ const STATEMENT_WITHIN_MS = 30_000;
 /** A transaction waits for the database alone, never for a person or a computation. */
 const IDLE_IN_TRANSACTION_MS = 20_000;
 
+/** By how much the database's clock is ahead of this machine's, ms. */
+export async function clockDifferenceMs(db: Queryable): Promise<number> {
+  const before = Date.now();
+  const { rows } = await db.query<{ ms: number }>(
+    'select extract(epoch from clock_timestamp())::float8 * 1000 as ms',
+  );
+  // it was asked about the middle of the way there and back
+  return rows[0]!.ms - (before + Date.now()) / 2;
+}
+
 /** What our connections are called, so that whoever looks at the database sees that it is in use. */
 export const APPLICATION = 'pace-check';
 

@@ -1,3 +1,4 @@
+import pg from 'pg';
 import type { Queryable } from './database';
 
 /** Tables of things that are written as one document each. */
@@ -43,6 +44,15 @@ export async function readDocument<D>(
 ): Promise<DocumentRow<D> | null> {
   const { rows } = await db.query<Stored<D>>(`${select(table)} and id = $1`, [id]);
   return rows[0] ? toRow(rows[0]) : null;
+}
+
+/** All documents of a table that are not deleted, as they are stored. */
+export async function readAllDocs(db: Queryable, table: string): Promise<{ id: string; doc: unknown }[]> {
+  return (
+    await db.query<{ id: string; doc: unknown }>(
+      `select id, doc from ${pg.escapeIdentifier(table)} where deleted_at is null order by id`,
+    )
+  ).rows;
 }
 
 /** Those of the ids that are there, deleted ones too: what names them keeps its link for an undo. */

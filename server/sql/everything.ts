@@ -15,6 +15,8 @@ export interface TravellingTable {
   with?: { table: string; column: string };
   /** What its records are called; null where nobody counts them. */
   what: string | null;
+  /** Rows are only ever added to a record: those that came later are added to one that is here. What they are called. */
+  grows?: string;
   /** Columns that stay behind. */
   without?: string[];
   /** As SQL: rows that travel. */
@@ -46,7 +48,7 @@ export const TRAVELLING: TravellingTable[] = [
   { table: 'run', key: ['id'], what: 'runs', order: 'sitting_id nulls first' },
   child('recording', 'run', 'run_id', ['run_id']),
   // a key is good in the house that gave it
-  { ...child('source', 'run', 'run_id', ['id']), without: ['key_sha256'] },
+  { ...child('source', 'run', 'run_id', ['id']), without: ['key_sha256', 'session_id'] },
   child('entry', 'run', 'run_id', ['run_id', 'seq']),
   child('source_batch', 'run', 'run_id', ['run_id', 'source_id', 'seq']),
   child('bench_change', 'run', 'run_id', ['id']),
@@ -76,11 +78,21 @@ export const TRAVELLING: TravellingTable[] = [
   own('claim', 'claims'),
   own('synthetic', 'synthetic scores'),
   { table: 'layer_version', key: ['layer', 'version'], what: null },
-  own('review', 'reviews'),
-  child('publication', 'review', 'review_id', ['review_id', 'revision']),
+  // whoever may read it there may not here: that is said again in each house
+  { ...own('review', 'reviews'), without: ['shown_at', 'changes'] },
+  {
+    ...child('publication', 'review', 'review_id', ['review_id', 'revision']),
+    grows: 'published revisions',
+    without: ['request_id'],
+  },
   own('card', 'cards'),
   child('card_step', 'card', 'card_id', ['id']),
-  { ...child('card_event', 'card', 'card_id', ['id']), without: ['seq'], order: 'seq' },
+  {
+    ...child('card_event', 'card', 'card_id', ['id']),
+    grows: 'events of days',
+    without: ['seq'],
+    order: 'seq',
+  },
   { table: 'setting', key: ['key'], what: 'settings', where: "key in ('bars')" },
 ];
 
@@ -206,4 +218,17 @@ export async function insertPictureRow(
 
 export async function countRows(db: Queryable, table: string): Promise<number> {
   return (await db.query<{ count: number }>(`select count(*)::int as count from ${table}`)).rows[0]!.count;
+}
+
+/** Any number, the same for every process. */
+const BRINGING_IN_LOCK = 726_002;
+
+/** Waits until nobody else brings anything in; until the connection ends nobody else does. @param onWait told where it has to wait */
+export async function onlyOneBringsIn(db: Queryable, onWait: () => void): Promise<void> {
+  const { rows } = await db.query<{ free: boolean }>('select pg_try_advisory_lock($1) as free', [
+    BRINGING_IN_LOCK,
+  ]);
+  if (rows[0]!.free) return;
+  onWait();
+  await db.query('select pg_advisory_lock($1)', [BRINGING_IN_LOCK]);
 }

@@ -44,11 +44,20 @@ async function insert(db: Queryable, table: 'outcome' | 'claim', all: { id: stri
 export const insertOutcomes = (db: Queryable, all: Outcome[]): Promise<void> => insert(db, 'outcome', all);
 export const insertClaims = (db: Queryable, all: Claim[]): Promise<void> => insert(db, 'claim', all);
 
-/** One that is known takes the day that is given now. */
-export async function insertVersions(db: Queryable, all: LayerVersion[]): Promise<void> {
+/** Of these ids those that are there, deleted or not. */
+export async function knownOutcomes(db: Queryable, ids: string[]): Promise<string[]> {
+  const { rows } = await db.query<{ id: string }>(
+    'select id from outcome where id = any($1::uuid[]) union all select id from claim where id = any($1::uuid[])',
+    [ids],
+  );
+  return rows.map(({ id }) => id);
+}
+
+/** @param again one that is known takes the day that is given now */
+export async function insertVersions(db: Queryable, all: LayerVersion[], again: boolean): Promise<void> {
   for (const { with: layer, version, date } of all)
     await db.query(
-      'insert into layer_version (layer, version, came_on) values ($1, $2, $3) on conflict (layer, version) do update set came_on = excluded.came_on',
+      `insert into layer_version (layer, version, came_on) values ($1, $2, $3) on conflict (layer, version) do ${again ? 'update set came_on = excluded.came_on' : 'nothing'}`,
       [layer, version, date],
     );
 }

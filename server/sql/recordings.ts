@@ -85,8 +85,13 @@ export async function updateRecording(db: Queryable, runId: string, change: Reco
     settled: change.settled,
   };
   const said = Object.entries(columns).filter(([, value]) => value !== undefined);
+  const endedAt = {
+    ended: ', ended_at = coalesce(ended_at, now())',
+    running: ', ended_at = null',
+    ready: '',
+  };
   await db.query(
-    `update recording set change = change + 1${said.map(([column], i) => `, ${column} = $${i + 2}`).join('')} where run_id = $1`,
+    `update recording set change = change + 1${change.status ? endedAt[change.status] : ''}${said.map(([column], i) => `, ${column} = $${i + 2}`).join('')} where run_id = $1`,
     [runId, ...said.map(([, value]) => value)],
   );
 }
@@ -270,6 +275,9 @@ export async function markUnused(db: Queryable, runId: string, unused: string[])
   ]);
 }
 
+/** A logger that was out of reach sends what it has so long after the end of its run, min. */
+const KEY_OUTLIVES_RUN_MIN = 15;
+
 export interface SourceRow {
   id: string;
   runId: string;
@@ -286,12 +294,17 @@ export interface SourceRow {
   anchor: PresentAnchor | null;
   heardMs: number | null;
   revoked: boolean;
+  /** Why its key is good no longer, though nobody revoked it; null while it is. */
+  keyEnded: 'session' | 'run' | null;
   /** Goes up with every batch, and with whatever else is kept of it. */
   fence: number;
 }
 
 const SOURCE = `id, run_id as "runId", name, kind, stand_in as "standIn", offset_ms as "offsetMs", next_seq::float8 as next, frames::float8 as frames, lines::float8 as lines,
-  refused::float8 as refused, refusals, ended, anchor, heard_ms as "heardMs", revoked_at is not null as revoked, fence::float8 as fence`;
+  refused::float8 as refused, refusals, ended, anchor, heard_ms as "heardMs", revoked_at is not null as revoked, fence::float8 as fence,
+  case when exists (select from recording where recording.run_id = source.run_id and ended_at < now() - interval '${KEY_OUTLIVES_RUN_MIN} minutes') then 'run'
+    when not stand_in and (session_id is not null and not exists (select from session where session.id = session_id)
+      or exists (select from passcode where set_at > created_at)) then 'session' end as "keyEnded"`;
 const SELECT_SOURCE = `select ${SOURCE} from source`;
 
 export async function insertSource(
@@ -299,11 +312,12 @@ export async function insertSource(
   runId: string,
   { name, kind, standIn }: Pick<BenchSource, 'name' | 'kind' | 'standIn'>,
   keySha256: string,
+  sessionId: string | null,
 ): Promise<SourceRow> {
   const { id } = (
     await db.query<{ id: string }>(
-      'insert into source (run_id, name, kind, stand_in, key_sha256) values ($1, $2, $3, $4, $5) returning id',
-      [runId, name, kind, standIn, keySha256],
+      'insert into source (run_id, name, kind, stand_in, key_sha256, session_id) values ($1, $2, $3, $4, $5, $6) returning id',
+      [runId, name, kind, standIn, keySha256, sessionId],
     )
   ).rows[0]!;
   return (await db.query<SourceRow>(`${SELECT_SOURCE} where id = $1`, [id])).rows[0]!;

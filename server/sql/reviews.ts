@@ -41,16 +41,32 @@ export async function readReview(db: Queryable, id: string): Promise<ReviewRow |
   return rows[0] ? toRow(rows[0]) : null;
 }
 
-/** @returns false where it is not of that revision any more */
+/** Changes of a review that are remembered. */
+const MOST_CHANGES = 200;
+
+/** Parts of a review that were changed since a revision, each once. */
+export async function readChangedSince(db: Queryable, id: string, revision: number): Promise<string[]> {
+  const { rows } = await db.query<{ part: string }>(
+    `select distinct part from review, jsonb_array_elements(changes) as one, jsonb_array_elements_text(one -> 'parts') as part
+     where id = $1 and (one ->> 'from')::bigint >= $2 order by part`,
+    [id, revision],
+  );
+  return rows.map(({ part }) => part);
+}
+
+/** @param changed parts that are not what they were. @returns false where it is not of that revision any more */
 export async function replaceReview(
   db: Queryable,
   id: string,
   revision: number,
   doc: ReviewDoc,
+  changed: string[],
 ): Promise<boolean> {
   const result = await db.query(
-    'update review set doc = $3, revision = revision + 1, changed_at = now() where id = $1 and revision = $2 and deleted_at is null',
-    [id, revision, JSON.stringify(doc)],
+    `update review set doc = $3, revision = revision + 1, changed_at = now(),
+       changes = (case when jsonb_array_length(changes) >= ${MOST_CHANGES} then changes - 0 else changes end) || jsonb_build_array(jsonb_build_object('from', $2::bigint, 'parts', $4::jsonb))
+     where id = $1 and revision = $2 and deleted_at is null`,
+    [id, revision, JSON.stringify(doc), JSON.stringify(changed)],
   );
   return result.rowCount === 1;
 }
@@ -71,9 +87,22 @@ export async function purgeReviews(db: Queryable, days: number): Promise<void> {
   );
 }
 
-/** Lets nobody else publish a review until the transaction ends. */
-export async function lockReview(db: Queryable, id: string): Promise<void> {
-  await db.query('select 1 from review where id = $1 for update', [id]);
+/** Lets nobody else change or publish a review until the transaction ends. @returns its revision; null where it is not there */
+export async function lockReview(db: Queryable, id: string): Promise<number | null> {
+  const { rows } = await db.query<{ revision: number }>(
+    'select revision::float8 as revision from review where id = $1 and deleted_at is null for update',
+    [id],
+  );
+  return rows[0]?.revision ?? null;
+}
+
+/** Whether a request has published already. */
+export async function wasPublishedBy(db: Queryable, id: string, requestId: string): Promise<boolean> {
+  const { rowCount } = await db.query('select 1 from publication where review_id = $1 and request_id = $2', [
+    id,
+    requestId,
+  ]);
+  return (rowCount ?? 0) > 0;
 }
 
 export async function insertPublication(
@@ -81,10 +110,11 @@ export async function insertPublication(
   id: string,
   revision: number,
   written: WrittenReview,
+  requestId: string,
 ): Promise<void> {
   await db.query(
-    'insert into publication (review_id, revision, written, corrections) values ($1, $2, $3, $4)',
-    [id, revision, JSON.stringify(written), written.corrections],
+    'insert into publication (review_id, revision, written, corrections, request_id) values ($1, $2, $3, $4, $5)',
+    [id, revision, JSON.stringify(written), written.corrections, requestId],
   );
 }
 
@@ -109,7 +139,7 @@ type NewParts =
   | 'versions'
   | 'video'
   | 'voice';
-const whole = (stored: StoredPublication): WrittenReview => ({
+export const wholePublication = (stored: StoredPublication): WrittenReview => ({
   devices: [],
   handling: [],
   requests: [],
@@ -130,7 +160,7 @@ export async function readLastPublication(db: Queryable, id: string): Promise<Wr
     'select written from publication where review_id = $1 order by revision desc limit 1',
     [id],
   );
-  return rows[0] ? whole(rows[0].written) : null;
+  return rows[0] ? wholePublication(rows[0].written) : null;
 }
 
 /** What was published of a review that others may read. @param revision null for the last one */
@@ -144,7 +174,7 @@ export async function readShown(
      where review_id = $1 and shown_at is not null and deleted_at is null and ($2::int is null or publication.revision = $2) order by publication.revision desc limit 1`,
     [id, revision],
   );
-  return rows[0] ? whole(rows[0].written) : null;
+  return rows[0] ? wholePublication(rows[0].written) : null;
 }
 
 /** @returns false where there is none */

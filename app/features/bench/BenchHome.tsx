@@ -11,6 +11,7 @@ import { useCards } from '../../api/queries';
 import { useLastSeen } from '../../offline/lastSeen';
 import { keptRuns, outbox, steadyClock, useOutbox, waitingFor, type Waiting } from '../../outbox';
 import { count } from '../../ui/figures';
+import { Guard } from '../../ui/Guard';
 import { usePalette, useWide } from '../../ui/Look';
 import { Failed, Loading, Notice } from '../../ui/states';
 import { FONTS } from '../../ui/theme';
@@ -86,7 +87,11 @@ export function BenchHome(): ReactNode {
               itself; what you read you type with one thumb.
             </Notice>
           ) : (
-            going.map((one) => <RecordingRow key={one.runId} recording={one} />)
+            going.map((one) => (
+              <Guard key={one.runId} what={one.name}>
+                <RecordingRow recording={one} />
+              </Guard>
+            ))
           )}
           {cards.length > 0 ? (
             <Stack gap={4}>
@@ -104,13 +109,17 @@ export function BenchHome(): ReactNode {
             <Stack gap={8}>
               <Heading level={3}>Ended today</Heading>
               {ended.map((one) => (
-                <RecordingRow key={one.runId} recording={one} />
+                <Guard key={one.runId} what={one.name}>
+                  <RecordingRow recording={one} />
+                </Guard>
               ))}
             </Stack>
           ) : null}
         </Stack>
         <Stack flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>
-          <Cooling />
+          <Guard what="Cooling down">
+            <Cooling />
+          </Guard>
         </Stack>
       </View>
     </ScrollView>

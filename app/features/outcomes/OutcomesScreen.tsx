@@ -14,6 +14,7 @@ import { FlatList } from 'react-native';
 import { useOutcomes } from '../../api/outcomes';
 import { useKit } from '../../api/queries';
 import { BackTo } from '../../ui/BackTo';
+import { Guard } from '../../ui/Guard';
 import { useWide } from '../../ui/Look';
 import { IfMay } from '../../ui/Role';
 import { Row, Stack } from '../../ui/parts';
@@ -57,7 +58,9 @@ export function OutcomesScreen(): ReactNode {
       keyExtractor={(row) => row.title}
       extraData={open}
       renderItem={({ item }) => (
-        <TitleRow row={item} devices={devices} open={open === item.title} onOpen={onOpen} />
+        <Guard what={item.title}>
+          <TitleRow row={item} devices={devices} open={open === item.title} onOpen={onOpen} />
+        </Guard>
       )}
       ListHeaderComponent={
         <Stack gap={16}>

@@ -16,6 +16,7 @@ import { Button, Input, LinearProgress } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { Linking } from 'react-native';
+import { v4 as uuid } from 'uuid';
 import { useComparisons } from '../../api/compare';
 import { useDeleteReview, usePublishReview, useReview, useShowReview } from '../../api/reviews';
 import { Flag } from '../../forms/Flag';
@@ -99,7 +100,7 @@ function ReviewPage({ review }: { review: ReviewDetail }): ReactNode {
       <IfMay route={ROUTES.changeReview}>
         <Gaps gaps={review.gaps} />
       </IfMay>
-      <Published review={review} kept={writing.kept} />
+      <Published review={review} kept={writing.kept} revision={writing.revision} />
       <Video review={review} doc={doc} />
       <Verdict doc={doc} change={change} />
       <IfMay route={ROUTES.changeReview}>
@@ -315,7 +316,16 @@ function Gaps({ gaps }: { gaps: ReviewGap[] }): ReactNode {
 }
 
 /** What was published, what has changed since, and the pack. */
-function Published({ review, kept }: { review: ReviewDetail; kept: boolean }): ReactNode {
+function Published({
+  review,
+  kept,
+  revision,
+}: {
+  review: ReviewDetail;
+  kept: boolean;
+  /** That is on the screen. */
+  revision: number;
+}): ReactNode {
   const publish = usePublishReview(review.id);
   const show = useShowReview(review.id);
   const toast = useToast();
@@ -344,11 +354,14 @@ function Published({ review, kept }: { review: ReviewDetail; kept: boolean }): R
             disabled={!kept}
             loading={publish.isPending}
             onPress={() =>
-              publish.mutate(undefined, {
-                onSuccess: ({ publications }) =>
-                  toast({ text: `Revision ${publications.length} is published and frozen.` }),
-                onError: (error) => toast({ text: `It is not published: ${error.message}` }),
-              })
+              publish.mutate(
+                { id: uuid(), revision },
+                {
+                  onSuccess: ({ publications }) =>
+                    toast({ text: `Revision ${publications.length} is published and frozen.` }),
+                  onError: (error) => toast({ text: `It is not published: ${error.message}` }),
+                },
+              )
             }
           />
         </Row>

@@ -8,6 +8,7 @@ import { FlatList } from 'react-native';
 import { useRuns } from '../../api/queries';
 import { outbox } from '../../outbox';
 import { useSentResults, useUnsentResults, type UnsentResult } from '../../outbox/results';
+import { Guard } from '../../ui/Guard';
 import { usePalette, useWide } from '../../ui/Look';
 import { Failed, Loading, Notice } from '../../ui/states';
 import { Heading, Quiet } from '../../ui/words';
@@ -77,13 +78,15 @@ export function RunsScreen(): ReactNode {
           {wide && shown.length > 0 ? <ColumnHeads scaleS={scaleS} /> : null}
         </Stack>
       }
-      renderItem={({ item }) =>
-        wide ? (
-          <RunRow run={item} scaleS={scaleOf(item)} chosen={isChosen(item)} />
-        ) : (
-          <RunCard run={item} scaleS={scaleOf(item)} chosen={isChosen(item)} />
-        )
-      }
+      renderItem={({ item }) => (
+        <Guard what={item.name}>
+          {wide ? (
+            <RunRow run={item} scaleS={scaleOf(item)} chosen={isChosen(item)} />
+          ) : (
+            <RunCard run={item} scaleS={scaleOf(item)} chosen={isChosen(item)} />
+          )}
+        </Guard>
+      )}
       ListEmptyComponent={<Nothing runs={runs} filter={filter} clear={() => setFilter(NO_FILTER)} />}
       ListFooterComponent={<More runs={runs} />}
     />

@@ -7,6 +7,7 @@ import { Linking } from 'react-native';
 import { v4 as newId } from 'uuid';
 import { ApiFailure, upload } from '../../api/client';
 import { useProgress } from '../../api/progress';
+import { useRecords } from '../../api/records';
 import { usePalette } from '../../ui/Look';
 import { Row, Stack } from '../../ui/parts';
 import { Body, Quiet } from '../../ui/words';
@@ -123,7 +124,8 @@ function HowFar({
   );
 }
 
-function WhatCame({ brought: { kinds } }: { brought: Brought }): ReactNode {
+function WhatCame({ brought: { kinds, deletedHere } }: { brought: Brought }): ReactNode {
+  const records = useRecords();
   const added = kinds.filter((kind) => kind.added > 0);
   const there = kinds.reduce((sum, kind) => sum + kind.there, 0);
   const differ = kinds.reduce((sum, kind) => sum + kind.differ, 0);
@@ -139,6 +141,21 @@ function WhatCame({ brought: { kinds } }: { brought: Brought }): ReactNode {
           {`${there} records were here already${differ > 0 ? `; ${differ} of them say something else here, and stay as they are here` : ''}.`}
         </Body>
       ) : null}
+      {deletedHere.length > 0 && !records.isSuccess ? (
+        <>
+          <Body>{`Deleted here, and still deleted: ${deletedHere.map(({ name }) => name).join(', ')}.`}</Body>
+          <Row>
+            <Button
+              type="outline"
+              title="Bring them back"
+              loading={records.isPending}
+              onPress={() => records.mutate({ records: deletedHere, restore: true })}
+            />
+          </Row>
+        </>
+      ) : null}
+      {records.isSuccess ? <Body>{`${deletedHere.length} brought back.`}</Body> : null}
+      {records.error ? <Body role="alert">{`Not all brought back: ${records.error.message}`}</Body> : null}
     </Stack>
   );
 }

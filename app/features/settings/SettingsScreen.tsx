@@ -15,6 +15,7 @@ import { Everything } from './Everything';
 import { FiguresState } from './FiguresState';
 import { Leave } from './Leave';
 import { Spread } from './Spread';
+import { UnreadableRecords } from './UnreadableRecords';
 
 const LOOKS: { value: LookChoice; text: string }[] = [
   { value: 'auto', text: 'as the device' },
@@ -38,6 +39,7 @@ export function SettingsScreen(): ReactNode {
   return (
     <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 22, maxWidth: 620, width: '100%' }}>
       <Heading level={1}>Settings</Heading>
+      <UnreadableRecords />
       <Setting
         title="Which figures lead"
         says="All are computed from the same frames and stand on the run’s page; this chooses what comes first, everywhere."

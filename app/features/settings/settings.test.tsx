@@ -23,6 +23,7 @@ let sessions: SessionSummary[];
 let backups: Backups;
 let figures: { methodVersion: number; runs: number; stale: number };
 let heard: Heard[];
+let unreadable: { table: string; id: string; reason: string }[] = [];
 
 beforeEach(() => {
   closed = true;
@@ -49,11 +50,28 @@ beforeEach(() => {
     if (path === '/api/figures') return { body: figures };
     if (path === '/api/settings') return { body: { bars: null } };
     if (path === '/api/spread') return { body: [] };
+    if (path === '/api/unreadable') return { body: unreadable };
+    if (path.startsWith('/api/ladders/') || path === '/api/runs/r1/restore') return { status: 204 };
     return null;
   });
 });
 const asked = (method: string, path: string): Heard[] =>
   heard.filter((one) => one.method === method && one.path === path);
+
+describe('records that cannot be read', () => {
+  afterEach(() => (unreadable = []));
+  it('are listed with what is wrong, and one can be deleted; where there are none nothing is said', async () => {
+    const { unmount } = await show(<SettingsScreen />);
+    expect(screen.queryByText('Records that cannot be read')).toBeNull();
+    unmount();
+    unreadable = [{ table: 'ladder', id: 'l1', reason: 'device: a name is needed' }];
+    await show(<SettingsScreen />);
+    const list = await screen.findByRole('list', { name: 'Records that cannot be read' });
+    expect(list.textContent).toContain('ladder: device: a name is needed');
+    fireEvent.click(within(list).getByRole('button', { name: 'Delete' }));
+    await until(() => asked('DELETE', '/api/ladders/l1').length === 1);
+  });
+});
 
 describe('who may in', () => {
   it('shows a code for whom it is made, and says when they are in', async () => {
@@ -202,6 +220,7 @@ describe('everything', () => {
           { what: 'devices', added: 0, there: 2, differ: 0 },
           { what: 'runs', added: 5, there: 3, differ: 1 },
         ],
+        deletedHere: [{ table: 'run', id: 'r1', name: 'Aurelune on Velm 5' }],
       },
     };
     await choose();
@@ -209,6 +228,10 @@ describe('everything', () => {
     screen.getByText(
       '5 records were here already; 1 of them say something else here, and stay as they are here.',
     );
+    expect(screen.getByText('Deleted here, and still deleted: Aurelune on Velm 5.')).toBeTruthy();
+    fireEvent.click(screen.getByText('Bring them back'));
+    await screen.findByText('1 brought back.');
+    expect(asked('POST', '/api/runs/r1/restore')).toHaveLength(1);
     expect(Sending.asked).toMatch(/^POST \/api\/everything\?job=[0-9a-f-]{36}$/);
   });
   it('says why nothing did', async () => {
