@@ -82,6 +82,8 @@ export const comparisonChange = z
     kind: kind.optional(),
     name: name.nullable().optional(),
     sides: sides.optional(),
+    /** The sides as they were when they were opened: where they are others by now, nothing is changed. */
+    seen: z.array(z.array(z.guid())).max(MOST_SIDES).optional(),
     margin: margin.optional(),
     anyway: z.boolean().optional(),
     /** Kept for good, with the answer that it gives now. */

@@ -169,6 +169,9 @@ export const settings = z.strictObject({
   bars: z.strictObject({ reaction: bar, action: bar, story: bar, slow: bar }).nullable(),
 });
 export type Settings = z.infer<typeof settings>;
+/** The same, with the bars as they were when they were opened: what others changed since stays. */
+export const settingsChange = settings.extend({ base: settings.shape.bars.optional() });
+export type SettingsChange = z.infer<typeof settingsChange>;
 
 /** Which runs of the list are wanted; as a query’s text. What is empty or left out does not matter. */
 export const runsQuery = z.object({

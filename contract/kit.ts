@@ -199,6 +199,9 @@ export const newRecord = {
 } satisfies Record<KitKind, z.ZodType>;
 export type NewRecord<K extends KitKind = KitKind> = z.infer<(typeof newRecord)[K]>;
 
+/** A record in the place of another, and how that was when it was opened: what others changed since stays. */
+export type RecordChange<K extends KitKind = KitKind> = NewRecord<K> & { base?: NewRecord<K> };
+
 /** A setup of a title that a device would not take. */
 export const newRefusal = z.strictObject({
   device: name,

@@ -6,7 +6,7 @@ import * as z from 'zod';
 import { benchChanges, newSource, newStandIn } from './bench';
 import { cardChange, cardInput, dayEvents, newCoolDown, newRequest, planInput } from './cards';
 import { comparisonChange, newComparison, newWeakValue } from './compare';
-import { joinedRuns, newEntries, newLine, newRun, runCorrection, runsQuery, settings } from './http';
+import { joinedRuns, newEntries, newLine, newRun, runCorrection, runsQuery, settingsChange } from './http';
 import { newRefusal } from './kit';
 import { choiceChange, newChoice } from './choice';
 import { ladderChange, newLadder } from './ladder';
@@ -37,7 +37,7 @@ export const BODIES: {
   correctRun: runCorrection,
   addEntries: newEntries,
   correctEntry: newLine,
-  changeSettings: settings,
+  changeSettings: settingsChange,
   runChanges: benchChanges,
   placeSpots: spotPlaces,
   refuse: newRefusal,

@@ -51,8 +51,9 @@ import type {
   RunDetail,
   RunSummary,
   Settings,
+  SettingsChange,
 } from './http';
-import type { Kit, KitImported, KitKind, NewRecord, NewRefusal, Refusal } from './kit';
+import type { Kit, KitImported, KitKind, NewRecord, RecordChange, NewRefusal, Refusal } from './kit';
 import type { RunsQuery } from './list';
 import type { SpotPlace } from './names';
 import type { NewSynthetic, SyntheticRecord } from './synthetic';
@@ -340,7 +341,7 @@ export const ROUTES = {
   changeSettings: route('PUT', '/settings', {
     needs: 'reviewer',
     of: {},
-    types: is<{ body: Settings; answer: Settings }>(),
+    types: is<{ body: SettingsChange; answer: Settings }>(),
     says: 'changes it; runs keep the bars that they were judged by',
   }),
   placeSpots: route('PUT', '/runs/:id/spots', {
@@ -405,9 +406,9 @@ export const ROUTES = {
   replaceRecord: route('PUT', '/kit/:kind/:id', {
     needs: 'reviewer',
     of: { kind: KINDS, id: 'record' },
-    types: is<{ body: NewRecord }>(),
+    types: is<{ body: RecordChange }>(),
     status: 204,
-    says: 'puts another in its place',
+    says: 'puts another in its place; with `base` (the record as it was opened) what others changed since stays, and 409 names what both changed',
   }),
   deleteRecord: route('DELETE', '/kit/:kind/:id', {
     needs: 'reviewer',

@@ -127,7 +127,7 @@ it('a record that cannot be read is left out of its list and listed by itself', 
   expect(await harness.request('GET', '/outcomes')).toMatchObject({ status: 200, body: { outcomes: [] } });
   const { body } = await harness.request('GET', '/unreadable');
   expect(body).toEqual([
-    { table: 'ladder', id: odd, reason: expect.stringContaining('device') },
+    { table: 'ladder', id: odd, reason: '“device” is missing' },
     { table: 'outcome', id: odd, reason: expect.any(String) },
   ]);
   // it can be deleted all the same
@@ -149,4 +149,71 @@ it('a device typed by a known name in other letters keeps what is known of it; w
   expect(devices.filter((one) => /brask/i.test(one.name))).toMatchObject([
     { id, name: 'Brask Slate 11', facts: { batteryWh: 15, chip: 'Tarn T4' } },
   ]);
+});
+
+describe('two tabs', () => {
+  const send = (method: string, path: string, body: unknown): ReturnType<Harness['request']> =>
+    harness.request(method, path, JSON.stringify(body), { 'content-type': 'application/json' });
+
+  it('change other fields of a device: both stay; the same field: the second one is told', async () => {
+    const opened = { name: 'Oru Fold', facts: { batteryMah: 4300, chip: 'Tarn T3' }, spots: [] };
+    const { id } = (await send('POST', '/kit/device', opened)).body as { id: string };
+    const from = (facts: object, more: object = {}): object => ({ ...opened, ...more, facts, base: opened });
+    const put = async (body: object): Promise<number> =>
+      (await send('PUT', `/kit/device/${id}`, body)).status;
+    expect(await put(from({ batteryMah: 4400, chip: 'Tarn T3' }))).toBe(204);
+    const spots = [{ spot: 'hinge', side: 'back', x: 0.1, y: 0.5 }];
+    expect(await put(from({ batteryMah: 4300, chip: 'Corrie C9' }, { spots }))).toBe(204);
+    const now = async (): Promise<object> =>
+      ((await harness.request('GET', '/kit')).body as { devices: { id: string }[] }).devices.find(
+        (one) => one.id === id,
+      )!;
+    expect(await now()).toMatchObject({ facts: { batteryMah: 4400, chip: 'Corrie C9' }, spots });
+    const refused = await send('PUT', `/kit/device/${id}`, from({ batteryMah: 4500, chip: 'Tarn T3' }));
+    expect(refused).toMatchObject({ status: 409, body: { code: 'changed-meanwhile' } });
+    expect(refused.body.message).toContain('batteryMah');
+    expect(await now()).toMatchObject({ facts: { batteryMah: 4400, chip: 'Corrie C9' } });
+  });
+
+  it('change other thresholds: both stay; the same ones: the second one is told', async () => {
+    const base = {
+      reaction: { average: 57, low: 45 },
+      action: { average: 45, low: 30 },
+      story: { average: 29, low: 22 },
+      slow: { average: 24, low: 15 },
+    };
+    await send('PUT', '/settings', { bars: base });
+    const set = (bars: object): ReturnType<Harness['request']> => send('PUT', '/settings', { bars, base });
+    expect((await set({ ...base, story: { average: 30, low: 24 } })).status).toBe(200);
+    const second = await set({ ...base, slow: { average: 20, low: 15 } });
+    expect(second.body.bars).toMatchObject({ story: { average: 30 }, slow: { average: 20 } });
+    expect((await set({ ...base, story: { average: 40, low: 24 } })).status).toBe(409);
+  });
+
+  it('change the sides of a comparison: the second one is told, and nothing of it is stored', async () => {
+    const runs: string[] = [];
+    for (const device of ['Velm 4', 'Velm 5', 'Kitto Mini'])
+      runs.push(
+        (
+          await send('POST', '/runs', {
+            name: null,
+            facts: { device, title: 'Saltmarsh Drift', setup: null, target: 60, refresh: 60, roomC: 18 },
+            entries: [{ type: 'rate', atMs: 1000, fps: 52, by: 'overlay' }],
+          })
+        ).body.id as string,
+      );
+    const id = randomUUID();
+    const sides = [{ runs: [runs[0]] }, { runs: [runs[1]] }];
+    await send('POST', '/comparisons', { id, kind: 'pair', sides });
+    const seen = [[runs[0]], [runs[1]]];
+    const change = (second: string): ReturnType<Harness['request']> =>
+      send('PATCH', `/comparisons/${id}`, { seen, sides: [{ runs: [runs[0]] }, { runs: [second] }] });
+    expect((await change(runs[2]!)).status).toBe(200);
+    const late = await change(runs[1]!);
+    expect(late).toMatchObject({ status: 409, body: { code: 'changed-meanwhile' } });
+    const { side } = (await harness.request('GET', `/comparisons/${id}`)).body as {
+      side: { runs: { id: string }[] }[];
+    };
+    expect(side.map((one) => one.runs.map((run) => run.id))).toEqual([[runs[0]], [runs[2]]]);
+  });
 });

@@ -13,10 +13,12 @@ import type {
   NewRequest,
   NewRun,
   PreflightKnown,
+  RecordChange,
   RunCorrection,
   RunDetail,
   RunSummary,
   Settings,
+  SettingsChange,
   SpotPlace,
   ViewerRequest,
 } from '@pace-check/contract';
@@ -124,7 +126,7 @@ export const useDeletePicture = (id: string): UseMutationResult<RunDetail, Error
 
 export const useSettings = (): UseQueryResult<Settings, Error> =>
   useQuery({ queryKey: ['settings'], queryFn: ({ signal }) => ask(ROUTES.settings, {}, { signal }) });
-export function useChangeSettings(): UseMutationResult<Settings, Error, Settings> {
+export function useChangeSettings(): UseMutationResult<Settings, Error, SettingsChange> {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (settings) => ask(ROUTES.changeSettings, { body: settings }),
@@ -207,7 +209,7 @@ export const useAddRecord = (): UseMutationResult<
 export const useReplaceRecord = (): UseMutationResult<
   void,
   Error,
-  { kind: KitKind; id: string; record: NewRecord }
+  { kind: KitKind; id: string; record: RecordChange }
 > =>
   useKitMutation(({ kind, id, record }) => ask(ROUTES.replaceRecord, { params: { kind, id }, body: record }));
 export const useDeleteRecord = (): UseMutationResult<void, Error, { kind: KitKind; id: string }> =>

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import { ErrorBoundary, type FallbackProps } from 'react-error-boundary';
 import { Row, Sheet } from './parts';
-import { Body, Heading } from './words';
+import { Body, Heading, Quiet } from './words';
 
 /**
  * Holds what breaks while it is drawn: one record that cannot be read takes
@@ -27,8 +27,10 @@ function Broken({ error, resetErrorBoundary, what }: FallbackProps & { what: str
       <Sheet padding={20} gap={10} style={{ maxWidth: 620 }}>
         <Heading>{`${what} cannot be shown`}</Heading>
         <Body>
-          {`A record in it cannot be read (${error instanceof Error ? error.message : String(error)}). The rest works, and nothing is lost. If trying again does not help, settings list the records that cannot be read.`}
+          A record in it cannot be read. The rest works, and nothing is lost. If trying again does not help,
+          look in the settings: they list the records that cannot be read.
         </Body>
+        <Quiet>{`For whoever looks after the server: ${error instanceof Error ? error.message : String(error)}`}</Quiet>
         <Row gap={8} wrap>
           <Button title="Try again" onPress={resetErrorBoundary} />
           <Button type="clear" title="Open settings" onPress={() => window.location.assign('/settings')} />

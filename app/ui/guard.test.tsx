@@ -29,7 +29,7 @@ it('a part that cannot be drawn says so and what to do, and the others stay', as
   );
   expect(screen.getByText('4.3 W')).toBeTruthy();
   expect(screen.getByRole('alert').textContent).toMatch(
-    /Warmth cannot be shown.*its readings are no list.*settings list/,
+    /Warmth cannot be shown.*look\s+in the settings.*its readings are no list/,
   );
   odd = false;
   fireEvent.click(screen.getByText('Try again'));

@@ -41,7 +41,9 @@ export function kitRoutes(api: Router, pool: pg.Pool): void {
   });
   serve(api, 'replaceRecord', ({ params, body }) => {
     const kind = kindOf(params.kind);
-    return kits.replace(kind, params.id, parse(recordOf(kind), body));
+    const { base, ...record } = (body ?? {}) as { base?: unknown };
+    const opened = base === undefined ? null : parse(recordOf(kind), base);
+    return kits.replace(kind, params.id, parse(recordOf(kind), record), opened);
   });
   serve(api, 'deleteRecord', ({ params }) => kits.delete(kindOf(params.kind), params.id));
 }

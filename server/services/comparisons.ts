@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import type {
   ComparedRun,
   ComparisonChange,
@@ -53,6 +54,7 @@ import {
 import { inTransaction, type Queryable } from '../sql/database';
 import { idByName, setupIdByName } from '../sql/kit';
 import { notFound, Problem } from './problem';
+import { refuseClashes } from './threeWays';
 import type { Runs } from './runs';
 
 /** Runs that were set beside each other: kept as what stands against what, computed whenever they are read. */
@@ -110,7 +112,12 @@ export class Comparisons {
     const before = await this.get(id);
     await inTransaction(this.pool, async (db) => {
       const row = (await readComparison(db, id, true)) ?? fail();
-      const { sides, ...facts } = change;
+      const { sides, seen, ...facts } = change;
+      if (sides && seen) {
+        // the row is locked: what is read now stays until this has ended
+        const now = (await this.get(id)).side.map((side) => side.runs.map((run) => run.id));
+        if (!isDeepStrictEqual(now, seen)) refuseClashes(['the sides']);
+      }
       const given = Object.fromEntries(Object.entries(facts).filter(([, value]) => value !== undefined));
       const kept = change.kept ?? row.kept;
       await updateComparison(db, {

@@ -1,4 +1,4 @@
-import type { Kit, KitKind, NewRecord, NewRefusal, Refusal } from '@pace-check/contract';
+import type { Kit, KitKind, NewRecord, NewRefusal, Refusal, SpotPlace } from '@pace-check/contract';
 import type pg from 'pg';
 import { codeOf, inTransaction, type Queryable } from '../sql/database';
 import { touchCardsOf } from '../sql/cards';
@@ -19,6 +19,7 @@ import {
   type NamedKind,
 } from '../sql/kit';
 import { notFound, Problem } from './problem';
+import { refuseClashes, threeWays } from './threeWays';
 import { checkDerived, followRename, handDown, kitInFull } from './setups';
 
 const WORDS: Record<KitKind, string> = {
@@ -46,12 +47,18 @@ export class Kits {
     });
   }
 
-  /** Makes a record what it is said to be, all of it. */
-  async replace(kind: KitKind, id: string, record: NewRecord): Promise<void> {
+  /**
+   * Makes a record what it is said to be, all of it.
+   *
+   * @param base as it was when it was opened: what others changed since stays; null where that does not matter
+   * @throws Problem 409 where others changed the same
+   */
+  async replace(kind: KitKind, id: string, given: NewRecord, base: NewRecord | null = null): Promise<void> {
     await inTransaction(this.pool, async (db) => {
       const setup = kind === 'setup' ? await readSetup(db, id) : null;
       if (setup) await lockSetupsOf(db, setup.titleId);
       const before = (await readRecord(db, kind, id, true)) ?? fail(kind);
+      const record = base === null ? given : await mergeChange(db, id, { base, given, before });
       await unlessDoubled(kind, record.name, () => writeRecord(db, kind, id, record.name, record.facts));
       if (setup) {
         await followRename(db, setup, record.name);
@@ -87,6 +94,25 @@ export class Kits {
   async takeRefusalBack(id: string): Promise<void> {
     if (!(await deleteRefusal(this.pool, id))) throw notFound('refusal');
   }
+}
+
+/** What is typed now, with what others changed of the record since it was opened. */
+async function mergeChange(
+  db: Queryable,
+  id: string,
+  { base, given, before }: { base: NewRecord; given: NewRecord; before: { name: string; facts: object } },
+): Promise<NewRecord> {
+  const facts = threeWays<Record<string, unknown>>(base.facts, given.facts, { ...before.facts });
+  const places = 'spots' in given && given.spots ? { spots: await readPlaces(db, id) } : {};
+  const spotsOf = (record: NewRecord): object =>
+    'spots' in record && record.spots ? { spots: inOrder(record.spots) } : {};
+  const rest = threeWays<Record<string, unknown>>(
+    { name: base.name, ...spotsOf(base) },
+    { name: given.name, ...spotsOf(given) },
+    { name: before.name, ...places },
+  );
+  refuseClashes([...rest.clashes, ...facts.clashes]);
+  return { ...given, ...rest.merged, facts: facts.merged } as NewRecord;
 }
 
 function fail(kind: KitKind): never {
@@ -156,11 +182,12 @@ async function spotsDiffer(
   spots: NonNullable<NewRecord<'device'>['spots']>,
 ): Promise<boolean> {
   const now = await readPlaces(db, deviceId);
-  const wanted = [...spots]
-    .sort((a, b) => (a.spot < b.spot ? -1 : 1))
-    .map(({ spot, side, x, y }) => ({ spot, side, x, y }));
-  return JSON.stringify(now) !== JSON.stringify(wanted);
+  return JSON.stringify(now) !== JSON.stringify(inOrder(spots));
 }
+
+/** Spots as the database gives them. */
+const inOrder = (spots: SpotPlace[]): SpotPlace[] =>
+  [...spots].sort((a, b) => (a.spot < b.spot ? -1 : 1)).map(({ spot, side, x, y }) => ({ spot, side, x, y }));
 
 /** The same with the fields of all that is in it in one order, whatever the database made of it. */
 function sorted(value: unknown): unknown {

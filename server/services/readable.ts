@@ -34,6 +34,14 @@ export const onlyReadable = <R extends { doc: unknown }, D>(
 export const readableOutcomes = <T>(docs: T[]): T[] => docs.filter((doc) => outcome.safeParse(doc).success);
 export const readableClaims = <T>(docs: T[]): T[] => docs.filter((doc) => claim.safeParse(doc).success);
 
+/** What is wrong with a document, in words. */
+function reasonOf({ code, path, message }: z.core.$ZodIssue): string {
+  const field = path.length === 0 ? 'the record' : `“${path.join('.')}”`;
+  return code === 'invalid_type' && message.endsWith('received undefined')
+    ? `${field} is missing`
+    : `${field} cannot be read: ${message}`;
+}
+
 /** Records that no list shows, because they cannot be read: what they are, and what is wrong with them. */
 export async function unreadable(pool: pg.Pool): Promise<Unreadable[]> {
   const found: Unreadable[] = [];
@@ -41,8 +49,7 @@ export async function unreadable(pool: pg.Pool): Promise<Unreadable[]> {
     for (const { id, doc } of await readAllDocs(pool, table)) {
       const read = SCHEMAS[table].safeParse(doc);
       if (read.success) continue;
-      const { path, message } = read.error.issues[0]!;
-      found.push({ table, id, reason: `${path.join('.') || 'it'}: ${message}` });
+      found.push({ table, id, reason: reasonOf(read.error.issues[0]!) });
     }
   return found;
 }

@@ -9,6 +9,14 @@ export async function readBars(db: Queryable): Promise<Bars | null> {
   );
 }
 
+/** Any number, the same for every process: bars that were never set have no row to lock. */
+const BARS_LOCK = 726_004;
+
+/** Nobody else changes the bars until the transaction ends. */
+export async function lockBars(db: Queryable): Promise<void> {
+  await db.query('select pg_advisory_xact_lock($1)', [BARS_LOCK]);
+}
+
 export async function writeBars(db: Queryable, bars: Bars | null): Promise<void> {
   await db.query(
     "insert into setting (key, value) values ('bars', $1) on conflict (key) do update set value = excluded.value",

@@ -77,6 +77,8 @@ function ChangeSide({
     title: model && oneTitle ? model.title : null,
   });
   const [chosen, setChosen] = useState(() => new Set(side.runs.map((run) => run.id)));
+  // what another screen does to the sides meanwhile is not written over
+  const [seen] = useState(() => comparison.side.map((one) => one.runs.map((run) => run.id)));
   const change = useChangeComparison(comparison.id);
   const toast = useToast();
   const elsewhere = new Set(
@@ -88,6 +90,7 @@ function ChangeSide({
   const keep = (): void =>
     change.mutate(
       {
+        seen,
         sides: comparison.side.map((one, i) => ({
           name: one.given,
           runs: i === place ? [...chosen] : one.runs.map((run) => run.id),

@@ -5,11 +5,11 @@ import {
   type KitKind,
   type KitTitle,
   type NamedItem,
-  type NewRecord,
+  type RecordChange,
 } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useForm, type Control, type FieldValues } from 'react-hook-form';
 import { ScrollView, View } from 'react-native';
 import { useDeleteRecord, useKit, useReplaceRecord } from '../../api/queries';
@@ -86,12 +86,19 @@ function RecordPage({ kind, record }: { kind: Shelf; record: NamedItem & { facts
     resolver: prunedResolver(kind),
     defaultValues: { name: record.name, facts: record.facts, ...(spots ? { spots } : {}) },
   });
+  // as it was when it was opened, or last kept from here: what others change meanwhile stays
+  const [base, setBase] = useState<object>({
+    name: record.name,
+    facts: record.facts,
+    ...(spots ? { spots } : {}),
+  });
   const control = form.control as Control<FieldValues>;
   const store = form.handleSubmit((values) =>
     save.mutate(
-      { kind, id: record.id, record: values as NewRecord },
+      { kind, id: record.id, record: { ...values, base } as RecordChange },
       {
         onSuccess: () => (
+          setBase(values),
           form.reset(form.getValues()),
           toast({ text: `“${String(values['name'])}” is kept.` })
         ),

@@ -58,7 +58,7 @@ function BarsForm({ now }: { now: AllBars | null }): ReactNode {
   const toast = useToast();
   const form = useForm<AllBars>({ resolver: zodResolver(bars), defaultValues: now ?? NEEDS });
   const store = (own: AllBars | null): void =>
-    save.mutate({ bars: own }, { onSuccess: () => toast({ text: 'The bars are kept.' }) });
+    save.mutate({ bars: own, base: now }, { onSuccess: () => toast({ text: 'The bars are kept.' }) });
   return (
     <Stack gap={4}>
       {NEED_WORDS.map((need) => (

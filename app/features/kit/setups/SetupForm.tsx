@@ -1,8 +1,8 @@
-import type { KitSetup, KitTitle, NewRecord } from '@pace-check/contract';
+import type { KitSetup, KitTitle, RecordChange } from '@pace-check/contract';
 import { sayPair } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Controller, useForm, useWatch, type FieldError, type FieldValues } from 'react-hook-form';
 import { useDeleteRecord, useReplaceRecord } from '../../../api/queries';
 import { TextField } from '../../../ui/Field';
@@ -35,13 +35,14 @@ export function SetupForm({
     resolver: prunedResolver('setup'),
     defaultValues: { name: setup.name, title: title.name, facts: setup.facts },
   });
+  const [opened] = useState({ name: setup.name, title: title.name, facts: setup.facts });
   const { control } = form;
   const from = useWatch({ control, name: 'facts.from' }) as string | null | undefined;
   const base = others.find((one) => one.name.toLowerCase() === from?.toLowerCase())?.whole ?? [];
   const error = save.error ?? remove.error;
   const keep = form.handleSubmit((record) =>
     save.mutate(
-      { kind: 'setup', id: setup.id, record: record as NewRecord },
+      { kind: 'setup', id: setup.id, record: { ...record, base: opened } as RecordChange },
       { onSuccess: () => (toast({ text: `“${String(record['name'])}” is kept.` }), onDone()) },
     ),
   );
