@@ -29,8 +29,7 @@ export default function Layout(): ReactNode {
               <ToastProvider>
                 <KeysProvider>
                   <Shell>
-                    {/* another page begins whole */}
-                    <Guard key={path} what="This page">
+                    <Guard what="This page" again={path}>
                       <Slot />
                     </Guard>
                   </Shell>

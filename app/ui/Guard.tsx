@@ -9,9 +9,19 @@ import { Body, Heading, Quiet } from './words';
  * Holds what breaks while it is drawn: one record that cannot be read takes
  * down its own part of a page, says so, and nothing else.
  */
-export function Guard({ children, what }: { children: ReactNode; what: string }): ReactNode {
+export function Guard({
+  children,
+  what,
+  again,
+}: {
+  children: ReactNode;
+  what: string;
+  /** Where this is another, what broke is tried again: another page, say. */
+  again?: string;
+}): ReactNode {
   return (
     <ErrorBoundary
+      resetKeys={[again]}
       fallbackRender={(broken) => <Broken {...broken} what={what} />}
       onError={(error) => console.error(error)}
     >

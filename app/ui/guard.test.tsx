@@ -1,7 +1,9 @@
-import { fireEvent, screen } from '@testing-library/react';
+import { fireEvent, render, screen } from '@testing-library/react';
 import { useState, type ReactNode } from 'react';
 import { Text } from 'react-native';
 import { show } from '../testing/render';
+import { Guard } from './Guard';
+import { LookProvider } from './Look';
 import { Section } from './Section';
 import { Answered } from './states';
 
@@ -58,4 +60,20 @@ it('an answer that cannot be drawn leaves what stands beside it, and what was ty
   await show(<Page />);
   expect(screen.getByText('gulls')).toBeTruthy();
   expect(screen.getByRole('alert').textContent).toContain('no outcome');
+});
+
+it('what broke is tried again on another page', async () => {
+  odd = true;
+  const page = (path: string): ReactNode => (
+    <LookProvider>
+      <Guard what="This page" again={path}>
+        <Odd />
+      </Guard>
+    </LookProvider>
+  );
+  const { rerender } = render(page('/runs'));
+  expect(screen.getByRole('alert')).toBeTruthy();
+  odd = false;
+  rerender(page('/kit'));
+  expect(screen.getByText('twelve readings')).toBeTruthy();
 });
