@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { ROUTES } from '@pace-check/contract';
 import { ask } from './ask';
 import { lookFor } from './list';
@@ -113,9 +114,16 @@ test('a run that is not there says so and leads back', async ({ page }) => {
 
 test('everything is saved as open files, and brought in again adds nothing', async ({ page }) => {
   await page.goto('/settings');
-  const saved = await page.request.get('/api/everything');
-  expect(saved.headers()['content-disposition']).toMatch(/pace-check-\d{4}-\d\d-\d\d\.zip/);
-  const file = { name: 'everything.zip', mimeType: 'application/zip', buffer: await saved.body() };
+  const [saved] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save everything' }).click(),
+  ]);
+  expect(saved.suggestedFilename()).toMatch(/^pace-check-\d{4}-\d\d-\d\d\.zip$/);
+  const file = {
+    name: 'everything.zip',
+    mimeType: 'application/zip',
+    buffer: await readFile((await saved.path())!),
+  };
   const choose = page.getByLabel('Everything of another Pace Check');
   await choose.setInputFiles(file);
   await expect(page.getByText('Nothing of it was new.')).toBeVisible();
