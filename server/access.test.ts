@@ -478,6 +478,15 @@ describe('a server for its own machine', () => {
     try {
       const others = new Access(behind.pool);
       const { token } = await others.invite({ role: 'reader', name: 'from afar' });
+      // between the browser and the proxy all would go as it is: nobody comes in, and the code stays good
+      const plain = await fetch(`${behind.address}/join`, {
+        method: 'POST',
+        body: new URLSearchParams({ token }),
+        redirect: 'manual',
+        headers: { 'x-forwarded-for': '203.0.113.9', 'x-forwarded-proto': 'http' },
+      });
+      expect([plain.status, plain.headers.get('set-cookie')]).toEqual([403, null]);
+      expect(await plain.text()).toContain('https');
       const response = await fetch(`${behind.address}/join`, {
         method: 'POST',
         body: new URLSearchParams({ token }),

@@ -13,7 +13,7 @@ import {
   type PackProgress,
   type Restorable,
 } from '@pace-check/contract';
-import { LogRefused, reviewHtml } from '@pace-check/core';
+import { LogRefused, reviewHtml, USUAL_VOICE } from '@pace-check/core';
 import type pg from 'pg';
 import yauzl, { type Entry } from 'yauzl';
 import { toChunks } from '../frames/chunkCodec';
@@ -39,7 +39,6 @@ import { wholePublication } from '../sql/reviews';
 import { EVERYTHING_VERSION, pictureFile, rowsFile, runFile } from './everything';
 import { drawnAnew } from './pictures';
 import { Problem } from './problem';
-import { voiceOf } from './reviewEvidence';
 import { runFileOf, WrittenFrames } from './runFiles';
 
 const UUID = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g;
@@ -442,7 +441,7 @@ function checked(table: string, number: number, row: unknown): Row {
   // a page that cannot be made of it would be missed by whoever reads it
   if (table === 'publication') {
     const written = wholePublication(result.data['written'] as never);
-    reviewHtml(written, written.voice ?? voiceOf({ school: 'average-and-lows', unit: 'C' } as never));
+    reviewHtml(written, written.voice ?? USUAL_VOICE);
   }
   return result.data;
 }
