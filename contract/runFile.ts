@@ -20,7 +20,7 @@ const atMs = runMs.describe('milliseconds on the run’s clock, from its start')
 const positive = anyAmount().positive();
 /** Characters. */
 const LONGEST_NAME = 400;
-const LONGEST_NOTE = 4000;
+export const LONGEST_NOTE = 4000;
 const word = text(LONGEST_NAME).min(1);
 
 /** Conditions as the header states them. */

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { RunDetail, RunSummary } from '@pace-check/contract';
 import type { EntryLine, RunHeader } from '@pace-check/core';
+import { purgeDeleted } from './sql/runs';
 import { importPath, startHarness, type Harness } from './testing/harness';
 
 let harness: Harness;
@@ -114,6 +115,33 @@ describe('the titles of a sitting', () => {
     expect((await list()).map((run) => run.id)).not.toContain(parts[0]!.id);
     await harness.request('POST', `/runs/${sitting.id}/restore`);
     expect((await list()).map((run) => run.id)).toContain(parts[0]!.id);
+  });
+
+  it('stay the same runs when a name is corrected, and stretches that are none stay away', async () => {
+    const sitting = await imported({}, [[6, 60]], [title(2, 'Hexgardn'), title(4, 'Aurelune')]);
+    const before = (await get(sitting.id)).parts;
+    const { entries } = await get(sitting.id);
+    expect(entries).toEqual([]); // titles of a file are the file's
+    const typed = await imported({}, [[6, 60]]);
+    await send('POST', `/runs/${typed.id}/entries`, {
+      entries: [title(2, 'Hexgardn'), title(4, 'Aurelune')],
+    });
+    const parts = (await get(typed.id)).parts;
+    expect(parts.map(({ name }) => name)).toEqual(before.map(({ name }) => name));
+    const wrong = (await get(typed.id)).entries.find(
+      ({ line }) => line.type === 'title' && line.title === 'Hexgardn',
+    )!;
+    await send('PUT', `/runs/${typed.id}/entries/${wrong.id}`, { line: title(2, 'Hexgarden') });
+    const after = (await get(typed.id)).parts;
+    expect(after).toEqual([parts[0], { id: parts[1]!.id, name: 'Hexgarden on Oru Fold' }, parts[2]]);
+    // deleted and brought back, it has the stretches that it had
+    const last = (await get(typed.id)).entries.findLast(({ line }) => line.type === 'title')!;
+    await harness.request('DELETE', `/runs/${typed.id}/entries/${last.id}`);
+    const two = (await get(typed.id)).parts;
+    await harness.request('DELETE', `/runs/${typed.id}`);
+    expect((await harness.request('POST', `/runs/${typed.id}/restore`)).status).toBe(204);
+    expect((await get(typed.id)).parts).toEqual(two);
+    expect(two).toHaveLength(2);
   });
 
   it('state the cooler as it was in their stretch', async () => {
@@ -238,6 +266,118 @@ describe('runs of one sitting', () => {
     expect((await get(first.id)).figures).toEqual(first.figures);
     expect((await harness.request('GET', `/runs/${sitting.id}`)).status).toBe(404);
     expect((await harness.request('GET', `/runs/${sitting.parts[0]!.id}`)).status).toBe(404);
+  });
+
+  /** Two runs, 0:00 to 10:00 and 15:00 to 20:00, joined. */
+  const joinedPair = async (): Promise<{ first: RunDetail; second: RunDetail; sitting: RunDetail }> => {
+    const first = await imported(
+      { startedAt: began(0) },
+      [[10, 60]],
+      [
+        skin(2, 31),
+        skin(4, 33),
+        {
+          type: 'span',
+          fromMs: 2 * MIN,
+          toMs: 3 * MIN,
+          kind: 'menu',
+        },
+      ],
+    );
+    const second = await imported({ title: 'Hexgarden', startedAt: began(15) }, [[5, 30]]);
+    const { status, body } = await send('POST', '/runs/join', { runs: [first.id, second.id] });
+    expect([status, body.message]).toEqual([201, undefined]);
+    return { first, second, sitting: body };
+  };
+  const write = async (id: string, entries: object[]): Promise<void> => {
+    const { status, body } = await send('POST', `/runs/${id}/entries`, { entries });
+    expect([status, body.message]).toEqual([200, undefined]);
+  };
+  const linesIn = async (id: string): Promise<EntryLine[]> =>
+    (await harness.request('GET', `/runs/${id}/file`)).body
+      .trim()
+      .split('\n')
+      .map((line: string) => JSON.parse(line))
+      .filter(({ type }: { type: string }) => !['run', 'frames'].includes(type));
+
+  it('that are taken apart take what was written since, each the lines of its time', async () => {
+    const { first, second, sitting } = await joinedPair();
+    await write(sitting.id, [
+      skin(6, 35),
+      skin(17, 38),
+      { type: 'span', fromMs: 8 * MIN, toMs: 16 * MIN, kind: 'cooler' },
+      { type: 'battery', atMs: 12 * MIN, percent: 61 },
+      { type: 'rate', fps: 44, by: 'overlay' },
+    ]);
+    // what came from a run is corrected, moved and taken out at the sitting
+    const menu = (await get(sitting.id)).entries.find(
+      ({ line }) => line.type === 'span' && line.kind === 'menu',
+    )!;
+    await send('PUT', `/runs/${sitting.id}/entries/${menu.id}`, {
+      line: { type: 'span', fromMs: 16 * MIN, toMs: 17 * MIN, kind: 'menu' },
+    });
+    const corrected = await send('PATCH', `/runs/${sitting.id}`, {
+      roomC: 21.5,
+      conditions: ['pre-release'],
+    });
+    expect([corrected.status, corrected.body.message]).toEqual([200, undefined]);
+
+    const apart = await send('POST', `/runs/${sitting.id}/apart`, undefined);
+    expect(apart.body.runs).toEqual([first.id, second.id]);
+    const endMs = first.figures.frames.seconds * 1000;
+    const note = (says: string): EntryLine => ({ type: 'mark', atMs: endMs, kind: 'note', note: says });
+    expect(await linesIn(first.id)).toEqual([
+      skin(2, 31),
+      skin(4, 33),
+      note('of the whole sitting: 44 fps, overlay'),
+      skin(6, 35),
+      { type: 'span', fromMs: 8 * MIN, toMs: endMs, kind: 'cooler' },
+      note('1:59.988 after its end, in the pause: battery 61 %'),
+    ]);
+    expect(await linesIn(second.id)).toEqual([
+      { type: 'span', fromMs: 0, toMs: MIN, kind: 'cooler' },
+      skin(2, 38),
+      { type: 'span', fromMs: MIN, toMs: 2 * MIN, kind: 'menu' },
+    ]);
+    for (const id of [first.id, second.id])
+      expect(await get(id)).toMatchObject({ roomC: 21.5, conditions: ['pre-release'] });
+    // its minutes are there on their own: it does not come back beside them
+    const again = await harness.request('POST', `/runs/${sitting.id}/restore`);
+    expect([again.status, again.body.code]).toEqual([409, 'taken-apart']);
+  });
+
+  it('that were joined count once: neither they nor their sitting come back beside the other', async () => {
+    const { first, second, sitting } = await joinedPair();
+    const refused = await harness.request('POST', `/runs/${first.id}/restore`);
+    expect([refused.status, refused.body]).toEqual([
+      409,
+      expect.objectContaining({ code: 'joined', runId: sitting.id }),
+    ]);
+    // a stretch comes and goes with its sitting
+    const [part] = sitting.parts;
+    expect((await harness.request('POST', `/runs/${part!.id}/restore`)).body.code).toBe('part-of-sitting');
+    // its runs do not go with a sitting that somebody deletes
+    const gone = await harness.request('DELETE', `/runs/${sitting.id}`);
+    expect([gone.status, gone.body.code]).toEqual([409, 'joined']);
+    // one that was deleted before that was refused: its runs come back together, and it does not
+    await harness.pool.query('update run set deleted_at = now() where id = $1 or sitting_id = $1', [
+      sitting.id,
+    ]);
+    await harness.request('POST', `/runs/${second.id}/restore`);
+    expect((await get(first.id)).title).toBe('Aurelune');
+    expect((await harness.request('POST', `/runs/${sitting.id}/restore`)).status).toBe(409);
+  });
+
+  it('are not removed for good with a sitting that is', async () => {
+    const { first, sitting } = await joinedPair();
+    await harness.pool.query(
+      "update run set deleted_at = now() - interval '31 days' where id = $1 or joined_into = $1 or sitting_id = $1",
+      [sitting.id],
+    );
+    for (const _twice of [1, 2]) await purgeDeleted(harness.pool, 30);
+    expect((await harness.request('POST', `/runs/${sitting.id}/restore`)).status).toBe(404);
+    expect((await harness.request('POST', `/runs/${first.id}/restore`)).status).toBe(204);
+    expect((await get(first.id)).figures).toEqual(first.figures);
   });
 
   it.each<[string, () => Promise<string[]>, string]>([

@@ -20,7 +20,8 @@ it('three processes and their database are killed in turn: nothing is lost, noth
   expect(await ended).toEqual([0, null]);
   const told = JSON.parse(lines.at(-1)!) as Endured;
   expect(told).toMatchObject({ serversKilled: 6, databaseKilled: 2, diedAlone: 0 });
-  expect(told.frames.sent).toBeGreaterThan(300_000);
+  // how many the handsets get through depends on the machine: a quarter of an hour of one of them is enough to lose some
+  expect(told.frames.sent).toBeGreaterThan(15 * 60 * 60);
   expect(told.frames.counted).toBe(told.frames.sent);
   expect(told.readings.typed).toBeGreaterThan(20);
   expect(told.readings.stored).toBe(told.readings.typed);

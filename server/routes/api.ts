@@ -104,7 +104,7 @@ export function apiRouter(
   serve(api, 'correctRun', ({ params, body }) => runs.correct(params.id, body));
   serve(api, 'deleteRun', ({ params }) => runs.delete(params.id));
   serve(api, 'restoreRun', async ({ params }) => {
-    await runs.restore(params.id);
+    await sittings.restore(params.id);
     await parts.bench.restored(params.id);
   });
   serveRaw(api, 'runFile', async ({ params, response }) => {

@@ -42,8 +42,11 @@ export async function keepParts(pool: pg.Pool, sitting: NamedRun, seconds: numbe
     const several = stretches.length > 1 && stretches.length <= MOST_PARTS;
     const spans = await readSpanLines(db, now.id);
     const there = await readParts(db, now.id);
+    const named: NamedStretch[] = [];
+    for (const stretch of several ? stretches : []) named.push(await withNames(db, stretch));
+    const same = sameParts(named, there);
     const kept: string[] = [];
-    for (const [i, stretch] of several ? stretches.entries() : []) {
+    for (const [i, stretch] of named.entries()) {
       const line = lines.findLast((one) => one.type === 'title' && one.atMs / 1000 <= stretch.fromS);
       const firstPlay = line?.type === 'title' && line.firstPlay === true;
       const target = line?.type === 'title' ? (line.target ?? null) : now.target;
@@ -52,9 +55,8 @@ export async function keepParts(pool: pg.Pool, sitting: NamedRun, seconds: numbe
           target,
           firstPlay,
           spans,
-          there,
-          kept,
-          last: i === stretches.length - 1,
+          same: same[i]!,
+          last: i === named.length - 1,
         }),
       );
     }
@@ -69,23 +71,72 @@ interface PartContext {
   /** The line that begins it says that its shaders compile. */
   firstPlay: boolean;
   spans: Span[];
-  /** Stretches that are or were runs. */
-  there: PartRow[];
-  /** Those that have their place already. */
-  kept: string[];
+  /** The run that it is or was. */
+  same: string | null;
   last: boolean;
+}
+
+/** A stretch, and what it is called in the kit. */
+interface NamedStretch extends TitleStretch {
+  called: string;
+  titleId: string;
+  setupId: string | null;
+}
+
+async function withNames(db: Queryable, stretch: TitleStretch): Promise<NamedStretch> {
+  const called = nameIn(stretch.title) ?? 'unknown title';
+  const titleId = await idByName(db, 'title', called);
+  const setupCalled = nameIn(stretch.setup);
+  return {
+    ...stretch,
+    called,
+    titleId,
+    setupId: setupCalled === null ? null : await setupIdByName(db, titleId, setupCalled),
+  };
+}
+
+/**
+ * Which runs stretches are or were. A part is known by its place in time, and
+ * of several there by its title and setup: a name that is corrected leaves it
+ * the same run. What lies nowhere near is known by its title alone, if it was
+ * put away: it comes back as the same one.
+ */
+export function sameParts(
+  stretches: readonly Pick<NamedStretch, 'fromS' | 'toS' | 'titleId' | 'setupId'>[],
+  there: readonly PartRow[],
+): (string | null)[] {
+  const found = stretches.map((): string | null => null);
+  const taken = new Set<string>();
+  const pairs = stretches.flatMap((stretch, i) =>
+    there.map((part) => ({
+      i,
+      part,
+      named: part.titleId === stretch.titleId && part.setupId === stretch.setupId,
+      overlapMs: Math.min(part.toMs, stretch.toS * 1000) - Math.max(part.fromMs, stretch.fromS * 1000),
+    })),
+  );
+  const rounds: ((pair: (typeof pairs)[number]) => boolean)[] = [
+    ({ named, overlapMs }) => named && overlapMs > 0,
+    ({ part, overlapMs }) => !part.deleted && overlapMs > 0,
+    ({ named }) => named,
+  ];
+  for (const fits of rounds)
+    for (const { i, part } of pairs
+      .filter(fits)
+      .sort((a, b) => Number(a.part.deleted) - Number(b.part.deleted) || b.overlapMs - a.overlapMs))
+      if (found[i] === null && !taken.has(part.id)) {
+        found[i] = part.id;
+        taken.add(part.id);
+      }
+  return found;
 }
 
 async function keepPart(
   db: Queryable,
   sitting: NamedRun,
-  { title, setup, fromS, toS }: TitleStretch,
-  { target, firstPlay, spans, there, kept, last }: PartContext,
+  { called, titleId, setupId, fromS, toS }: NamedStretch,
+  { target, firstPlay, spans, same, last }: PartContext,
 ): Promise<string> {
-  const called = nameIn(title) ?? 'unknown title';
-  const titleId = await idByName(db, 'title', called);
-  const setupCalled = nameIn(setup);
-  const setupId = setupCalled === null ? null : await setupIdByName(db, titleId, setupCalled);
   const first = fromS === 0;
   const { firstPlay: firstOfAll, ...stated } = sitting.preflight;
   const others = sitting.conditions.filter((code) => code !== 'first-play');
@@ -127,11 +178,8 @@ async function keepPart(
     passedOver: 0,
     cutOff: last && sitting.cutOff,
   };
-  const same = there.find(
-    (part) => part.titleId === titleId && part.setupId === setupId && !kept.includes(part.id),
-  );
-  const id = same?.id ?? (await insertRun(db, facts))!;
-  if (same) await updateRun(db, id, facts);
+  const id = same ?? (await insertRun(db, facts))!;
+  if (same !== null) await updateRun(db, id, facts);
   await placePart(db, id, sitting.id, { fromMs: fromS * 1000, toMs: toS * 1000, last });
   await followKit(db, (await readRun(db, id))!);
   return id;

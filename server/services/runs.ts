@@ -364,12 +364,15 @@ export class Runs {
   }
 
   async delete(id: string): Promise<void> {
-    refusePart((await readRun(this.pool, id)) ?? fail());
+    const run = (await readRun(this.pool, id)) ?? fail();
+    refusePart(run);
+    if (run.joined)
+      throw new Problem(409, {
+        code: 'joined',
+        message: `“${run.name}” holds the runs that it was joined from, and they would go with it.`,
+        remedy: 'Take it apart, then delete the runs that nobody needs.',
+      });
     if (!(await setDeleted(this.pool, id, true))) fail();
-  }
-
-  async restore(id: string): Promise<void> {
-    if (!(await setDeleted(this.pool, id, false))) fail();
   }
 
   /** The run as an open run file, line by line. */

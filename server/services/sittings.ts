@@ -6,11 +6,12 @@ import type { FrameChunk } from '../frames/chunkCodec';
 import { inTransaction, type Queryable } from '../sql/database';
 import { insertEntries } from '../sql/entries';
 import { insertChunks, readChunks } from '../sql/frames';
-import { appendLines, bringBack, putAway, readEnd } from '../sql/parts';
+import { appendLines, markByJoining, putAway, readEnd, readStanding } from '../sql/joining';
 import { insertRun, lockRun, readRuns, setDeleted, type NamedRun } from '../sql/runs';
 import { refusePart } from './parts';
 import { notFound, Problem } from './problem';
 import { BY_HAND_RUN, type Runs } from './runs';
+import { agreed, takenApart } from './takeApart';
 
 /** Runs of one sitting, joined on one clock and taken apart again. */
 export class Sittings {
@@ -38,14 +39,51 @@ export class Sittings {
     return this.runs.get(sitting);
   }
 
-  /** Brings back what was joined, and puts the sitting away. */
+  /** Brings back what was joined, with what was written at the sitting since, and puts the sitting away. */
   async takeApart(id: string): Promise<{ runs: string[] }> {
     return inTransaction(this.pool, async (db) => {
       await lockRun(db, id);
-      const runs = await bringBack(db, id);
+      const runs = await takenApart(db, id);
       if (runs.length === 0) throw notFound('joined sitting');
-      await setDeleted(db, id, true);
       return { runs };
+    });
+  }
+
+  /** Brings back what was deleted. @throws Problem 409 where its minutes are there already, or would be twice */
+  async restore(id: string): Promise<void> {
+    await inTransaction(this.pool, async (db) => {
+      const standing = await readStanding(db, id);
+      if (!standing) throw notFound('run');
+      const { joinedInto, sitting, takenApart: apart } = standing;
+      if (sitting !== null)
+        throw new Problem(409, {
+          code: 'part-of-sitting',
+          message: `This run is a stretch of the sitting “${sitting.name}”, and comes and goes with it.`,
+          remedy: 'Open the sitting, or bring that back.',
+          runId: sitting.id,
+          runName: sitting.name,
+        });
+      if (joinedInto !== null && !joinedInto.deleted)
+        throw new Problem(409, {
+          code: 'joined',
+          message: `This run was joined into the sitting “${joinedInto.name}”, and its minutes are there.`,
+          remedy: 'To have it on its own, take the sitting apart.',
+          runId: joinedInto.id,
+          runName: joinedInto.name,
+        });
+      if (apart)
+        throw new Problem(409, {
+          code: 'taken-apart',
+          message: 'This sitting was taken apart: its runs are there on their own.',
+          remedy: 'To have it again, join them.',
+        });
+      if (joinedInto === null) {
+        if (!(await setDeleted(db, id, false))) throw notFound('run');
+        return;
+      }
+      // the sitting is deleted: one of its runs comes back with the others
+      await lockRun(db, joinedInto.id);
+      await takenApart(db, joinedInto.id);
     });
   }
 }
@@ -160,22 +198,7 @@ async function joined(
     });
   await insertChunks(db, id, chunks);
   await insertEntries(db, id, between, 'hand');
-  await putAway(
-    db,
-    runs.map((run) => run.id),
-    id,
-  );
+  await markByJoining(db, id);
+  await putAway(db, lengths, id);
   return id;
-}
-
-/** What all of them state alike. */
-function agreed(runs: Began[]): NamedRun['preflight'] {
-  const [first, ...others] = runs as [Began, ...Began[]];
-  return Object.fromEntries(
-    Object.entries(first.preflight).filter(([fact, value]) =>
-      others.every(
-        (run) => JSON.stringify(run.preflight[fact as keyof NamedRun['preflight']]) === JSON.stringify(value),
-      ),
-    ),
-  );
 }

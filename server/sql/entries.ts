@@ -100,3 +100,18 @@ export async function replaceEntry(
   );
   return result.rowCount === 1;
 }
+
+/** Puts a line in the place of one of the same run, whatever it is from. */
+export async function replaceLine(
+  db: Queryable,
+  runId: string,
+  entryId: string,
+  line: EntryLine,
+): Promise<void> {
+  await db.query('update entry set line = $3, at_ms = $4 where run_id = $1 and id = $2', [
+    runId,
+    entryId,
+    JSON.stringify(line),
+    lineTimeMs(line),
+  ]);
+}

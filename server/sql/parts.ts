@@ -7,13 +7,16 @@ export interface PartRow {
   id: string;
   titleId: string;
   setupId: string | null;
+  fromMs: number;
+  toMs: number;
+  deleted: boolean;
 }
 
 /** Stretches of a sitting that are or were runs, in their order. */
 export async function readParts(db: Queryable, sittingId: string): Promise<PartRow[]> {
   return (
     await db.query<PartRow>(
-      'select id, title_id as "titleId", setup_id as "setupId" from run where sitting_id = $1 order by deleted_at is not null, part_from_ms',
+      'select id, title_id as "titleId", setup_id as "setupId", part_from_ms as "fromMs", part_to_ms as "toMs", deleted_at is not null as deleted from run where sitting_id = $1 order by deleted_at is not null, part_from_ms',
       [sittingId],
     )
   ).rows;
@@ -86,55 +89,4 @@ export async function setSitting(
     revision,
     isSitting,
   ]);
-}
-
-/** Appends the lines of a run to another, so much later; its end and lines without a time stay behind. @returns how many lines without a time stayed */
-export async function appendLines(
-  db: Queryable,
-  { from, to, afterMs, withEnd }: { from: string; to: string; afterMs: number; withEnd: boolean },
-): Promise<number> {
-  await db.query(
-    `insert into entry (run_id, seq, type, at_ms, line, source)
-     select $2, (select coalesce(max(seq), -1) from entry where run_id = $2) + row_number() over (order by seq), type, at_ms + $3,
-       line || case when type = 'span' then jsonb_build_object('fromMs', (line ->> 'fromMs')::float8 + $3, 'toMs', (line ->> 'toMs')::float8 + $3)
-         else jsonb_build_object('atMs', (line ->> 'atMs')::float8 + $3)
-           || case when line ? 'lowMs' then jsonb_build_object('lowMs', (line ->> 'lowMs')::float8 + $3) else '{}' end
-           || case when line ? 'highMs' then jsonb_build_object('highMs', (line ->> 'highMs')::float8 + $3) else '{}' end end, source
-     from entry where run_id = $1 and used and not taken_back and (type <> 'end' or $4) and (type = 'span' or line ? 'atMs')`,
-    [from, to, afterMs, withEnd],
-  );
-  const left = await db.query<{ count: number }>(
-    "select count(*)::int as count from entry where run_id = $1 and used and not taken_back and type <> 'span' and not line ? 'atMs'",
-    [from],
-  );
-  return left.rows[0]!.count;
-}
-
-/** How a run ended, by its line. */
-export async function readEnd(
-  db: Queryable,
-  runId: string,
-): Promise<Extract<EntryLine, { type: 'end' }> | null> {
-  const found = await db.query<{ line: Extract<EntryLine, { type: 'end' }> }>(
-    "select line from entry where run_id = $1 and type = 'end' and used and not taken_back order by seq desc limit 1",
-    [runId],
-  );
-  return found.rows[0]?.line ?? null;
-}
-
-/** Puts runs away as parts of what they were joined into. */
-export async function putAway(db: Queryable, ids: string[], joinedInto: string): Promise<void> {
-  await db.query(
-    'update run set deleted_at = now(), joined_into = $2 where id = any($1) or sitting_id = any($1)',
-    [ids, joinedInto],
-  );
-}
-
-/** Brings back the runs that were joined into one. @returns their ids, the earliest first */
-export async function bringBack(db: Queryable, joinedInto: string): Promise<string[]> {
-  const back = await db.query<{ id: string; at: Date }>(
-    'update run set deleted_at = null, joined_into = null where joined_into = $1 returning id, started_at as at',
-    [joinedInto],
-  );
-  return back.rows.sort((a, b) => a.at.getTime() - b.at.getTime()).map((row) => row.id);
 }

@@ -192,14 +192,23 @@ export async function runWithContent(
 /** Marks a run as deleted, with the runs that are stretches of it, or takes the mark back; false where there is no such run. */
 export async function setDeleted(db: Queryable, id: string, deleted: boolean): Promise<boolean> {
   const result = await db.query(
-    `update run set deleted_at = ${deleted ? 'now()' : 'null'} where (id = $1 or sitting_id = $1) and deleted_at is ${deleted ? '' : 'not '}null`,
+    deleted
+      ? 'update run set deleted_at = now() where (id = $1 or sitting_id = $1) and deleted_at is null'
+      : // stretches that were none any more before it was deleted stay away
+        `update run set deleted_at = null
+         where deleted_at is not null and (id = $1 or (sitting_id = $1 and deleted_at = (select deleted_at from run whole where whole.id = $1)))`,
     [id],
   );
   return result.rowCount! > 0;
 }
 
-/** Removes for good what was deleted more than that many days ago; what was joined is there as long as the sitting is. */
+/** Removes for good what was deleted more than that many days ago. What was joined is there as long as the sitting is, and as long again on its own. */
 export async function purgeDeleted(db: Queryable, days: number): Promise<void> {
+  await db.query(
+    `update run set joined_into = null, deleted_at = now()
+     where joined_into in (select id from run where deleted_at < now() - make_interval(days => $1) and joined_into is null)`,
+    [days],
+  );
   await db.query(
     'delete from run where deleted_at < now() - make_interval(days => $1) and joined_into is null',
     [days],

@@ -32,6 +32,7 @@ import { Measures } from './Measures';
 import { PaceChart } from './PaceChart';
 import { Section } from '../../ui/Section';
 import { PartOf, SittingSection } from './sitting/SittingSection';
+import { TakeApart } from './sitting/TakeApart';
 import { Spans } from './Spans';
 import { SplitTable } from './SplitTable';
 import { Standing } from './Standing';
@@ -217,15 +218,22 @@ function Actions({
         />
       </IfMay>
       {file}
-      <IfMay route={ROUTES.deleteRun}>
-        <Button
-          type="clear"
-          title="Delete"
-          buttonStyle={TIGHT}
-          loading={remove.isPending}
-          onPress={onDelete}
-        />
-      </IfMay>
+      {run.joined ? (
+        // its runs would go with it
+        <IfMay route={ROUTES.takeApart}>
+          <TakeApart run={run} type="clear" buttonStyle={TIGHT} />
+        </IfMay>
+      ) : (
+        <IfMay route={ROUTES.deleteRun}>
+          <Button
+            type="clear"
+            title="Delete"
+            buttonStyle={TIGHT}
+            loading={remove.isPending}
+            onPress={onDelete}
+          />
+        </IfMay>
+      )}
     </Row>
   );
 }

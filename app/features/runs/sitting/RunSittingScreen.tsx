@@ -1,10 +1,8 @@
 import { IfMay } from '../../../ui/Role';
 import { ROUTES, type RunDetail } from '@pace-check/contract';
 import { clock } from '@pace-check/core';
-import { Button } from '@rneui/themed';
-import { useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
-import { useRun, useTakeApart } from '../../../api/queries';
+import { useRun } from '../../../api/queries';
 import { Answered } from '../../../ui/states';
 import { BackTo } from '../../../ui/BackTo';
 import { dayAndTime } from '../../../ui/figures';
@@ -12,13 +10,13 @@ import { useWide } from '../../../ui/Look';
 import { Page } from '../../../ui/Page';
 import { Row, Stack } from '../../../ui/parts';
 import { Section } from '../../../ui/Section';
-import { useToast } from '../../../ui/Toast';
 import { Heading, Quiet } from '../../../ui/words';
 import { LimitsSection } from '../LimitsSection';
 import { NoteSwitch } from '../NoteSwitch';
 import type { Stretch } from '../useStretch';
 import { OneClock } from './OneClock';
 import { DrainList, HoursOfPlay, LevelList, SittingCautions, SwitchList, TitleList } from './told';
+import { TakeApart } from './TakeApart';
 
 /** A sitting: several titles on one clock, and what each switch did. */
 export function RunSittingScreen({ id }: { id: string }): ReactNode {
@@ -114,7 +112,10 @@ function OfRun({ run }: { run: RunDetail }): ReactNode {
       )}
       {run.joined ? (
         <IfMay route={ROUTES.takeApart}>
-          <TakeApart run={run} />
+          <Row gap={10} align="center" wrap>
+            <TakeApart run={run} />
+            <Quiet>Its runs come back, with what was written here since.</Quiet>
+          </Row>
         </IfMay>
       ) : null}
     </>
@@ -125,30 +126,4 @@ function OfRun({ run }: { run: RunDetail }): ReactNode {
 function Limits({ run }: { run: RunDetail }): ReactNode {
   if (!run.isSitting) return <LimitsSection run={run} />;
   return run.parts.map((part) => <LimitsSection key={part.id} run={part} of={part.name} />);
-}
-
-/** A sitting that was joined becomes the runs again that it was. */
-function TakeApart({ run }: { run: RunDetail }): ReactNode {
-  const apart = useTakeApart();
-  const router = useRouter();
-  const toast = useToast();
-  return (
-    <Row gap={10} align="center" wrap>
-      <Button
-        type="outline"
-        title="Take it apart"
-        loading={apart.isPending}
-        onPress={() =>
-          apart.mutate(run.id, {
-            onSuccess: ({ runs }) => {
-              router.navigate('/');
-              toast({ text: `“${run.name}” is ${runs.length} runs again.` });
-            },
-            onError: (error) => toast({ text: `It stays joined: ${error.message}` }),
-          })
-        }
-      />
-      <Quiet>The runs that it was joined from come back as they were.</Quiet>
-    </Row>
-  );
 }
