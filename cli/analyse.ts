@@ -98,6 +98,7 @@ export async function readInput(file: string, flags: AnalyseFlags): Promise<Read
       need: flags.need ?? said.need,
       roomC: flags.room ?? said.roomC,
       batteryWh: flags.batteryWh ?? said.batteryWh,
+      panelSaid: flags.refresh !== undefined,
     },
   );
   input.excluded.push(...(flags.exclude ?? []));
@@ -184,12 +185,15 @@ export function toJson({ figures, perSecond }: Analysis): object {
     drain,
     caveats,
     confidence,
+    confidences,
   } = figures;
+  const { between: _said, ...paced } = pace;
   return {
     frames,
     pace: {
-      ...pace,
+      ...paced,
       interval: pace.interval && asPair(pace.interval),
+      seen: pace.seen && [pace.seen.low, pace.seen.high],
       perSecond: frames.count === 0 ? null : numbers(perSecond),
     },
     lows,
@@ -208,7 +212,9 @@ export function toJson({ figures, perSecond }: Analysis): object {
     stamina: {
       ...stamina,
       retention: frames.count === 0 && read?.retention ? asPair(read.retention) : stamina.retention,
+      retained: frames.count === 0 ? (read?.retained ?? null) : null,
     },
+    feel: read?.feel ?? null,
     playable,
     emulation,
     warmth: Object.fromEntries(
@@ -237,6 +243,7 @@ export function toJson({ figures, perSecond }: Analysis): object {
     },
     caveats,
     confidence,
+    confidences,
   };
 }
 

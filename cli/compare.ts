@@ -100,7 +100,7 @@ function measureJson(measure: string, found: MeasureDifference | BreakDifference
   return {
     first,
     second,
-    [measure === 'peakRise' ? 'difference' : 'ratio']: by,
+    [measure === 'peakRise' || measure === 'peak' ? 'difference' : 'ratio']: by,
     interval,
     verdict,
     small: 'small' in found && found.small,

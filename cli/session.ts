@@ -17,10 +17,11 @@ export async function sessionFile(file: string): Promise<SessionFigures> {
 }
 
 /** A session in the shape that docs/method.md prints. */
-export const sessionJson = ({ titles, drain, warmth }: SessionFigures): object => ({
+export const sessionJson = ({ titles, drain, warmth, asRead }: SessionFigures): object => ({
   titles: titles.map(({ title, fromS, toS, average }) => ({ title, fromS, toS, average })),
   drain,
   warmth: Object.fromEntries(warmth),
+  asRead,
 });
 
 /** A session as a person reads it in a terminal. */

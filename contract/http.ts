@@ -3,7 +3,7 @@ import type {
   Bar,
   Caveat,
   ColumnChoice,
-  Confidence,
+  Confidences,
   PartSpan,
   EntryLine,
   Figures,
@@ -210,7 +210,8 @@ export interface RunSummary {
   roomC: number | null;
   /** What the headline says, to be put into words as the reader likes; null while figures are computed anew. */
   headline: HeadlineFacts | null;
-  confidence: Confidence | null;
+  /** How far each measure may be trusted; null while figures are computed anew. */
+  confidences: Confidences | null;
   lane: Lane;
   /** Pictures that belong to it. */
   pictures: number;

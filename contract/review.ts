@@ -1,4 +1,5 @@
 import {
+  CONFIDENCES,
   HANDLING_TOPICS,
   REVIEW_TEMPLATES,
   RUN_MEASURES,
@@ -21,13 +22,15 @@ import { text, trimmed } from './text';
 
 /** Reviews: which evidence they stand on, what is written of it, and what was published. */
 
+const letter = z.enum(CONFIDENCES).nullable();
+
 /** Runs of a review at most. */
 const MOST_REVIEWED = 200;
 
 const keptFigure = z.strictObject({
   name: trimmed(400).min(1),
   runId: z.uuid('the id of a run'),
-  measure: z.enum([...RUN_MEASURES, 'peak']),
+  measure: z.enum(RUN_MEASURES),
   accepted: trimmed(80),
 });
 
@@ -229,12 +232,22 @@ export const packFigures = z.object({
         setup: z.string().nullable(),
         runs: z.number().int().describe('runs that the row stands for'),
         lead: orNull.describe('frames per second: average or median, by the school of the review'),
+        said: z
+          .string()
+          .nullable()
+          .optional()
+          .describe('what was read off in place of it, as it was written, frames per second'),
         low: orNull.describe('1 % low by quantile, frames per second'),
         word: z.string().nullable().describe('stamina: holds, eases, fades, buckles'),
         playable: z.string().nullable(),
         peakC: orNull.describe('hottest reading, °C'),
         watts: orNull,
         hoursFromFull: orNull,
+        hours: z
+          .object({ low: z.number(), high: orNull })
+          .nullable()
+          .optional()
+          .describe('hours from full, as far as the readings allow to say it'),
         source: z.enum(['frames', 'read', 'eye']).nullable().describe('how the rates are known'),
         ends: z
           .object({ low: z.number(), high: orNull })
@@ -250,7 +263,9 @@ export const packFigures = z.object({
       name: z.string(),
       startedAt: z.string().nullable(),
       caveats: z.array(z.string()),
-      confidence: z.enum(['A', 'B', 'C', 'D']),
+      confidences: z
+        .object({ pace: letter, warmth: letter, drain: letter })
+        .describe('how far each measure may be trusted; null where it has no figure'),
       stated: z.looseObject({
         device: z.string().nullable(),
         title: z.string().nullable(),

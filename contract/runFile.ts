@@ -4,6 +4,7 @@ import {
   NEED_WORDS,
   POWER_PLACES,
   RATE_SOURCES,
+  FEEL_WORDS,
   SMOOTH_WORDS,
   type RunLine,
   type RunPreflight,
@@ -202,6 +203,9 @@ export const entryLine = z.discriminatedUnion('type', [
   rate,
   summary,
   speed,
+  z
+    .object({ type: z.literal('feel'), atMs: someTime, word: z.enum(FEEL_WORDS), scene: place })
+    .describe('how it plays, as the player says'),
   z.object({ type: z.literal('smooth'), atMs: someTime, word: z.enum(SMOOTH_WORDS), by, scene: place }),
   z.object({ type: z.literal('chip'), atMs, c: anyAmount(), part: z.enum(CHIP_PARTS) }),
   z.object({

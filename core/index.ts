@@ -39,32 +39,49 @@ export {
   type StandingScope,
 } from './compare/standing';
 export {
+  byLogarithm,
   Archive,
   archiveOf,
   groupKey,
   HABIT,
+  onScale,
+  spreadOf,
   spreadBetweenRuns,
   type ArchiveGroup,
   type Spread,
 } from './compare/spread';
+export { peaksOf } from './compare/peaks';
 export { turningPoints, type TurningPoints } from './compare/turningPoints';
 export { analyse } from './figures/analyse';
 export { findBreaks } from './figures/breaks';
 export { cadence, type Cadence } from './figures/cadence';
 export { capAdvice, capShare, frameCap, heldCaps, sitsAtCap, type HeldCap } from './figures/cap';
-export { caveatSentence, confidenceOf, withLibrary, type LibraryFacts } from './figures/caveats';
+export {
+  caveatSentence,
+  confidenceOf,
+  confidencesOf,
+  saysRestsOn,
+  TRUSTED,
+  withLibrary,
+  type Confidences,
+  type LibraryFacts,
+  type Trust,
+  type Trusted,
+} from './figures/caveats';
 export { coverage, type Covered } from './figures/coverage';
 export { distributionOf } from './figures/distribution';
 export { type Doing, type DoingSeries } from './figures/doing';
-export { drainOf } from './figures/drain';
+export { drainOf, hoursSaid } from './figures/drain';
 export { correctEmissivity } from './figures/emissivity';
 export { evenness } from './figures/evenness';
 export { shadeAt, usualPlace, type Heated } from './figures/bodyMap';
 export { laneOf, type Lane, type LaneCell } from './figures/lane';
 export { lows, sortedFrames, type Low } from './figures/lows';
+export { longestOver, type OverTarget } from './figures/overTarget';
 export { METHOD_VERSION } from './figures/methodVersion';
 export { type Analysis, type Figures, type RunFacts, type RunInput } from './figures/model';
-export { averagePace, onTarget, perSecondPace, steadiness } from './figures/pace';
+export { LEAST_SKIN_C, MOST_SKIN_C } from './figures/plausible';
+export { averagePace, onTarget, perSecondPace, steadiness, swingEnds, swings } from './figures/pace';
 export { dischargeStretches, siftSkin } from './figures/plausible';
 export { NEEDS, emulation, playable, playableFromRead, type Bar, type Bars } from './figures/playable';
 export { meanWatts, percentUsed, spotSeries } from './figures/readings';
@@ -179,7 +196,9 @@ export {
   type LaidStep,
   type TitleKind,
 } from './plan/templates';
-export { endsOf, halfDigit, meanEnds, middleOf, type Ends } from './readOff/ends';
+export { endsOf, halfDigit, hullOf, meanEnds, middleOf, type Ends } from './readOff/ends';
+export { readAverage } from './readOff/readAverage';
+export { sayWritten, type WrittenValue } from './readOff/written';
 export { readNotebook, readTime, type PaperContext, type PaperLine } from './readOff/notebook';
 export {
   MOST_SITTING_ROWS,
@@ -193,7 +212,9 @@ export {
   type ResultTexts,
   type SittingRow,
 } from './readOff/result';
-export { readSpeed, type ReadFigures } from './readOff/readFigures';
+export { readFullSpeed } from './readOff/readSpeed';
+export type { ReadFigures } from './readOff/readFigures';
+export { writtenHull, type ReadSaid } from './readOff/readSaid';
 export { changeNotes, dayMinute, howEnded, type HowEnded } from './recording/cardDay';
 export { changeWatch, type WatchChange } from './recording/coolWatch';
 export { LiveRun, type LiveFigures } from './recording/live';
@@ -356,6 +377,9 @@ export {
   RATING_PARTS,
   RUN_MEASURES,
   SMOOTH_WORDS,
+  FEEL_WORDS,
+  type Feel,
+  type FeelWord,
   SPAN_KINDS,
   SPLIT_MINUTES,
   STAMINA_WORDS,
@@ -377,6 +401,7 @@ export {
   type StaminaWord,
   type StepNeed,
   type WeakSource,
+  CONFIDENCES,
 } from './vocabulary';
 export {
   compareAnswer,
@@ -404,6 +429,9 @@ export {
   hoursAndMinutes,
   rate,
   rateWithEnds,
+  sayHours,
+  sayRead,
+  sayReadShort,
   sayTemperature,
   type HeadlineFacts,
   type School,

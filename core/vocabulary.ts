@@ -19,6 +19,12 @@ export type RateSource = (typeof RATE_SOURCES)[number];
 export const SMOOTH_WORDS = ['none', 'occasional', 'frequent', 'constant'] as const;
 export type SmoothWord = (typeof SMOOTH_WORDS)[number];
 
+/** How it plays, as the player says; the best first. */
+export const FEEL_WORDS = ['flawless', 'good', 'playable', 'barely', 'unplayable'] as const;
+export type FeelWord = (typeof FEEL_WORDS)[number];
+/** One word, or the worst and the best that were said. */
+export type Feel = FeelWord | `${FeelWord} or ${FeelWord}`;
+
 /** Where power is measured: what the device takes, its chip alone, or at the socket. They are never mixed. */
 export const POWER_PLACES = ['device', 'chip', 'wall'] as const;
 export type PowerPlace = (typeof POWER_PLACES)[number];
@@ -72,6 +78,7 @@ export const CAVEATS = [
   'crashed',
   'single-run',
   'easy-scene',
+  'length-unknown',
   'room-unknown',
   'few-readings',
   'capped',
@@ -84,14 +91,15 @@ export const CAVEATS = [
   'gap',
   'dimmed',
   'excluded',
+  'over-target',
 ] as const;
 export type Caveat = (typeof CAVEATS)[number];
 
 /** How the pace lasted, the best first. */
 export const STAMINA_WORDS = ['holds', 'eases', 'fades', 'buckles', 'DNF', 'DNS'] as const;
 export type StaminaWord = (typeof STAMINA_WORDS)[number];
-/** One word, or two neighbours where what was read does not settle which. */
-export type StaminaVerdict = StaminaWord | `${StaminaWord} or ${StaminaWord}`;
+/** One word, or two neighbours where what was read does not settle which; "falls" where it may be any of three or more but not hold. */
+export type StaminaVerdict = StaminaWord | `${StaminaWord} or ${StaminaWord}` | 'falls';
 
 /** How far a run may be trusted, from A (little against it) to D. */
 export const CONFIDENCES = ['A', 'B', 'C', 'D'] as const;
@@ -110,6 +118,7 @@ export const RUN_MEASURES = [
   'watts',
   'hoursFromFull',
   'peakRise',
+  'peak',
 ] as const;
 export type RunMeasure = (typeof RUN_MEASURES)[number];
 export const COMPARE_MEASURES = [...RUN_MEASURES, 'breaks'] as const;
@@ -150,6 +159,7 @@ export const MISMATCHES = [
   'pixels',
   'source',
   'firstPlay',
+  'instrument',
 ] as const;
 export type MismatchKind = (typeof MISMATCHES)[number];
 export const OTHER_WORK: readonly MismatchKind[] = ['title', 'scene', 'cap', 'target'];

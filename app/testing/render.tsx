@@ -77,7 +77,7 @@ export function runWith({
     startedAt: null,
     importedAt: '2026-05-09T09:00:00Z',
     headline: headlineFacts(figures),
-    confidence: figures.confidence,
+    confidences: figures.confidences,
     lane: laneOf(figures, known.target),
     target: known.target,
     refresh: known.refreshHz,

@@ -1,8 +1,10 @@
 import type { Evenness } from '../figures/evenness';
 import type { Figures } from '../figures/model';
+import { hoursSaid } from '../figures/drain';
 import { dischargeStretches } from '../figures/plausible';
 import type { Playable } from '../figures/playable';
 import type { Ends } from '../readOff/ends';
+import type { ReadSaid } from '../readOff/readSaid';
 import type { RunHeader, RunPreflight } from '../runFile/lines';
 import type { EndReason, RunMeasure, StaminaVerdict } from '../vocabulary';
 
@@ -21,6 +23,8 @@ export interface Comparable {
   capShare: number | null;
   seconds: number;
   source: 'frames' | 'read' | 'eye' | null;
+  /** What was read off, as it was written; null where frames were logged. */
+  said?: ReadSaid | null;
   /** First skin reading within the first minute. */
   startC: number | null;
   refreshHz: number | null;
@@ -37,6 +41,10 @@ export interface Comparable {
   /** Battery from and to where nothing was charged in between, and between which lengths the run may lie. */
   used: { fromPercent: number; toPercent: number; lowS: number; highS: number } | null;
   freezes: number;
+  /** Hours from full as far as the readings allow to say it. */
+  hours?: { low: number; high: number | null } | null;
+  /** Kinds of the states that the device was in for a while. */
+  spans?: string[];
 }
 
 /** What is stated of a run: by which it is told whether the same work was done in the same way. */
@@ -50,6 +58,8 @@ export interface StatedFacts {
   roomC: number | null;
   batteryWh: number | null;
   conditions: string[];
+  /** A log alone states no conditions. */
+  told: boolean;
   preflight: RunPreflight;
 }
 
@@ -57,6 +67,12 @@ export interface StatedFacts {
 export interface RunOfSide {
   stated: StatedFacts;
   figures: Comparable;
+}
+
+/** Hours from full as they may be said; of what was published before ranges were told, the value. */
+export function hoursKnown({ hours, values }: Comparable): { low: number; high: number | null } | null {
+  const value = hours === undefined ? values.hoursFromFull?.value : undefined;
+  return hours ?? (value === undefined ? null : { low: value, high: value });
 }
 
 const FIRST_MINUTE_MS = 60_000;
@@ -82,6 +98,7 @@ export function comparableOf(figures: Figures): Comparable {
       watts: measured(drain?.watts ?? null),
       hoursFromFull: measured(drain?.hoursFromFull ?? null),
       peakRise: measured(rises.length === 0 ? null : Math.max(...rises)),
+      peak: measured(warmth.peakC),
     },
     breaks:
       logged && pace.average !== null && !broken.includes(null)
@@ -94,6 +111,7 @@ export function comparableOf(figures: Figures): Comparable {
     capShare: figures.capShare,
     seconds: frames.seconds,
     source: pace.source,
+    said: logged ? null : (read?.said ?? null),
     startC: startOf(figures),
     refreshHz: figures.refreshHz,
     ended: end?.reason ?? null,
@@ -112,6 +130,8 @@ export function comparableOf(figures: Figures): Comparable {
     spots: warmth.spots.map(({ spot, by, peakC, riseC }) => ({ spot, by, peakC, riseC })),
     used: usedOf(figures),
     freezes: evenness.freezes ?? 0,
+    hours: hoursSaid(drain),
+    spans: figures.switched,
   };
 }
 
@@ -158,5 +178,6 @@ export const statedOf = (header: RunHeader | null, scenes: string[]): StatedFact
   roomC: header?.room ?? null,
   batteryWh: header?.batteryWh ?? null,
   conditions: header?.conditions ?? [],
+  told: header !== null,
   preflight: header?.preflight ?? {},
 });

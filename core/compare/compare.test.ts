@@ -111,7 +111,7 @@ describe('the moderated interval, by hand', () => {
   it('what was read off widens it by half the logarithm of its ends', () => {
     const read = sideRun({
       entries: [
-        { type: 'rate', fps: 52, low: 50, high: 55, by: 'overlay' },
+        { type: 'rate', low: 50, high: 55, by: 'overlay' },
         { type: 'end', atMs: 1_200_000, reason: 'planned' },
       ],
     });
@@ -120,7 +120,7 @@ describe('the moderated interval, by hand', () => {
     expect(wide.interval[0]).toBeCloseTo(plain.interval[0]! * Math.sqrt(50 / 55), 9);
     const upTo = sideRun({
       entries: [
-        { type: 'rate', high: 60, by: 'overlay' },
+        { type: 'rate', low: 0, high: 60, by: 'overlay' },
         { type: 'end', atMs: 1_200_000, reason: 'planned' },
       ],
     });

@@ -1,11 +1,12 @@
 import { sitsAtCap } from '../figures/cap';
 import { RUN_MEASURES, type RunMeasure } from '../vocabulary';
 import { breakRates, type BreakCount, type BreakDifference } from './breakRate';
-import type { RunOfSide } from './comparable';
+import type { Measured, RunOfSide } from './comparable';
 import { differenceOf, USUAL_MARGIN, type MeasureDifference } from './difference';
 import { energyRatio, type EnergyRatio } from './energy';
 import { mismatchesOf, type Mismatch } from './mismatches';
-import { Archive, groupKey, spreadBetweenRuns } from './spread';
+import { peaksOf } from './peaks';
+import { Archive, groupKey, HABIT, HABIT_PEAK_IN_ROOM, spreadBetweenRuns } from './spread';
 
 /** Two sides compared: each measure that both have, and what was not the same. */
 export interface Comparison {
@@ -13,6 +14,8 @@ export interface Comparison {
   mismatches: Mismatch[];
   /** Where both were used equally long, and nobody knows exactly how long. */
   energy: EnergyRatio | null;
+  /** By what warmth is judged: the rise where the room is known in every run, else the peak. */
+  warmthBy: 'peakRise' | 'peak';
   /** Cap that every run of both sides sits at; null where they do not. */
   cap: number | null;
 }
@@ -41,11 +44,21 @@ export function compareSides(
   const sides = [first, second];
   const cap = commonCap(sides.flat());
   const own = sides.flat().map((run) => groupKey(run.stated));
+  const everyRoom = sides.flat().every(({ stated }) => stated.roomC !== null);
+  const peaks = peaksOf(sides.flat().map(({ figures }) => figures)).map((peak) =>
+    peak === null ? [] : [{ value: peak.c, ends: null }],
+  );
+  const values = (side: 0 | 1, name: RunMeasure): Measured[] =>
+    name === 'peak'
+      ? (side === 0 ? peaks.slice(0, first.length) : peaks.slice(first.length)).flat()
+      : measured(sides[side]!, name);
+  const habitOf = (name: RunMeasure): number =>
+    name === 'peak' && everyRoom ? HABIT_PEAK_IN_ROOM : HABIT[name];
   const measure = (name: RunMeasure): MeasureDifference | null =>
     differenceOf(
       name,
-      [measured(first, name), measured(second, name)],
-      (values) => spreadBetweenRuns(name, values, archive, own),
+      [values(0, name), values(1, name)],
+      (onScale) => spreadBetweenRuns(name, onScale, archive, own, habitOf(name)),
       CAPPED.includes(name) ? cap : null,
       margin,
     );
@@ -59,6 +72,7 @@ export function compareSides(
     },
     mismatches: mismatchesOf(first, second),
     energy: energyRatio(first, second),
+    warmthBy: everyRoom ? 'peakRise' : 'peak',
     cap,
   };
 }
@@ -66,7 +80,7 @@ export function compareSides(
 /** What a cap makes equal. */
 const CAPPED: readonly RunMeasure[] = ['average', 'median', 'closing'];
 
-const measured = (side: readonly RunOfSide[], name: RunMeasure) =>
+const measured = (side: readonly RunOfSide[], name: RunMeasure): Measured[] =>
   side.flatMap((run) => run.figures.values[name] ?? []);
 
 /** The cap that every run sits at. */

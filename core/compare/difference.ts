@@ -28,13 +28,13 @@ export interface MeasureDifference {
 
 /** A difference of less is nothing that anyone would feel, unless chosen: 3 %. */
 export const USUAL_MARGIN = 0.03;
-/** The same for a rise, °C. */
+/** The same for warmth, °C. */
 export const MARGIN_C = 1;
 const POWER = 0.8;
 const MOST_RUNS = 1000;
 
 /** More of these is worse. */
-const LESS_IS_BETTER: readonly string[] = ['watts', 'peakRise', 'breaks'];
+const LESS_IS_BETTER: readonly string[] = ['watts', 'peakRise', 'peak', 'breaks'];
 export const lessIsBetter = (measure: CompareMeasure): boolean => LESS_IS_BETTER.includes(measure);
 
 /**

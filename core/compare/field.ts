@@ -3,7 +3,7 @@ import type { RunOfSide } from './comparable';
 import { compareSides, type CompareOptions, type Comparison } from './compare';
 import { isBetter, lessIsBetter, type MeasureDifference } from './difference';
 import { otherWork } from './mismatches';
-import { onScale } from './spread';
+import { byLogarithm, onScale } from './spread';
 
 /** Where a side stands in one measure among several. */
 export interface FieldPlace {
@@ -91,5 +91,5 @@ function meanOf(measure: RunMeasure, runs: readonly RunOfSide[]): { value: numbe
   );
   if (values.length === 0) return null;
   const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
-  return { value: measure === 'peakRise' ? mean : Math.exp(mean), runs: values.length };
+  return { value: byLogarithm(measure) ? Math.exp(mean) : mean, runs: values.length };
 }

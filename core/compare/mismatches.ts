@@ -1,6 +1,7 @@
 import { above } from '../numbers/threshold';
 import { MISMATCHES, OTHER_WORK, type MismatchKind } from '../vocabulary';
 import type { RunOfSide } from './comparable';
+import { peaksOf, type Peak } from './peaks';
 
 /** Which side a mismatch speaks for. */
 export type SideName = 'first' | 'second';
@@ -30,11 +31,24 @@ const distance = (most: number) => (first: number, second: number) => above(Math
 /** By how much of the shorter two lengths may differ. */
 const LENGTH_SHARE = 0.2;
 
-/** "without", "with", or "with the Clip-on cooler". */
-function coolerOf({ stated: { preflight } }: RunOfSide): (string | undefined)[] {
-  const { cooler, coolerName } = preflight;
-  return [cooler === 'with' && coolerName !== undefined ? `with the ${coolerName}` : cooler];
+/** "without", "with", or "with the Clip-on cooler"; one that was switched on in between is both. */
+function coolerOf(run: RunOfSide): (string | undefined)[] {
+  const { cooler, coolerName } = run.stated.preflight;
+  const named = coolerName === undefined ? 'with' : `with the ${coolerName}`;
+  return [cooler === 'with' ? named : cooler, ...during(run, 'cooler', named)];
 }
+
+/** What a state that the device was in for a while says beside the preflight. */
+const during = ({ figures }: RunOfSide, kind: string, says: string): string[] =>
+  (figures.spans ?? []).includes(kind) ? [says] : [];
+
+/** What the preflight says, else a condition that is stated. */
+const statedOr = (
+  { stated: { preflight, conditions } }: RunOfSide,
+  fact: 'power' | 'mode',
+  condition: string,
+  says: string,
+): (string | undefined)[] => [preflight[fact] ?? (conditions.includes(condition) ? says : undefined)];
 
 const stated =
   (name: keyof RunOfSide['stated']['preflight']) =>
@@ -56,9 +70,9 @@ const RULES: Record<MismatchKind, Rule> = {
   },
   brightness: { of: stated('brightness'), apart: distance(10), better: 'lower' },
   refresh: { of: (run) => [run.figures.refreshHz] },
-  power: { of: stated('power') },
-  mode: { of: stated('mode') },
-  case: { of: stated('case'), better: { word: 'off' } },
+  power: { of: (run) => statedOr(run, 'power', 'plugged-in', 'plugged-in') },
+  mode: { of: (run) => [...statedOr(run, 'mode', 'boosted', 'boost'), ...during(run, 'boost', 'boost')] },
+  case: { of: (run) => [run.stated.preflight.case, ...during(run, 'case', 'on')], better: { word: 'off' } },
   // which of several coolers it was counts, too; one that nobody named favours as any does
   cooler: { of: coolerOf, better: { word: 'with' } },
   network: { of: stated('network'), better: { word: 'offline' } },
@@ -70,9 +84,13 @@ const RULES: Record<MismatchKind, Rule> = {
   pixels: { of: stated('pixels'), better: 'lower' },
   source: { of: (run) => [run.figures.source] },
   firstPlay: {
-    of: (run) => [run.stated.conditions.includes('first-play') ? 'first play' : 'played before'],
+    of: ({ stated: { told, conditions } }) => [
+      told ? (conditions.includes('first-play') ? 'first play' : 'played before') : null,
+    ],
     better: { word: 'played before' },
   },
+  // what the peaks were read with: known once both sides are
+  instrument: { of: () => [] },
 };
 
 function outcomeOf({ figures }: RunOfSide): string {
@@ -92,7 +110,10 @@ function outcomeOf({ figures }: RunOfSide): string {
 export function mismatchesOf(first: readonly RunOfSide[], second: readonly RunOfSide[]): Mismatch[] {
   return MISMATCHES.flatMap((kind): Mismatch[] => {
     const rule = RULES[kind];
-    const [a, b] = [first, second].map((side) => known(side, rule)) as [Fact[], Fact[]];
+    const [a, b] =
+      kind === 'instrument'
+        ? instruments(first, second)
+        : ([first, second].map((side) => known(side, rule)) as [Fact[], Fact[]]);
     if (a.length === 0 && b.length === 0) return [];
     if (a.length === 0 || b.length === 0)
       return [
@@ -111,6 +132,13 @@ export function mismatchesOf(first: readonly RunOfSide[], second: readonly RunOf
 }
 
 type Fact = string | number;
+
+/** What the peaks of each side that are compared were read with. */
+function instruments(first: readonly RunOfSide[], second: readonly RunOfSide[]): [Fact[], Fact[]] {
+  const peaks = peaksOf([...first, ...second].map(({ figures }) => figures));
+  const of = (side: (Peak | null)[]): Fact[] => [...new Set(side.flatMap((peak) => peak?.by ?? []))].sort();
+  return [of(peaks.slice(0, first.length)), of(peaks.slice(first.length))];
+}
 
 /** What is known of a side: each value once, in order; of a number that is averaged, the mean. */
 function known(side: readonly RunOfSide[], { of, apart }: Rule): Fact[] {

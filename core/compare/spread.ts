@@ -1,5 +1,6 @@
 import { RUN_MEASURES, type RunMeasure } from '../vocabulary';
 import type { RunOfSide } from './comparable';
+import { peaksOf } from './peaks';
 
 /** Sum of squares about the mean of a group's values, and how many they are. */
 export interface GroupSpread {
@@ -34,13 +35,16 @@ export const HABIT: Record<RunMeasure, number> = {
   watts: 0.05,
   hoursFromFull: 0.06,
   peakRise: 1,
+  peak: 1.5,
 };
+/** Where every room is known, a peak differs no more than a rise. */
+export const HABIT_PEAK_IN_ROOM = 1;
 export const HABIT_FREEDOM = 4;
 /** So much an archive counts at most: a calm one does not drown what the sides show. */
 const MOST_FROM_ARCHIVE = 8;
 
-/** A rise of temperature is compared as it is, all else by its logarithm. */
-export const byLogarithm = (measure: RunMeasure): boolean => measure !== 'peakRise';
+/** Temperatures are compared as they are, all else by its logarithm. */
+export const byLogarithm = (measure: string): boolean => measure !== 'peakRise' && measure !== 'peak';
 
 /**
  * Values of a measure on the scale on which they are compared; those of 0 or less are left out.
@@ -82,20 +86,23 @@ export function archiveOf(runs: readonly RunOfSide[]): ArchiveGroup[] {
     const key = groupKey(run.stated);
     if (key !== null) groups.set(key, [...(groups.get(key) ?? []), run]);
   }
-  return [...groups].map(([key, members]) => ({
-    key,
-    spread: Object.fromEntries(
-      RUN_MEASURES.map((measure) => [
-        measure,
-        spreadOf(
-          onScale(
-            measure,
-            members.map((run) => run.figures.values[measure]?.value),
+  return [...groups].map(([key, members]) => {
+    const peaks = peaksOf(members.map(({ figures }) => figures)).map((peak) => peak?.c);
+    return {
+      key,
+      spread: Object.fromEntries(
+        RUN_MEASURES.map((measure) => [
+          measure,
+          spreadOf(
+            onScale(
+              measure,
+              measure === 'peak' ? peaks : members.map((run) => run.figures.values[measure]?.value),
+            ),
           ),
-        ),
-      ]),
-    ),
-  }));
+        ]),
+      ),
+    };
+  });
 }
 
 /** How far runs lie apart, all groups taken together. */
@@ -156,6 +163,7 @@ export class Archive {
  *
  * @param sides values of each side on the scale of the measure (`onScale`)
  * @param archive of which the groups with a key among `own` are left out
+ * @param habit what runs differ by where nobody has repeated any
  * @shown What runs of one kind differ by
  * @source a conjugate prior for the variance; Smyth (2004), moderated t; docs/method.md, "Difference between two sides"
  * @example
@@ -166,12 +174,13 @@ export function spreadBetweenRuns(
   sides: readonly number[][],
   archive: Archive,
   own: readonly (string | null)[],
+  habit = HABIT[measure],
 ): Spread {
   const within = toPooled(sides.map(spreadOf).reduce(added, NOTHING));
   const others = archive.without(own, measure);
   const fromArchive = Math.min(MOST_FROM_ARCHIVE, others.freedom);
   const freedom = HABIT_FREEDOM + fromArchive + within.freedom;
   const squares =
-    HABIT_FREEDOM * HABIT[measure] ** 2 + fromArchive * others.variance + within.freedom * within.variance;
+    HABIT_FREEDOM * habit ** 2 + fromArchive * others.variance + within.freedom * within.variance;
   return { sd: Math.sqrt(squares / freedom), freedom, fromSides: within.freedom, fromArchive };
 }

@@ -22,6 +22,7 @@ export function sideRun({ stated = {}, preflight = {}, ...run }: SideCase): RunO
       roomC: run.facts?.roomC ?? null,
       batteryWh: run.facts?.batteryWh ?? null,
       conditions: [],
+      told: true,
       preflight,
       ...stated,
     },

@@ -3,23 +3,26 @@ import { cadence } from './cadence';
 import { longPlayOf } from '../session/longPlay';
 import { sittingOf } from '../session/sitting';
 import { capAdvice, capShare, frameCap, heldCaps } from './cap';
-import { caveatsOf, confidenceOf } from './caveats';
+import { caveatsOf, confidenceOf, confidencesOf, type Trust } from './caveats';
 import { coverage } from './coverage';
 import { distributionOf } from './distribution';
 import { drainOf } from './drain';
 import { evenness } from './evenness';
 import { lows, sortedFrames } from './lows';
 import { METHOD_VERSION } from './methodVersion';
-import { averagePace, perSecondPace, steadiness, type PaceFigures } from './pace';
+import { longestOver } from './overTarget';
+import { averagePace, perSecondPace, steadiness, swingEnds, swings, type PaceFigures } from './pace';
 import { batteryInTime, dischargeStretches, siftPower, siftRates, siftSkin } from './plausible';
 import { doingOf } from './doing';
 import { emulation, NEEDS, playable, playableFromRead } from './playable';
 import type { Analysis, RunInput } from './model';
 import { middleOf } from '../readOff/ends';
-import { readFigures, readPace, readSpeed } from '../readOff/readFigures';
+import { kindsOf, leadingKind } from '../readOff/leading';
+import { readEmulation, readFigures, readPace } from '../readOff/readFigures';
 import { scenesOf } from './scenes';
-import { prepareSession } from './session';
-import { defaultSplitMinutes, readSplitTable, splitTable } from './splits';
+import { prepareSession, type SpanUs } from './session';
+import { LONGEST_RUN_S } from '../limits';
+import { defaultSplitMinutes, readSplitTable, splitEnds, splitTable } from './splits';
 import { stamina } from './stamina';
 import { thin } from '../numbers/thin';
 import { warmthOf } from './warmth';
@@ -37,7 +40,7 @@ import { warmStretches } from './warmStretches';
  * analyse(runInput({ frameUs: new Int32Array(2400).fill(25_000), gaps: [] }, { dropped: 0, cutOff: false, entries: [] }, facts)).figures.pace.average; // 40
  */
 export function analyse(run: RunInput): Analysis {
-  const session = prepareSession(run.track, run.excluded);
+  const session = prepareSession(run.track, run.excluded, run.end && run.end.atMs * 1000);
   const perSecond = perSecondPace(session);
   const breaks = findBreaks(session);
   const sorted = sortedFrames(session.leftUs);
@@ -53,21 +56,34 @@ export function analyse(run: RunInput): Analysis {
 
   const hasFrames = session.leftUs.length > 0;
   const endReason = run.end?.reason ?? null;
-  const read = readFigures({
-    rates: rates.kept,
+  const counted = rates.kept.filter((rate) => !inMenu(session.excluded, rate.atMs));
+  const values = {
+    rates: counted,
     summaries: run.summaries,
-    speeds: run.speeds,
-    smooth: run.smooth,
-    seconds,
+    speeds: run.speeds.filter((speed) => !inMenu(session.excluded, speed.atMs)),
     native: run.native,
+  };
+  const read = readFigures({
+    ...values,
+    smooth: run.smooth,
+    feel: run.feel,
+    seconds,
+    panelHz: run.panelHz,
+    target: run.target,
     end: endReason,
   });
+  const leading = leadingKind(kindsOf(values))?.rates ?? [];
+  const average = averagePace(session.leftUs.length, session.leftTotalUs);
+  const swinging = swings(perSecond, average);
   const pace: PaceFigures = hasFrames
     ? {
         source: 'frames',
-        average: averagePace(session.leftUs.length, session.leftTotalUs),
+        average,
         interval: null,
+        seen: null,
         ...steadiness(perSecond),
+        swings: swinging,
+        between: swinging ? swingEnds(perSecond) : null,
       }
     : readPace(read);
   const lasting = stamina(perSecond, breaks, { seconds, target: run.target, end: endReason });
@@ -95,9 +111,24 @@ export function analyse(run: RunInput): Analysis {
     power: ofDevice,
     batteryWh: run.batteryWh,
   };
-  const caveats = caveatsOf(run, {
+  const drain = drainOf(
+    discharge,
+    ofDevice,
+    run.battery,
+    run.charging,
+    run.batteryWh,
+    pace.average,
+    roughLength(run.end),
+  );
+  const emulated = hasFrames ? emulation(perSecond, run.native) : readEmulation(read);
+  const word = hasFrames ? lasting.word : (read?.word ?? lasting.word);
+  const { caveats, ...weights } = caveatsOf(run, {
     seconds,
     session,
+    perSecond,
+    counted,
+    read,
+    splitEnds: splitEnds(Math.min(LONGEST_RUN_S, seconds), splitMinutes),
     warmth,
     skin,
     powerDoubtful: power.doubtful.length,
@@ -106,6 +137,17 @@ export function analyse(run: RunInput): Analysis {
     atCap,
     crashed,
   });
+  const trust: Trust = {
+    has: [
+      ...(pace.average !== null || pace.interval !== null || emulated !== null || word !== null
+        ? (['pace'] as const)
+        : []),
+      ...(skin.kept.length > 0 ? (['warmth'] as const) : []),
+      ...(drain !== null ? (['drain'] as const) : []),
+    ],
+    ...weights,
+  };
+  const confidences = confidencesOf(caveats, trust);
   return {
     perSecond,
     figures: {
@@ -123,20 +165,22 @@ export function analyse(run: RunInput): Analysis {
       evenness: evenness(session, breaks, run.target),
       breaks: longestBreaks(breaks),
       cadence: cadence(session.leftUs, run.refreshHz),
+      target: run.target,
+      over: caveats.includes('over-target') ? longestOver(perSecond, run.target) : null,
       refreshHz: run.refreshHz,
       cap,
       capShare: atCap,
       capAdvice: capAdvice(perSecond, breaks, { seconds, refreshHz: run.refreshHz }),
       heldCaps: heldCaps(perSecond, breaks, { seconds, refreshHz: run.refreshHz }),
       splitMinutes,
-      splits: hasFrames ? splitTable(session, perSecond, split) : readSplitTable(seconds, rates.kept, split),
+      splits: hasFrames ? splitTable(session, perSecond, split) : readSplitTable(seconds, leading, split),
       stamina: hasFrames
         ? lasting
         : {
             ...lasting,
             opening: middleOf(read?.opening ?? null),
             closing: middleOf(read?.closing ?? null),
-            word: read?.word ?? lasting.word,
+            word,
           },
       playable: hasFrames
         ? playable(session, breaks, bar, crashed)
@@ -151,7 +195,7 @@ export function analyse(run: RunInput): Analysis {
       bar,
       read,
       scenes: scenesOf(run, rates.kept, seconds),
-      emulation: hasFrames ? emulation(perSecond, run.native) : readSpeed(read?.speed ?? null),
+      emulation: emulated,
       warmth: {
         ...warmth,
         spots: warmth.spots.map((spot) => ({
@@ -159,15 +203,7 @@ export function analyse(run: RunInput): Analysis {
           readings: thin(spot.readings, SHOWN_READINGS, (reading) => reading.c),
         })),
       },
-      drain: drainOf(
-        discharge,
-        ofDevice,
-        run.battery,
-        run.charging,
-        run.batteryWh,
-        pace.average,
-        roughLength(run.end),
-      ),
+      drain,
       charging: run.charging.map((span) => ({ fromS: span.fromUs / 1e6, toS: span.toUs / 1e6 })),
       battery: thin(battery, SHOWN_READINGS, (reading) => reading.percent),
       doubtful: {
@@ -177,16 +213,23 @@ export function analyse(run: RunInput): Analysis {
         rates: thin(rates.doubtful, SHOWN_READINGS, (rate) => rate.fps ?? 0),
       },
       sitting: sittingOf(run, perSecond, seconds),
+      switched: [...new Set(run.conditionSpans.map(({ kind }) => kind))].sort(),
       longPlay: longPlayOf(run, seconds),
       doing: doingOf(run.loads, run.chip, power, run.links, hasFrames),
       marks: run.marks.slice(0, LISTED_MARKS),
       rates: thin(rates.kept, SHOWN_READINGS, (rate) => rate.ends.low),
       caveats,
-      confidence: confidenceOf(caveats),
+      trust,
+      confidences,
+      confidence: confidenceOf(confidences),
       end: run.end,
     },
   };
 }
+
+/** Whether a moment lies in a stretch that is left out. */
+const inMenu = (excluded: readonly SpanUs[], atMs: number | null): boolean =>
+  atMs !== null && excluded.some(({ fromUs, toUs }) => atMs * 1000 >= fromUs && atMs * 1000 < toUs);
 
 /** Breaks that are told one by one. */
 export const LISTED_BREAKS = 1000;

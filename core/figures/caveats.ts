@@ -7,51 +7,163 @@ import type { RateReading, SkinReading } from './readings';
 import type { Session } from './session';
 import { SUSTAINED_S } from './splits';
 import { above, atLeast } from '../numbers/threshold';
+import { kindsOf } from '../readOff/leading';
+import { inEverySplit } from '../readOff/readAverage';
+import { allAbove, type ReadFigures } from '../readOff/readFigures';
+import { WELL_OVER } from './overTarget';
+import { usable } from './pace';
 import type { Warmth } from './warmth';
 
+/** Measures that a caveat touches: pace with evenness and stamina, warmth, drain. */
+export const TRUSTED = ['pace', 'warmth', 'drain'] as const;
+export type Trusted = (typeof TRUSTED)[number];
+/** How far each measure may be trusted; null where it has no figure. */
+export type Confidences = Record<Trusted, Confidence | null>;
+
+interface CaveatKind {
+  points: 1 | 2;
+  touches: readonly Trusted[];
+  /** In a few words, beside a letter. */
+  brief: string;
+  says: string;
+}
+
+const ALL = TRUSTED;
+const PACE: readonly Trusted[] = ['pace'];
+const WARMTH: readonly Trusted[] = ['warmth'];
+
 /** What the numbers of a run cannot say, in the order of weight. */
-const SENTENCES: Record<Caveat, { points: 1 | 2; says: string }> = {
+const SENTENCES: Record<Caveat, CaveatKind> = {
   'short-run': {
+    brief: 'a short run',
     points: 2,
+    touches: ['pace', 'warmth'],
     says: 'The run is shorter than a quarter of an hour: it shows how the device opens, not what it sustains.',
   },
-  'warm-start': { points: 2, says: 'The device was warm at the start.' },
-  'read-off': { points: 2, says: 'No frames were logged: the rates were read off a counter.' },
-  'eye-estimate': { points: 2, says: 'Rates were estimated by eye.' },
-  'counter-is-refresh': {
+  'warm-start': {
+    brief: 'a warm start',
     points: 2,
+    touches: ['pace', 'warmth'],
+    says: 'The device was warm at the start.',
+  },
+  'read-off': {
+    brief: 'counter readings',
+    points: 2,
+    touches: PACE,
+    says: 'No frames were logged: the rates were read off a counter.',
+  },
+  'eye-estimate': { brief: 'the eye', points: 2, touches: PACE, says: 'Rates were estimated by eye.' },
+  'counter-is-refresh': {
+    brief: 'a counter of the panel',
+    points: 2,
+    touches: PACE,
     says: 'A counter showed the panel’s refresh rate instead of the title’s; those rates are left out.',
   },
   'charged-during': {
+    brief: 'charged meanwhile',
     points: 2,
+    touches: ['warmth', 'drain'],
     says: 'It was charged during the run, which warms it and spoils the battery’s slope.',
   },
-  'plugged-in': { points: 2, says: 'It was plugged in throughout.' },
+  'plugged-in': { brief: 'plugged in', points: 2, touches: ALL, says: 'It was plugged in throughout.' },
   'implausible-sensor': {
+    brief: 'doubtful values',
     points: 2,
+    touches: ALL,
     says: 'A sensor gave values that cannot be; they are shown as doubtful and left out.',
   },
-  streamed: { points: 2, says: 'The title was streamed: this tests the link, not the chip.' },
-  crashed: { points: 2, says: 'The title crashed.' },
-  'single-run': { points: 1, says: 'It is a single run: nothing shows how much runs of its kind differ.' },
-  'easy-scene': { points: 1, says: 'The title has a hard scene, and nothing of this run was played in it.' },
-  'room-unknown': { points: 1, says: 'The room temperature is unknown.' },
-  'few-readings': { points: 1, says: 'The hottest spot was read fewer than four times.' },
-  capped: { points: 1, says: 'The pace sits at a frame cap: headroom unknown.' },
-  'pre-release': { points: 1, says: 'The device or its firmware is not released yet.' },
-  'title-not-updated': { points: 1, says: 'The title is not updated for the chip yet.' },
-  'first-play': { points: 1, says: 'It was a first play: shaders were compiled on the way.' },
-  aspect: {
+  streamed: {
+    brief: 'streamed',
+    points: 2,
+    touches: PACE,
+    says: 'The title was streamed: this tests the link, not the chip.',
+  },
+  crashed: { brief: 'it crashed', points: 2, touches: PACE, says: 'The title crashed.' },
+  'single-run': {
+    brief: 'one run',
     points: 1,
+    touches: ALL,
+    says: 'It is a single run: nothing shows how much runs of its kind differ.',
+  },
+  'easy-scene': {
+    brief: 'an easy scene',
+    points: 1,
+    touches: PACE,
+    says: 'The title has a hard scene, and nothing of this run was played in it.',
+  },
+  'length-unknown': {
+    brief: 'length unknown',
+    points: 1,
+    touches: PACE,
+    says: 'Nobody noted how long it was played.',
+  },
+  'room-unknown': {
+    brief: 'room unknown',
+    points: 1,
+    touches: WARMTH,
+    says: 'The room temperature is unknown.',
+  },
+  'few-readings': {
+    brief: 'few readings',
+    points: 1,
+    touches: WARMTH,
+    says: 'The hottest spot was read fewer than four times.',
+  },
+  capped: {
+    brief: 'at its cap',
+    points: 1,
+    touches: PACE,
+    says: 'The pace sits at a frame cap: headroom unknown.',
+  },
+  'pre-release': {
+    brief: 'before release',
+    points: 1,
+    touches: ALL,
+    says: 'The device or its firmware is not released yet.',
+  },
+  'title-not-updated': {
+    brief: 'title not updated',
+    points: 1,
+    touches: PACE,
+    says: 'The title is not updated for the chip yet.',
+  },
+  'first-play': {
+    brief: 'a first play',
+    points: 1,
+    touches: PACE,
+    says: 'It was a first play: shaders were compiled on the way.',
+  },
+  aspect: {
+    brief: 'another screen shape',
+    points: 1,
+    touches: PACE,
     says: 'The screen’s shape differs from that of devices beside it, and so does the number of pixels drawn.',
   },
-  boosted: { points: 1, says: 'A boost was switched on.' },
-  'rows-dropped': { points: 1, says: 'Some rows of the log could not be read and were left out.' },
-  gap: { points: 1, says: 'There are gaps in the log.' },
-  dimmed: { points: 1, says: 'The screen dimmed itself.' },
-  excluded: {
+  boosted: { brief: 'boosted', points: 1, touches: ALL, says: 'A boost was switched on.' },
+  'rows-dropped': {
+    brief: 'rows left out',
     points: 1,
+    touches: PACE,
+    says: 'Some rows of the log could not be read and were left out.',
+  },
+  gap: { brief: 'gaps', points: 1, touches: PACE, says: 'There are gaps in the log.' },
+  dimmed: {
+    brief: 'screen dimmed',
+    points: 1,
+    touches: ['warmth', 'drain'],
+    says: 'The screen dimmed itself.',
+  },
+  excluded: {
+    brief: 'much left out',
+    points: 1,
+    touches: PACE,
     says: 'More than a tenth of the run was taken out as menus, loading, adverts or pauses.',
+  },
+  'over-target': {
+    brief: 'well over its target',
+    points: 1,
+    touches: PACE,
+    says: 'Part of it ran well above its target: a menu or a loading screen that nobody marked?',
   },
 };
 
@@ -62,26 +174,73 @@ const SENTENCES: Record<Caveat, { points: 1 | 2; says: string }> = {
  */
 export const caveatSentence = (caveat: Caveat): string => SENTENCES[caveat].says;
 
+/** What a run's confidence rests on beside its caveats. */
+export interface Trust {
+  /** Measures that have a figure. */
+  has: Trusted[];
+  /** Points of caveats that weigh more than usual. */
+  points: Partial<Record<Caveat, number>>;
+  /** What doubtful values were of; a caveat of sensors weighs on nothing else. */
+  doubted: Trusted[];
+}
+
 /**
+ * How far each measure may be trusted, by the points of what touches it.
+ *
  * @shown confidence A to D
  * @source docs/method.md, "Caveats": A 0–1 points, B 2–3, C 4–5, D 6 or more
  * @example
- * confidenceOf(['short-run', 'gap']); // 'B'
+ * confidencesOf(['short-run', 'gap'], { has: ['pace'], points: {}, doubted: [] }); // { pace: 'B', warmth: null, drain: null }
  */
-export function confidenceOf(caveats: Caveat[]): Confidence {
-  const points = caveats.reduce((sum, caveat) => sum + SENTENCES[caveat].points, 0);
-  return points <= 1 ? 'A' : points <= 3 ? 'B' : points <= 5 ? 'C' : 'D';
+export function confidencesOf(caveats: readonly Caveat[], { has, points, doubted }: Trust): Confidences {
+  const of = (measure: Trusted): Confidence | null => {
+    if (!has.includes(measure)) return null;
+    const sum = caveats
+      .filter((caveat) =>
+        caveat === 'implausible-sensor'
+          ? doubted.includes(measure)
+          : SENTENCES[caveat].touches.includes(measure),
+      )
+      .reduce((all, caveat) => all + (points[caveat] ?? SENTENCES[caveat].points), 0);
+    return sum <= 1 ? 'A' : sum <= 3 ? 'B' : sum <= 5 ? 'C' : 'D';
+  };
+  return { pace: of('pace'), warmth: of('warmth'), drain: of('drain') };
 }
+
+/**
+ * What a letter rests on, in a few words: "counter readings, one run".
+ *
+ * @returns "" where nothing speaks against the measure
+ */
+export const saysRestsOn = (caveats: readonly Caveat[], { doubted }: Trust, measure: Trusted): string =>
+  caveats
+    .filter((caveat) =>
+      caveat === 'implausible-sensor'
+        ? doubted.includes(measure)
+        : SENTENCES[caveat].touches.includes(measure),
+    )
+    .map((caveat) => SENTENCES[caveat].brief)
+    .join(', ');
+
+/** The run's own: that of its pace, else of its warmth, else of its drain. */
+export const confidenceOf = ({ pace, warmth, drain }: Confidences): Confidence | null =>
+  pace ?? warmth ?? drain;
 
 /** What the caveats are judged by, beside the run itself. */
 export interface CaveatEvidence {
   seconds: number;
   session: Session;
+  /** Per-second pace. */
+  perSecond: Float64Array;
   warmth: Warmth;
   skin: Sifted<SkinReading>;
   powerDoubtful: number;
   discharge: Discharge;
   rates: Sifted<RateReading>;
+  /** Those kept that lie in no menu. */
+  counted: RateReading[];
+  read: ReadFigures | null;
+  splitEnds: number[];
   /** Share of the seconds at the frame cap; null without one. */
   atCap: number | null;
   /** A mark says so, or the end. */
@@ -128,49 +287,86 @@ const STATED: Caveat[] = [
 ];
 
 /**
- * The caveats of one run, in the order of their weight.
+ * The caveats of one run, in the order of their weight, and what weighs more
+ * than usual.
  *
  * @shown Caveats
  * @source docs/method.md, "Caveats"
  */
-export function caveatsOf(run: RunInput, evidence: CaveatEvidence): Caveat[] {
-  const { seconds, session, warmth, skin, rates, atCap } = evidence;
+export function caveatsOf(
+  run: RunInput,
+  evidence: CaveatEvidence,
+): { caveats: Caveat[] } & Pick<Trust, 'points' | 'doubted'> {
+  const { seconds, session, warmth, skin, rates, atCap, read } = evidence;
   const hasFrames = run.track.frameUs.length > 0;
   const hasSkin = run.skin.length > 0;
   const readOff = [...run.rates, ...run.summaries, ...run.speeds];
   const stated = new Set(run.conditions);
+  const gapUs = session.gaps.reduce((sum, gap) => sum + gap.toUs - gap.fromUs, 0);
+  const playedS = seconds - gapUs / 1e6;
+  const loads = loadsDoubtful(run, hasFrames);
   const holds: Partial<Record<Caveat, boolean>> = {
-    'short-run': run.end?.reason !== 'would-not-start' && !atLeast(seconds, SUSTAINED_S),
+    'short-run': run.end?.reason !== 'would-not-start' && seconds > 0 && !atLeast(playedS, SUSTAINED_S),
     'warm-start':
       run.inSitting !== true &&
       startsWarm(
         skin.kept.filter((reading) => !reading.peak),
         run.roomC,
       ),
-    'read-off': !hasFrames && readOff.length > 0,
-    'eye-estimate': readOff.some((reading) => reading.by === 'eye'),
+    'read-off': !hasFrames && read?.leads === 'read',
+    'eye-estimate': !hasFrames && read?.leads === 'eye',
     'counter-is-refresh': rates.doubtful.length > 0,
     'charged-during':
       !stated.has('plugged-in') &&
       (run.charging.length > 0 || run.battery.some((reading) => reading.charging)),
     'implausible-sensor':
-      skin.doubtful.length + evidence.powerDoubtful + evidence.discharge.doubtful.length > 0 ||
-      loadsDoubtful(run, hasFrames),
+      skin.doubtful.length + evidence.powerDoubtful + evidence.discharge.doubtful.length > 0 || loads,
     crashed: evidence.crashed,
+    'length-unknown': seconds === 0 && readOff.length > 0,
     'room-unknown': hasSkin && run.roomC === null,
     'few-readings':
       hasSkin && (warmth.spots.find((spot) => spot.spot === warmth.hottest)?.readings.length ?? 0) < 4,
     capped: sitsAtCap(atCap),
     boosted: stated.has('boosted') || run.conditionSpans.some((span) => span.kind === 'boost'),
     'rows-dropped': run.droppedRows > 0 || run.cutOff,
-    gap: hasGap(run, session),
+    gap: gapUs > 1e6 || hasLongFrame(run),
     dimmed:
       run.marks.some((mark) => mark.kind === 'dim') ||
       run.conditionSpans.some((span) => span.kind === 'dimmed'),
     excluded: above(excludedShare(session, seconds), 0.1),
+    'over-target': runsOver(run.target, evidence),
   };
-  return (Object.keys(SENTENCES) as Caveat[]).filter(
-    (caveat) => holds[caveat] ?? (STATED.includes(caveat) && stated.has(caveat)),
+  const doubted: Trusted[] = [
+    ...(loads ? (['pace'] as const) : []),
+    ...(skin.doubtful.length > 0 ? (['warmth'] as const) : []),
+    ...(evidence.powerDoubtful + evidence.discharge.doubtful.length > 0 ? (['drain'] as const) : []),
+  ];
+  return {
+    caveats: (Object.keys(SENTENCES) as Caveat[]).filter(
+      (caveat) => holds[caveat] ?? (STATED.includes(caveat) && stated.has(caveat)),
+    ),
+    points: {
+      ...(readThroughout(run, evidence) ? {} : { 'read-off': 3 }),
+      ...(above(gapUs / 1e6, seconds / 10) ? { gap: 2 } : {}),
+    },
+    doubted,
+  };
+}
+
+/** Whether counters tell of all of a run: by an end page's average, or by a rate in every split of a sustained one. */
+function readThroughout(run: RunInput, { read, counted, seconds, splitEnds }: CaveatEvidence): boolean {
+  if (run.summaries.some(({ by, average }) => by !== 'eye' && average !== null)) return true;
+  const kind = kindsOf({ ...run, rates: counted }).read;
+  return read !== null && atLeast(seconds, SUSTAINED_S) && inEverySplit(kind.rates, splitEnds);
+}
+
+const OVER_SECONDS = 10;
+
+function runsOver(target: number | null, { perSecond, counted }: CaveatEvidence): boolean {
+  if (target === null) return false;
+  const line = WELL_OVER * target;
+  return (
+    usable(perSecond).filter((pace) => above(pace, line)).length >= OVER_SECONDS || allAbove(counted, line)
   );
 }
 
@@ -190,9 +386,7 @@ function loadsDoubtful({ loads }: RunInput, hasFrames: boolean): boolean {
 /** A frame this long is a freeze and a gap too. */
 const GAP_FRAME_US = 60e6;
 
-function hasGap({ track }: RunInput, session: Session): boolean {
-  const gapUs = session.gaps.reduce((sum, gap) => sum + gap.toUs - gap.fromUs, 0);
-  if (gapUs > 1e6) return true;
+function hasLongFrame({ track }: RunInput): boolean {
   for (let i = 0; i < track.frameUs.length; i++) if (track.frameUs[i]! >= GAP_FRAME_US) return true;
   return false;
 }

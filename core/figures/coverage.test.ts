@@ -11,9 +11,17 @@ describe('what a run’s pace is known from', () => {
         { type: 'end', atMs: 1_200_000, reason: 'planned' },
       ],
     });
-    expect(figures.coverage).toEqual([
-      { fromS: 0, toS: 480, from: 'frames', average: 50, interval: null, readings: 0 },
-      { fromS: 480, toS: 1200, from: 'read', average: 41, interval: { low: 40.5, high: 41.5 }, readings: 2 },
+    expect(figures.coverage).toMatchObject([
+      { fromS: 0, toS: 480, from: 'frames', average: 50, interval: null, readings: 0, said: null },
+      {
+        fromS: 480,
+        toS: 1200,
+        from: 'read',
+        average: 41,
+        interval: { low: 39.5, high: 42.5 },
+        readings: 2,
+        said: { timed: { first: { written: { bare: '42' } }, last: { written: { bare: '40' } } } },
+      },
     ]);
     // the figures themselves stay those of the frames
     expect(figures.pace).toMatchObject({ source: 'frames', average: 50 });
@@ -37,7 +45,7 @@ describe('what a run’s pace is known from', () => {
   });
   it('is one stretch where nothing is missing', () =>
     expect(figuresOf({ frames: at(40, 60) }).coverage).toEqual([
-      { fromS: 0, toS: 60, from: 'frames', average: 40, interval: null, readings: 0 },
+      { fromS: 0, toS: 60, from: 'frames', average: 40, interval: null, readings: 0, said: null },
     ]));
   it('is nothing where there is nothing', () => expect(figuresOf({}).coverage).toEqual([]));
 });

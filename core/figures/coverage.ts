@@ -1,4 +1,6 @@
-import { meanEnds, middleOf, type Ends } from '../readOff/ends';
+import { middleOf, type Ends } from '../readOff/ends';
+import { readStretch } from '../readOff/readFigures';
+import type { ReadSaid } from '../readOff/readSaid';
 import { averagePace } from './pace';
 import type { RateReading } from './readings';
 import { firstAtLeast, type Session, type SpanUs } from './session';
@@ -9,12 +11,14 @@ export interface Covered {
   toS: number;
   /** Frames, rates read off something, rates by eye, or nothing. */
   from: 'frames' | 'read' | 'eye' | 'none';
-  /** fps; of the rates their mean. */
+  /** fps; of what was read the middle, for computing. */
   average: number | null;
-  /** Ends of that mean; null for frames. */
+  /** Its ends; null for frames. */
   interval: Ends | null;
   /** Rates that were read in it. */
   readings: number;
+  /** What was read, as it was written; null where frames were logged. */
+  said: ReadSaid | null;
 }
 
 /** Shorter gaps are no stretch of their own. */
@@ -70,19 +74,23 @@ function ofFrames({ leftUs, leftStartsUs }: Session, { fromUs, toUs }: SpanUs): 
     average: averagePace(count, totalUs),
     interval: null,
     readings: 0,
+    said: null,
   };
 }
 
 function ofRates(rates: RateReading[], { fromUs, toUs }: SpanUs): Covered {
   const inside = rates.filter(({ atMs }) => atMs !== null && atMs * 1000 >= fromUs && atMs * 1000 <= toUs);
-  const ends = meanEnds(inside.map((rate) => rate.ends));
-  const from = inside.length === 0 ? 'none' : inside.some((rate) => rate.by === 'eye') ? 'eye' : 'read';
+  const read = readStretch(
+    { rates: inside, summaries: [], speeds: [], native: null },
+    { seconds: (toUs - fromUs) / 1e6, panelHz: null, native: null },
+  );
   return {
     fromS: fromUs / 1e6,
     toS: toUs / 1e6,
-    from,
-    average: middleOf(ends),
-    interval: ends,
-    readings: inside.length,
+    from: read?.leads ?? 'none',
+    average: middleOf(read?.average ?? null),
+    interval: read?.average ?? null,
+    readings: read?.readings ?? 0,
+    said: read?.said ?? null,
   };
 }

@@ -133,7 +133,11 @@ describe('the first reading of a stretch', () => {
     // 100, 98, 96 at 0, 12, 24
     expect(drain(minutes([0, 100], [12, 98], [24, 96]))!).toMatchObject({
       percentPerHour: expect.closeTo(10, 9),
-      range: [expect.closeTo(10, 9), expect.closeTo(10, 9)],
+      // on one line, but a gauge of whole percents is off by 0.29: t(0.975, 1) = 12.706, Σ(t − t̄)² = 0.08 h²
+      range: [
+        expect.closeTo(10 - (12.706 * 0.29) / Math.sqrt(0.08), 2),
+        expect.closeTo(10 + (12.706 * 0.29) / Math.sqrt(0.08), 2),
+      ],
     });
     // without the first there are two points: what fell over the time
     expect(drain(minutes([0, 100], [12, 99], [24, 97]))!.percentPerHour).toBeCloseTo(7.5, 9);

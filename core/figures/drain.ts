@@ -10,6 +10,8 @@ export interface Drain {
   /** 95 % interval of percent per hour where readings allow one; else the range of readings that are whole percents. */
   range: [number, number] | null;
   hoursFromFull: number | null;
+  /** How many new percents it was computed from. */
+  points?: number;
   watts: number | null;
   /** Where the watts come from; "percent" too where only percent per hour is known. */
   from: 'percent' | 'power';
@@ -47,7 +49,8 @@ export function drainOf(
   averagePace: number | null,
   length: { least: number; most: number } = { least: 1, most: 1 },
 ): Drain | null {
-  const slope = roughly(slopeOf(stretches) ?? overall(stretches), length);
+  const groups = stretches.map(newPercents).filter((points) => points.length > 0);
+  const slope = roughly(slopeOf(groups) ?? overall(stretches), length);
   const percentPerHour = slope?.percentPerHour ?? null;
   const measured = meanPower(power, battery, charging);
   const watts =
@@ -57,6 +60,7 @@ export function drainOf(
     percentPerHour,
     range: slope?.range ?? null,
     hoursFromFull: percentPerHour === null || percentPerHour <= 0 ? null : 100 / percentPerHour,
+    points: groups.reduce((sum, points) => sum + points.length, 0),
     watts,
     from: measured === null ? 'percent' : 'power',
     joulesPerFrame: watts === null || averagePace === null || averagePace === 0 ? null : watts / averagePace,
@@ -80,8 +84,10 @@ export const newPercents = (stretch: BatteryReading[]): BatteryReading[] =>
       : reading.percent !== stretch[i - 1]!.percent,
   );
 
-function slopeOf(stretches: BatteryReading[][]): Slope | null {
-  const groups = stretches.map(newPercents).filter((points) => points.length > 0);
+/** A gauge of whole percents is off by so much, whatever the scatter about its line: the standard deviation of what rounding takes. */
+export const GAUGE_SD = 0.29;
+
+function slopeOf(groups: BatteryReading[][]): Slope | null {
   const count = groups.reduce((sum, points) => sum + points.length, 0);
   if (count < 3 || !groups.some((points) => points.length > 1)) return null;
   let tt = 0;
@@ -101,7 +107,8 @@ function slopeOf(stretches: BatteryReading[][]): Slope | null {
   const percentPerHour = -ty / tt;
   const freedom = count - groups.length - 1;
   if (freedom < 1) return { percentPerHour, range: null };
-  const half = tWidth(freedom) * Math.sqrt(Math.max(0, yy - (ty * ty) / tt) / freedom / tt);
+  const scatter = Math.max(GAUGE_SD, Math.sqrt(Math.max(0, yy - (ty * ty) / tt) / freedom));
+  const half = (tWidth(freedom) * scatter) / Math.sqrt(tt);
   return { percentPerHour, range: [percentPerHour - half, percentPerHour + half] };
 }
 
@@ -109,6 +116,30 @@ function slopeOf(stretches: BatteryReading[][]): Slope | null {
 function roughly(slope: Slope | null, { least, most }: { least: number; most: number }): Slope | null {
   if (!slope?.range || (least === 1 && most === 1)) return slope;
   return { ...slope, range: [slope.range[0] / most, slope.range[1] / least] };
+}
+
+/** Fewer points, or a wider interval, are told as the range that they are. */
+const SURE_POINTS = 5;
+const SURE_SHARE = 0.2;
+
+/**
+ * Hours from full as they may be said: one value, a range where the readings
+ * allow no better, or nothing.
+ *
+ * @returns `low` and `high` alike for one value; `high` null where the battery may not have fallen at all
+ * @shown Drain: hours from full
+ * @source docs/method.md, "Drain"
+ * @example
+ * hoursSaid({ percentPerHour: 20, range: [10, 40], hoursFromFull: 5, points: 3, watts: null, from: 'percent', joulesPerFrame: null }); // { low: 2.5, high: 10 }
+ */
+export function hoursSaid(drain: Drain | null): { low: number; high: number | null } | null {
+  if (drain === null || drain.percentPerHour === null || (drain.points ?? SURE_POINTS) < 2) return null;
+  const { hoursFromFull, range, points = SURE_POINTS } = drain;
+  const wide = range !== null && range[1] - range[0] > SURE_SHARE * ((range[0] + range[1]) / 2);
+  if (points >= SURE_POINTS && !wide)
+    return hoursFromFull === null ? null : { low: hoursFromFull, high: hoursFromFull };
+  if (range === null || range[1] <= 0) return null;
+  return { low: 100 / range[1], high: range[0] <= 0 ? null : 100 / range[0] };
 }
 
 /** What fell over the time that it took, each stretch by its own ends, which are whole percents. */

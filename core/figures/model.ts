@@ -1,4 +1,5 @@
 import type { Break } from './breaks';
+import type { Confidences, Trust } from './caveats';
 import type { Cadence } from './cadence';
 import type { HeldCap } from './cap';
 import type { Covered } from './coverage';
@@ -12,6 +13,7 @@ import type { Bar, Bars, Emulation, Playable } from './playable';
 import type {
   BatteryReading,
   ChipReading,
+  FeelReading,
   LinkReading,
   LoadReading,
   Mark,
@@ -27,6 +29,7 @@ import type { LongPlay, Sitting } from '../session/model';
 import type { SceneFigures } from './scenes';
 import type { TitleFrom } from './warmStretches';
 import type { ReadFigures } from '../readOff/readFigures';
+import type { OverTarget } from './overTarget';
 import type { SpanUs } from './session';
 import type { Split } from './splits';
 import type { Stamina } from './stamina';
@@ -57,12 +60,16 @@ export interface RunFacts {
   scene: string | null;
   /** What each need asks for, where the reviewer set it; null for the usual. */
   bars: Bars | null;
+  /** Somebody states the panel's rate for the whole run: lines name no other. */
+  panelSaid?: boolean;
   /** It goes on from another title of one sitting: warm from that, as everybody knows. */
   inSitting?: boolean;
 }
 
 /** A run as the analysis needs it; everything on the run's clock. */
 export interface RunInput extends RunFacts {
+  /** The highest rate that the panel may have shown: nobody reads more off it. */
+  panelHz: number | null;
   track: FrameTrack;
   /** Rows of the log that were dropped. */
   droppedRows: number;
@@ -89,6 +96,7 @@ export interface RunInput extends RunFacts {
   summaries: Summary[];
   speeds: SpeedReading[];
   smooth: SmoothReading[];
+  feel: FeelReading[];
   chip: ChipReading[];
   marks: Mark[];
   end: RunEnd | null;
@@ -118,6 +126,10 @@ export interface Figures {
   /** In order of their start; where there are more than {@link LISTED_BREAKS}, the longest of them: `evenness` counts all. */
   breaks: Break[];
   cadence: Cadence;
+  /** Frames per second that the run should reach. */
+  target: number | null;
+  /** The longest stretch that runs well above it; null where ten seconds in all do not. */
+  over: OverTarget | null;
   /** Panel's rate that the cadence was judged by, Hz. */
   refreshHz: number | null;
   cap: number | null;
@@ -150,13 +162,20 @@ export interface Figures {
   doing: Doing;
   /** Its titles and what was switched; null for one title in one state. */
   sitting: Sitting | null;
+  /** Kinds of the states that the device was in for a while, in the order of the alphabet. */
+  switched: string[];
   /** Hours of play; null for a run of less than one. */
   longPlay: LongPlay | null;
   marks: Mark[];
   /** Rates that were read off and are not the panel's. */
   rates: RateReading[];
   caveats: Caveat[];
-  confidence: Confidence;
+  /** What weighs more than usual, and which measures have a figure. */
+  trust: Trust;
+  /** Of each measure. */
+  confidences: Confidences;
+  /** Of the run: that of its pace, else of its warmth, else of its drain. */
+  confidence: Confidence | null;
   end: RunEnd | null;
 }
 

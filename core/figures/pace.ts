@@ -1,4 +1,4 @@
-import { median } from '../numbers/quantile';
+import { median, quantile } from '../numbers/quantile';
 import type { Session, SpanUs } from './session';
 import { atLeast, atMost, below } from '../numbers/threshold';
 import type { Ends } from '../readOff/ends';
@@ -124,6 +124,41 @@ export function onTarget(pace: Float64Array, target: number | null): number | nu
   return seconds.filter((value) => atLeast(value, 0.95 * target)).length / seconds.length;
 }
 
+/** Fewer seconds tell nothing of how a pace swings. */
+const SWING_SECONDS = 10;
+const NEAR_AVERAGE = 0.1;
+const SELDOM = 0.2;
+
+/**
+ * Whether the pace swings: fewer than a fifth of the seconds are within a tenth
+ * of the average, which nobody saw then.
+ *
+ * @param pace per-second pace, NaN where a second is void
+ * @shown Pace: swings between
+ * @source docs/method.md, "Pace"; common practice
+ * @example
+ * swings(Float64Array.of(...Array(30).fill(60), ...Array(30).fill(30)), 45); // true
+ */
+export function swings(pace: Float64Array, average: number | null): boolean {
+  const seconds = usable(pace);
+  if (average === null || seconds.length < SWING_SECONDS) return false;
+  const near = seconds.filter((value) => atMost(Math.abs(value - average), NEAR_AVERAGE * average)).length;
+  return below(near, SELDOM * seconds.length);
+}
+
+/**
+ * Between which rates a pace swings: the tenth and the ninetieth percentile of
+ * its seconds.
+ *
+ * @returns null without usable seconds
+ * @shown Pace: swings between
+ * @source docs/method.md, "Pace"; quantiles of Hyndman and Fan's type 7
+ */
+export function swingEnds(pace: Float64Array): [low: number, high: number] | null {
+  const seconds = usable(pace).sort();
+  return seconds.length === 0 ? null : [quantile(seconds, 0.1)!, quantile(seconds, 0.9)!];
+}
+
 /** Pace of a whole run. */
 export interface PaceFigures {
   /** Whether frames were logged, or rates read off a counter or by eye. */
@@ -131,7 +166,13 @@ export interface PaceFigures {
   average: number | null;
   /** Ends of an average that was read off; null where frames were logged. */
   interval: Ends | null;
+  /** The least and the most that was read off, null where nobody wrote that end; null where frames were logged. */
+  seen: { low: number | null; high: number | null } | null;
   median: number | null;
   hold: number | null;
   slow: number | null;
+  /** Hardly a second is near the average: nobody saw it. */
+  swings: boolean;
+  /** Between which rates it swings; null where it does not. */
+  between?: [low: number, high: number] | null;
 }

@@ -2,6 +2,7 @@ import type { BatteryReading, PowerReading, RateReading, SkinReading } from './r
 import type { Session, SpanUs } from './session';
 import { firstAbove, firstAtLeast } from './session';
 import { above, atLeast, atMost, below } from '../numbers/threshold';
+import { middleOf } from '../readOff/ends';
 
 /** Readings that may enter the figures, and those that may not. Nothing is thrown away. */
 export interface Sifted<T> {
@@ -9,11 +10,15 @@ export interface Sifted<T> {
   doubtful: T[];
 }
 
+/** What skin may plausibly show, °C. */
+export const LEAST_SKIN_C = -10;
+export const MOST_SKIN_C = 60;
+
 const byTime = <T extends { atMs: number | null }>(readings: T[]): T[] =>
   [...readings].sort((a, b) => (a.atMs ?? 0) - (b.atMs ?? 0));
 
 /**
- * Skin readings outside −10…70 °C, or more than 5 °C off the last one kept at
+ * Skin readings outside −10…60 °C, or more than 5 °C off the last one kept at
  * the same spot by the same instrument within 10 s, are doubtful.
  *
  * @source docs/method.md, "Caveats", implausible-sensor; common practice
@@ -25,7 +30,7 @@ export function siftSkin(readings: SkinReading[]): Sifted<SkinReading> {
   return sift(byTime(readings), (reading) => {
     const key = JSON.stringify([reading.spot, reading.by]);
     const before = last.get(key);
-    if (below(reading.c, -10) || above(reading.c, 70)) return false;
+    if (below(reading.c, LEAST_SKIN_C) || above(reading.c, MOST_SKIN_C)) return false;
     if (before && atMost(reading.atMs - before.atMs, 10_000) && above(Math.abs(reading.c - before.c), 5))
       return false;
     last.set(key, reading);
@@ -133,12 +138,19 @@ export interface CounterContext {
 }
 
 const AROUND_US = 5e6;
+/** So near to the panel's rate a counter shows it. */
+const NEAR_PANEL = 0.5;
+/** Another reading tells of the same moment so far away, ms. */
+const SAME_MOMENT_MS = 10_000;
+const WELL_BELOW = 0.8;
 
 /**
  * Rates that a counter may have taken from the panel instead of the title: an
  * overlay's rate within 0.5 of the panel's, while the frames within 5 s of it
  * average at least a fifth less or, where there are none, target or native
- * rate are at most two thirds of it.
+ * rate are at most two thirds of it, or the eye or another counter saw at most
+ * four fifths of it at that place and time. A counter that shows anything but
+ * the panel's rate and that rate over a whole number counts.
  *
  * @source docs/method.md, "Caveats", counter-is-refresh; common practice
  */
@@ -147,18 +159,47 @@ export function siftRates(
   session: Session,
   { refreshHz, target, native }: CounterContext,
 ): Sifted<RateReading> {
-  return sift(byTime(rates), ({ atMs, fps, by }) => {
-    if (by !== 'overlay' || refreshHz === null || fps === null || above(Math.abs(fps - refreshHz), 0.5))
-      return true;
+  const overlay = rates.filter(({ by }) => by === 'overlay');
+  const isPanels = ({ fps }: RateReading): boolean =>
+    refreshHz !== null && fps !== null && atMost(Math.abs(fps - refreshHz), NEAR_PANEL);
+  const counts = refreshHz !== null && overlay.some((rate) => showsMore(rate, refreshHz));
+  const allPanels = overlay.every(isPanels);
+  return sift(byTime(rates), (rate) => {
+    const { atMs, fps } = rate;
+    if (rate.by !== 'overlay' || fps === null || !isPanels(rate) || counts) return true;
     const from = atMs === null ? 0 : firstAtLeast(session.leftStartsUs, atMs * 1000 - AROUND_US);
     const to = atMs === null ? 0 : firstAtLeast(session.leftStartsUs, atMs * 1000 + AROUND_US + 1e-3);
     if (to > from) {
       const frames = session.leftUs.subarray(from, to);
       const average = (frames.length * 1e6) / frames.reduce((sum, us) => sum + us, 0);
-      return above(average, 0.8 * fps);
+      return above(average, WELL_BELOW * fps);
     }
-    return ![target, native].some((rate) => rate !== null && atMost(rate, (2 / 3) * fps));
+    const least = [target, native].some((other) => other !== null && atMost(other, (2 / 3) * fps));
+    const seen = rates.some(
+      (other) =>
+        other.by !== 'overlay' &&
+        other.scene === rate.scene &&
+        other.ends.high !== null &&
+        other.ends.open !== 'high' &&
+        atMost(other.ends.high, WELL_BELOW * fps) &&
+        (allPanels ||
+          other.atMs === null ||
+          atMs === null ||
+          atMost(Math.abs(other.atMs - atMs), SAME_MOMENT_MS)),
+    );
+    return !least && !seen;
   });
+}
+
+/** Whether an overlay shows a rate that is no panel's: neither its own nor that over a whole number. */
+function showsMore({ fps, ends }: RateReading, panelHz: number): boolean {
+  const shown = fps ?? middleOf(ends);
+  if (shown === null) return false;
+  if (shown <= 0) return true;
+  const over = Math.max(1, Math.round(panelHz / shown));
+  return [over - 1, over, over + 1].every(
+    (whole) => whole < 1 || above(Math.abs(shown - panelHz / whole), NEAR_PANEL),
+  );
 }
 
 /** Battery readings in order of time; one within a span of charging charges, whether it says so or not. */

@@ -1,5 +1,6 @@
 import type { Ends } from '../readOff/ends';
-import type { ChipPart, PowerPlace, RateSource, SmoothWord } from '../vocabulary';
+import type { WrittenValue } from '../readOff/written';
+import type { ChipPart, FeelWord, PowerPlace, RateSource, SmoothWord } from '../vocabulary';
 
 /** What was read beside the frames, on the run's clock. Names follow the open run file (docs/formats.md). */
 export interface SkinReading {
@@ -60,6 +61,8 @@ export interface RateReading {
   ends: Ends;
   by: RateSource;
   scene: string | null;
+  /** As it was written. */
+  written?: WrittenValue;
 }
 
 /** The end page of a tool: each fact may be missing. */
@@ -70,9 +73,11 @@ export interface Summary {
   /** Share, 0 to 1. */
   hold: Ends | null;
   onePercent: Ends | null;
-  lowest: number | null;
-  highest: number | null;
+  lowest: Ends | null;
+  highest: Ends | null;
   minutes: number | null;
+  /** The average as it was written; null where there is none. */
+  written?: WrittenValue | null;
   scene: string | null;
 }
 
@@ -82,12 +87,21 @@ export interface SpeedReading {
   ends: Ends;
   by: RateSource;
   scene: string | null;
+  /** As it was written. */
+  written?: WrittenValue;
 }
 
 export interface SmoothReading {
   atMs: number | null;
   word: SmoothWord;
   by: RateSource;
+  scene: string | null;
+}
+
+/** How it plays, as the player says. */
+export interface FeelReading {
+  atMs: number | null;
+  word: FeelWord;
   scene: string | null;
 }
 

@@ -1,4 +1,6 @@
-import { meanEnds, middleOf, type Ends } from '../readOff/ends';
+import { middleOf, type Ends } from '../readOff/ends';
+import { readStretch } from '../readOff/readFigures';
+import type { ReadSaid } from '../readOff/readSaid';
 import { findBreaks } from './breaks';
 import { lows, sortedFrames } from './lows';
 import { averagePace, perSecondPace, steadiness } from './pace';
@@ -15,6 +17,8 @@ export interface ScenesRun {
   summaries: Summary[];
   speeds: SpeedReading[];
   smooth: SmoothReading[];
+  panelHz: number | null;
+  native: number | null;
 }
 
 /** Pace of one named place or load of a title. */
@@ -32,6 +36,8 @@ export interface SceneFigures {
   breaks: number | null;
   /** Values that were read off in it. */
   readings: number;
+  /** What was read, as it was written; null where frames were logged. */
+  said: ReadSaid | null;
 }
 
 /** Nobody names more places of one title in a run. */
@@ -83,6 +89,7 @@ function ofFrames(run: ScenesRun, spans: SpanUs[], seconds: number): Omit<SceneF
     onePercentLow: lows(sortedFrames(session.leftUs), 100).quantile,
     breaks: findBreaks(session).length,
     readings: 0,
+    said: null,
   };
 }
 
@@ -107,20 +114,27 @@ function ofReadings(
         })
       : reading.scene === scene;
   const pages: Summary[] = run.summaries.filter(belongs);
-  const own: RateReading[] = rates.filter(belongs);
-  const speeds: SpeedReading[] = run.speeds.filter(belongs);
-  const paged = pages.flatMap((page) => page.average ?? []);
-  const interval = meanEnds(paged.length > 0 ? paged : own.map((rate) => rate.ends));
+  const seconds = spans.length === 0 ? null : lengthS(spans);
+  const read = readStretch(
+    {
+      rates: rates.filter(belongs),
+      summaries: pages,
+      speeds: run.speeds.filter(belongs),
+      native: run.native,
+    },
+    { seconds: seconds ?? 0, panelHz: run.panelHz, native: run.native },
+  );
   const first = (fact: 'median' | 'hold' | 'onePercent'): number | null =>
     middleOf(pages.find((page) => page[fact] !== null)?.[fact] ?? null);
   return {
-    seconds: spans.length === 0 ? null : lengthS(spans),
-    average: middleOf(interval),
-    interval,
+    seconds,
+    average: middleOf(read?.average ?? null),
+    interval: read?.average ?? null,
+    said: read?.said ?? null,
     median: first('median'),
     hold: first('hold'),
     onePercentLow: first('onePercent'),
     breaks: null,
-    readings: pages.length + own.length + speeds.length,
+    readings: read?.readings ?? 0,
   };
 }

@@ -14,7 +14,7 @@ export interface Session {
   track: FrameTrack;
   /** N + 1 times: start of each frame, then the end of the last. */
   startsUs: Float64Array;
-  /** End of the last frame; 0 without frames. */
+  /** End of the last frame, or of the run where a logger stopped before it; 0 without frames. */
   endUs: number;
   /** Excluded spans, joined where they touch and in order. */
   excluded: SpanUs[];
@@ -35,17 +35,25 @@ export interface Session {
  *
  * @param track frames in order
  * @param excludedSpans stretches [from, to) of the clock that hold menus, loading, adverts or pauses, in any order
+ * @param endedUs when the run ended, if somebody says so: where that is more than a minute after the last frame, the rest is a gap
  * @source docs/method.md, "Frames": a frame that overlaps an excluded span is left out of every figure except the per-second pace
  * @example
  * prepareSession({ frameUs: Int32Array.of(10, 10, 10), gaps: [] }, [{ fromUs: 12, toUs: 13 }]).leftUs; // Int32Array [10, 10]
  */
-export function prepareSession(track: FrameTrack, excludedSpans: SpanUs[] = []): Session {
+export function prepareSession(
+  track: FrameTrack,
+  excludedSpans: SpanUs[] = [],
+  endedUs: number | null = null,
+): Session {
   const startsUs = frameStartsUs(track);
   const n = track.frameUs.length;
   const excluded = joinSpans(excludedSpans);
-  const gaps = gapSpans(track, startsUs);
+  const lastUs = n === 0 ? 0 : startsUs[n]!;
+  const stopped = n > 0 && endedUs !== null && endedUs - lastUs > STOPPED_US;
+  const endUs = stopped ? endedUs : lastUs;
+  const gaps = [...gapSpans(track, startsUs), ...(stopped ? [{ fromUs: lastUs, toUs: endUs }] : [])];
   const gapBefore = new Set(track.gaps.map((gap) => gap.beforeFrame));
-  const base = { track, startsUs, endUs: n === 0 ? 0 : startsUs[n]!, excluded, gaps };
+  const base = { track, startsUs, endUs, excluded, gaps };
 
   if (excluded.length === 0) {
     const partings = [...gapBefore].filter((i) => i > 0 && i < n).sort((a, b) => a - b);
@@ -87,6 +95,9 @@ export function prepareSession(track: FrameTrack, excludedSpans: SpanUs[] = []):
     leftTotalUs: sum(kept),
   };
 }
+
+/** A logger that is silent for so long before the end has stopped. */
+const STOPPED_US = 60e6;
 
 /** Spans in order, joined where they touch. */
 export function joinSpans(spans: SpanUs[]): SpanUs[] {

@@ -28,6 +28,8 @@ export interface Stamina {
   /** From the onset on the pace goes up and down. */
   sawtooth: boolean;
   segments: Segment[];
+  /** Stretches between the ends that lie well below both. */
+  dips: Segment[];
   word: StaminaVerdict | null;
 }
 
@@ -39,6 +41,8 @@ const BIN_USABLE = 5;
 const SEGMENT_BINS = 6;
 const ONSET_FROM_S = 60;
 const RECOVERED_S = 300;
+/** What lies below this share of both ends is a dip. */
+const DIP = 0.85;
 
 /**
  * What is left of the opening pace, and the steps on the way.
@@ -62,7 +66,8 @@ export function stamina(
   const sustained = atLeast(run.seconds, SUSTAINED_S);
   const closing = sustained ? mean(usableFrom(steady, Math.max(0, steady.length - CLOSING_SECONDS))) : null;
   const retention = closing === null || opening === null || opening === 0 ? null : closing / opening;
-  const segments = stepsOf(steady);
+  const steps = stepsOf(steady);
+  const segments = steps.map(({ fromS, toS, mean }) => ({ fromS, toS, mean }));
   const onset = opening === null ? -1 : onsetIndex(segments, opening);
   return {
     opening,
@@ -72,6 +77,7 @@ export function stamina(
     onsetS: onset < 0 ? null : segments[onset]!.fromS,
     sawtooth: onset >= 0 && saws(segments.slice(onset), opening!),
     segments,
+    dips: opening === null || closing === null ? [] : dipsOf(steps, DIP * Math.min(opening, closing)),
     word: wordOf(retention, run.end),
   };
 }
@@ -92,8 +98,13 @@ function mean(values: Float64Array): number | null {
   return values.length === 0 ? null : values.reduce((sum, value) => sum + value, 0) / values.length;
 }
 
+/** A segment, and how many bins it is the mean of. */
+interface Step extends Segment {
+  bins: number;
+}
+
 /** Stretches of constant pace, in ten-second bins. */
-function stepsOf(pace: Float64Array): Segment[] {
+function stepsOf(pace: Float64Array): Step[] {
   const starts: number[] = [];
   const bins: number[] = [];
   for (let second = 0; second + BIN_S <= pace.length; second += BIN_S) {
@@ -109,7 +120,29 @@ function stepsOf(pace: Float64Array): Segment[] {
     fromS: starts[piece.from]!,
     toS: i === pieces.length - 1 ? starts[piece.to - 1]! + BIN_S : starts[piece.to]!,
     mean: piece.mean,
+    bins: piece.to - piece.from,
   }));
+}
+
+/**
+ * Neighbouring segments below a line, joined; one that the run begins or ends
+ * with is no dip.
+ */
+function dipsOf(steps: Step[], line: number): Segment[] {
+  const dips: Step[] = [];
+  for (const [i, step] of steps.entries()) {
+    if (!atMost(step.mean, line)) continue;
+    const before = dips.at(-1);
+    if (before && i > 0 && atMost(steps[i - 1]!.mean, line)) {
+      const bins = before.bins + step.bins;
+      before.mean = (before.mean * before.bins + step.mean * step.bins) / bins;
+      before.bins = bins;
+      before.toS = step.toS;
+    } else dips.push({ ...step });
+  }
+  return dips
+    .filter(({ fromS, toS }) => fromS !== steps[0]!.fromS && toS !== steps.at(-1)!.toS)
+    .map(({ fromS, toS, mean }) => ({ fromS, toS, mean }));
 }
 
 /** A robust estimate of the noise from neighbouring differences, at least 1 % of the median. */

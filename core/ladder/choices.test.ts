@@ -23,11 +23,11 @@ const state = (...args: Parameters<typeof choice>): ReturnType<typeof choiceStat
   choiceState(choice(...args), NONE);
 
 describe('a choice between two backends', () => {
-  // 4 % apart, by hand: ln(0.995/0.958) = 0.0379. Without repeats s = 0.02 with 4 degrees of freedom, half
+  // 4 % apart, neither at full speed, by hand: ln(0.979/0.942) = 0.0385. Without repeats s = 0.02 with 4 degrees of freedom, half
   // 2.776·0.02·√2 = 0.0785; two each without spread ν = 6, half 2.447·0.0163·1 = 0.0400; three each ν = 8, half
   // 2.306·0.0141·√(2/3) = 0.0266
   const seen = (n: number): ChoiceProbe[] =>
-    Array.from({ length: n }, () => [probe('first', 95.8), probe('second', 99.5)]).flat();
+    Array.from({ length: n }, () => [probe('first', 94.2), probe('second', 97.9)]).flat();
 
   it('stays open until a third probe of each makes it clear', () => {
     for (const n of [1, 2]) {
@@ -42,6 +42,19 @@ describe('a choice between two backends', () => {
     expect(sayChoice(clear)).toBe('Take second: it is clearly faster than every other one.');
     expect(sayCost(clear.options[0]!)).toBe('costs 4\u00a0% of the speed (1 to 6\u00a0%)');
     expect(clear.next).toBeNull();
+  });
+
+  it('is settled by one probe each where one holds full speed and the other falls short', () => {
+    // 58 of 60 and 60 of 60
+    const one = state([probe('first', 96.7), probe('second', 100)]);
+    expect([one.take, one.next]).toEqual([{ option: 'second', by: 'full speed' }, null]);
+    expect(sayChoice(one)).toBe(
+      'Take second: it holds full speed in every probe, and no other one reaches it in any.',
+    );
+    // 98.5 is neither
+    expect(state([probe('first', 98.5), probe('second', 100)]).take).toBeNull();
+    // once it fell short it does not hold
+    expect(state([probe('first', 96.7), probe('second', 100), probe('second', 97)]).take).toBeNull();
   });
 
   it('begins with what was not tried, and does not count a first play', () => {
@@ -103,7 +116,7 @@ describe('a choice between several', () => {
 });
 
 it('a library whose runs differ much keeps a choice open', () => {
-  const probes = [0, 1, 2].flatMap(() => [probe('first', 95.8), probe('second', 99.5)]);
+  const probes = [0, 1, 2].flatMap(() => [probe('first', 94.2), probe('second', 97.9)]);
   const wild = new Archive([{ key: 'x', spread: { average: { n: 9, squares: 8 * 0.1 ** 2 } } }]);
   expect(choiceState(choice(probes), wild).best).toBeNull();
 });

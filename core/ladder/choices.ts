@@ -8,8 +8,9 @@ import {
   type MeasureDifference,
 } from '../compare/difference';
 import { meanOfKnown } from '../numbers/mean';
-import { atLeast } from '../numbers/threshold';
+import { atLeast, atMost } from '../numbers/threshold';
 import { rate } from '../words/headline';
+import { FULL_SPEED } from './ladder';
 
 /** What is chosen between, where the options have no order. */
 export const CHOICE_AXES = [
@@ -22,6 +23,9 @@ export const CHOICE_AXES = [
   'other',
 ] as const;
 export type ChoiceAxis = (typeof CHOICE_AXES)[number];
+
+/** An option whose probes all stay at or below this falls short of full speed. */
+const SHORT_SPEED = 0.98;
 
 /** What was seen with one option, on the scene of the choice. */
 export interface ChoiceProbe {
@@ -71,7 +75,7 @@ export interface ChoiceState {
   /** Those that none beats clearly, and that were tried. */
   unbeaten: string[];
   /** The one to take, and what settles it; null while nothing does. */
-  take: { option: string; by: 'speed' | 'glitches' | 'warmth' } | null;
+  take: { option: string; by: 'speed' | 'full speed' | 'glitches' | 'warmth' } | null;
   /** The option to try next; null where nothing is open. */
   next: string | null;
   /** Probes of each that would settle the speed, where it is open and that can be told. */
@@ -98,7 +102,8 @@ function speedsOf({ probes, full }: Choice): { shares: boolean; of: (option: str
 /**
  * Where a choice between options without an order stands.
  *
- * Each pair is compared as two sides of a comparison are, one probe as one run.
+ * One that holds full speed in all its probes beats one that reaches it in none.
+ * Else each pair is compared as two sides of a comparison are, one probe as one run.
  * "Best" is only what is clearly faster than every other one; else those that
  * none beats clearly are told apart by glitches, then by warmth.
  *
@@ -124,8 +129,14 @@ export function choiceState(choice: Choice, archive: Archive): ChoiceState {
       speeds.shares ? 1 : null,
       USUAL_MARGIN,
     );
+  const every = (option: string, is: (share: number) => boolean): boolean =>
+    speeds.shares && speeds.of(option).length > 0 && speeds.of(option).every(({ value }) => is(value));
+  const holds = (option: string): boolean => every(option, (share) => atLeast(share, FULL_SPEED));
+  const fallsShort = (option: string): boolean => every(option, (share) => atMost(share, SHORT_SPEED));
+  // one that holds beats one that falls short, be it by one probe each
   const beats = (first: string, second: string): boolean =>
-    between(first, second)?.verdict === 'first better';
+    (holds(first) && fallsShort(second)) ||
+    (!(fallsShort(first) && holds(second)) && between(first, second)?.verdict === 'first better');
   const unbeaten = tried.filter((name) => !tried.some((other) => other !== name && beats(other, name)));
   const [first] = unbeaten;
   const best =
@@ -143,7 +154,13 @@ export function choiceState(choice: Choice, archive: Archive): ChoiceState {
         : left.length === 1
           ? { option: left[0]!.name, by: 'speed' as const }
           : (fewest(left, 'glitches', (a, b) => a < b) ?? fewest(calmest(left), 'warmth', isCooler))
-      : { option: best, by: 'speed' as const };
+      : {
+          option: best,
+          by:
+            holds(best) && tried.every((other) => other === best || fallsShort(other))
+              ? ('full speed' as const)
+              : ('speed' as const),
+        };
   const against = take?.option ?? (unbeaten.length === 1 ? unbeaten[0]! : null);
   const open = unbeaten
     .slice(1)
@@ -224,6 +241,7 @@ export const saySpeed = (speed: number, shares: boolean): string =>
   shares ? `${Math.round(speed * 1000) / 10}\u00a0%` : `${rate(speed)}\u00a0fps`;
 
 const WHY = {
+  'full speed': 'it holds full speed in every probe, and no other one reaches it in any',
   speed: 'it is clearly faster than every other one',
   glitches: 'none is clearly faster, and it has the fewest glitches',
   warmth: 'none is clearly faster or calmer, and it stays coolest',

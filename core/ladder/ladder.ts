@@ -25,7 +25,7 @@ export interface LadderState {
 /** A speed from here on is full speed: it holds. */
 export const FULL_SPEED = 0.99;
 /** How quickly doubt falls away from that line. */
-const NEAR = 0.005;
+const NEAR = 0.003;
 const LEAST_DOUBT = 0.02;
 const MOST_DOUBT = 0.5;
 /** The doubt of a probe that is only thought of. */

@@ -78,9 +78,9 @@ describe('readings on paper', () => {
       { unit: 'C' },
     );
     const figures = figuresOf({ entries: lines.flatMap((line) => line.entries), facts: { roomC: 20 } });
-    expect(figures.pace).toMatchObject({ source: 'eye', average: 38 });
+    expect(figures.pace).toMatchObject({ source: 'read', average: 41 });
     expect(figures.warmth).toMatchObject({ peakC: 41.7, spots: [{ fit: { startC: expect.any(Number) } }] });
     expect(figures.drain).toMatchObject({ from: 'percent' });
-    expect(figures.caveats).toEqual(['read-off', 'eye-estimate']);
+    expect(figures.caveats).toEqual(['read-off']);
   });
 });

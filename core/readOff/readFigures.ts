@@ -1,53 +1,66 @@
 import type { PaceFigures } from '../figures/pace';
 import type { Emulation } from '../figures/playable';
-import type { RateReading, SmoothReading, SpeedReading, Summary } from '../figures/readings';
-import { SUSTAINED_S } from '../figures/splits';
-import { retentionWord } from '../figures/stamina';
-import { atLeast, below } from '../numbers/threshold';
+import type { FeelReading, RateReading, SmoothReading, SpeedReading, Summary } from '../figures/readings';
+import { above } from '../numbers/threshold';
 import {
+  FEEL_WORDS,
   SMOOTH_WORDS,
-  STAMINA_WORDS,
   type EndReason,
+  type Feel,
   type RateSource,
   type SmoothWord,
   type StaminaVerdict,
 } from '../vocabulary';
-import { halfDigit, meanEnds, middleOf, scaled, type Ends } from './ends';
+import { meanEnds, middleOf, scaled, type Ends } from './ends';
+import { kindsOf, leadingKind, type ReadKind, type ReadValues } from './leading';
+import { readAverage, type AverageContext } from './readAverage';
+import { readLasting, type ReadLasting } from './readLasting';
+import { saidOf, type ReadSaid } from './readSaid';
+import { readFullSpeed } from './readSpeed';
 
-/** All that was read off in a run, with its doubt. */
-export interface ReadFigures {
-  /** Mean pace, frames per second: of end pages where there are any, else of all rates. */
+/** All that was read off in a run, with its doubt. Figures come from one kind, counters or the eye. */
+export interface ReadFigures extends ReadLasting {
+  /** The kind that they come from; null where no rate, page or speed was read. */
+  leads: 'read' | 'eye' | null;
+  /** Mean pace, frames per second. */
   average: Ends | null;
+  /** The least and the most that were read; an end that nobody wrote is null. */
+  seen: { low: number | null; high: number | null } | null;
   median: Ends | null;
   hold: Ends | null;
   onePercentLow: Ends | null;
-  lowest: number | null;
-  highest: number | null;
-  opening: Ends | null;
-  closing: Ends | null;
-  retention: Ends | null;
+  lowest: Ends | null;
+  highest: Ends | null;
   word: StaminaVerdict | null;
   /** Speed of an emulator as a share of the original's. */
   speed: Ends | null;
+  fullSpeed: boolean | null;
   /** The worst that was said of how it stumbles. */
   smooth: SmoothWord | null;
+  /** How it plays, as the player says: the worst and the best. */
+  feel: Feel | null;
   /** What it was read off. */
   from: RateSource[];
+  /** What was written, for words. */
+  said: ReadSaid | null;
+  /** The same of the kind that does not lead. */
+  beside: { by: 'read' | 'eye'; said: ReadSaid } | null;
 }
 
 /** What there is to go by. */
 export interface ReadEvidence {
-  /** Those that are not the panel's. */
+  /** Those that are not the panel's, and lie in no menu. */
   rates: RateReading[];
   summaries: Summary[];
   speeds: SpeedReading[];
   smooth: SmoothReading[];
+  feel: FeelReading[];
   seconds: number;
+  panelHz: number | null;
+  target: number | null;
   native: number | null;
   end: EndReason | null;
 }
-
-const OPENING_MS = 300_000;
 
 /**
  * What the readings of a run say, each as the interval that it is.
@@ -57,90 +70,75 @@ const OPENING_MS = 300_000;
  * @source docs/method.md, "Read off, not logged"
  */
 export function readFigures(evidence: ReadEvidence): ReadFigures | null {
-  const { rates, summaries, speeds, smooth, native } = evidence;
+  const { rates, summaries, speeds, smooth, feel, native, seconds, end } = evidence;
   const from = [...new Set([...rates, ...summaries, ...speeds].map((reading) => reading.by))];
-  if (from.length === 0 && smooth.length === 0) return null;
-  const pages = summaries.flatMap((summary) => summary.average ?? []);
-  const average = meanEnds(pages.length > 0 ? pages : rates.map((rate) => rate.ends));
-  const first = <K extends 'median' | 'hold' | 'onePercent' | 'lowest' | 'highest'>(
-    fact: K,
-  ): NonNullable<Summary[K]> | null => summaries.find((summary) => summary[fact] !== null)?.[fact] ?? null;
+  if (from.length === 0 && smooth.length === 0 && feel.length === 0) return null;
+  const kinds = kindsOf(evidence);
+  const kind = leadingKind(kinds);
+  const average = kind && readAverage(kind, evidence);
+  const first = (fact: 'median' | 'hold' | 'onePercent' | 'lowest' | 'highest'): Ends | null =>
+    kind?.pages.find((page) => page[fact] !== null)?.[fact] ?? null;
+  const speed = kind && speedOf(kind, average, native);
+  const other = kind && (kind.by === 'read' ? kinds.eye : kinds.read);
+  const beside = other && saidOf(other, seconds);
   return {
+    leads: kind?.by ?? null,
     average,
+    seen: kind && seenOf(kind),
     median: first('median'),
     hold: first('hold'),
     onePercentLow: first('onePercent'),
     lowest: first('lowest'),
     highest: first('highest'),
-    ...lasting(evidence),
-    speed:
-      speeds.length > 0
-        ? scaled(meanEnds(speeds.map((speed) => speed.ends))!, 0.01)
-        : average === null || native === null
-          ? null
-          : scaled(average, 1 / native),
-    smooth: worst(smooth.map((said) => said.word)),
+    ...readLasting(kind?.rates ?? [], evidence),
+    ...(end === 'would-not-start' ? { word: 'DNS' } : end === 'crash' ? { word: 'DNF' } : {}),
+    speed,
+    fullSpeed: kind && readFullSpeed(speed, kind.speeds),
+    smooth: ofWorst(smooth, SMOOTH_WORDS),
+    feel: feltAs(feel),
     from,
+    said: kind && saidOf(kind, seconds),
+    beside: beside && { by: other.by, said: beside },
   };
 }
 
-/** Opening, closing and what is left, by the rates that have a time. */
-function lasting({
-  rates,
-  seconds,
-  end,
-}: ReadEvidence): Pick<ReadFigures, 'opening' | 'closing' | 'retention' | 'word'> {
-  const timed = (fromMs: number, within: (atMs: number) => boolean): Ends | null =>
-    widened(rates.filter((rate) => rate.atMs !== null && rate.atMs >= fromMs && within(rate.atMs)));
-  const endMs = seconds * 1000;
-  const opening = timed(0, (atMs) => atMs < OPENING_MS);
-  const closing = atLeast(seconds, SUSTAINED_S)
-    ? timed(endMs - OPENING_MS - SLACK_MS, (atMs) => atMs <= endMs + SLACK_MS)
-    : null;
-  const retention = opening && closing ? quotient(closing, opening) : null;
-  return { opening, closing, retention, word: wordBetween(retention, end) };
+function speedOf({ speeds }: ReadKind, average: Ends | null, native: number | null): Ends | null {
+  if (speeds.length > 0) return scaled(meanEnds(speeds.map(({ ends }) => ends))!, 0.01);
+  return average === null || native === null ? null : scaled(average, 1 / native);
 }
 
-/** What rounding may do to a time, ms. */
-const SLACK_MS = 1e-6;
-
-/** The mean of the ends, and the standard error of the middles more on both sides. */
-function widened(rates: RateReading[]): Ends | null {
-  const ends = meanEnds(rates.map((rate) => rate.ends));
-  const middles = rates.flatMap((rate) => middleOf(rate.ends) ?? []);
-  if (ends === null || middles.length < 2) return ends;
-  const mean = middles.reduce((sum, value) => sum + value, 0) / middles.length;
-  const squares = middles.reduce((sum, value) => sum + (value - mean) ** 2, 0);
-  const error = Math.sqrt(squares / (middles.length - 1) / middles.length);
-  return { low: Math.max(0, ends.low - error), high: ends.high === null ? null : ends.high + error };
-}
-
-/** The least and the most that one interval over another can be. */
-function quotient(above: Ends, under: Ends): Ends {
+/** The hull over what was read and over what end pages call lowest and highest. */
+function seenOf({ rates, pages }: ReadKind): { low: number | null; high: number | null } {
+  const ends = rates.map((rate) => rate.ends);
+  const least = (values: number[], open: Ends['open'], of: (...values: number[]) => number): number | null =>
+    values.length === 0 || ends.some((one) => one.open === open) ? null : of(...values);
   return {
-    low: under.high === null || under.high === 0 ? 0 : above.low / under.high,
-    high: above.high === null || under.low === 0 ? null : above.high / under.low,
+    low: least(
+      [...rates.map((rate) => rate.ends.low), ...pages.flatMap(({ lowest }) => lowest?.low ?? [])],
+      'low',
+      Math.min,
+    ),
+    high: least(
+      [
+        ...rates.flatMap((rate) => rate.ends.high ?? []),
+        ...pages.flatMap(({ highest }) => highest?.high ?? []),
+      ],
+      'high',
+      Math.max,
+    ),
   };
 }
 
-/** The words that an interval of retention meets: one, or two neighbours, the better first. */
-function wordBetween(retention: Ends | null, end: EndReason | null): StaminaVerdict | null {
-  if (end === 'would-not-start') return 'DNS';
-  if (end === 'crash') return 'DNF';
-  if (retention === null) return null;
-  const best = retentionWord(retention.high ?? Infinity);
-  const least = retentionWord(retention.low);
-  if (best === least) return best;
-  const apart = STAMINA_WORDS.indexOf(least) - STAMINA_WORDS.indexOf(best);
-  return apart === 1 ? `${best} or ${least}` : null;
+/** The worst of what was said, by words that begin with the best. */
+function ofWorst<W extends string>(said: readonly { word: W }[], words: readonly W[]): W | null {
+  return words.findLast((word) => said.some((one) => one.word === word)) ?? null;
 }
 
-const worst = (words: SmoothWord[]): SmoothWord | null =>
-  words.reduce<SmoothWord | null>(
-    (found, word) =>
-      found === null || SMOOTH_WORDS.indexOf(word) > SMOOTH_WORDS.indexOf(found) ? word : found,
-    null,
-  );
+function feltAs(feel: readonly FeelReading[]): Feel | null {
+  const worst = ofWorst(feel, FEEL_WORDS);
+  const best = FEEL_WORDS.find((word) => feel.some((one) => one.word === word)) ?? null;
+  return worst === null || best === null || worst === best ? worst : `${worst} or ${best}`;
+}
 
 /**
  * Pace of a run without frames, by what was read off.
@@ -150,37 +148,49 @@ const worst = (words: SmoothWord[]): SmoothWord | null =>
  */
 export function readPace(read: ReadFigures | null): PaceFigures {
   return {
-    source: read === null || read.from.length === 0 ? null : read.from.includes('eye') ? 'eye' : 'read',
+    source: read?.leads ?? null,
     average: middleOf(read?.average ?? null),
     interval: read?.average ?? null,
+    seen: read?.seen ?? null,
     median: middleOf(read?.median ?? null),
     hold: middleOf(read?.hold ?? null),
     slow: null,
+    swings: false,
   };
 }
 
-/** A counter of whole percents that shows 99 may stand for 98.5. */
-const FULL_MIDDLE = 0.99;
-const FULL_LOW = 0.98;
+/** Speed of an emulator without frames: what was read of it. */
+export const readEmulation = (read: ReadFigures | null): Emulation | null =>
+  read?.speed ? { speed: middleOf(read.speed), fullSpeed: read.fullSpeed } : null;
 
-/**
- * Whether what was read of an emulator's speed is full speed: true or false
- * where the interval settles it, else null.
- *
- * @source docs/method.md, "Read off, not logged"
- * @example
- * readSpeed({ low: 0.985, high: 0.995 }); // { speed: 0.99, fullSpeed: true }
- */
-export function readSpeed(ends: Ends | null): Emulation | null {
-  if (ends === null) return null;
-  const speed = middleOf(ends);
-  if (speed !== null && atLeast(speed, FULL_MIDDLE) && atLeast(ends.low, FULL_LOW))
-    return { speed, fullSpeed: true };
-  return { speed, fullSpeed: ends.high !== null && below(ends.high, FULL_MIDDLE) ? false : null };
+/** What was read in a stretch of a run, as of a run of its own. */
+export interface ReadStretch {
+  leads: 'read' | 'eye';
+  average: Ends | null;
+  said: ReadSaid | null;
+  /** Values that it rests on. */
+  readings: number;
 }
 
-/** The ends of a fact of an end page, by the digits that were written. */
-export const factEnds = (value: number, decimals?: number): Ends => {
-  const half = halfDigit(value, decimals);
-  return { low: Math.max(0, value - half), high: value + half, value };
-};
+/**
+ * What was read in a stretch: its average as an interval, and what was written.
+ *
+ * @param values of the stretch alone
+ * @returns null where nothing was read
+ * @source docs/method.md, "Read off, not logged": as for a run of its own
+ */
+export function readStretch(values: ReadValues, context: AverageContext): ReadStretch | null {
+  const kind = leadingKind(kindsOf(values));
+  return (
+    kind && {
+      leads: kind.by,
+      average: readAverage(kind, context),
+      said: saidOf(kind, context.seconds),
+      readings: kind.rates.length + kind.pages.length,
+    }
+  );
+}
+
+/** Rates whose ends both lie above a line. */
+export const allAbove = (rates: readonly RateReading[], line: number): boolean =>
+  rates.some(({ ends }) => above(ends.low, line) && (ends.high === null || above(ends.high, line)));

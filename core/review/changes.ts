@@ -1,6 +1,6 @@
 import { RUN_MEASURES } from '../vocabulary';
 import { MEASURE_WORDS, sayMeasure } from '../words/compareWords';
-import { sayTemperature, type Voice } from '../words/headline';
+import type { Voice } from '../words/headline';
 import type { ReviewRun } from './model';
 
 /**
@@ -34,13 +34,10 @@ function changesOf(before: ReviewRun, after: ReviewRun, unit: Voice['unit']): st
     const found = figures.values[measure]?.value;
     return found === undefined ? null : sayMeasure(measure, found, unit);
   };
-  const peak = ({ figures }: ReviewRun): string | null =>
-    figures.peakC === null ? null : sayTemperature(figures.peakC, unit);
   return [
     ...RUN_MEASURES.flatMap((measure) =>
       said(value(before, measure), value(after, measure), MEASURE_WORDS[measure]),
     ),
-    ...said(peak(before), peak(after), 'peak'),
     ...said(before.figures.word, after.figures.word, 'stamina'),
     ...said(before.figures.playable, after.figures.playable, 'playable'),
   ];

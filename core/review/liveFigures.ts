@@ -1,5 +1,6 @@
 import { MEASURE_WORDS, sayMeasure } from '../words/compareWords';
-import { sayTemperature, type Voice } from '../words/headline';
+import { sayWritten } from '../readOff/written';
+import { sayRead, type Voice } from '../words/headline';
 import { RUN_MEASURES, type RunMeasure } from '../vocabulary';
 import type { ReviewRun } from './model';
 
@@ -8,9 +9,17 @@ export interface LiveFigure {
   /** As it is written in a text, between @{ and }. */
   name: string;
   runId: string;
-  measure: RunMeasure | 'peak';
+  measure: RunMeasure;
   /** As it is said now. */
   says: string;
+}
+
+/** Of what was read off the pace is said as it was written. */
+function said({ figures }: ReviewRun, measure: RunMeasure): string | null {
+  if (!figures.said || (measure !== 'average' && measure !== 'closing')) return null;
+  const { timed } = figures.said;
+  if (measure === 'closing') return timed?.last ? `${sayWritten(timed.last.written)}` : null;
+  return sayRead(figures.said);
 }
 
 /**
@@ -37,20 +46,10 @@ export function liveFigures(runs: readonly ReviewRun[], voice: Voice): LiveFigur
               name: named(`${run.name}, ${MEASURE_WORDS[measure]}`),
               runId: run.id,
               measure,
-              says: sayMeasure(measure, value, voice.unit),
+              says: said(run, measure) ?? sayMeasure(measure, value, voice.unit),
             },
           ];
     }),
-    ...(run.figures.peakC === null
-      ? []
-      : [
-          {
-            name: named(`${run.name}, peak`),
-            runId: run.id,
-            measure: 'peak' as const,
-            says: sayTemperature(run.figures.peakC, voice.unit),
-          },
-        ]),
   ]);
 }
 

@@ -10,7 +10,8 @@ import type { Recipe } from '../setup/recipe';
 import type { Demand } from '../plan/problem';
 import type { DeviceKind } from '../plan/habits';
 import type { TitleKind } from '../plan/templates';
-import type { Caveat, CompareVerdict, Confidence, RunMeasure } from '../vocabulary';
+import type { Confidences } from '../figures/caveats';
+import type { Caveat, CompareVerdict, RunMeasure } from '../vocabulary';
 
 /** What a review is written for. */
 export const REVIEW_TEMPLATES = [
@@ -84,7 +85,7 @@ export interface ReviewRun {
   stated: StatedFacts;
   figures: Comparable;
   caveats: Caveat[];
-  confidence: Confidence;
+  confidences: Confidences;
   lane: Lane;
 }
 

@@ -35,7 +35,7 @@ const run = (
     stated,
     figures,
     caveats,
-    confidence: 'A',
+    confidences: { pace: 'A', warmth: 'A', drain: 'A' },
     lane,
   };
 };

@@ -27,7 +27,12 @@ export function smallPrint(
   const sources = (['frames', 'read', 'eye'] as const)
     .filter((source) => runs.some((run) => run.figures.source === source))
     .map((source) => SOURCE_NAMES[source] ?? source);
-  const definitions = `${voice.school === 'median-and-hold' ? 'Median of the pace of each second' : 'Average: frames by time'}; 1 % low: quantile of the frame times; peak: the hottest reading of any spot; `;
+  // of frames it is said only where somebody logged them
+  const logged = runs.some((run) => run.figures.source === 'frames');
+  const paced = logged
+    ? `${voice.school === 'median-and-hold' ? 'Median of the pace of each second' : 'Average: frames by time'}; 1 % low: quantile of the frame times`
+    : 'Pace: as it was read off';
+  const definitions = `${paced}; peak: the hottest reading of any spot; `;
   const said = which === 'all' ? `${definitions}${room}` : `R${room.slice(1)}`;
   return `${said}${rooms.length > 0 && rooms.length < runs.length ? `, unknown in ${runs.length - rooms.length}` : ''}; ${runs.length} run${runs.length === 1 ? '' : 's'}${lengths.length === 0 ? '' : ` of ${clock(least(lengths))} to ${clock(greatest(lengths))}`}${sources.length === 0 ? '' : `; from ${sources.join(', ')}`}.`;
 }

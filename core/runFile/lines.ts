@@ -1,4 +1,4 @@
-import type { ChipPart, EndReason, Need, PowerPlace, RateSource, SmoothWord } from '../vocabulary';
+import type { ChipPart, EndReason, FeelWord, Need, PowerPlace, RateSource, SmoothWord } from '../vocabulary';
 
 /** Conditions of a run as its header states them; each may be missing. */
 export interface RunPreflight {
@@ -125,6 +125,7 @@ export type EntryLine =
   | SummaryLine
   | SpeedLine
   | { type: 'smooth'; atMs?: number; word: SmoothWord; by: RateSource; scene?: string }
+  | { type: 'feel'; atMs?: number; word: FeelWord; scene?: string }
   | { type: 'chip'; atMs: number; c: number; part: ChipPart }
   | {
       type: 'title';

@@ -3,8 +3,8 @@ import type { FrameTrack } from '../frames/track';
 import { MOST_SPOTS } from '../limits';
 import type { SpanUs } from '../figures/session';
 import type { RateReading, SpeedReading, Summary } from '../figures/readings';
-import { endsOf, type Ends } from '../readOff/ends';
-import { factEnds } from '../readOff/readFigures';
+import { endsOf, factEnds, type Ends } from '../readOff/ends';
+import { writtenValue } from '../readOff/written';
 import { CONDITION_SPANS, EXCLUDING_SPANS } from '../vocabulary';
 import type { EntryLine, RateLine, RunHeader, SpeedLine, SummaryLine } from './lines';
 import { lastLineMs } from './readRunFile';
@@ -64,12 +64,23 @@ export function runInput(
     fromUs: Math.round(span.fromMs * 1000),
     toUs: Math.round(span.toMs * 1000),
   });
-  const refreshHz = facts.refreshHz ?? ofType(entries, 'refresh')[0]?.hz ?? null;
+  const named = ofType(entries, 'refresh').map(({ hz }) => hz);
+  const refreshHz = facts.refreshHz ?? named[0] ?? null;
+  const panelHz = facts.panelSaid ? refreshHz : highest([facts.refreshHz, ...named]);
+  const sceneChanges = [
+    ...(facts.scene === null ? [] : [{ atMs: 0, scene: facts.scene }]),
+    ...inTime(ofType(entries, 'scene')).map(({ atMs, scene }) => ({ atMs, scene })),
+  ];
+  const placed = <R extends { atMs: number | null; scene: string | null }>(reading: R): R => ({
+    ...reading,
+    scene: reading.scene ?? sceneOn(sceneChanges, reading.atMs),
+  });
   const summaries = ofType(entries, 'summary').map(toSummary);
   const end = ofType(entries, 'end').at(-1) ?? null;
   return {
     ...facts,
     refreshHz,
+    panelHz,
     track,
     droppedRows: dropped,
     cutOff,
@@ -87,10 +98,7 @@ export function runInput(
         name: playedName(line.title, line.setup),
       })),
     ],
-    sceneChanges: [
-      ...(facts.scene === null ? [] : [{ atMs: 0, scene: facts.scene }]),
-      ...inTime(ofType(entries, 'scene')).map(({ atMs, scene }) => ({ atMs, scene })),
-    ],
+    sceneChanges,
     skin: ofType(entries, 'skin').filter((reading) => spots.has(reading.spot)),
     battery: ofType(entries, 'battery').map((reading) => ({
       ...reading,
@@ -99,9 +107,16 @@ export function runInput(
     power: ofType(entries, 'power'),
     loads: ofType(entries, 'load'),
     links: ofType(entries, 'link'),
-    rates: ofType(entries, 'rate').flatMap((line) => toRate(line, refreshHz)),
+    rates: ofType(entries, 'rate')
+      .flatMap((line) => toRate(line, panelHz))
+      .map(placed),
     summaries,
-    speeds: ofType(entries, 'speed').flatMap(toSpeed),
+    speeds: ofType(entries, 'speed').flatMap(toSpeed).map(placed),
+    feel: ofType(entries, 'feel').map(({ atMs, word, scene }) => ({
+      atMs: atMs ?? null,
+      word,
+      scene: scene ?? null,
+    })),
     smooth: ofType(entries, 'smooth').map(({ atMs, word, by, scene }) => ({
       atMs: atMs ?? null,
       word,
@@ -115,10 +130,20 @@ export function runInput(
       ...(note === undefined ? {} : { note }),
     })),
     end,
-    withoutFramesMs:
-      end?.atMs ??
-      Math.max(lastLineMs(entries), ...summaries.map((summary) => (summary.minutes ?? 0) * 60_000)),
+    withoutFramesMs: Math.max(
+      end?.atMs ?? lastLineMs(entries),
+      ...summaries.map((summary) => (summary.minutes ?? 0) * 60_000),
+    ),
   };
+}
+
+const highest = (rates: (number | null)[]): number | null =>
+  rates.reduce((most, rate) => (rate === null || (most !== null && most >= rate) ? most : rate), null);
+
+/** The scene that is on at a time; without a time the only one. */
+function sceneOn(changes: RunInput['sceneChanges'], atMs: number | null): string | null {
+  if (atMs === null) return changes.length === 1 && changes[0]!.atMs === 0 ? changes[0]!.scene : null;
+  return changes.findLast((change) => change.atMs <= atMs)?.scene ?? null;
 }
 
 const inTime = <T extends { atMs: number }>(lines: T[]): T[] => [...lines].sort((a, b) => a.atMs - b.atMs);
@@ -126,18 +151,22 @@ const inTime = <T extends { atMs: number }>(lines: T[]): T[] => [...lines].sort(
 function toRate(line: RateLine, panelHz: number | null): RateReading[] {
   const { atMs, fps, low, high, by, scene, digits } = line;
   const ends = endsOf({ value: fps, low, high, by, decimals: digits?.fps }, panelHz);
-  return ends === null ? [] : [{ atMs: atMs ?? null, fps: fps ?? null, ends, by, scene: scene ?? null }];
+  if (ends === null) return [];
+  const written = writtenValue({ value: fps, low, high }, digits?.fps, 'fps');
+  return [{ atMs: atMs ?? null, fps: fps ?? null, ends, by, scene: scene ?? null, written }];
 }
 
 function toSpeed(line: SpeedLine): SpeedReading[] {
   const { atMs, percent, low, high, by, scene, digits } = line;
   const ends = endsOf({ value: percent, low, high, by, decimals: digits?.percent }, null);
-  return ends === null ? [] : [{ atMs: atMs ?? null, ends, by, scene: scene ?? null }];
+  if (ends === null) return [];
+  const written = writtenValue({ value: percent, low, high }, digits?.percent, '% speed');
+  return [{ atMs: atMs ?? null, ends, by, scene: scene ?? null, written }];
 }
 
 function toSummary(line: SummaryLine): Summary {
   const { by, digits } = line;
-  const fact = (name: 'median' | 'hold' | 'onePercent'): Ends | null =>
+  const fact = (name: 'median' | 'hold' | 'onePercent' | 'lowest' | 'highest'): Ends | null =>
     line[name] === undefined ? null : factEnds(line[name], digits?.[name]);
   return {
     by,
@@ -145,9 +174,11 @@ function toSummary(line: SummaryLine): Summary {
     median: fact('median'),
     hold: fact('hold'),
     onePercent: fact('onePercent'),
-    lowest: line.lowest ?? null,
-    highest: line.highest ?? null,
+    lowest: fact('lowest'),
+    highest: fact('highest'),
     minutes: line.minutes ?? null,
+    written:
+      line.average === undefined ? null : writtenValue({ value: line.average }, digits?.['average'], 'fps'),
     scene: line.scene ?? null,
   };
 }

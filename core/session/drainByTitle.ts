@@ -1,4 +1,4 @@
-import { drainOf, newPercents } from '../figures/drain';
+import { drainOf, GAUGE_SD, newPercents } from '../figures/drain';
 import type { Discharge } from '../figures/plausible';
 import type { BatteryReading } from '../figures/readings';
 import { tWidth } from '../fit/fit';
@@ -106,7 +106,9 @@ function ratesOf(points: Point[], columns: number[][], first: number): Rate[] | 
     const half =
       freedom < 1
         ? null
-        : tWidth(freedom) * Math.sqrt((solved.rss / freedom) * solved.inverse[first + i]![first + i]!);
+        : tWidth(freedom) *
+          Math.max(GAUGE_SD, Math.sqrt(solved.rss / freedom)) *
+          Math.sqrt(solved.inverse[first + i]![first + i]!);
     return {
       percentPerHour,
       interval: half === null ? null : [percentPerHour - half, percentPerHour + half],

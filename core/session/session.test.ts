@@ -53,7 +53,7 @@ describe('titles', () => {
       [title(10, 'B'), { type: 'rate', atMs: 12 * MIN, fps: 40, low: 38, high: 44, by: 'overlay' }],
       20,
     );
-    expect(read.titles.map(({ average }) => average)).toEqual([null, 41]);
+    expect(read.titles.map(({ average }) => average)).toEqual([null, 40]);
   });
 });
 
@@ -85,7 +85,8 @@ describe('drain by title', () => {
     expect(drain!.rates.map(({ title: name }) => name)).toEqual(['A', 'B']);
     expect(drain!.rates[0]!.percentPerHour).toBeCloseTo(10, 6);
     expect(drain!.rates[1]!.percentPerHour).toBeCloseTo(20, 6);
-    expect(drain!.rates[1]!.interval![0]).toBeCloseTo(20, 6);
+    // a gauge of whole percents is no surer than that, however straight the line
+    expect(drain!.rates[1]!.interval![0]).toBeLessThan(20);
   });
 
   it('counts over a top-up in between: an intercept for each stretch of discharge', () => {

@@ -1,6 +1,7 @@
 import type { RunInput } from '../figures/model';
 import { batteryInTime, dischargeStretches } from '../figures/plausible';
 import type { EntryLine, RunHeader } from '../runFile/lines';
+import { asRead, type AsRead } from './asRead';
 import { drainByTitle } from './drainByTitle';
 import type { DrainByTitle, TitleStretch } from './model';
 import { averagesOf, titleStretches } from './titles';
@@ -12,6 +13,7 @@ export interface SessionFigures {
   drain: DrainByTitle | null;
   /** By spot. */
   warmth: Map<string, WarmthByState | null>;
+  asRead: AsRead[];
 }
 
 /**
@@ -34,5 +36,6 @@ export function sessionFigures(
     titles: titles.map((title, i) => ({ ...title, average: averages[i]! })),
     drain: drainByTitle(dischargeStretches(battery, run.charging), titles),
     warmth: warmthByState(run, titles),
+    asRead: asRead(run, titles),
   };
 }

@@ -2,7 +2,8 @@ import type { RunInput } from '../figures/model';
 import { averagePace } from '../figures/pace';
 import { siftRates } from '../figures/plausible';
 import { prepareSession, type Session } from '../figures/session';
-import { meanEnds, middleOf } from '../readOff/ends';
+import { middleOf } from '../readOff/ends';
+import { readStretch } from '../readOff/readFigures';
 import type { EntryLine, RunHeader } from '../runFile/lines';
 import type { TitleStretch } from './model';
 
@@ -49,14 +50,22 @@ export function averagesOf(run: RunInput, stretches: readonly TitleStretch[]): (
   const rates = siftRates(run.rates, session, run).kept;
   return stretches.map(({ fromS, toS }, i) => {
     const last = i === stretches.length - 1;
-    const within = (atS: number): boolean => atS >= fromS && (atS < toS || (last && atS <= toS));
+    const alone = stretches.length === 1;
+    const within = ({ atMs }: { atMs: number | null }): boolean =>
+      atMs === null ? alone : atMs >= fromS * 1000 && (atMs < toS * 1000 || last);
     return (
       // what is logged after the last line is the last title's
       ofFrames(session, fromS, last ? Infinity : toS) ??
       middleOf(
-        meanEnds(
-          rates.flatMap((rate) => (rate.atMs !== null && within(rate.atMs / 1000) ? [rate.ends] : [])),
-        ),
+        readStretch(
+          {
+            rates: rates.filter(within),
+            summaries: alone ? run.summaries : [],
+            speeds: run.speeds.filter(within),
+            native: i === 0 ? run.native : null,
+          },
+          { seconds: toS - fromS, panelHz: run.panelHz, native: i === 0 ? run.native : null },
+        )?.average ?? null,
       )
     );
   });

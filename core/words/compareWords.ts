@@ -2,6 +2,7 @@ import type { BreakDifference } from '../compare/breakRate';
 import type { Comparison } from '../compare/compare';
 import type { FieldMeasure } from '../compare/field';
 import { isBetter, type MeasureDifference } from '../compare/difference';
+import { byLogarithm } from '../compare/spread';
 import { otherWork, type Mismatch, type SideName } from '../compare/mismatches';
 import type { MeasureStanding } from '../compare/standing';
 import type { CompareMeasure, CompareVerdict, MismatchKind, RunMeasure } from '../vocabulary';
@@ -20,6 +21,7 @@ export const MEASURE_WORDS: Record<CompareMeasure, string> = {
   watts: 'power',
   hoursFromFull: 'hours from full',
   peakRise: 'rise over the room',
+  peak: 'peak',
   breaks: 'breaks',
 };
 
@@ -48,6 +50,7 @@ export const MISMATCH_WORDS: Record<MismatchKind, string> = {
   pixels: 'pixels drawn',
   source: 'where the rates are from',
   firstPlay: 'first play',
+  instrument: 'what warmth was read with',
 };
 
 /**
@@ -60,6 +63,7 @@ export function sayMeasure(measure: RunMeasure, value: number, unit: Temperature
   if (measure === 'watts') return `${value.toFixed(1)}\u00a0W`;
   if (measure === 'hoursFromFull') return hoursAndMinutes(value);
   if (measure === 'peakRise') return sayRise(value, unit);
+  if (measure === 'peak') return sayTemperature(value, unit);
   return `${rate(value)}\u00a0fps`;
 }
 
@@ -87,7 +91,7 @@ export function sayDifference(
   unit: TemperatureUnit,
 ): string {
   const one = (value: number): string =>
-    measure === 'peakRise' ? `${value < 0 ? '−' : '+'}${sayRise(Math.abs(value), unit)}` : percentMore(value);
+    byLogarithm(measure) ? percentMore(value) : `${value < 0 ? '−' : '+'}${sayRise(Math.abs(value), unit)}`;
   const bare = (value: number): string => one(value).replace(/\u00a0.*$/, '');
   return interval[0] === null
     ? `${one(by)}, the doubt has no end`
@@ -122,17 +126,18 @@ const AHEAD: Record<CompareMeasure, string> = {
   watts: 'takes less power',
   hoursFromFull: 'lasts longer',
   peakRise: 'stays cooler',
+  peak: 'stays cooler',
   breaks: 'breaks less often',
 };
 
 /** The measure that speaks first: the pace, by the reader's school. */
 export function leadMeasure(
-  { measures }: Comparison,
+  { measures, warmthBy }: Comparison,
   { school }: Pick<Voice, 'school'>,
 ): CompareMeasure | null {
   const order: CompareMeasure[] =
     school === 'median-and-hold' ? ['median', 'average', 'closing'] : ['average', 'median', 'closing'];
-  const rest: CompareMeasure[] = ['onePercentLow', 'breaks', 'peakRise', 'watts', 'hoursFromFull'];
+  const rest: CompareMeasure[] = ['onePercentLow', 'breaks', warmthBy, 'watts', 'hoursFromFull'];
   return [...order, ...rest].find((measure) => measures[measure] !== null) ?? null;
 }
 
@@ -194,8 +199,9 @@ export function compareAnswer(comparison: Comparison, names: SideNames, voice: V
     return `Not the same work (${other.map(({ kind }) => MISMATCH_WORDS[kind]).join(', ')}). ${sentence}`;
   const better = betterSide(difference.verdict);
   const favoured = comparison.mismatches.filter(({ favours }) => favours !== null && favours === better);
-  if (better === null || favoured.length === 0) return sentence + elsewhere(comparison, lead, names);
-  return `${sentence} But ${favoured
+  const beside = elsewhere(comparison, lead, names);
+  if (better === null || favoured.length === 0) return sentence + beside;
+  return `${sentence}${beside} ${beside === '' ? 'But' : 'And'} ${favoured
     .slice(0, 2)
     .map((mismatch) => sayMismatch(mismatch, voice.unit))
     .join(
@@ -203,13 +209,20 @@ export function compareAnswer(comparison: Comparison, names: SideNames, voice: V
     )} ${favoured.length > 1 ? 'favour' : 'favours'} ${nameOf(better, names)}: how much of the difference ${favoured.length > 1 ? 'they make' : 'it makes'} is not known.`;
 }
 
-/** What is clear in other measures, where the pace settles nothing. */
+/** What other measures say clearly that the first one does not: all where it settles nothing, else what speaks for the other side. */
 function elsewhere(comparison: Comparison, lead: CompareMeasure, names: SideNames): string {
-  if (isBetter(comparison.measures[lead]!.verdict)) return '';
-  const others: CompareMeasure[] = ['onePercentLow', 'breaks', 'peakRise', 'watts'];
+  const ahead = betterSide(comparison.measures[lead]!.verdict);
+  const others: CompareMeasure[] = ['onePercentLow', 'closing', 'breaks', comparison.warmthBy, 'watts'];
   const clear = others.flatMap((measure) => {
-    const side = comparison.measures[measure] && betterSide(comparison.measures[measure].verdict);
-    return side && measure !== lead ? `${nameOf(side, names)} ${AHEAD[measure]}` : [];
+    const found = comparison.measures[measure];
+    const side = found && betterSide(found.verdict);
+    if (!side || measure === lead || side === ahead || (ahead !== null && 'small' in found && found.small))
+      return [];
+    // by how much, where it speaks against what was said first
+    const values = valuesOf(measure, found, 'C');
+    const [own, its] = side === 'first' ? values : [values[1], values[0]];
+    const says = ahead === null || measure === comparison.warmthBy ? '' : `: ${own} against ${its}`;
+    return `${nameOf(side, names)} ${AHEAD[measure]}${says}`;
   });
   return clear.length === 0 ? '' : ` But ${clear.join(', and ')}.`;
 }
@@ -333,6 +346,7 @@ const BEST: Record<RunMeasure, string> = {
   watts: 'the most frugal',
   hoursFromFull: 'the longest-lasting',
   peakRise: 'the coolest',
+  peak: 'the coolest',
 };
 
 /**

@@ -34,6 +34,22 @@ describe('headline', () => {
     expect(say([...at(54, 500), ...at(40, 200), ...at(31, 500)])).toBe(
       'Opens at 54 fps, buckles to 31 from minute 9.',
     ));
+  it('names a dip between two ends that hold', () =>
+    expect(say([...at(60, 900), ...at(30, 600), ...at(60, 900)])).toBe(
+      'Holds 60 fps at the cap of 60, but for 30 from 15:00 to 25:00.',
+    ));
+  it('says between what a pace swings that nobody saw at its average', () =>
+    expect(say(Array.from({ length: 10 }, () => [...at(60, 60), ...at(30, 60)]).flat())).toBe(
+      'Swings between 30 and 60 fps.',
+    ));
+  it('begins with unevenness where a hundredth of the frames says so', () =>
+    expect(say(Array.from({ length: 4000 }, () => [2000, 31_000]).flat())).toBe(
+      'Uneven, 1 % low 32.3: averages 60.6 fps.',
+    ));
+  it('asks for a menu where the run begins well over its target', () =>
+    expect(say([...at(240, 120), ...at(45, 900)])).toBe(
+      'Ends at 45 fps, after 191, well over its target of 60: a menu that nobody marked?',
+    ));
   it('says where it holds, and that a cap hides the rest', () => {
     expect(say(at(53, 900))).toBe('Opens at 53 fps and holds 53.');
     expect(say(at(60, 900))).toBe('Holds 60 fps at the cap of 60.');
@@ -53,17 +69,29 @@ describe('headline', () => {
   it('says what would not start', () =>
     expect(say([], [{ type: 'end', atMs: 0, reason: 'would-not-start' }])).toBe('DNS: would not start.'));
   it('does not claim to have measured what was read', () =>
-    expect(say([], [{ type: 'rate', atMs: 0, fps: 41, by: 'eye' }])).toBe(
-      'About 41 (33 to 49) fps, by eye.',
-    ));
+    expect(say([], [{ type: 'rate', atMs: 0, fps: 41, by: 'eye' }])).toBe('41 fps at 0:00, by eye.'));
   it('names the hottest reading and the battery', () =>
     expect(
       say(at(60, 60), [
         { type: 'skin', atMs: 30_000, spot: 'back', c: 38.44, by: 'infrared' },
-        { type: 'battery', atMs: 0, percent: 90 },
-        { type: 'battery', atMs: 55_000, percent: 89 },
+        ...Array.from({ length: 16 }, (_, i): EntryLine => ({
+          type: 'battery',
+          atMs: i * 360_000,
+          percent: 90 - i,
+        })),
       ]),
-    ).toBe('Averages 60 fps, 1 % low 60; 38.4 °C at back; about 1 h 32 from full.'));
+    ).toBe('Averages 60 fps, 1 % low 60; 38.4 °C at back; about 10 h 00 from full.'));
+  it('says a battery as surely as it was read', () => {
+    const read = (...percents: [minute: number, percent: number][]): string =>
+      say(
+        [],
+        percents.map(([minute, percent]) => ({ type: 'battery', atMs: minute * 60_000, percent })),
+      );
+    // one percent in two minutes is nothing
+    expect(read([0, 100], [2, 99])).toBe('Nothing measured yet.');
+    // two new percents: as a range
+    expect(read([0, 100], [12, 98], [24, 97])).toBe('3 h 52 or more from full.');
+  });
   it('speaks as the reader’s school and scale would', () => {
     const warm: EntryLine[] = [{ type: 'skin', atMs: 0, spot: 'back', c: 43, by: 'infrared' }];
     expect(say([...at(60, 90), ...at(40, 10)], warm, {}, { school: 'median-and-hold', unit: 'F' })).toBe(

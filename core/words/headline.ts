@@ -1,7 +1,12 @@
 import { sitsAtCap } from '../figures/cap';
 import type { Figures } from '../figures/model';
-import type { Ends } from '../readOff/ends';
-import type { SmoothWord } from '../vocabulary';
+import { hoursSaid } from '../figures/drain';
+import { WELL_OVER } from '../figures/overTarget';
+import { middleOf, type Ends } from '../readOff/ends';
+import type { ReadSaid } from '../readOff/readSaid';
+import { sayWritten } from '../readOff/written';
+import { above, atMost } from '../numbers/threshold';
+import type { Feel, SmoothWord } from '../vocabulary';
 import { greatest } from '../numbers/thin';
 import { toFahrenheit, type TemperatureUnit } from './temperature';
 
@@ -46,16 +51,57 @@ export interface HeadlineFacts {
   /** Of an emulator, a share. */
   speed: number | null;
   smooth: SmoothWord | null;
+  /** How it plays, as the player says. */
+  feel?: Feel | null;
+  /** What was read off, as it was written; null where frames were logged. */
+  said?: ReadSaid | null;
+  /** The opening that was read is from so late, s. */
+  fromS?: number | null;
   end: Figures['end'];
   freezes: { count: number; longestS: number } | null;
   pace: Figures['pace'];
   onePercentLow: number | null;
   cap: number | null;
   stamina: Pick<Figures['stamina'], 'opening' | 'closing' | 'word' | 'sawtooth' | 'onsetS'>;
+  /** The longest stretch between the ends that lies well below both. */
+  dip?: Figures['stamina']['dips'][number] | null;
+  /** How many such stretches there are. */
+  dips?: number;
+  /** Frames come unevenly, whatever the average says. */
+  uneven?: 'low' | 'cadence' | null;
+  /** It goes down, or up, from step to step: no swinging, though hardly a second is near the average. */
+  stairs?: boolean;
+  /** Target that part of the run lies well above: a menu? */
+  over?: number | null;
   peakC: number | null;
   hottest: string | null;
-  hoursFromFull: number | null;
+  /** Hours from full, as far as the readings allow to say it. */
+  hours: { low: number; high: number | null } | null;
+  /** Null where nothing but a percent or two is behind them. */
   watts: number | null;
+}
+
+/** From here down the 1 % low tells more than the average. */
+const UNEVEN_LOW = 0.6;
+
+/** Whether half the frames take one slot of the panel more than the others, or a hundredth of them far longer. */
+function unevenness({ pace, lows, cadence }: Figures): HeadlineFacts['uneven'] {
+  const low = lows.onePercent.quantile;
+  if (pace.source !== 'frames' || pace.average === null || pace.swings) return null;
+  if (low !== null && atMost(low, UNEVEN_LOW * pace.average)) return 'low';
+  return cadence.kind === 'alternating' ? 'cadence' : null;
+}
+
+/** Steps of less are passed over, as a share of the opening. */
+const STEP = 0.05;
+
+/** Whether the pace takes a step or more, all of them down or all up. */
+function goesOneWay({ segments, opening }: Figures['stamina']): boolean {
+  const steps = segments
+    .slice(1)
+    .map(({ mean }, i) => mean - segments[i]!.mean)
+    .filter((step) => Math.abs(step) >= STEP * (opening ?? 0));
+  return steps.length > 0 && steps.every((step) => step > 0 === steps[0]! > 0);
 }
 
 /** What a headline needs of the figures. */
@@ -66,6 +112,9 @@ export function headlineFacts(figures: Figures): HeadlineFacts {
     titles: titles.length > 1 ? titles.map(({ title, average }) => ({ title, average })) : null,
     speed: figures.frames.count === 0 ? (figures.emulation?.speed ?? null) : null,
     smooth: figures.read?.smooth ?? null,
+    feel: figures.read?.feel ?? null,
+    said: figures.frames.count === 0 ? (figures.read?.said ?? null) : null,
+    fromS: figures.read?.fromS ?? null,
     end: figures.end,
     freezes: figures.evenness.freezes
       ? {
@@ -78,12 +127,26 @@ export function headlineFacts(figures: Figures): HeadlineFacts {
     // one that it left says nothing of headroom
     cap: sitsAtCap(figures.capShare) ? figures.cap : null,
     stamina: { opening, closing, word, sawtooth, onsetS },
+    dip: longest(figures.stamina.dips),
+    dips: figures.stamina.dips.length,
+    uneven: unevenness(figures),
+    stairs: goesOneWay(figures.stamina),
+    over: figures.caveats.includes('over-target') ? figures.target : null,
     peakC: figures.warmth.peakC,
     hottest: figures.warmth.hottest,
-    hoursFromFull: figures.drain?.hoursFromFull ?? null,
-    watts: figures.drain?.watts ?? null,
+    hours: hoursSaid(figures.drain),
+    watts:
+      figures.drain?.from === 'power' || hoursSaid(figures.drain) !== null
+        ? (figures.drain?.watts ?? null)
+        : null,
   };
 }
+
+const longest = <S extends { fromS: number; toS: number }>(spans: readonly S[]): S | null =>
+  spans.reduce<S | null>(
+    (found, span) => (found !== null && found.toS - found.fromS >= span.toS - span.fromS ? found : span),
+    null,
+  );
 
 /** A temperature in the reader's scale, with one decimal. */
 export const sayTemperature = (celsius: number, unit: TemperatureUnit): string =>
@@ -105,12 +168,13 @@ export function headline(facts: HeadlineFacts, voice: Voice = USUAL_VOICE): stri
     course(facts, voice),
     emulated(facts),
     stumbling(facts),
+    felt(facts),
     warmth(facts, voice),
     drain(facts),
   ].filter((part) => part !== null);
   if (parts.length === 0) return 'Nothing measured yet.';
   const sentence = parts.join('; ');
-  return `${sentence[0]!.toUpperCase()}${sentence.slice(1)}.`;
+  return `${sentence[0]!.toUpperCase()}${sentence.slice(1)}${sentence.endsWith('?') ? '' : '.'}`;
 }
 
 function ending({ end }: HeadlineFacts): string | null {
@@ -135,17 +199,37 @@ function course(facts: HeadlineFacts, { school }: Voice): string | null {
   const { opening, closing, word, sawtooth, onsetS } = facts.stamina;
   if (pace.source === 'eye' || pace.source === 'read') return readCourse(facts);
   if (pace.average === null) return null;
+  // a dip or two tell more than the ends that it swings between
+  const dipped = facts.dip && (facts.dips ?? 1) <= FEW_DIPS;
+  if (pace.between && !facts.stairs && !dipped)
+    return `swings between ${rate(pace.between[0])} and ${rate(pace.between[1])} fps`;
+  const uneven = sayUneven(facts);
   if (closing === null || opening === null || word === null || word === 'DNF' || word === 'DNS') {
     if (school === 'median-and-hold' && pace.median !== null && pace.hold !== null)
-      return `median ${rate(pace.median)} fps, hold ${(pace.hold * 100).toFixed(0)}\u00a0%`;
-    return `averages ${rate(pace.average)} fps${onePercentLow === null ? '' : `, 1\u00a0%\u00a0low ${rate(onePercentLow)}`}`;
+      return `${uneven}median ${rate(pace.median)} fps, hold ${(pace.hold * 100).toFixed(0)}\u00a0%`;
+    return `${uneven}averages ${rate(pace.average)} fps${onePercentLow === null || facts.uneven === 'low' ? '' : `, 1\u00a0%\u00a0low ${rate(onePercentLow)}`}`;
   }
+  const { over = null } = facts;
+  if (over !== null && above(opening, WELL_OVER * over))
+    return `${uneven}ends at ${rate(closing)} fps, after ${rate(opening)}, well over its target of ${rate(over)}: a menu that nobody marked?`;
+  const dip = facts.dip
+    ? `, but for ${rate(facts.dip.mean)} from ${clock(facts.dip.fromS)} to ${clock(facts.dip.toS)}`
+    : '';
   if (word === 'holds')
     return cap === null
-      ? `opens at ${rate(opening)} fps and holds ${rate(closing)}`
-      : `holds ${rate(closing)} fps at the cap of ${cap}`;
+      ? `${uneven}opens at ${rate(opening)} fps and holds ${rate(closing)}${dip}`
+      : `${uneven}holds ${rate(closing)} fps at the cap of ${cap}${dip}`;
   const when = onsetS === null ? '' : ` from minute ${Math.floor(onsetS / 60) + 1}`;
-  return `opens at ${rate(opening)} fps, ${word} to ${rate(closing)}${when}${sawtooth ? ' in a sawtooth' : ''}`;
+  return `${uneven}opens at ${rate(opening)} fps, ${word} to ${rate(closing)}${when}${sawtooth ? ' in a sawtooth' : ''}${dip}`;
+}
+
+/** So many dips are told as such; of more the pace swings. */
+const FEW_DIPS = 2;
+
+/** Where frames come unevenly that leads: no average may hide it. */
+function sayUneven({ uneven, onePercentLow }: HeadlineFacts): string {
+  if (uneven === 'low' && onePercentLow !== null) return `uneven, 1\u00a0%\u00a0low ${rate(onePercentLow)}: `;
+  return uneven === 'cadence' ? 'uneven, frames stay for one refresh more in turn: ' : '';
 }
 
 /** Titles that are told one by one; more would be a list. */
@@ -165,24 +249,68 @@ function sayTitles(titles: NonNullable<HeadlineFacts['titles']>): string {
 /** A value that was read off, with its ends where they tell more than its own digits. */
 export function rateWithEnds(middle: number | null, ends: Ends | null): string {
   if (ends === null) return middle === null ? '–' : rate(middle);
-  if (ends.high === null) return `at least ${rate(ends.low)}`;
-  if (middle === null || ends.high - ends.low <= 1.001) return rate(middle ?? ends.low);
-  // nobody is surer than a whole frame of what lies within five
-  const say = ends.high - ends.low >= 4 ? (value: number): string => String(Math.round(value)) : rate;
-  return `${say(middle)} (${say(ends.low)} to ${say(ends.high)})`;
+  if (ends.high === null || ends.open === 'high') return `${rate(ends.low)} or more`;
+  if (ends.open === 'low') return `up to ${rate(ends.high)}`;
+  if (middle !== null && ends.high - ends.low <= 1.001) return rate(middle);
+  return `${sayEnd(ends.low)} to ${sayEnd(ends.high)}`;
 }
 
-function readCourse({ pace, stamina }: HeadlineFacts): string | null {
-  if (pace.interval === null) return null;
-  const { opening, closing, word } = stamina;
+/** An end of what was read: nobody is surer than a whole frame. */
+const sayEnd = (value: number): string => (value >= 10 ? String(Math.round(value)) : rate(value));
+
+/** An average of what was read is said only where it is no wider than this share of itself. */
+const NARROW = 0.1;
+
+/**
+ * What was read off, as it was written: never what was widened, and no middle.
+ *
+ * @shown the pace of a run that was read off
+ * @source docs/method.md, "Read off, not logged"
+ * @example
+ * sayRead({ pages: [], timed: null, part: null, untimed: { bare: '50 to 55', low: 50, high: 55, unit: 'fps' }, speeds: null }); // '50 to 55\u00a0fps'
+ */
+export function sayRead({ pages, timed, part, untimed, speeds }: ReadSaid): string {
+  if (pages.length > 0) return `averages ${pages.map(sayWritten).join(' and ')}`;
+  if (timed !== null) {
+    const { first, last, lowest, highest } = timed;
+    const told = [
+      `${sayWritten(first.written)} at ${clock(first.atS)}`,
+      ...(last ? [`${last.written.bare} at ${clock(last.atS)}`] : []),
+      ...[lowest, highest].flatMap((one) => (one ? [`${one.written.bare} in between`] : [])),
+    ];
+    return `${told.join(', ')}${part ? `, nothing read but from ${clock(part[0])} to ${clock(part[1])}` : ''}`;
+  }
+  const value = untimed ?? speeds;
+  return value === null ? '' : sayWritten(value);
+}
+
+/** The same where one figure stands: the last that was read, the page, or the hull of what has no time. */
+export function sayReadShort({ pages, timed, untimed, speeds }: ReadSaid): string {
+  if (pages[0]) return pages[0].bare;
+  if (timed !== null)
+    return timed.last ? `${timed.first.written.bare} → ${timed.last.written.bare}` : timed.first.written.bare;
+  return (untimed ?? speeds)?.bare ?? '';
+}
+
+function readCourse({ pace, stamina, said, fromS }: HeadlineFacts): string | null {
+  if (!said) return null;
+  const { word } = stamina;
   const by = pace.source === 'eye' ? 'by eye' : 'read off';
-  if (opening !== null && closing !== null && word !== null && word !== 'DNF' && word !== 'DNS')
-    return `opens at ${rate(opening)} fps, ${word} ${word === 'holds' ? 'at' : 'to'} ${rate(closing)}, ${by}`;
-  return `about ${rateWithEnds(pace.average, pace.interval)} fps, ${by}`;
+  const average = middleOf(pace.interval);
+  const about =
+    said.timed?.last && average !== null && pace.interval!.high! - pace.interval!.low <= NARROW * average
+      ? `, about ${rate(average)} in all`
+      : '';
+  const late = fromS === null || fromS === undefined ? '' : ` from ${clock(fromS)} on`;
+  const verdict = word === null || word === 'DNF' || word === 'DNS' ? '' : `: ${word}${late}`;
+  return `${sayRead(said)}${about}, ${by}${verdict}`;
 }
 
-function emulated({ speed }: HeadlineFacts): string | null {
-  return speed === null
+function emulated({ speed, said }: HeadlineFacts): string | null {
+  // what was read of it is told as it was written
+  if (said?.speeds && (said.timed !== null || said.untimed !== null || said.pages.length > 0))
+    return sayWritten(said.speeds);
+  return said || speed === null
     ? null
     : `${(speed * 100).toFixed(speed > 0.985 && speed < 0.9995 ? 1 : 0)}\u00a0% speed`;
 }
@@ -199,7 +327,21 @@ function warmth({ peakC, hottest }: HeadlineFacts, { unit }: Voice): string | nu
   return peakC === null ? null : `${sayTemperature(peakC, unit)} at ${hottest}`;
 }
 
-function drain({ hoursFromFull, watts }: HeadlineFacts): string | null {
-  if (hoursFromFull !== null) return `about ${hoursAndMinutes(hoursFromFull)} from full`;
+/**
+ * Hours from full as far as the readings allow.
+ *
+ * @example
+ * sayHours({ low: 2.5, high: 4 }); // '2\u00a0h\u00a030 to 4\u00a0h\u00a000'
+ */
+export function sayHours({ low, high }: { low: number; high: number | null }): string {
+  if (high === null) return `${hoursAndMinutes(low)} or more`;
+  const [from, to] = [hoursAndMinutes(low), hoursAndMinutes(high)];
+  return from === to ? from : `${from} to ${to}`;
+}
+
+function drain({ hours, watts }: HeadlineFacts): string | null {
+  if (hours) return `${hours.low === hours.high ? 'about ' : ''}${sayHours(hours)} from full`;
   return watts === null ? null : `draws ${watts.toFixed(1)}\u00a0W`;
 }
+
+const felt = ({ feel }: HeadlineFacts): string | null => (feel ? `${feel}, the player says` : null);

@@ -136,6 +136,8 @@ function sayWhat(line: EntryLine, unit: TemperatureUnit): string {
       return `speed ${withEnds(line.percent, line.digits?.['percent'], line)} %, ${SOURCE_WORDS[line.by]}${place(line.scene)}`;
     case 'smooth':
       return `stumbles: ${line.word}, ${SOURCE_WORDS[line.by]}${place(line.scene)}`;
+    case 'feel':
+      return `plays: ${line.word}${place(line.scene)}`;
     case 'chip':
       return `${line.part} inside ${celsius(line.c, unit)}`;
     case 'title':

@@ -1,7 +1,7 @@
 import { batteryWhOf, type NamedItem, type ReviewDetail, type ReviewDoc } from '@pace-check/contract';
 import {
   chartedPair,
-  confidenceOf,
+  confidencesOf,
   fillFigures,
   SECTION_KINDS,
   specFacts,
@@ -352,7 +352,7 @@ function toEvidence(row: ComparedRow): ReviewRun {
     stated: row.stated,
     figures: row.figures,
     caveats,
-    confidence: confidenceOf(caveats),
+    confidences: confidencesOf(caveats, row.trust),
     lane: row.lane,
   };
 }

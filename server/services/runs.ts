@@ -13,7 +13,7 @@ import {
 } from '@pace-check/contract';
 import {
   caveatSentence,
-  confidenceOf,
+  confidencesOf,
   LONGEST_RUN_S,
   METHOD_VERSION,
   NEEDS,
@@ -523,9 +523,10 @@ function toSummary(
   pictures: number,
 ): RunSummary {
   const { id, name, device, title, setup, startedAt, importedAt, roomC, recording, part, isSitting } = run;
-  const { headline, caveats, scenes, lane } = summary ?? {
+  const { headline, caveats, trust, scenes, lane } = summary ?? {
     headline: null,
     caveats: null,
+    trust: null,
     scenes: [],
     lane: NO_LANE,
   };
@@ -543,7 +544,7 @@ function toSummary(
     isSitting,
     pictures,
     headline,
-    confidence: caveats && confidenceOf(withLibrary(caveats, scenes, library)),
+    confidences: caveats && trust && confidencesOf(withLibrary(caveats, scenes, library), trust),
     // what was stored before times were bounded
     lane: {
       ...lane,

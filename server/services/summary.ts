@@ -26,6 +26,7 @@ function summary(figures: Figures, target: number | null): StoredSummary {
   return {
     headline: headlineFacts(figures),
     caveats: figures.caveats,
+    trust: figures.trust,
     scenes: figures.scenes.map((one) => one.scene),
     lane: laneOf(figures, target),
   };

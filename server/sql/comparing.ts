@@ -1,6 +1,9 @@
 import { headerOfPreflight, MOST, type Preflight } from '@pace-check/contract';
 import {
   METHOD_VERSION,
+  onScale,
+  peaksOf,
+  spreadOf,
   type ArchiveGroup,
   type Caveat,
   type Comparable,
@@ -14,6 +17,7 @@ import {
   type RunPreflight,
   type RunToArrange,
   type TitleKind,
+  type Trust,
 } from '@pace-check/core';
 import type { Queryable } from './database';
 import { LIBRARY_COLUMNS } from './library';
@@ -42,6 +46,7 @@ export interface ComparedRow extends ComparingRun, LibraryFacts {
   lane: Lane;
   /** Those of its own lines; the library knows of more. */
   caveats: Caveat[];
+  trust: Trust;
 }
 
 interface Row {
@@ -102,6 +107,7 @@ function toRun({
       roomC,
       batteryWh,
       conditions,
+      told: true,
       preflight: told,
     },
     figures: comparing,
@@ -128,14 +134,15 @@ export async function readNamed(db: Queryable, ids: string[]): Promise<Map<strin
 /** Runs that have figures of this version of the method, in no order. */
 export async function readCompared(db: Queryable, ids: string[]): Promise<ComparedRow[]> {
   const { rows } = await db.query<Row & Omit<ComparedRow, keyof ComparingRun>>(
-    `${select(`, analysis.summary -> 'headline' as headline, analysis.summary -> 'lane' as lane, analysis.summary -> 'caveats' as caveats, ${LIBRARY_COLUMNS}`)} and run.id = any($1)`,
+    `${select(`, analysis.summary -> 'headline' as headline, analysis.summary -> 'lane' as lane, analysis.summary -> 'caveats' as caveats, analysis.summary -> 'trust' as trust, ${LIBRARY_COLUMNS}`)} and run.id = any($1)`,
     [ids],
   );
-  return rows.map(({ headline, lane, caveats, repeated, hardScenes, ...row }) => ({
+  return rows.map(({ headline, lane, caveats, trust, repeated, hardScenes, ...row }) => ({
     ...toRun(row),
     headline,
     lane,
     caveats,
+    trust,
     repeated,
     hardScenes,
   }));
@@ -192,18 +199,46 @@ export async function readArchive(db: Queryable): Promise<ArchiveGroup[]> {
      from run join device on device.id = run.device_id join title on title.id = run.title_id left join setup on setup.id = run.setup_id
      join analysis on analysis.run_id = run.id and analysis.method_version = $1 and analysis.revision = run.revision
      cross join lateral (select key, case when key = 'peakRise' then (value ->> 'value')::float8 else ln((value ->> 'value')::float8) end as x
-       from jsonb_each(analysis.comparing -> 'values') where (value ->> 'value')::numeric between ${LEAST_VALUE} and ${MOST}) as measured
+       from jsonb_each(analysis.comparing -> 'values') where key <> 'peak' and (value ->> 'value')::numeric between ${LEAST_VALUE} and ${MOST}) as measured
      where run.deleted_at is null and not run.is_sitting and analysis.comparing is not null
-     group by device.id, title.id, setup.id, measured.key, run.scene, run.target_fps, floor(run.room_c::numeric / ${ROOM_BAND_C}), 'first-play' = any(run.conditions), analysis.comparing ->> 'source',
-       coalesce(analysis.comparing ->> 'ended', '') in ('crash', 'would-not-start'), ${ALIKE.map((fact) => `run.preflight ->> '${fact}'`).join(', ')}
+     group by device.id, title.id, setup.id, measured.key, ${SAME_WAY}
      having count(*) > 1
      order by measured.key, min(run.id::text)`,
     [METHOD_VERSION],
   );
-  return rows.map(({ device, title, setup, measure, n, squares }) => ({
-    key: groupKey({ device, title, setup })!,
-    spread: { [measure]: { n, squares } },
-  }));
+  // peaks are of the spots that all runs of a group have
+  const { rows: read } = await db.query<{
+    device: string;
+    title: string;
+    setup: string | null;
+    spots: Comparable['spots'][];
+  }>(
+    `select device.name as device, title.name as title, setup.name as setup, array_agg(analysis.comparing -> 'spots' order by run.id) as spots
+     from run join device on device.id = run.device_id join title on title.id = run.title_id left join setup on setup.id = run.setup_id
+     join analysis on analysis.run_id = run.id and analysis.method_version = $1 and analysis.revision = run.revision
+     where run.deleted_at is null and not run.is_sitting and jsonb_array_length(analysis.comparing -> 'spots') > 0
+     group by device.id, title.id, setup.id, ${SAME_WAY}
+     having count(*) > 1
+     order by min(run.id::text)`,
+    [METHOD_VERSION],
+  );
+  return [
+    ...rows.map(({ device, title, setup, measure, n, squares }) => ({
+      key: groupKey({ device, title, setup })!,
+      spread: { [measure]: { n, squares } },
+    })),
+    ...read.map(({ spots, ...of }) => ({
+      key: groupKey(of)!,
+      spread: {
+        peak: spreadOf(
+          onScale(
+            'peak',
+            peaksOf(spots.map((one) => ({ spots: one }))).map((peak) => peak?.c),
+          ),
+        ),
+      },
+    })),
+  ];
 }
 
 /** What is stated of a run and makes it another kind of run. */
@@ -220,3 +255,7 @@ const ALIKE: readonly (keyof Preflight)[] = [
   'system',
   'pixels',
 ];
+
+/** As SQL: what makes runs of one device, title and setup repeats of each other. */
+const SAME_WAY = `run.scene, run.target_fps, floor(run.room_c::numeric / ${ROOM_BAND_C}), 'first-play' = any(run.conditions), analysis.comparing ->> 'source',
+  coalesce(analysis.comparing ->> 'ended', '') in ('crash', 'would-not-start'), ${ALIKE.map((fact) => `run.preflight ->> '${fact}'`).join(', ')}`;

@@ -4,6 +4,7 @@ import {
   CONDITIONS,
   type Bars,
   type Caveat,
+  type Trust,
   type Need,
   type RunHeader,
   type SplitMinutes,
@@ -170,6 +171,7 @@ export async function raiseRevision(db: Queryable, id: string): Promise<void> {
 export interface StoredSummary extends Pick<RunSummary, 'headline' | 'lane'> {
   /** Those of the run's own lines; the library knows of more. */
   caveats: Caveat[];
+  trust: Trust;
   /** Scenes that something of it was played in. */
   scenes: string[];
 }

@@ -12,6 +12,8 @@ import {
   type LiveFigures,
   type ReadingDue,
   type SpotWarmth,
+  LEAST_SKIN_C,
+  MOST_SKIN_C,
 } from '@pace-check/core';
 
 type Of<T extends EntryLine['type']> = Extract<EntryLine, { type: T }>;
@@ -56,8 +58,6 @@ export interface BenchView {
 
 /** A warm-up has settled after three time constants. */
 const SETTLED_TAUS = 3;
-const COLDEST_C = -10;
-const HOTTEST_C = 70;
 /** The spot that stands for the battery in a round. */
 export const PERCENT = 'battery percent';
 
@@ -151,7 +151,7 @@ function latestBySpot(readings: Of<'skin'>[]): LatestSkin[] {
   const latest = new Map<string, LatestSkin>();
   // what no skin can be warns of nothing; a sudden jump does, to be on the safe side
   for (const { spot, c, atMs, by } of readings)
-    if (c > COLDEST_C && c < HOTTEST_C) latest.set(spot, { spot, c, atMs, by });
+    if (c > LEAST_SKIN_C && c < MOST_SKIN_C) latest.set(spot, { spot, c, atMs, by });
   return [...latest.values()].sort((a, b) => b.c - a.c);
 }
 

@@ -122,6 +122,7 @@ const UNITS: Record<RunMeasure, string> = {
   watts: 'W',
   hoursFromFull: 'hours',
   peakRise: '°C over the room',
+  peak: '°C',
 };
 
 /** A number as it is typed; null for none, NaN for something else. */

@@ -68,6 +68,7 @@ function made(device: string, fps: number | null, more: Partial<RunOfSide['state
         roomC: 18,
         batteryWh: null,
         conditions: [],
+        told: true,
         preflight: {},
         ...more,
       },

@@ -1,4 +1,5 @@
 import {
+  byLogarithm,
   MARGIN_C,
   MEASURE_WORDS,
   sayBreakRatio,
@@ -18,7 +19,7 @@ export const MEASURES_OF: Record<RatingPart, CompareMeasure[]> = {
   pace: ['average', 'median'],
   evenness: ['onePercentLow', 'breaks'],
   stamina: ['closing'],
-  warmth: ['peakRise'],
+  warmth: ['peakRise', 'peak'],
   drain: ['watts', 'hoursFromFull'],
 };
 
@@ -26,7 +27,7 @@ export const MEASURES_OF: Record<RatingPart, CompareMeasure[]> = {
 export const measuresOf = (part: RatingPart, school: School): CompareMeasure[] =>
   part === 'pace' && school === 'median-and-hold' ? ['median', 'average'] : MEASURES_OF[part];
 
-const LESS_IS_BETTER: readonly CompareMeasure[] = ['watts', 'peakRise', 'breaks'];
+const LESS_IS_BETTER: readonly CompareMeasure[] = ['watts', 'peakRise', 'peak', 'breaks'];
 
 /** A difference as it is drawn: better for the second side above 0. */
 export interface Drawn {
@@ -42,7 +43,7 @@ export function drawn(
 ): Drawn {
   const place = (value: number | null): number | null => {
     if (value === null) return null;
-    const on = measure === 'peakRise' ? value : Math.log(value);
+    const on = byLogarithm(measure) ? Math.log(value) : value;
     // none on one side has no logarithm: its end is the edge
     return Number.isFinite(on) ? on : null;
   };
@@ -52,7 +53,7 @@ export function drawn(
   return {
     at: turn(place(by)),
     interval: flip ? [turn(ends[1]), turn(ends[0])] : ends,
-    margin: measure === 'breaks' ? null : measure === 'peakRise' ? MARGIN_C : Math.log(1 + margin),
+    margin: measure === 'breaks' ? null : byLogarithm(measure) ? Math.log(1 + margin) : MARGIN_C,
   };
 }
 
@@ -105,10 +106,9 @@ function spreadWords(
   { spread, widened }: MeasureDifference,
   unit: TemperatureUnit,
 ): string {
-  const by =
-    measure === 'peakRise'
-      ? `${(unit === 'C' ? spread.sd : spread.sd * 1.8).toFixed(1)} °${unit}`
-      : `${(spread.sd * 100).toFixed(1)} %`;
+  const by = !byLogarithm(measure)
+    ? `${(unit === 'C' ? spread.sd : spread.sd * 1.8).toFixed(1)} °${unit}`
+    : `${(spread.sd * 100).toFixed(1)} %`;
   const from = [
     'habit',
     spread.fromArchive > 0 ? 'the library’s repeats' : null,

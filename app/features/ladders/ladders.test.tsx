@@ -170,7 +170,7 @@ describe('a ladder', () => {
   it('is not confirmed by a run that throttles: that is a probe, and the search goes on', async () => {
     const state = server(
       ladder(
-        { probes: [probe('2×', 100), probe('3×', 70), probe('2×', 100)] },
+        { probes: [probe('2×', 100), probe('3×', 70)] },
         {
           runs: [
             run({ name: 'A long one', says: 'closes at 75 % of full speed', speed: 0.75, sustained: true }),

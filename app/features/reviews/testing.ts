@@ -19,11 +19,12 @@ function evidence(fps: number): ReviewRun {
       roomC: 18,
       batteryWh: null,
       conditions: [],
+      told: true,
       preflight: {},
     },
     figures: comparableOf(run.figures),
     caveats: ['capped'],
-    confidence: 'A',
+    confidences: { pace: 'A', warmth: 'A', drain: 'A' },
     lane: run.lane,
   };
 }

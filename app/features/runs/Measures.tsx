@@ -2,11 +2,14 @@ import type { RunDetail } from '@pace-check/contract';
 import {
   CAUTION_C,
   clock,
-  hoursAndMinutes,
+  hoursSaid,
+  sayHours,
+  sayRead,
+  sayReadShort,
+  writtenHull,
   middleOf,
   rateWithEnds,
   sitsAtCap,
-  SOURCE_WORDS,
   STOP_C,
   SUSTAINED_S,
   WARMTH_BANDS,
@@ -55,7 +58,7 @@ function sayCap({ cap, capShare }: RunDetail['figures']): string {
 }
 
 const READ_DEFINITION =
-  'What was read off is an interval. A value of a counter is half a unit of its last digit wide on both sides, one by eye a fifth (at least 5), a range as it was written; the figure is the middle of the mean ends. End pages go before single rates. Median, hold and 1 % low are those of the end page.';
+  'What was read off is told as it was written, and compared as an interval: a value of a counter is half a unit of its last digit wide on both sides, one by eye a fifth (at least 5), a range as it stands. Counters and the eye are not mixed. Median, hold and 1 % low are those of the end page.';
 
 /** Pace as it was read: every value with its ends. */
 function readPace(
@@ -66,35 +69,33 @@ function readPace(
     ends === null ? [] : [{ name, value: `${percent(middleOf(ends))}` }];
   const rates = (ends: Ends | null, name: string): Part[] =>
     ends === null ? [] : [{ name, value: `${rateWithEnds(middleOf(ends), ends)} fps` }];
-  const { interval } = figure;
-  const ends = interval && interval.high !== null ? `${fps(interval.low)} to ${fps(interval.high)}, ` : '';
-  const from = (read?.from ?? []).map((by) => SOURCE_WORDS[by]).join(', ');
+  const said = read?.said ?? null;
+  const from = figure.source === 'eye' ? 'by eye' : 'read off';
   return {
     name: 'Pace',
-    figure:
-      interval === null
-        ? emulation?.speed
-          ? percent(emulation.speed)
-          : '–'
-        : interval.high === null
-          ? `≥ ${fps(interval.low)}`
-          : fps(figure.average),
-    unit: interval === null ? (emulation ? `of full speed, ${from}` : from) : `fps (${ends}${from})`,
+    figure: said ? sayReadShort(said) : '–',
+    unit: said ? `${writtenHull([said])?.unit ?? 'fps'}, ${from}` : from,
     parts: [
+      ...(said?.timed ? [{ name: 'as read', value: sayRead(said) }] : []),
+      ...(read?.beside
+        ? [
+            {
+              name: read.beside.by === 'eye' ? 'by eye, beside it' : 'by a counter, beside it',
+              value: sayRead(read.beside.said),
+            },
+          ]
+        : []),
+      ...(read?.feel ? [{ name: 'how it plays, by the player', value: read.feel }] : []),
       ...rates(read?.median ?? null, 'median'),
       ...shares(read?.hold ?? null, 'hold'),
       ...rates(read?.onePercentLow ?? null, '1 % low'),
-      ...(read?.lowest === undefined || read.lowest === null
-        ? []
-        : [{ name: 'lowest', value: `${fps(read.lowest)} fps` }]),
-      ...(read?.highest === undefined || read.highest === null
-        ? []
-        : [{ name: 'highest', value: `${fps(read.highest)} fps` }]),
+      ...rates(read?.lowest ?? null, 'lowest'),
+      ...rates(read?.highest ?? null, 'highest'),
       ...(emulation && read?.speed
         ? [
             {
               name: native === null ? 'speed' : `speed (native ${fps(native)})`,
-              value: `${percent(emulation.speed)}${read.speed.high === null ? '' : ` (${percent(read.speed.low)} to ${percent(read.speed.high)})`}, ${FULL_SPEED[String(emulation.fullSpeed)]}`,
+              value: FULL_SPEED[String(emulation.fullSpeed)]!,
             },
           ]
         : []),
@@ -117,10 +118,17 @@ function pace({ figures, native }: RunDetail, { school }: Speaker): Measure {
   if (figure.source === 'read' || figure.source === 'eye') return readPace(figures, native);
   return {
     name: 'Pace',
-    figure: fps(medianLeads ? figure.median : figure.average),
-    unit: medianLeads ? 'fps, median' : 'fps, average',
+    figure: figure.between
+      ? `${fps(figure.between[0])} ↔ ${fps(figure.between[1])}`
+      : fps(medianLeads ? figure.median : figure.average),
+    unit: figure.between
+      ? 'fps, it swings between these: hardly a second is near the average'
+      : medianLeads
+        ? 'fps, median'
+        : 'fps, average',
     parts: [
-      medianLeads
+      ...(figure.between ? [{ name: 'average, frames by time', value: `${fps(figure.average)} fps` }] : []),
+      medianLeads && !figure.between
         ? { name: 'average', value: `${fps(figure.average)} fps` }
         : { name: 'median', value: `${fps(figure.median)} fps` },
       { name: 'hold', value: percent(figure.hold) },
@@ -274,6 +282,10 @@ function stamina({ figures, target }: RunDetail): Measure {
   };
 }
 
+/** "79 to 88 %", "48 % or more". */
+const left = ({ low, high }: Ends): string =>
+  high === null ? `${percent(low)} or more` : `${percent(low).replace(/\s*%$/, '')} to ${percent(high)}`;
+
 /** What is left of the opening, by the rates that have a time. */
 function readStamina({ stamina: figure, read, frames }: RunDetail['figures'], definition: string): Measure {
   const ends = read?.retention ?? null;
@@ -285,7 +297,7 @@ function readStamina({ stamina: figure, read, frames }: RunDetail['figures'], de
         : 'it takes rates of the first and of the last five minutes';
   return {
     name: 'Stamina',
-    figure: ends === null ? (figure.word ?? '–') : percent(middleOf(ends)),
+    figure: ends === null ? (figure.word ?? '–') : left(ends),
     unit:
       ends === null
         ? figure.word === 'DNF'
@@ -293,16 +305,9 @@ function readStamina({ stamina: figure, read, frames }: RunDetail['figures'], de
           : figure.word === 'DNS'
             ? 'did not start'
             : why
-        : `${ends.high === null ? `at least ${percent(ends.low)}` : `${percent(ends.low)} to ${percent(ends.high)}`} of the opening is left: ${figure.word ?? 'which word is not settled'}`,
-    parts: [
-      ...(read?.opening
-        ? [{ name: 'opening', value: `${rateWithEnds(figure.opening, read.opening)} fps` }]
-        : []),
-      ...(read?.closing
-        ? [{ name: 'closing', value: `${rateWithEnds(figure.closing, read.closing)} fps` }]
-        : []),
-    ],
-    definition: `${definition} Of what was read off: rates before minute five against those of the last five minutes, each with its ends and the spread of its values; a word only where the interval lies in its band, two where it touches two neighbours.`,
+        : `of the opening is left: ${figure.word ?? 'which word is not settled'}${read?.fromS === null || read?.fromS === undefined ? '' : `, from ${clock(read.fromS)} on; before that nobody looked`}`,
+    parts: [],
+    definition: `${definition} Of what was read off: rates of the first five minutes against those of the last five, or the nearest to them, each with its ends and the spread of its values; a word only where the interval lies in its band, two where it touches two neighbours, “falls” where it may be any of several but not hold.`,
   };
 }
 
@@ -419,11 +424,18 @@ function drain({ figures, batteryWh }: RunDetail): Measure {
       parts: readings,
       definition,
     };
-  const hours = figure.hoursFromFull;
+  const hours = hoursSaid(figure);
+  // watts of a percent or two are none that anybody saw
+  const drawn = figure.from === 'power' || hours !== null ? figure.watts : null;
   return {
     name: 'Drain',
-    figure: hours === null ? `${figure.watts?.toFixed(1) ?? '–'} W` : hoursAndMinutes(hours),
-    unit: hours === null ? 'drawn' : 'from full, at this rate',
+    figure: hours !== null ? sayHours(hours) : drawn === null ? '–' : `${drawn.toFixed(1)} W`,
+    unit:
+      hours !== null
+        ? 'from full, at this rate'
+        : drawn === null
+          ? 'too few new percents to tell how fast'
+          : 'drawn',
     parts: [
       {
         name: 'percent per hour',

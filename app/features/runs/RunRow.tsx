@@ -1,5 +1,5 @@
 import type { RunSummary } from '@pace-check/contract';
-import { clock, headline, type HeadlineFacts } from '@pace-check/core';
+import { clock, headline, sayReadShort, writtenHull } from '@pace-check/core';
 import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
 import { Pressable, View, type ViewStyle } from 'react-native';
@@ -27,15 +27,10 @@ function useSaid(run: RunSummary): {
   const facts = run.recording ? null : run.headline;
   const medianLeads = voice.school === 'median-and-hold' && facts?.pace.source === 'frames';
   const titles = facts?.titles?.length ?? null;
-  // an emulator's own percent, where no rate was read
-  const speed = facts && facts.pace.interval === null && facts.pace.source !== 'frames' ? facts.speed : null;
   const lead = (medianLeads ? facts?.pace.median : facts?.pace.average) ?? null;
-  const said = (say: (value: number | null) => string): string =>
-    speed !== null
-      ? percent(speed)
-      : facts?.pace.interval?.high === null
-        ? `≥${say(facts.pace.interval.low)}`
-        : `${facts?.pace.source === 'eye' ? '~' : ''}${say(lead)}`;
+  // what was read off is said as it was written
+  const read = facts?.said ?? null;
+  const said = (say: (value: number | null) => string): string => (read ? sayReadShort(read) : say(lead));
   return {
     headline: run.recording
       ? run.recording === 'running'
@@ -49,13 +44,11 @@ function useSaid(run: RunSummary): {
     leadUnit:
       titles !== null
         ? 'titles'
-        : speed !== null
-          ? 'of full speed, read off'
-          : facts && facts.pace.source !== 'frames' && facts.pace.source !== null
-            ? readUnit(facts.pace)
-            : medianLeads
-              ? 'fps median'
-              : 'fps average',
+        : read
+          ? `${writtenHull([read])?.unit ?? 'fps'}, ${facts?.pace.source === 'eye' ? 'by eye' : 'read off'}`
+          : medianLeads
+            ? 'fps median'
+            : 'fps average',
     second:
       titles !== null
         ? NONE
@@ -65,14 +58,6 @@ function useSaid(run: RunSummary): {
     peak: voice.temperature(facts?.peakC ?? null),
     word: (titles === null ? facts?.stamina.word : null) ?? NONE,
   };
-}
-
-/** "50 to 55 fps, read off": the ends, where they tell more than the digits. */
-function readUnit({ source, interval }: HeadlineFacts['pace']): string {
-  const by = source === 'eye' ? 'by eye' : 'read off';
-  return interval && interval.high !== null && interval.high - interval.low > 1.001
-    ? `${Math.round(interval.low)} to ${Math.round(interval.high)} fps, ${by}`
-    : `fps, ${by}`;
 }
 
 /** A run that is recorded is opened at the bench. */

@@ -1,5 +1,5 @@
 import type { RunDetail } from '@pace-check/contract';
-import { clock, rateWithEnds } from '@pace-check/core';
+import { clock, rateWithEnds, sayReadShort } from '@pace-check/core';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import { useKit } from '../../api/queries';
@@ -40,7 +40,9 @@ export function ScenesSection({ run }: { run: RunDetail }): ReactNode {
                 <Body>{`${one.scene}${weight ? ` (${weight})` : ''}`}</Body>
                 <Quiet>{details.join(' · ')}</Quiet>
               </Stack>
-              <FigureText size={20}>{rateWithEnds(one.average, one.interval)}</FigureText>
+              <FigureText size={20}>
+                {one.said ? sayReadShort(one.said) : rateWithEnds(one.average, one.interval)}
+              </FigureText>
               <Quiet>fps</Quiet>
             </Row>
           );

@@ -1,5 +1,5 @@
 import type { RunDetail } from '@pace-check/contract';
-import { BY_HAND, clock, type Covered, type SourceUse } from '@pace-check/core';
+import { BY_HAND, clock, sayRead, type Covered, type SourceUse } from '@pace-check/core';
 import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
 import { count, fps } from '../../ui/figures';
@@ -54,10 +54,10 @@ export function StandsOn({ run }: { run: RunDetail }): ReactNode {
   );
 }
 
-function sayCovered({ from, average, readings }: Covered): string {
+function sayCovered({ from, average, readings, said }: Covered): string {
   if (from === 'frames') return `frames, ${fps(average)} fps.`;
   if (from === 'none') return 'nothing is known.';
-  return `no frames; ${from === 'eye' ? 'about ' : ''}${fps(average)} fps ${from === 'eye' ? 'by eye' : 'read off'}, ${count(readings, 'reading')}. Not in the figures below.`;
+  return `no frames; ${said ? sayRead(said) : `${fps(average)} fps`} ${from === 'eye' ? 'by eye' : 'read off'}, ${count(readings, 'reading')}. Not in the figures below.`;
 }
 
 /** "Frames: logger, capture. Battery: typed by hand." */

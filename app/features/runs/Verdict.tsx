@@ -1,24 +1,38 @@
-import type { RunDetail } from '@pace-check/contract';
+import { ROUTES, type RunDetail } from '@pace-check/contract';
+import { clock, saysRestsOn, TRUSTED, type Confidence, type Trusted } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
-import { useCorrectRun } from '../../api/queries';
+import { useAddEntries, useCorrectRun } from '../../api/queries';
+import { fps } from '../../ui/figures';
+import { IfMay } from '../../ui/Role';
+import { useToast } from '../../ui/Toast';
 import { usePalette } from '../../ui/Look';
 import { FONTS } from '../../ui/theme';
 import { Body, FigureText, Quiet } from '../../ui/words';
 import { Row, Stack } from '../../ui/parts';
 
-const TRUST: Record<string, string> = {
+const TRUST: Record<Confidence, string> = {
   A: 'little speaks against it',
-  B: 'mind the caveats',
-  C: 'much speaks against it',
-  D: 'not to be relied on',
+  B: 'good with a grain of salt',
+  C: 'rough',
+  D: 'hardly more than a hint',
 };
+
+/** "rough: counter readings, one run": a letter never stands alone. */
+function sayTrust(run: RunDetail, measure: Trusted, letter: Confidence): string {
+  const rests = saysRestsOn(
+    run.caveats.map(({ caveat }) => caveat),
+    run.figures.trust,
+    measure,
+  );
+  return `${measure}: ${TRUST[letter]}${rests === '' ? '' : ` (${rests})`}`;
+}
 
 /** What the run is called, whether it plays, how far it may be trusted and why. */
 export function Verdict({ run }: { run: RunDetail }): ReactNode {
   const { stamina, playable, bar, read } = run.figures;
-  const confidence = run.confidence ?? run.figures.confidence;
+  const confidences = run.confidences ?? run.figures.confidences;
   const undecided = playable === null && bar !== null && read?.average;
   return (
     <Stack gap={8}>
@@ -28,8 +42,14 @@ export function Verdict({ run }: { run: RunDetail }): ReactNode {
         {undecided ? (
           <Word word="not settled" says={`for ${sayNeed(run)}: what was read may be either side of it`} />
         ) : null}
-        <Word word={confidence} says={`confidence: ${TRUST[confidence]}`} />
+        {TRUSTED.flatMap((measure) => {
+          const letter = confidences[measure];
+          return letter === null
+            ? []
+            : [<Word key={measure} word={letter} says={sayTrust(run, measure, letter)} />];
+        })}
       </Row>
+      <AskMenu run={run} />
       <BarNow run={run} />
       {run.caveats.length > 0 ? (
         <View role="list" aria-label="Caveats">
@@ -50,6 +70,34 @@ export function Verdict({ run }: { run: RunDetail }): ReactNode {
 /** A need with its bar: "action: average 45, 1 % low 30". */
 function sayNeed({ need, figures: { bar } }: RunDetail): string {
   return bar ? `${need}: average ${bar.average}, 1\u00a0%\u00a0low ${bar.low}` : String(need);
+}
+
+/** A stretch well above the target may have been a menu: it asks, and leaves it out on a tap. */
+function AskMenu({ run }: { run: RunDetail }): ReactNode {
+  const add = useAddEntries(run.id);
+  const toast = useToast();
+  const { over, target } = run.figures;
+  if (over === null || target === null || run.part !== null) return null;
+  const [fromMs, toMs] = [over.fromS * 1000, over.toS * 1000];
+  return (
+    <Row gap={10} align="center" wrap>
+      <Body small>
+        {`From ${clock(over.fromS)} to ${clock(over.toS)} it ran at ${fps(over.mean)} fps, target ${fps(target)}. Was that a menu or a loading screen?`}
+      </Body>
+      <IfMay route={ROUTES.addEntries}>
+        <Button
+          type="clear"
+          title="Leave it out"
+          loading={add.isPending}
+          onPress={() =>
+            add.mutate([{ type: 'span', fromMs, toMs, kind: 'menu' }], {
+              onError: (error) => toast({ text: `It was not left out: ${error.message}` }),
+            })
+          }
+        />
+      </IfMay>
+    </Row>
+  );
 }
 
 /** The bars have changed since the run was judged: it says so, and may be judged anew. */

@@ -1,6 +1,7 @@
 import AsyncStorage from '@react-native-async-storage/async-storage';
 import { fireEvent, screen, within } from '@testing-library/react';
-import { at, runWith, show } from '../../testing/render';
+import { at, runWith, show, until } from '../../testing/render';
+import { standInServer } from '../../testing/server';
 import { Lane } from '../../charts/Lane';
 import { Measures } from './Measures';
 import { SplitTable } from './SplitTable';
@@ -55,8 +56,24 @@ describe('the five measures', () => {
 
   it('do not claim to have measured what was read off', async () => {
     await show(<Measures run={runWith({ entries: [{ type: 'rate', atMs: 0, fps: 41, by: 'eye' }] })} />);
-    expect(screen.getByText('fps (32.8 to 49.2, by eye)')).toBeTruthy();
+    expect(screen.getByText('fps, by eye')).toBeTruthy();
     expect(screen.queryByRole('table', { name: 'Lows by definition' })).toBeNull();
+  });
+
+  it('ask whether a stretch well over the target was a menu, and leave it out on a tap', async () => {
+    const run = runWith({ frames: [...at(240, 60), ...at(45, 900)], facts: { target: 60 } });
+    const heard = standInServer(() => ({ body: run }));
+    await show(<Verdict run={run} />);
+    expect(
+      screen.getByText(
+        'From 0:00 to 1:00 it ran at 240 fps, target 60. Was that a menu or a loading screen?',
+      ),
+    ).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Leave it out' }));
+    await until(() => heard.some(({ method }) => method === 'POST'));
+    expect(heard.find(({ method }) => method === 'POST')!.body).toEqual({
+      entries: [{ type: 'span', fromMs: 0, toMs: 60_000, kind: 'menu' }],
+    });
   });
 
   it('give all three definitions of a low, or say that the frames are too few', async () => {
@@ -115,7 +132,7 @@ describe('the five measures', () => {
         })}
       />,
     );
-    expect(screen.getByText(/^5\sh\s00$/)).toBeTruthy();
+    expect(screen.getByText(/^4\sh\s46 to 5\sh\s16$/)).toBeTruthy();
     expect(screen.getByText('20.0 (19.0 to 21.0)')).toBeTruthy();
     expect(screen.getByText('battery’s Wh unknown')).toBeTruthy();
   });

@@ -113,7 +113,7 @@ describe('the list of runs', () => {
   });
 
   it('says that figures are on their way after a change of method', async () => {
-    answer([{ ...run('Aurelune on Velm 5', at(60, 30)), headline: null, confidence: null }]);
+    answer([{ ...run('Aurelune on Velm 5', at(60, 30)), headline: null, confidences: null }]);
     await show(<RunsScreen />);
     expect(await screen.findByText(/being computed anew/)).toBeTruthy();
   });

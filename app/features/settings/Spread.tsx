@@ -1,5 +1,5 @@
 import type { SpreadSummary } from '@pace-check/contract';
-import { MEASURE_WORDS } from '@pace-check/core';
+import { byLogarithm, MEASURE_WORDS } from '@pace-check/core';
 import type { ReactNode } from 'react';
 import { useSpread } from '../../api/compare';
 import { count, NONE } from '../../ui/figures';
@@ -42,7 +42,7 @@ function SpreadRow({ row }: { row: SpreadSummary }): ReactNode {
   const say = (sd: number | null): string =>
     sd === null
       ? NONE
-      : row.measure === 'peakRise'
+      : !byLogarithm(row.measure)
         ? `${(unit === 'C' ? sd : sd * 1.8).toFixed(1)} °${unit}`
         : `${(sd * 100).toFixed(1)} %`;
   return (

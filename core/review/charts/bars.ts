@@ -7,7 +7,7 @@ export interface BarRow {
   /** Stands over the rows that follow, where it is another than before. */
   group: string;
   label: string;
-  /** Null: nothing to draw, only to say. */
+  /** Null: nothing to draw but its ends, only to say. */
   value: number | null;
   /** Ends of a value that was read off. */
   ends: Ends | null;
@@ -73,7 +73,9 @@ export function drawBars(
 ): string {
   const { u } = area;
   const { columns, left } = columnsOf(rows, { ...area, height: area.height - u * 1.2 });
-  const most = whole ?? Math.max(1e-9, ...rows.map((row) => Math.max(row.value ?? 0, row.ends?.high ?? 0)));
+  const most =
+    whole ??
+    Math.max(1e-9, ...rows.map((row) => Math.max(row.value ?? 0, row.ends?.high ?? row.ends?.low ?? 0)));
   const gap = u * 1.6;
   const width = (area.width - gap * (columns.length - 1)) / columns.length;
   const parts = [hatching(id, color, u)];
@@ -98,7 +100,18 @@ export function drawBars(
       const at = (value: number): number => (Math.min(value, most) / most) * width;
       parts.push(rect(x, top, width, tall, INKS.track));
       if (row.value !== null) parts.push(rect(x, top, at(row.value), tall, row.ends ? `url(#${id})` : color));
-      if (row.ends)
+      // what was read is as long as it was wide, and begins where it does
+      if (row.value === null && row.ends)
+        parts.push(
+          rect(
+            x + at(row.ends.low),
+            top,
+            Math.max(u * 0.3, at(row.ends.high ?? most) - at(row.ends.low)),
+            tall,
+            `url(#${id})`,
+          ),
+        );
+      else if (row.ends)
         parts.push(
           line(
             x + at(row.ends.low ?? 0),

@@ -23,7 +23,7 @@ const run = (name: string, device: string, more: SideCase = {}): ReviewRun => ({
   kind: null,
   demand: null,
   caveats: [],
-  confidence: 'A',
+  confidences: { pace: 'A', warmth: 'A', drain: 'A' },
   lane: laneOf(figuresOf(more), more.facts?.target ?? null),
 });
 const skin = (spot: string, c: number) => ({ type: 'skin' as const, atMs: 60_000, spot, c, by: 'infrared' });
@@ -170,7 +170,7 @@ describe('pictures that go out', () => {
   it('hatch what was read off, and draw its ends', () => {
     const svg = parsed(chartSvg(titlesChart(runs(), USUAL_VOICE)!, null));
     expect(svg.querySelectorAll('rect[fill="url(#read-titles)"]')).toHaveLength(1);
-    expect(svg.textContent).toContain('33 fps (30 to 36)');
+    expect(svg.textContent).toContain('about 33 fps');
   });
 
   it('make as many bars as have room, and say how many are missing', () => {

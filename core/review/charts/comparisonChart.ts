@@ -1,3 +1,4 @@
+import { byLogarithm } from '../../compare/spread';
 import { MEASURE_WORDS } from '../../words/compareWords';
 import type { Voice } from '../../words/headline';
 import type { ChartedDifference, ReviewComparison } from '../model';
@@ -22,7 +23,7 @@ export function comparisonChart({ name, pair }: ReviewComparison, index: number,
 
 /** Where a difference is drawn: on the logarithm, the rise by its degrees. */
 const place = (measure: ChartedDifference['measure'], value: number): number =>
-  measure === 'peakRise' ? value / 20 : Math.log(value);
+  byLogarithm(measure) ? Math.log(value) : value / 20;
 
 function drawDifferences(
   rows: readonly ChartedDifference[],

@@ -1,4 +1,5 @@
-import { hoursAndMinutes, type Voice } from '../../words/headline';
+import { sayHours, type Voice } from '../../words/headline';
+import { hoursKnown } from '../../compare/comparable';
 import type { ReviewRun } from '../model';
 import { smallPrint } from '../smallPrint';
 import { titleTable } from '../titleTable';
@@ -9,14 +10,14 @@ import { INKS } from './draw';
 /** How long a full battery would last, by device and title. */
 export function drainChart(runs: readonly ReviewRun[], voice: Voice): Chart | null {
   const rows = titleTable(runs, voice.school)
-    .filter((row) => row.hoursFromFull !== null)
+    .filter((row) => row.hours !== null)
     .map((row): BarRow => ({
       group: row.device || 'Unnamed device',
       label: [row.title, row.setup].filter(Boolean).join(' · '),
-      value: row.hoursFromFull,
-      ends: null,
+      value: row.hours!.low === row.hours!.high ? row.hours!.low : null,
+      ends: row.hours!.low === row.hours!.high ? null : row.hours,
       mark: null,
-      says: `${hoursAndMinutes(row.hoursFromFull!)}${row.watts === null ? '' : `, ${row.watts.toFixed(1)} W`}`,
+      says: `${sayHours(row.hours!)}${row.watts === null ? '' : `, ${row.watts.toFixed(1)} W`}`,
     }));
   return rows.length === 0
     ? null
@@ -25,7 +26,7 @@ export function drainChart(runs: readonly ReviewRun[], voice: Voice): Chart | nu
         title: 'Hours from a full battery',
         alt: rows.map((row) => `${row.group}, ${row.label}: ${row.says}.`).join(' '),
         small: `100 % over the slope of the battery’s percent while it discharged; charging left out. ${smallPrint(
-          runs.filter((run) => run.figures.values.hoursFromFull !== null),
+          runs.filter((run) => hoursKnown(run.figures) !== null),
           voice,
           'conditions',
         )}`,

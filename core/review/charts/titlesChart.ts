@@ -19,9 +19,9 @@ export function titlesChart(runs: readonly ReviewRun[], voice: Voice): Chart | n
         ends: row.ends,
         mark: row.low,
         says:
-          row.lead === null
+          row.said === null && row.lead === null
             ? (row.ended ?? 'not known')
-            : `${rate(row.lead)} fps${row.ends ? ` (${sayEnds(row.ends)})` : low}${row.ended ? `, ${row.ended}` : ''}`,
+            : `${row.said ?? rate(row.lead!)} fps${row.said === null ? low : ''}${row.ended ? `, ${row.ended}` : ''}`,
       };
     });
   return rows.length === 0
@@ -35,6 +35,3 @@ export function titlesChart(runs: readonly ReviewRun[], voice: Voice): Chart | n
         draw: (area) => drawBars(rows, INKS.pace, 'read-titles', area),
       };
 }
-
-const sayEnds = ({ low, high }: { low: number | null; high: number | null }): string =>
-  high === null ? `${rate(low ?? 0)} or more` : `${rate(low ?? 0)} to ${rate(high)}`;

@@ -1,4 +1,5 @@
-import { hoursAndMinutes } from '../../words/headline';
+import { sayHours } from '../../words/headline';
+import { hoursKnown } from '../../compare/comparable';
 import { chartBlocks, linesBlock, type SectionOf } from '../blocks';
 import { drainChart } from '../charts/drainChart';
 import type { ReviewRun } from '../model';
@@ -13,14 +14,13 @@ export const DRAIN: SectionOf = {
 
 function lastsLine(runs: readonly ReviewRun[]): string | null {
   const known = runs
-    .filter((run) => run.figures.values.hoursFromFull !== null)
+    .filter((run) => run.figures.values.hoursFromFull !== null && hoursKnown(run.figures) !== null)
     .sort((a, b) => a.figures.values.hoursFromFull!.value - b.figures.values.hoursFromFull!.value);
   const [shortest] = known;
   const longest = known.at(-1);
   if (!shortest || !longest) return null;
-  const say = (run: ReviewRun): string =>
-    `${hoursAndMinutes(run.figures.values.hoursFromFull!.value)} in ${titleOn(run)}`;
+  const say = (run: ReviewRun): string => `${sayHours(hoursKnown(run.figures)!)} in ${titleOn(run)}`;
   return shortest === longest
-    ? `From full it would last about ${say(shortest)}.`
-    : `From full it would last from about ${say(shortest)} to about ${say(longest)}.`;
+    ? `From full it would last ${say(shortest)}.`
+    : `From full it would last ${say(shortest)}, and ${say(longest)}.`;
 }
