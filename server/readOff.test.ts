@@ -346,7 +346,8 @@ describe('a result that waited in an outbox', () => {
     expect(body).toMatchObject({ refused: [] });
     await send('POST', `/runs/${id}/changes`, changes);
     const made = await get(`/runs/${id}`);
-    expect(made.figures.pace.interval).toEqual({ low: 57.95, high: 58.05 });
+    expect(made.figures.pace.seen).toEqual({ low: 57.95, high: 58.05 });
+    expect(made.figures.pace.interval).toMatchObject({ value: 58 });
     expect(made.entries).toHaveLength(2);
     expect(await get('/runs?q=Skiff')).toHaveLength(1);
     expect(

@@ -7,6 +7,7 @@ import pg from 'pg';
 import type { RunDetail } from '@pace-check/contract';
 import { buildCli, buildServer, buildWeb } from './build';
 import { ATTACKS, type Attack } from './bench/attack';
+import { TOGETHER } from './bench/attackTogether';
 import { measureLibrary } from './bench/library';
 import { measureLoad } from './bench/load';
 import { LONG_FRAMES, writeLongLog } from './bench/longLog';
@@ -49,7 +50,7 @@ async function bench(): Promise<void> {
     stops.unshift(database.stop);
     // `npm run bench -- attack`, `-- library`, `-- pack`, `-- year` (a part of the library), `-- load`, `-- live` and `-- several` measure these parts alone
     if (process.argv[2] === 'several') return await severalProcesses(folder);
-    if (process.argv[2] === 'attack') return await besideOther(database.url, ATTACKS);
+    if (process.argv[2] === 'attack') return await besideOther(database.url, [...TOGETHER, ...ATTACKS]);
     if (process.argv[2] === 'pack') return await besideOther(database.url, [measurePack]);
     if (process.argv[2] === 'year') return await besideOther(database.url, [measureYear]);
     if (process.argv[2] === 'library') return await besideOther(database.url, [measureLibrary, measureYear]);
