@@ -197,6 +197,7 @@ export {
   type TitleKind,
 } from './plan/templates';
 export { endsOf, halfDigit, hullOf, meanEnds, middleOf, type Ends } from './readOff/ends';
+export { questionOf, roomQuestion, skinQuestion } from './readOff/question';
 export { readAverage } from './readOff/readAverage';
 export { sayWritten, type WrittenValue } from './readOff/written';
 export { readNotebook, readTime, type PaperContext, type PaperLine } from './readOff/notebook';

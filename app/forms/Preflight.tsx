@@ -188,16 +188,14 @@ function QuestionRow({
 }): ReactNode {
   const { asks, options, short, unit, yes, no, temperature } = question;
   if (unit || temperature) {
-    const Typed = temperature ? TemperatureInput : NumberInput;
+    const shared = { value: value ?? null, onChange: onAnswer, error: wrong, placeholder: 'unknown' };
     return (
       <View style={{ flexGrow: 1, flexBasis: 130, marginBottom: -6 }}>
-        <Typed
-          label={temperature ? asks : `${asks}, ${unit}`}
-          value={value ?? null}
-          onChange={onAnswer}
-          error={wrong}
-          placeholder="unknown"
-        />
+        {temperature ? (
+          <TemperatureInput {...shared} label={asks} of={question.field === 'roomC' ? 'room' : undefined} />
+        ) : (
+          <NumberInput {...shared} label={`${asks}, ${unit}`} />
+        )}
       </View>
     );
   }

@@ -1,8 +1,9 @@
-import { toCelsius, toFahrenheit, type TemperatureUnit } from '@pace-check/core';
+import { roomQuestion, skinQuestion, toCelsius, toFahrenheit, type TemperatureUnit } from '@pace-check/core';
 import type { ReactNode } from 'react';
 import { Controller, type Control, type FieldPath, type FieldValues } from 'react-hook-form';
 import { NumberInput } from '../ui/Field';
 import { useVoice } from '../ui/Voice';
+import { Quiet } from '../ui/words';
 
 interface Props {
   /** Without its unit: that is as the reader's setting says. */
@@ -16,6 +17,8 @@ interface Props {
   error?: string | undefined;
   /** A difference of two temperatures: a degree is a degree, whatever the zero. */
   difference?: boolean;
+  /** What it is of: what can hardly be is asked about at once. */
+  of?: 'skin' | 'room';
 }
 
 /** What is typed stays as it is: beyond this the scales' factor leaves only noise. */
@@ -37,11 +40,16 @@ export function TemperatureInput({
   placeholder,
   error,
   difference = false,
+  of,
 }: Props): ReactNode {
   const { unit } = useVoice();
   const shown = (celsius: unknown): unknown =>
     typeof celsius === 'number' ? shownOf(celsius, unit, difference) : celsius;
-  return (
+  const asked =
+    of === undefined || typeof value !== 'number'
+      ? null
+      : (of === 'room' ? roomQuestion : skinQuestion)(value, unit);
+  const input = (
     <NumberInput
       // another scale is another text
       key={unit}
@@ -53,6 +61,12 @@ export function TemperatureInput({
       error={error}
     />
   );
+  return (
+    <>
+      {input}
+      {asked === null ? null : <Quiet role="status">{asked}</Quiet>}
+    </>
+  );
 }
 
 /** The same in a form. */
@@ -60,7 +74,7 @@ export function TemperatureField<T extends FieldValues>({
   control,
   name,
   ...props
-}: Pick<Props, 'label' | 'placeholder' | 'difference'> & {
+}: Pick<Props, 'label' | 'placeholder' | 'difference' | 'of'> & {
   control: Control<T>;
   name: FieldPath<T>;
 }): ReactNode {

@@ -125,7 +125,13 @@ function Watch({ watch }: { watch: CoolWatch }): ReactNode {
       </Quiet>
       <Row gap={8} align="flex-start">
         <View style={{ width: 120, marginBottom: -18 }}>
-          <TemperatureInput label="Skin now" value={typed} onChange={setTyped} placeholder={last?.c} />
+          <TemperatureInput
+            label="Skin now"
+            of="skin"
+            value={typed}
+            onChange={setTyped}
+            placeholder={last?.c}
+          />
         </View>
         <Row gap={4} wrap flex={1} style={{ paddingTop: 20 }}>
           <Button

@@ -1,5 +1,5 @@
 import type { Recording } from '@pace-check/contract';
-import { POWER_PLACES, type EntryLine, type PowerPlace } from '@pace-check/core';
+import { POWER_PLACES, questionOf, type EntryLine, type PowerPlace } from '@pace-check/core';
 import { useState, type ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { BIG, KeyPad } from '../../forms/KeyPad';
@@ -70,16 +70,26 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
     if (key === '<') setText(text.slice(0, -1));
     else if (text.length < (ranged ? LONGEST_RANGE : LONGEST) && fits(text, key)) setText(text + key);
   };
+  /** What would be kept at a time. */
+  const lineAt = (atMs: number): EntryLine | null => {
+    if (read === null || value === null) return null;
+    if (measured === 'skin') return { type: 'skin', atMs, spot, c: Math.round(value * 100) / 100, by };
+    if (measured === 'percent') return { type: 'battery', atMs, percent: value, charging };
+    if (measured === 'watts') return { type: 'power', atMs, mw: Math.round(value * 1000), of: place };
+    return rateLine(measured, read, atMs, rateBy);
+  };
+  const now = lineAt(0);
+  const asked = now && questionOf(now, { unit, panelHz: recording.refresh });
+  const [confirmed, setConfirmed] = useState<string | null>(null);
+  const sure = asked === null || confirmed === asked;
   const keep = (): void => {
-    if (read === null || value === null) return;
-    if (measured === 'skin')
-      onLine((atMs) => ({ type: 'skin', atMs, spot, c: Math.round(value * 100) / 100, by }));
-    else if (measured === 'percent') onLine((atMs) => ({ type: 'battery', atMs, percent: value, charging }));
-    else if (measured === 'watts')
-      onLine((atMs) => ({ type: 'power', atMs, mw: Math.round(value * 1000), of: place }));
-    else onLine((atMs) => rateLine(measured, read, atMs, rateBy));
+    if (now === null) return;
+    // what can hardly be is asked about once; a second tap keeps it
+    if (!sure) return setConfirmed(asked);
+    onLine((atMs) => lineAt(atMs)!);
     setText('');
     setChosen(null);
+    setConfirmed(null);
   };
   const keys: Key[] = [
     ...[...'0123456789.'].map((key) => ({
@@ -176,6 +186,12 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
           </Quiet>
         </View>
       )}
+      {asked !== null && sure ? (
+        <Body
+          small
+          role="alert"
+        >{`${asked} Mend it, or tap “Keep it”${measured === 'skin' ? ': it is kept as doubtful, and enters no figure' : ''}.`}</Body>
+      ) : null}
       <Row gap={8}>
         <KeyPad rows={ranged ? RANGE_ROWS : ROWS} onKey={tap} />
         <Stack gap={6} style={{ width: 112 }}>
@@ -220,7 +236,7 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
                 color: read === null ? ink : onAction,
               }}
             >
-              Keep
+              {asked !== null && sure ? 'Keep it' : 'Keep'}
             </Body>
           </Pressable>
         </Stack>

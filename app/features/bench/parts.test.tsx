@@ -61,6 +61,19 @@ describe('the pad', () => {
     expect(kept).toEqual([{ type: 'skin', atMs: NOW, spot: 'front', c: 41.2, by: 'infrared' }]);
     expect(screen.getByLabelText('Typed').textContent).toBe('–');
   });
+  it('asks once about what can hardly be, and keeps it on a second tap', async () => {
+    await pad([skin(NOW, 40)]);
+    for (const digit of '68') tap(digit);
+    tap('Keep the reading');
+    expect(kept).toEqual([]);
+    expect(said(screen.getByRole('alert'))).toBe(
+      'Skin at 68.0 °C? 68 °F would be 20.0 °C. Mend it, or tap “Keep it”: it is kept as doubtful, and enters no figure.',
+    );
+    tap('Keep the reading');
+    expect(kept).toMatchObject([{ type: 'skin', c: 68 }]);
+    // another value is another question
+    expect(screen.queryByRole('alert')).toBeNull();
+  });
   it('does not change what is read while a number is typed', async () => {
     kept = [];
     const Bench = (): ReactNode => {

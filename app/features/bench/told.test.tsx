@@ -236,7 +236,9 @@ describe('what a run’s figures stand on', () => {
     const told = within(screen.getByRole('region', { name: 'What the figures stand on' }));
     expect(told.getByText('0:00 to 1:00: frames, 50 fps.')).toBeTruthy();
     expect(
-      told.getByText('1:00 to 2:00: no frames; 41 fps at 1:30 read off, 1 reading. Not in the figures below.'),
+      told.getByText(
+        '1:00 to 2:00: no frames; 41 fps at 1:30 read off, 1 reading. Not in the figures below.',
+      ),
     ).toBeTruthy();
     expect(told.getByText('Frames: logger, then capture. Battery: typed by hand.')).toBeTruthy();
   });

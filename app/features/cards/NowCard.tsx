@@ -213,6 +213,7 @@ function StillWarm({ card, row, busy, onHappened }: Props): ReactNode {
       <View style={{ width: 92, marginBottom: -18 }}>
         <TemperatureInput
           label="Skin"
+          of="skin"
           value={typed}
           onChange={setTyped}
           error={skinC === null ? 'a number' : undefined}

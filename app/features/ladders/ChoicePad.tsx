@@ -56,7 +56,7 @@ export function ChoicePad({
           />
         </Stack>
         <Stack style={{ flexGrow: 1, flexBasis: 110 }}>
-          <TemperatureInput label="Hottest" value={peakC} onChange={setPeakC} />
+          <TemperatureInput label="Hottest" of="skin" value={peakC} onChange={setPeakC} />
         </Stack>
       </Row>
       <Flag label="First play: shaders compile, not counted" value={firstPlay} onChange={setFirstPlay} />

@@ -161,13 +161,13 @@ function NewScore({ onDone }: { onDone: () => void }): ReactNode {
       />
       <Row gap={10} wrap>
         <Stack style={{ width: 150 }}>
-          <TemperatureInput label="Skin before" value={coldC} onChange={setCold} />
+          <TemperatureInput label="Skin before" of="skin" value={coldC} onChange={setCold} />
         </Stack>
         <Stack style={{ width: 150 }}>
-          <TemperatureInput label="Skin after" value={hotC} onChange={setHot} />
+          <TemperatureInput label="Skin after" of="skin" value={hotC} onChange={setHot} />
         </Stack>
         <Stack style={{ width: 150 }}>
-          <TemperatureInput label="Room" value={roomC} onChange={setRoom} />
+          <TemperatureInput label="Room" of="room" value={roomC} onChange={setRoom} />
         </Stack>
       </Row>
       {text('Note', note, setNote)}

@@ -24,7 +24,7 @@ export function AddReadings({ run, onDone }: { run: RunDetail; onDone: () => voi
   return (
     <Sheet padding={16} gap={10} style={{ maxWidth: 620 }}>
       <Heading>Readings on paper</Heading>
-      <PaperNotes text={text} onText={setText} paper={paper} />
+      <PaperNotes text={text} onText={setText} paper={paper} panelHz={run.refresh} />
       <PaperCount lines={lines} />
       {add.error ? <Body role="alert">{`Not added: ${add.error.message} What you typed stays.`}</Body> : null}
       <Row gap={8}>

@@ -70,7 +70,13 @@ export function ByHandScreen(): ReactNode {
         <Stack flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>
           <Heading style={{ marginBottom: 10 }}>What was played</Heading>
           <FactsFields form={form} isNew />
-          <TemperatureField control={form.control} name="roomC" label="Room" placeholder="unknown" />
+          <TemperatureField
+            control={form.control}
+            name="roomC"
+            of="room"
+            label="Room"
+            placeholder="unknown"
+          />
           {create.error ? (
             <Body role="alert">{`Not kept: ${create.error.message} What you typed stays.`}</Body>
           ) : null}

@@ -1,4 +1,4 @@
-import type { PaperLine } from '@pace-check/core';
+import { questionOf, type PaperLine } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { useMemo, type ReactNode } from 'react';
 import { View } from 'react-native';
@@ -14,10 +14,13 @@ export function PaperNotes({
   text,
   onText,
   paper: { lines, reading, stop },
+  panelHz = null,
 }: {
   text: string;
   onText: (text: string) => void;
   paper: Paper;
+  /** Rate of the panel, where it is known. */
+  panelHz?: number | null;
 }): ReactNode {
   const { unit } = useVoice();
   const shown = useMemo(() => worthShowing(lines), [lines]);
@@ -38,7 +41,7 @@ export function PaperNotes({
       ) : null}
       <Stack role="list" aria-label="How each line is understood" gap={2} style={{ marginTop: 8 }}>
         {shown.map((line) => (
-          <UnderstoodLine key={line.line} line={line} />
+          <UnderstoodLine key={line.line} line={line} panelHz={panelHz} />
         ))}
       </Stack>
       {shown.length < lines.length ? (
@@ -59,8 +62,10 @@ function worthShowing(lines: PaperLine[]): PaperLine[] {
   return [...unclear, ...clear].sort((a, b) => a.line - b.line);
 }
 
-function UnderstoodLine({ line }: { line: PaperLine }): ReactNode {
+function UnderstoodLine({ line, panelHz }: { line: PaperLine; panelHz: number | null }): ReactNode {
   const { action } = usePalette();
+  const { unit } = useVoice();
+  const [asked] = line.entries.flatMap((entry) => questionOf(entry, { unit, panelHz }) ?? []);
   const clear = line.problem === null;
   return (
     <Row
@@ -78,6 +83,9 @@ function UnderstoodLine({ line }: { line: PaperLine }): ReactNode {
       </FigureText>
       <Stack flex={1}>
         {clear ? <Body small>{line.understood}</Body> : null}
+        {asked === undefined ? null : (
+          <Quiet role="status">{`${asked} Mend it above, or leave it as it was read.`}</Quiet>
+        )}
         {clear ? null : <Body small>{`“${line.text}” is unclear. ${line.problem}`}</Body>}
       </Stack>
     </Row>

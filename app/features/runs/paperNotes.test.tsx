@@ -32,6 +32,12 @@ describe('the notebook', () => {
     expect(understood()).toEqual(['18:00: 36.5 °C at back, infrared', '49:00: battery 98 %']);
     expect(screen.getByRole('status').textContent).toBe('2 of 2 lines are clear.');
   });
+  it('asks about what can hardly be, and keeps nobody from it', async () => {
+    await show(<Sheet />);
+    write('8:00 back 68');
+    expect(understood()[0]).toMatch(/68\.0\s°C at back.*Skin at 68\.0\s°C\? 68 °F would be 20\.0\s°C\./);
+    expect(screen.getAllByRole('status').at(-1)!.textContent).toBe('1 of 1 lines are clear.');
+  });
   it('points at a line that is unclear, keeps it, and is content once it is mended', async () => {
     await show(<Sheet />);
     write('8:00 back\n9:00 98%');

@@ -436,6 +436,7 @@ function More({
       />
       <TemperatureInput
         label="Room"
+        of="room"
         value={played.roomC}
         onChange={(roomC) => onPlayed({ ...played, roomC: typeof roomC === 'number' ? roomC : null })}
         placeholder="unknown"

@@ -125,6 +125,7 @@ export function SittingScreen(): ReactNode {
         <View style={{ width: wide ? 140 : '100%' }}>
           <TemperatureInput
             label="Room"
+            of="room"
             value={roomC}
             onChange={(value) => setRoomC(typeof value === 'number' ? value : null)}
             placeholder="unknown"
