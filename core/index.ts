@@ -196,6 +196,7 @@ export {
   type LaidStep,
   type TitleKind,
 } from './plan/templates';
+export { about } from './readOff/amounts';
 export { endsOf, halfDigit, hullOf, meanEnds, middleOf, type Ends } from './readOff/ends';
 export { questionOf, roomQuestion, skinQuestion } from './readOff/question';
 export { readAverage } from './readOff/readAverage';
@@ -433,6 +434,7 @@ export {
   sayHours,
   sayRead,
   sayReadShort,
+  swingsBetween,
   sayTemperature,
   type HeadlineFacts,
   type School,

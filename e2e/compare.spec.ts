@@ -23,7 +23,7 @@ async function readOff(
       name,
       facts: { device, title: 'Pico Harbour', setup: 'Lantern, native', target: 60, refresh: 120, roomC },
       entries: [
-        { type: 'rate', atMs: 60_000, fps, low: fps - 0.5, high: fps + 0.5, by: 'overlay' },
+        { type: 'summary', by: 'tool', average: fps, minutes: 20 },
         { type: 'end', atMs: 1_200_000, reason: 'planned' },
       ],
     },

@@ -87,8 +87,8 @@ test('a quick result by thumb, with a photo: five values in no more than 25 taps
   await context.setOffline(false);
   await expect(waiting).toHaveCount(0);
 
-  await page.getByRole('link', { name: /Copperline Squad on Kitto Mini.*About 54 fps/ }).click();
-  await expect(page.getByText('fps (53.5 to 54.5, overlay)')).toBeVisible();
+  await page.getByRole('link', { name: /Copperline Squad on Kitto Mini.*54.fps, read off/ }).click();
+  await expect(page.getByText('fps, read off', { exact: true })).toBeVisible();
   await expect(page.getByText('plays or plays well')).toHaveCount(0);
   // reaction asks for 57: 54 is four fifths of it and more
   await expect(page.getByText('rough', { exact: true })).toBeVisible();

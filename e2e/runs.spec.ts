@@ -63,7 +63,7 @@ test('a run is found by typing, renamed and corrected, deleted, and brought back
   await page.getByRole('radio', { name: 'reaction' }).click();
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Saw on the ferry' })).toBeVisible();
-  await expect(page.getByText('target 45')).toBeVisible();
+  await expect(page.getByText('target 45', { exact: true })).toBeVisible();
   await expect(page.getByText(/^for reaction/)).toBeVisible();
   // the hottest reading, 40.7 °C, over the room that was forgotten
   await expect(page.getByText(/^19\.2\s°C$/)).toBeVisible();

@@ -1,4 +1,5 @@
 import { decimalsOf } from '../runFile/parseLine';
+import type { RateSource } from '../vocabulary';
 import type { Token } from './tokens';
 
 /** What a number counts, where that stands beside it. */
@@ -55,6 +56,26 @@ const UNITS: Record<string, Unit> = {
   second: 's',
   seconds: 's',
 };
+/** What "about" leaves open of a counter or a tool: frames per second or percent, and as a share. */
+const ABOUT_LEAST = 2;
+const ABOUT_SHARE = 0.05;
+
+/**
+ * An amount that was written as "about", with its ends: of a counter or a tool
+ * it stays the counter's; by eye it is as wide as the eye's.
+ *
+ * @source docs/method.md, "Read off, not logged"
+ * @example
+ * about({ kind: 'amount', value: 58, decimals: 0, low: null, high: null, roughly: true, unit: 'fps', at: 0, end: 8 }, 'tool').high; // 60.9
+ */
+export function about(amount: Amount, by: RateSource): Amount {
+  const { value, low, high } = amount;
+  if (value === null || low !== null || high !== null || by === 'eye') return amount;
+  const spread = Math.max(ABOUT_LEAST, ABOUT_SHARE * value);
+  const end = (at: number): number => Number(at.toPrecision(12));
+  return { ...amount, low: end(Math.max(0, value - spread)), high: end(value + spread) };
+}
+
 const ROUGHLY = new Set(['about', 'around', 'roughly', 'maybe', 'circa', 'ca', 'approximately', 'some']);
 const NUMBER_WORDS: Record<string, number> = {
   one: 1,

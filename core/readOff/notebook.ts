@@ -5,11 +5,13 @@ import {
   type ChipPart,
   type PowerPlace,
   type RateSource,
+  FEEL_WORDS,
+  type FeelWord,
   type SmoothWord,
 } from '../vocabulary';
 import { exactClock, sayLine } from '../words/sayLine';
 import { toCelsius, type TemperatureUnit } from '../words/temperature';
-import { hiddenDecimals, partsOf, type Amount, type Part } from './amounts';
+import { about, hiddenDecimals, partsOf, type Amount, type Part } from './amounts';
 import { tokensOf } from './tokens';
 
 /** How a line of a notebook was understood. */
@@ -162,6 +164,8 @@ const OFTEN: Record<string, SmoothWord> = {
   constantly: 'constant',
   always: 'constant',
 };
+/** Words beside how it plays, as the player says. */
+const PLAYS = words('plays play played playing feels felt feel is it was very game title');
 const STUMBLES = words('stumble stumbles stumbled stumbling stutter stutters stuttering');
 const FACTS: Record<string, 'average' | 'median' | 'hold' | 'lowest' | 'highest' | 'onePercent'> = {
   average: 'average',
@@ -531,6 +535,17 @@ class Reading {
         ),
       );
     }
+    const feel = this.feels();
+    if (feel) {
+      this.take(...feel.parts);
+      this.found.push({
+        type: 'feel',
+        ...(this.atMs === null ? {} : { atMs: this.atMs }),
+        word: feel.word,
+        ...this.takePlace(),
+      });
+      this.take(...this.parts.filter((part) => part.kind === 'sign'));
+    }
     const often = this.howOften();
     if (often) {
       this.take(...often.parts);
@@ -543,6 +558,19 @@ class Reading {
       });
       this.take(...this.parts.filter((part) => part.kind === 'sign'));
     }
+  }
+
+  /** "Plays: good", "unplayable", "flawless in the town"; beside anything else a word like "barely" is no verdict. */
+  private feels(): { word: FeelWord; parts: Part[] } | null {
+    const place = this.parts.findIndex((part) => part.kind === 'word' && /^(in|at|on)$/.test(part.word));
+    const said = place < 0 ? this.parts : this.parts.slice(0, place);
+    const of = (part: Part): FeelWord | undefined =>
+      part.kind === 'word' ? FEEL_WORDS.find((word) => word === part.word) : undefined;
+    const [feel, ...others] = said.filter((part) => of(part) !== undefined);
+    if (feel === undefined || others.length > 0) return null;
+    const beside = said.filter((part) => part !== feel && part.kind !== 'sign');
+    if (!beside.every((part) => part.kind === 'word' && PLAYS.has(part.word))) return null;
+    return { word: of(feel)!, parts: [feel, ...beside] };
   }
 
   /** "Stutters now and then", "often stumbles", "stumbles: none". */
@@ -733,12 +761,15 @@ class Reading {
     if (word !== null && part.unit === null) this.takeNamed(part, word);
     if ((part.value ?? 0) < 0 || (part.high ?? 0) < 0) unclear('A rate is not below 0.');
     const digits = hiddenDecimals(part);
+    // "about" is the eye's where nobody names a counter
+    const by = this.by ?? (part.roughly ? 'eye' : 'overlay');
+    const said = part.roughly ? about(part, by) : part;
     this.found.push({
       type: 'rate',
       ...(this.atMs === null ? {} : { atMs: this.atMs }),
       ...(part.value === null ? {} : { fps: part.value }),
-      ...this.ends(part),
-      by: part.roughly ? 'eye' : (this.by ?? 'overlay'),
+      ...this.ends(said),
+      by,
       ...(this.scene === undefined ? {} : { scene: this.scene }),
       ...(digits === null ? {} : { digits: { fps: digits } }),
     });
@@ -773,12 +804,14 @@ class Reading {
     }
     if (this.has('speed') || this.has('emulation')) {
       const digits = hiddenDecimals(part);
+      const by = this.by ?? (part.roughly ? 'eye' : 'in-title');
+      const said = part.roughly ? about(part, by) : part;
       this.found.push({
         type: 'speed',
         ...(this.atMs === null ? {} : { atMs: this.atMs }),
         ...(part.value === null ? {} : { percent: part.value }),
-        ...this.ends(part),
-        by: part.roughly ? 'eye' : (this.by ?? 'in-title'),
+        ...this.ends(said),
+        by,
         ...(this.scene === undefined ? {} : { scene: this.scene }),
         ...(digits === null ? {} : { digits: { percent: digits } }),
       });

@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import type { EntryLine } from '../runFile/lines';
-import { CHIP_PARTS, END_REASONS, POWER_PLACES, RATE_SOURCES, SMOOTH_WORDS, SPAN_KINDS } from '../vocabulary';
+import {
+  CHIP_PARTS,
+  END_REASONS,
+  FEEL_WORDS,
+  POWER_PLACES,
+  RATE_SOURCES,
+  SMOOTH_WORDS,
+  SPAN_KINDS,
+} from '../vocabulary';
 import { sayLine } from '../words/sayLine';
 import { readNotebook } from './notebook';
 
@@ -63,6 +71,9 @@ const PAGE: [line: string, entries: (Partial<EntryLine> & { type: string })[] | 
   // how often it stumbles
   ['stutters now and then', [{ type: 'smooth', word: 'occasional', by: 'eye' }]],
   ['9:00 stutters often', [{ type: 'smooth', atMs: 540_000, word: 'frequent', by: 'eye' }]],
+  ['plays: good', [{ type: 'feel', word: 'good' }]],
+  ['9:00 unplayable', [{ type: 'feel', atMs: 540_000, word: 'unplayable' }]],
+  ['flawless in the town', [{ type: 'feel', word: 'flawless', scene: 'the town' }]],
   ['no stutter', [{ type: 'smooth', word: 'none', by: 'eye' }]],
   ['stutters all the time', [{ type: 'smooth', word: 'constant', by: 'eye' }]],
   // warmth
@@ -272,6 +283,9 @@ const anyLine = fc.oneof(
   fc
     .tuple(someTime, fc.constantFrom(...SMOOTH_WORDS), by, scene)
     .map(([time, word, source, where]) => ({ type: 'smooth', ...time, word, by: source, ...where })),
+  fc
+    .tuple(someTime, fc.constantFrom(...FEEL_WORDS), scene)
+    .map(([time, word, where]) => ({ type: 'feel', ...time, word, ...where })),
   fc
     .tuple(atMs, cents(99), fc.constantFrom(...CHIP_PARTS))
     .map(([ms, c, part]) => ({ type: 'chip', atMs: ms, c, part })),

@@ -10,11 +10,13 @@ const read = (
 
 describe('a quick result', () => {
   it.each<[Partial<ResultTexts>, object[]]>([
-    [{ average: '52' }, [{ type: 'rate', fps: 52, by: 'overlay' }]],
-    [{ average: '52.0' }, [{ type: 'rate', fps: 52, by: 'overlay', digits: { fps: 1 } }]],
+    [{ average: '52' }, [{ type: 'summary', by: 'overlay', average: 52 }]],
+    [{ average: '52.0' }, [{ type: 'summary', by: 'overlay', average: 52, digits: { average: 1 } }]],
     [{ average: '52 ± 3' }, [{ type: 'rate', fps: 52, low: 49, high: 55, by: 'overlay' }]],
     [{ average: '50–55' }, [{ type: 'rate', low: 50, high: 55, by: 'overlay' }]],
-    [{ average: '~40' }, [{ type: 'rate', fps: 40, by: 'eye' }]],
+    // “about” of a counter stays the counter's
+    [{ average: '~40' }, [{ type: 'rate', fps: 40, low: 38, high: 42, by: 'overlay' }]],
+    [{ average: '~100' }, [{ type: 'rate', fps: 100, low: 95, high: 105, by: 'overlay' }]],
     [{ average: 'up to 60' }, [{ type: 'rate', high: 60, by: 'overlay' }]],
     [{ hold: '97', low: '44' }, [{ type: 'summary', by: 'overlay', onePercent: 44, hold: 0.97 }]],
     [{ speed: '98' }, [{ type: 'speed', percent: 98, by: 'overlay' }]],

@@ -1,7 +1,7 @@
 import type { Digits, EntryLine } from '../runFile/lines';
-import { SMOOTH_WORDS, type EndReason, type RateSource } from '../vocabulary';
+import { FEEL_WORDS, SMOOTH_WORDS, type EndReason, type RateSource } from '../vocabulary';
 import { toCelsius, type TemperatureUnit } from '../words/temperature';
-import { hiddenDecimals, partsOf, type Amount, type Unit } from './amounts';
+import { about, hiddenDecimals, partsOf, type Amount, type Unit } from './amounts';
 import { tokensOf } from './tokens';
 
 /** What people read of a run that no logger saw, each as it was written; '' where nothing was. */
@@ -16,6 +16,8 @@ export interface ResultTexts {
   speed: string;
   /** One of `SMOOTH_WORDS`. */
   smooth: string;
+  /** How it plays, one of `FEEL_WORDS`. */
+  feel: string;
   /** Highest temperature of the skin. */
   peak: string;
   fromPercent: string;
@@ -35,6 +37,7 @@ export const RESULT_FIELDS: readonly ResultField[] = [
   'highest',
   'speed',
   'smooth',
+  'feel',
   'peak',
   'fromPercent',
   'toPercent',
@@ -106,11 +109,18 @@ export function readResult(texts: ResultTexts, { unit, by, spot, ended }: Result
   const endMs = length?.atMs ?? null;
 
   const average = read('average', ['fps']);
-  if (average) entries.push({ type: 'rate', ...valueOf(average, 'fps'), by: average.roughly ? 'eye' : by });
+  // one value is that of an end page; a range, a spread or a doubt is told as the rate that it is
+  const whole =
+    average !== null && by !== 'eye' && !average.roughly && average.value !== null && average.low === null
+      ? average.value
+      : null;
+  if (average && whole === null) entries.push({ type: 'rate', ...valueOf(average, 'fps', by), by });
   const top = average === null ? null : (average.high ?? average.value ?? null);
 
-  const facts: Record<string, number> = {};
+  const facts: Record<string, number> = whole === null ? {} : { average: Math.max(0, whole) };
   const digits: Digits = {};
+  const decimals = average && whole !== null ? hiddenDecimals(average) : null;
+  if (decimals !== null) digits['average'] = decimals;
   const fact = (field: ResultField, name: string): void => {
     const given = one(field, field === 'hold' ? ['%'] : ['fps'], field === 'hold' ? 100 : 1000);
     if (!given) return;
@@ -132,13 +142,20 @@ export function readResult(texts: ResultTexts, { unit, by, spot, ended }: Result
     entries.push({ type: 'summary', by, ...facts, ...(Object.keys(digits).length > 0 ? { digits } : {}) });
 
   const speed = read('speed', ['%']);
-  if (speed) entries.push({ type: 'speed', ...valueOf(speed, 'percent'), by: speed.roughly ? 'eye' : by });
+  if (speed) entries.push({ type: 'speed', ...valueOf(speed, 'percent', by), by });
 
   const smooth = texts.smooth.trim().toLowerCase();
   if (smooth !== '') {
     const word = SMOOTH_WORDS.find((known) => known === smooth);
     if (word) entries.push({ type: 'smooth', word, by: 'eye' });
     else problems.smooth = `Write one of: ${SMOOTH_WORDS.join(', ')}.`;
+  }
+
+  const feel = texts.feel.trim().toLowerCase();
+  if (feel !== '') {
+    const word = FEEL_WORDS.find((known) => known === feel);
+    if (word) entries.push({ type: 'feel', word });
+    else problems.feel = `Write one of: ${FEEL_WORDS.join(', ')}.`;
   }
 
   const peak = peakOf(read('peak', ['C', 'F', '°']), unit);
@@ -202,8 +219,8 @@ function amountOf(text: string, units: Unit[]): Amount | string {
   return amount;
 }
 
-function valueOf(amount: Amount, name: 'fps' | 'percent'): object {
-  const { value, low, high } = amount;
+function valueOf(amount: Amount, name: 'fps' | 'percent', by: RateSource): object {
+  const { value, low, high } = amount.roughly ? about(amount, by) : amount;
   const decimals = hiddenDecimals(amount);
   return {
     ...(value === null ? {} : { [name]: value }),
@@ -257,6 +274,7 @@ const HEADINGS: Record<ResultField | 'title' | 'setup' | 'device', RegExp> = {
   highest: /^(highest|max|maximum|max fps)$/,
   speed: /^(speed|speed ?%|emulation speed)$/,
   smooth: /^(smooth|smoothness|stutter|stutters|stumbles)$/,
+  feel: /^(plays|feel|feels|how it plays|playability|playable)$/,
   peak: /^(peak|temp|temperature|°c|°f|hottest|peak temperature|max temp)$/,
   fromPercent: /^(from ?%?|start ?%|battery start|from %|% from|% at start)$/,
   toPercent: /^(to ?%?|end ?%|battery end|to %|% to|% at end)$/,
@@ -300,7 +318,7 @@ export function readSitting(text: string): SittingTable {
     return {
       ...nothing,
       problem:
-        'The first row needs headings, one of them “title”. Known are: title, setup, average, 1 % low, hold, lowest, highest, speed, smoothness, peak, from %, to %, length, load.',
+        'The first row needs headings, one of them “title”. Known are: title, setup, average, 1 % low, hold, lowest, highest, speed, smoothness, plays, peak, from %, to %, length, load.',
     };
   if (body.length > MOST_SITTING_ROWS)
     return {

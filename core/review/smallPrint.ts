@@ -23,7 +23,8 @@ export function smallPrint(
       : warmest - coldest < 0.05
         ? `room ${sayTemperature(warmest, voice.unit)}`
         : `room ${sayTemperature(coldest, voice.unit)} to ${sayTemperature(warmest, voice.unit)}`;
-  const lengths = runs.map((run) => run.figures.seconds);
+  // an unknown length is unknown, not short
+  const lengths = runs.map((run) => run.figures.seconds).filter((seconds) => seconds > 0);
   const sources = (['frames', 'read', 'eye'] as const)
     .filter((source) => runs.some((run) => run.figures.source === source))
     .map((source) => SOURCE_NAMES[source] ?? source);
@@ -34,5 +35,5 @@ export function smallPrint(
     : 'Pace: as it was read off';
   const definitions = `${paced}; peak: the hottest reading of any spot; `;
   const said = which === 'all' ? `${definitions}${room}` : `R${room.slice(1)}`;
-  return `${said}${rooms.length > 0 && rooms.length < runs.length ? `, unknown in ${runs.length - rooms.length}` : ''}; ${runs.length} run${runs.length === 1 ? '' : 's'}${lengths.length === 0 ? '' : ` of ${clock(least(lengths))} to ${clock(greatest(lengths))}`}${sources.length === 0 ? '' : `; from ${sources.join(', ')}`}.`;
+  return `${said}${rooms.length > 0 && rooms.length < runs.length ? `, unknown in ${runs.length - rooms.length}` : ''}; ${runs.length} run${runs.length === 1 ? '' : 's'}${lengths.length === 0 ? '' : ` of ${clock(least(lengths))} to ${clock(greatest(lengths))}${lengths.length < runs.length ? `, ${runs.length - lengths.length} of unknown length` : ''}`}${sources.length === 0 ? '' : `; from ${sources.join(', ')}`}.`;
 }

@@ -199,10 +199,8 @@ function course(facts: HeadlineFacts, { school }: Voice): string | null {
   const { opening, closing, word, sawtooth, onsetS } = facts.stamina;
   if (pace.source === 'eye' || pace.source === 'read') return readCourse(facts);
   if (pace.average === null) return null;
-  // a dip or two tell more than the ends that it swings between
-  const dipped = facts.dip && (facts.dips ?? 1) <= FEW_DIPS;
-  if (pace.between && !facts.stairs && !dipped)
-    return `swings between ${rate(pace.between[0])} and ${rate(pace.between[1])} fps`;
+  const between = swingsBetween(facts);
+  if (between) return `swings between ${rate(between[0])} and ${rate(between[1])} fps`;
   const uneven = sayUneven(facts);
   if (closing === null || opening === null || word === null || word === 'DNF' || word === 'DNS') {
     if (school === 'median-and-hold' && pace.median !== null && pace.hold !== null)
@@ -225,6 +223,20 @@ function course(facts: HeadlineFacts, { school }: Voice): string | null {
 
 /** So many dips are told as such; of more the pace swings. */
 const FEW_DIPS = 2;
+
+/**
+ * Between which rates the pace is said to swing: where it goes one way, or
+ * holds with a dip or two, that tells more.
+ *
+ * @returns null where it is not said
+ */
+export const swingsBetween = ({
+  pace,
+  stairs,
+  dip,
+  dips = 1,
+}: Pick<HeadlineFacts, 'pace' | 'stairs' | 'dip' | 'dips'>): [number, number] | null =>
+  stairs || (dip && dips <= FEW_DIPS) ? null : (pace.between ?? null);
 
 /** Where frames come unevenly that leads: no average may hide it. */
 function sayUneven({ uneven, onePercentLow }: HeadlineFacts): string {

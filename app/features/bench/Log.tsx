@@ -22,6 +22,7 @@ const LISTED = new Set<EntryLine['type']>([
   'summary',
   'speed',
   'smooth',
+  'feel',
   'mark',
   'scene',
   'title',

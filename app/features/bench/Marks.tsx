@@ -1,4 +1,4 @@
-import { clock, CONDITION_SPANS, SMOOTH_WORDS, type EntryLine } from '@pace-check/core';
+import { clock, CONDITION_SPANS, FEEL_WORDS, SMOOTH_WORDS, type EntryLine } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
@@ -55,6 +55,7 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
   };
   const last = entries.findLast((entry) => entry.line.type === 'smooth' && entry.kept !== 'refused')?.line;
   const said = last?.type === 'smooth' ? last.word : null;
+  const felt = entries.findLast((entry) => entry.line.type === 'feel' && entry.kept !== 'refused')?.line;
   useKeysOf(mark, toggle, begin);
   return (
     <Stack gap={8}>
@@ -88,6 +89,15 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
           options={SMOOTH_WORDS.map((value) => ({ value, text: value }))}
           selected={said}
           onSelect={(word) => onLine((atMs) => ({ type: 'smooth', atMs, word, by: 'eye' }))}
+        />
+      </Stack>
+      <Stack gap={2}>
+        <Quiet>How it plays, as you say</Quiet>
+        <Choices
+          label="How it plays, as you say"
+          options={FEEL_WORDS.map((value) => ({ value, text: value }))}
+          selected={felt?.type === 'feel' ? felt.word : null}
+          onSelect={(word) => onLine((atMs) => ({ type: 'feel', atMs, word }))}
         />
       </Stack>
       {note === null ? (

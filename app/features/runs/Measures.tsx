@@ -2,10 +2,12 @@ import type { RunDetail } from '@pace-check/contract';
 import {
   CAUTION_C,
   clock,
+  headlineFacts,
   hoursSaid,
   sayHours,
   sayRead,
   sayReadShort,
+  swingsBetween,
   writtenHull,
   middleOf,
   rateWithEnds,
@@ -116,19 +118,20 @@ function pace({ figures, native }: RunDetail, { school }: Speaker): Measure {
   const { pace: figure, lows, capAdvice, refreshHz, emulation } = figures;
   const advice = sayCapAdvice(figures);
   if (figure.source === 'read' || figure.source === 'eye') return readPace(figures, native);
+  const between = swingsBetween(headlineFacts(figures));
   return {
     name: 'Pace',
-    figure: figure.between
-      ? `${fps(figure.between[0])} ↔ ${fps(figure.between[1])}`
+    figure: between
+      ? `${fps(between[0])} ↔ ${fps(between[1])}`
       : fps(medianLeads ? figure.median : figure.average),
-    unit: figure.between
+    unit: between
       ? 'fps, it swings between these: hardly a second is near the average'
       : medianLeads
         ? 'fps, median'
         : 'fps, average',
     parts: [
-      ...(figure.between ? [{ name: 'average, frames by time', value: `${fps(figure.average)} fps` }] : []),
-      medianLeads && !figure.between
+      ...(between ? [{ name: 'average, frames by time', value: `${fps(figure.average)} fps` }] : []),
+      medianLeads && !between
         ? { name: 'average', value: `${fps(figure.average)} fps` }
         : { name: 'median', value: `${fps(figure.median)} fps` },
       { name: 'hold', value: percent(figure.hold) },

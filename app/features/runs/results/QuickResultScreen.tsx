@@ -3,6 +3,7 @@ import {
   NO_RESULT,
   RATE_SOURCES,
   readResult,
+  FEEL_WORDS,
   SMOOTH_WORDS,
   type EndReason,
   type RateSource,
@@ -289,6 +290,12 @@ function Values({
           options={RATE_SOURCES.map((value) => ({ value, text: SOURCES[value] }))}
           selected={by}
           onSelect={(chosen) => set({ by: chosen })}
+        />
+        <Choices
+          label="How it plays, as you say"
+          options={FEEL_WORDS.map((value) => ({ value, text: value }))}
+          selected={FEEL_WORDS.find((word) => word === texts.feel) ?? null}
+          onSelect={(word) => change('feel', word === texts.feel ? '' : word)}
         />
         <Choices
           label="How it ended"

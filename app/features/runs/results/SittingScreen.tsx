@@ -222,11 +222,14 @@ function Heads({ unit }: { unit: TemperatureUnit }): ReactNode {
       <Quiet role="columnheader" style={{ width: WIDTHS.cell }}>
         stumbles
       </Quiet>
+      <Quiet role="columnheader" style={{ width: WIDTHS.cell }}>
+        plays
+      </Quiet>
     </Row>
   );
 }
 
-const COLUMNS: ResultField[] = [...fieldWords('C').map((one) => one.field), 'smooth'];
+const COLUMNS: ResultField[] = [...fieldWords('C').map((one) => one.field), 'smooth', 'feel'];
 
 const SittingLine = memo(function SittingLine({
   row,
