@@ -77,7 +77,11 @@ function rowOf(own: ReviewRun[], school: School): TitleRow {
     setup: first.stated.setup,
     runs: own.length,
     lead: leading ? (mean(school === 'median-and-hold' ? 'median' : 'average') ?? mean('average')) : null,
-    said: hull && (read.length === 1 ? sayReadShort(read[0]!) : hull.bare),
+    said:
+      hull &&
+      (read.length === 1
+        ? sayReadShort(read[0]!)
+        : `${hull.bare}${hull.unit === 'fps' ? '' : '\u00a0% speed'}`),
     low: mean('onePercentLow'),
     word: last.word,
     playable: last.playable,

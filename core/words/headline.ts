@@ -296,12 +296,20 @@ export function sayRead({ pages, timed, part, untimed, speeds }: ReadSaid): stri
   return value === null ? '' : sayWritten(value);
 }
 
-/** The same where one figure stands: the last that was read, the page, or the hull of what has no time. */
-export function sayReadShort({ pages, timed, untimed, speeds }: ReadSaid): string {
+/**
+ * The same where one figure stands: the first and the last that were read, the
+ * page, or the hull of what has no time.
+ *
+ * @param bare without the unit of speeds, where that stands beside it
+ */
+export function sayReadShort({ pages, timed, untimed, speeds }: ReadSaid, bare = false): string {
+  const unit = (one: { unit: string } | null | undefined): string =>
+    bare || one?.unit !== '% speed' ? '' : '\u00a0% speed';
   if (pages[0]) return pages[0].bare;
   if (timed !== null)
-    return timed.last ? `${timed.first.written.bare} → ${timed.last.written.bare}` : timed.first.written.bare;
-  return (untimed ?? speeds)?.bare ?? '';
+    return `${timed.first.written.bare}${timed.last ? ` → ${timed.last.written.bare}` : ''}${unit(timed.first.written)}`;
+  const value = untimed ?? speeds;
+  return value === null ? '' : `${value.bare}${unit(value)}`;
 }
 
 function readCourse({ pace, stamina, said, fromS }: HeadlineFacts): string | null {

@@ -75,7 +75,7 @@ function readPace(
   const from = figure.source === 'eye' ? 'by eye' : 'read off';
   return {
     name: 'Pace',
-    figure: said ? sayReadShort(said) : '–',
+    figure: said ? sayReadShort(said, true) : '–',
     unit: said ? `${writtenHull([said])?.unit ?? 'fps'}, ${from}` : from,
     parts: [
       ...(said?.timed ? [{ name: 'as read', value: sayRead(said) }] : []),

@@ -30,7 +30,8 @@ function useSaid(run: RunSummary): {
   const lead = (medianLeads ? facts?.pace.median : facts?.pace.average) ?? null;
   // what was read off is said as it was written
   const read = facts?.said ?? null;
-  const said = (say: (value: number | null) => string): string => (read ? sayReadShort(read) : say(lead));
+  const said = (say: (value: number | null) => string): string =>
+    read ? sayReadShort(read, true) : say(lead);
   return {
     headline: run.recording
       ? run.recording === 'running'

@@ -1,5 +1,5 @@
 import type { RunDetail } from '@pace-check/contract';
-import { clock, rateWithEnds, sayReadShort } from '@pace-check/core';
+import { clock, rateWithEnds, sayReadShort, writtenHull } from '@pace-check/core';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import { useKit } from '../../api/queries';
@@ -41,9 +41,9 @@ export function ScenesSection({ run }: { run: RunDetail }): ReactNode {
                 <Quiet>{details.join(' · ')}</Quiet>
               </Stack>
               <FigureText size={20}>
-                {one.said ? sayReadShort(one.said) : rateWithEnds(one.average, one.interval)}
+                {one.said ? sayReadShort(one.said, true) : rateWithEnds(one.average, one.interval)}
               </FigureText>
-              <Quiet>fps</Quiet>
+              <Quiet>{(one.said && writtenHull([one.said])?.unit) ?? 'fps'}</Quiet>
             </Row>
           );
         })}

@@ -21,7 +21,7 @@ export function titlesChart(runs: readonly ReviewRun[], voice: Voice): Chart | n
         says:
           row.said === null && row.lead === null
             ? (row.ended ?? 'not known')
-            : `${row.said ?? rate(row.lead!)} fps${row.said === null ? low : ''}${row.ended ? `, ${row.ended}` : ''}`,
+            : `${row.said?.endsWith('speed') ? row.said : `${row.said ?? rate(row.lead!)} fps`}${row.said === null ? low : ''}${row.ended ? `, ${row.ended}` : ''}`,
       };
     });
   return rows.length === 0
