@@ -318,7 +318,10 @@ function readCourse({ pace, stamina, said, fromS }: HeadlineFacts): string | nul
   const by = pace.source === 'eye' ? 'by eye' : 'read off';
   const average = middleOf(pace.interval);
   const about =
-    said.timed?.last && average !== null && pace.interval!.high! - pace.interval!.low <= NARROW * average
+    said.timed?.last &&
+    said.timed.first.written.unit === 'fps' &&
+    average !== null &&
+    pace.interval!.high! - pace.interval!.low <= NARROW * average
       ? `, about ${rate(average)} in all`
       : '';
   const late = fromS === null || fromS === undefined ? '' : ` from ${clock(fromS)} on`;

@@ -41,7 +41,8 @@ function useSaid(run: RunSummary): {
         ? headline(facts, voice)
         : PENDING,
     lead: titles === null ? said(fps) : String(titles),
-    leadColumn: titles === null ? said(fpsColumn) : NONE,
+    // the heading says fps: a speed says what it is
+    leadColumn: titles !== null ? NONE : read ? sayReadShort(read).replace(/ speed$/, '') : fpsColumn(lead),
     leadUnit:
       titles !== null
         ? 'titles'
@@ -244,7 +245,10 @@ export function RunRow({
         <FigureText size={18} style={{ width: COLUMNS.word }}>
           {said.word}
         </FigureText>
-        <FigureText size={24} style={{ width: COLUMNS.average, textAlign: 'right' }}>
+        <FigureText
+          size={said.leadColumn.length > 7 ? 18 : 24}
+          style={{ width: COLUMNS.average, textAlign: 'right' }}
+        >
           {said.leadColumn}
         </FigureText>
         <FigureText size={18} style={{ width: COLUMNS.low, textAlign: 'right' }}>

@@ -42,13 +42,20 @@ export function Verdict({ run }: { run: RunDetail }): ReactNode {
         {undecided ? (
           <Word word="not settled" says={`for ${sayNeed(run)}: what was read may be either side of it`} />
         ) : null}
-        {TRUSTED.flatMap((measure) => {
-          const letter = confidences[measure];
-          return letter === null
-            ? []
-            : [<Word key={measure} word={letter} says={sayTrust(run, measure, letter)} />];
-        })}
       </Row>
+      <View role="list" aria-label="Confidence">
+        {TRUSTED.map((measure) => {
+          const letter = confidences[measure];
+          return letter === null ? null : (
+            <Row key={measure} role="listitem" gap={8} align="baseline">
+              <FigureText size={18} style={{ width: 14 }}>
+                {letter}
+              </FigureText>
+              <Quiet style={{ flex: 1 }}>{sayTrust(run, measure, letter)}</Quiet>
+            </Row>
+          );
+        })}
+      </View>
       <AskMenu run={run} />
       <BarNow run={run} />
       {run.caveats.length > 0 ? (
