@@ -61,13 +61,10 @@ export {
   confidenceOf,
   confidencesOf,
   saysRestsOn,
-  TRUSTED,
   withLibrary,
-  type Confidences,
   type LibraryFacts,
-  type Trust,
-  type Trusted,
 } from './figures/caveats';
+export { TRUSTED, type Confidences, type Trust, type Trusted } from './figures/trust';
 export { coverage, type Covered } from './figures/coverage';
 export { distributionOf } from './figures/distribution';
 export { type Doing, type DoingSeries } from './figures/doing';

@@ -59,7 +59,9 @@ describe('a pair', () => {
     expect(body.name).toBe('Velm 5 against Kitto Mini: Aurelune');
     expect(body.pair.comparison.measures.average.by).toBeCloseTo(0.8, 3);
     expect(body.pair.comparison.mismatches.map((one: { kind: string }) => one.kind)).toContain('room');
-    expect(body.answer).toMatch(/^Velm 5 is faster: .*But Kitto Mini stays cooler\. And room 18.0.°C against 31.0.°C favours Velm 5/);
+    expect(body.answer).toMatch(
+      /^Velm 5 is faster: .*But Kitto Mini stays cooler\. And room 18.0.°C against 31.0.°C favours Velm 5/,
+    );
     expect(body.pair.splits.map((table: unknown[]) => table.length)).toEqual([4, 4]);
     expect(body.pair.warmth).toEqual([
       {

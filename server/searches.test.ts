@@ -249,7 +249,9 @@ describe('a choice', () => {
     expect((await send('PUT', `/choices/${one.id}`, { revision: 0, doc })).status).toBe(409);
     const [row] = (await send('GET', '/choices')).body;
     expect(row).toMatchObject({ take: 'Ember', probes: 2 });
-    expect(row.says).toBe('Take Ember: it holds full speed in every probe, and no other one reaches it in any.');
+    expect(row.says).toBe(
+      'Take Ember: it holds full speed in every probe, and no other one reaches it in any.',
+    );
     expect(row.told[0].cost).toMatch(/^costs 40.% of the speed/);
     // the same question for another title has an answer of its own
     const other = await send('POST', '/choices', choice({ title: 'Night Ferry' }));

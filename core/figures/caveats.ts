@@ -1,5 +1,6 @@
 import type { RunInput } from './model';
 import type { Caveat, Confidence } from '../vocabulary';
+import { TRUSTED, type Confidences, type Trust, type Trusted } from './trust';
 import { sitsAtCap } from './cap';
 import { idles, outOfRange } from './doing';
 import type { Discharge, Sifted } from './plausible';
@@ -13,12 +14,6 @@ import { allAbove, type ReadFigures } from '../readOff/readFigures';
 import { WELL_OVER } from './overTarget';
 import { usable } from './pace';
 import type { Warmth } from './warmth';
-
-/** Measures that a caveat touches: pace with evenness and stamina, warmth, drain. */
-export const TRUSTED = ['pace', 'warmth', 'drain'] as const;
-export type Trusted = (typeof TRUSTED)[number];
-/** How far each measure may be trusted; null where it has no figure. */
-export type Confidences = Record<Trusted, Confidence | null>;
 
 interface CaveatKind {
   points: 1 | 2;
@@ -173,16 +168,6 @@ const SENTENCES: Record<Caveat, CaveatKind> = {
  * @shown Caveats: their sentences
  */
 export const caveatSentence = (caveat: Caveat): string => SENTENCES[caveat].says;
-
-/** What a run's confidence rests on beside its caveats. */
-export interface Trust {
-  /** Measures that have a figure. */
-  has: Trusted[];
-  /** Points of caveats that weigh more than usual. */
-  points: Partial<Record<Caveat, number>>;
-  /** What doubtful values were of; a caveat of sensors weighs on nothing else. */
-  doubted: Trusted[];
-}
 
 /**
  * How far each measure may be trusted, by the points of what touches it.

@@ -1,5 +1,5 @@
 import type { Break } from './breaks';
-import type { Confidences, Trust } from './caveats';
+import type { Confidences, Trust } from './trust';
 import type { Cadence } from './cadence';
 import type { HeldCap } from './cap';
 import type { Covered } from './coverage';

@@ -10,7 +10,7 @@ import type { Recipe } from '../setup/recipe';
 import type { Demand } from '../plan/problem';
 import type { DeviceKind } from '../plan/habits';
 import type { TitleKind } from '../plan/templates';
-import type { Confidences } from '../figures/caveats';
+import type { Confidences } from '../figures/trust';
 import type { Caveat, CompareVerdict, RunMeasure } from '../vocabulary';
 
 /** What a review is written for. */

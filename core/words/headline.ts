@@ -322,7 +322,7 @@ function readCourse({ pace, stamina, said, fromS }: HeadlineFacts): string | nul
     said.timed.first.written.unit === 'fps' &&
     average !== null &&
     pace.interval!.high! - pace.interval!.low <= NARROW * average
-      ? `, about ${rate(average)} in all`
+      ? `, about ${Math.round(average)} in all`
       : '';
   const late = fromS === null || fromS === undefined ? '' : ` from ${clock(fromS)} on`;
   const verdict = word === null || word === 'DNF' || word === 'DNS' ? '' : `: ${word}${late}`;

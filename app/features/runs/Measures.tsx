@@ -433,12 +433,7 @@ function drain({ figures, batteryWh }: RunDetail): Measure {
   return {
     name: 'Drain',
     figure: hours !== null ? sayHours(hours) : drawn === null ? '–' : `${drawn.toFixed(1)} W`,
-    unit:
-      hours !== null
-        ? 'from full, at this rate'
-        : drawn === null
-          ? 'too few new percents to tell how fast'
-          : 'drawn',
+    unit: hours !== null ? 'from full' : drawn === null ? 'too few new percents to tell how fast' : 'drawn',
     parts: [
       {
         name: 'percent per hour',

@@ -14,7 +14,7 @@ import { Row, Stack } from '../../ui/parts';
 
 const TRUST: Record<Confidence, string> = {
   A: 'little speaks against it',
-  B: 'good with a grain of salt',
+  B: 'fair',
   C: 'rough',
   D: 'hardly more than a hint',
 };
