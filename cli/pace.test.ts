@@ -98,12 +98,14 @@ describe('pace analyse', () => {
       'capAdvice',
       'splits',
       'stamina',
+      'feel',
       'playable',
       'emulation',
       'warmth',
       'drain',
       'caveats',
       'confidence',
+      'confidences',
     ]);
     expect(figures).toMatchObject({
       frames: { count: 4800, seconds: 120, dropped: 0 },
@@ -201,10 +203,13 @@ describe('pace analyse', () => {
     expect(figures.pace).toEqual({
       source: 'read',
       average: 58,
-      interval: [57.5, 58.5],
+      // one glance is a tenth wider
+      interval: [expect.closeTo(51.7, 9), expect.closeTo(64.3, 9)],
+      seen: [57.5, 58.5],
       median: null,
       hold: null,
       slow: null,
+      swings: false,
       perSecond: null,
     });
     expect(figures).toMatchObject({ splits: [], stamina: { segments: [], sawtooth: false, closing: null } });
