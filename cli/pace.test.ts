@@ -311,6 +311,7 @@ describe('pace compare', () => {
       'watts',
       'hoursFromFull',
       'peakRise',
+      'peak',
       'breaks',
     ]);
     expect(measures.average).toMatchObject({ verdict: 'second better', small: false, runsPerSide: null });
@@ -425,7 +426,8 @@ describe('pace ladder', () => {
       ],
     });
     const found = JSON.parse(out);
-    expect(found).toMatchObject({ best: '2x', stop: false, next: '2x' });
+    // 0.98² against 0.02 · 0.98 for each neighbour: 96 %
+    expect(found).toMatchObject({ best: '2x', stop: true, next: null });
     expect(found.posterior).toHaveLength(4);
     expect(found.sure).toBe(found.posterior[2]);
     expect(JSON.parse((await ladder({ rungs: ['1x', '2x', '3x'], probes: [] })).out)).toMatchObject({
@@ -466,6 +468,7 @@ describe('pace session', () => {
       ],
       drain: null,
       warmth: { back: null },
+      asRead: [],
     });
     expect((await pace('session', path)).out).toMatch(/Aurelune, Highest: 50\.0 fps/);
     expect(await pace('session', '/nowhere')).toMatchObject({ status: 1, out: '' });

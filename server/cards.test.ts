@@ -2,6 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { USUAL_RULES, type Card, type CardInput, type CardStep } from '@pace-check/contract';
 import { planDay, poseDay, type DayPlan } from '@pace-check/core';
 import ICAL from 'ical.js';
+import { ANYBODY } from './services/author';
+import { Cards } from './services/cards';
+import { Runs } from './services/runs';
 import { importPath, startHarness, type Harness } from './testing/harness';
 
 let harness: Harness;
@@ -143,6 +146,20 @@ describe('the day', () => {
     await send('PUT', `/cards/${card.id}/plan`, { plan, ofRevision: 1 });
     await send('PUT', `/kit/device/${device.id}`, { name: 'Kitto Mini 2', facts: {} });
     expect((await harness.request('GET', `/cards/${card.id}`)).body).toMatchObject({ planIsOld: true });
+  });
+  it('keeps its plan from a helper, who lays out the rest and takes none away', async () => {
+    const card = await create([step()]);
+    const plan = planOf(card);
+    await send('PUT', `/cards/${card.id}/plan`, { plan, ofRevision: 0 });
+    const cards = new Cards(harness.pool, new Runs(harness.pool, harness.analyses));
+    const helper = { ...ANYBODY, mayAll: false };
+    for (const none of [null, { ...plan, runs: [], past: [], dropped: [] }])
+      await expect(cards.plan(card.id, { plan: none, ofRevision: 0 }, helper)).rejects.toMatchObject({
+        status: 403,
+        body: { code: 'not-yours' },
+      });
+    expect((await harness.request('GET', `/cards/${card.id}`)).body.plan).toEqual(plan);
+    await expect(cards.plan(card.id, { plan, ofRevision: 0 }, helper)).resolves.toMatchObject({ plan });
   });
   it('keeps what happened once, however often it is sent, and takes it back', async () => {
     const [a] = [step()];
