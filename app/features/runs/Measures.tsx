@@ -4,6 +4,8 @@ import {
   clock,
   headlineFacts,
   hoursSaid,
+  questionOf,
+  roomQuestion,
   sayHours,
   sayRead,
   sayReadShort,
@@ -64,9 +66,15 @@ const READ_DEFINITION =
 
 /** Pace as it was read: every value with its ends. */
 function readPace(
-  { pace: figure, read, emulation, scenes }: RunDetail['figures'],
+  { pace: figure, read, emulation, scenes, rates: all, refreshHz }: RunDetail['figures'],
   native: number | null,
 ): Measure {
+  const doubtful = all.flatMap(
+    ({ fps: shown, by }) =>
+      (shown === null
+        ? null
+        : questionOf({ type: 'rate', fps: shown, by }, { unit: 'C', panelHz: refreshHz })) ?? [],
+  );
   const shares = (ends: Ends | null, name: string): Part[] =>
     ends === null ? [] : [{ name, value: `${percent(middleOf(ends))}` }];
   const rates = (ends: Ends | null, name: string): Part[] =>
@@ -87,6 +95,7 @@ function readPace(
             },
           ]
         : []),
+      ...(doubtful.length > 0 ? [{ name: 'doubtful', value: [...new Set(doubtful)].join(' ') }] : []),
       ...(read?.feel ? [{ name: 'how it plays, by the player', value: read.feel }] : []),
       ...rates(read?.median ?? null, 'median'),
       ...shares(read?.hold ?? null, 'hold'),
@@ -327,6 +336,7 @@ function warmth(run: RunDetail, { temperature, unit }: Speaker): Measure {
       definition: 'Skin temperature by spot and instrument. This run has no readings.',
     };
   const peak = hottest.readings.find((reading) => reading.c === hottest.peakC)!;
+  const oddRoom = roomC === null ? null : roomQuestion(roomC, unit);
   return {
     name: 'Warmth',
     figure: temperature(hottest.peakC),
@@ -337,9 +347,13 @@ function warmth(run: RunDetail, { temperature, unit }: Speaker): Measure {
         value:
           roomC === null
             ? 'room unknown'
-            : `${((hottest.peakC - roomC) * (unit === 'F' ? 1.8 : 1)).toFixed(1)} °${unit}`,
+            : oddRoom !== null
+              ? `doubtful. ${oddRoom}`
+              : `${((hottest.peakC - roomC) * (unit === 'F' ? 1.8 : 1)).toFixed(1)} °${unit}`,
       },
-      { name: `in a room of ${temperature(25)}`, value: temperature(figure.normalisedPeakC) },
+      ...(oddRoom !== null
+        ? []
+        : [{ name: `in a room of ${temperature(25)}`, value: temperature(figure.normalisedPeakC) }]),
       ...figure.spots.map((spot) => ({ name: spot.spot, value: temperature(spot.peakC) })),
       ...figure.spots
         .filter((spot) => spot.fit?.forecast)

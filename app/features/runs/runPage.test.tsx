@@ -60,6 +60,20 @@ describe('the five measures', () => {
     expect(screen.queryByRole('table', { name: 'Lows by definition' })).toBeNull();
   });
 
+  it('call doubtful what can hardly be: a room, and a rate above the panel’s', async () => {
+    await show(
+      <Measures
+        run={runWith({
+          entries: [skin(40, 10), { type: 'rate', atMs: 60_000, fps: 400, by: 'overlay' }],
+          facts: { roomC: 70, refreshHz: 120 },
+        })}
+      />,
+    );
+    expect(screen.getByText(/^doubtful\. A room of 70\.0\s°C\?/)).toBeTruthy();
+    expect(screen.queryByText(/in a room of 25/)).toBeNull();
+    expect(screen.getByText(/^400 fps on a panel of 120\sHz\?$/)).toBeTruthy();
+  });
+
   it('ask whether a stretch well over the target was a menu, and leave it out on a tap', async () => {
     const run = runWith({ frames: [...at(240, 60), ...at(45, 900)], facts: { target: 60 } });
     const heard = standInServer(() => ({ body: run }));
