@@ -173,8 +173,10 @@ function Actions({
   const toast = useToast();
   const remove = useDeleteRun();
   const restore = useRestoreRun();
-  const losing = useComparisonsOfRun(run.id).data ?? [];
-  const onDelete = (): void =>
+  const comparisons = useComparisonsOfRun(run.id);
+  const onDelete = async (): Promise<void> => {
+    // whoever taps before they are there is told of them all the same
+    const losing = comparisons.data ?? (await comparisons.refetch()).data ?? [];
     remove.mutate(run.id, {
       onSuccess: () => {
         router.navigate('/');
@@ -188,6 +190,7 @@ function Actions({
       },
       onError: (error) => toast({ text: `It could not be deleted: ${error.message}` }),
     });
+  };
   const file = (
     <Button
       type="clear"
@@ -230,7 +233,7 @@ function Actions({
             title="Delete"
             buttonStyle={TIGHT}
             loading={remove.isPending}
-            onPress={onDelete}
+            onPress={() => void onDelete()}
           />
         </IfMay>
       )}
