@@ -9,6 +9,7 @@ import { liveFigures } from './liveFigures';
 import type { ReviewRun, SectionKind } from './model';
 import { reviewCharts, reviewHtml, reviewMarkdown, type WrittenReview } from './page';
 import { SECTIONS } from './sections';
+import { evidenceOf } from './testing';
 import { titleCells, titleTable } from './titleTable';
 
 /** Runs that nobody logged, as practitioners read them: glances, a range, a floor, a panel's counter, speeds, an end page. */
@@ -59,23 +60,7 @@ const review: WrittenReview = {
   revision: 1,
   voice: null,
   published: '2026-05-20',
-  verdict: { state: 'final', until: '' },
-  runs,
-  devices: [],
-  comparisons: [],
-  handling: [],
-  requests: [],
-  refusals: [],
-  ladders: [],
-  choices: [],
-  sittings: [],
-  limits: [],
-  synthetic: [],
-  power: [],
-  setups: [],
-  outcomes: [],
-  claims: [],
-  versions: [],
+  ...evidenceOf(runs),
   video: null,
   sections: (Object.keys(SECTIONS) as SectionKind[]).map((kind) => ({ kind, text: '' })),
   corrections: [],

@@ -15,6 +15,7 @@ import { reviewHtml, reviewMarkdown, type WrittenReview } from './page';
 import type { LimitFindings } from '../figures/limits';
 import type { Sitting } from '../session/model';
 import { SECTIONS } from './sections';
+import { evidenceOf } from './testing';
 import { titleTable } from './titleTable';
 
 const run = (
@@ -88,26 +89,6 @@ describe('the table of titles', () => {
   });
 });
 
-/** Evidence of runs alone. */
-const evidenceOf = (runs: ReviewRun[]): ReviewEvidence => ({
-  verdict: { state: 'withheld', until: '' },
-  runs,
-  devices: [],
-  comparisons: [],
-  handling: [],
-  requests: [],
-  refusals: [],
-  ladders: [],
-  choices: [],
-  sittings: [],
-  limits: [],
-  synthetic: [],
-  power: [],
-  setups: [],
-  outcomes: [],
-  claims: [],
-  versions: [],
-});
 /** What a section says in sentences. */
 const evidenceLines = (kind: SectionKind, runs: ReviewRun[], voice = USUAL_VOICE): string =>
   SECTIONS[kind]
