@@ -8,17 +8,8 @@ import { run } from './processes';
 import { exists } from './packages';
 import { BUILT, COMMAND, ROOT, SERVER_DIST, WEB_DIST } from './paths';
 
-/** Rooms of the house are bundled; packages of the registry are loaded from node_modules. */
-const packagesStayOutside: Plugin = {
-  name: 'packages-stay-outside',
-  setup(builder) {
-    builder.onResolve({ filter: /^[^./]/ }, (args) =>
-      args.kind === 'entry-point' || args.path.startsWith('@pace-check/')
-        ? undefined
-        : { path: args.path, external: true },
-    );
-  },
-};
+/** Packages with threads or machine code of their own are loaded from node_modules; all else is bundled: hundreds of small files are a second of every start. */
+const STAY_OUTSIDE = ['piscina', 'sharp', '@resvg/resvg-js', 'pino', 'pino-http', 'esbuild', 'pg-native'];
 
 const forNode: BuildOptions = {
   bundle: true,
@@ -57,7 +48,7 @@ export async function buildServer(): Promise<void> {
   await unlessBuilt('server', ['server', 'core', 'contract'], join(SERVER_DIST, 'main.mjs'), bundleServer);
 }
 
-/** How the server is bundled. @param outdir where to; inside the room, so that its packages are found */
+/** How the server is bundled. @param outdir where to; inside the room, so that packages outside are found */
 const serverBundle = (outdir: string): BuildOptions => ({
   ...forNode,
   entryPoints: {
@@ -67,10 +58,11 @@ const serverBundle = (outdir: string): BuildOptions => ({
   },
   outdir,
   outExtension: { '.js': '.mjs' },
-  plugins: [packagesStayOutside],
+  external: STAY_OUTSIDE,
+  banner: NEEDS_REQUIRE,
 });
 
-/** The thread that computes, with its packages: they are hundreds of small files, which each thread of each server would look up and read. */
+/** The thread that computes. */
 const threadBundle = (outdir: string): BuildOptions => ({
   ...forNode,
   entryPoints: { 'analysis.worker': 'server/workers/analysis.worker.ts' },
@@ -110,7 +102,7 @@ export async function watchServer(onBuilt: (file: string) => void): Promise<() =
   // the thread's first: the server begins with it
   const all = [
     await context(threadBundle(outdir)),
-    await context({ ...serverBundle(outdir), plugins: [packagesStayOutside, tell] }),
+    await context({ ...serverBundle(outdir), plugins: [tell] }),
   ];
   for (const one of all) {
     await one.rebuild();

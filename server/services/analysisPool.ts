@@ -21,11 +21,12 @@ export class AnalysisPool {
   private readonly figures: Piscina;
 
   constructor(workerFile: string) {
-    // one thread stays, always: where it is stopped in the middle of a file, another takes its place
+    // begun with its first task, it stays; where it is stopped in the middle of a file, another takes its place
     const thread = {
       filename: workerFile,
-      minThreads: 1,
+      minThreads: 0,
       maxThreads: 1,
+      idleTimeout: Infinity,
       resourceLimits: { maxOldGenerationSizeMb: THREAD_MB },
     };
     this.reading = new Piscina({ ...thread, maxQueue: MOST_WAITING });

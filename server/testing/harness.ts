@@ -115,12 +115,9 @@ export async function rowCounts(pool: pg.Pool): Promise<Record<string, number>> 
     analysis: 'join run on run.id = run_id where sitting_id is null',
   };
   const tables = ['device', 'title', 'setup', 'run', 'frame_chunk', 'entry', 'analysis'] as const;
-  const counts = await Promise.all(
-    tables.map((table) =>
-      pool.query<{ count: number }>(
-        `select count(*)::int as count from ${table} ${table in own ? own[table as keyof typeof own] : ''}`,
-      ),
-    ),
+  const counts = tables.map(
+    (table) =>
+      `(select count(*)::int from ${table} ${table in own ? own[table as keyof typeof own] : ''}) as ${table}`,
   );
-  return Object.fromEntries(tables.map((table, i) => [table, counts[i]!.rows[0]!.count]));
+  return (await pool.query<Record<string, number>>(`select ${counts.join(', ')}`)).rows[0]!;
 }
