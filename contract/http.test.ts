@@ -69,6 +69,13 @@ describe('what a request may say', () => {
       'entries.0.type',
     );
     expect(newEntries.parse({ entries: [{ type: 'mark', atMs: 5, kind: 'dim' }] }).entries).toHaveLength(1);
+    // after a crash somebody looked on; a planned end is the last of it
+    const later = [{ type: 'rate', atMs: 720_000, fps: 50, by: 'in-title' }];
+    const end = { type: 'end', atMs: 480_000, reason: 'crash' };
+    expect(newEntries.parse({ entries: [end, ...later] }).entries).toHaveLength(2);
+    expect(firstIssue(newEntries.safeParse({ entries: [{ ...end, reason: 'planned' }, ...later] }))[0]).toBe(
+      'entries.1.atMs',
+    );
   });
   it('keeps a run from the notebook only with something read', () => {
     expect(

@@ -75,10 +75,10 @@ export type ImportDetails = z.infer<typeof importDetails>;
 /** Nobody types so many; a long notebook that is pasted may hold them. */
 const MOST_LINES_AT_ONCE = 20_000;
 
-/** Lines of which none is later than the end that is among them. */
+/** Lines of which none is later than the end that is among them; after a crash somebody may well have looked on. */
 const withinEnd = (entries: EntryLine[], context: z.core.$RefinementCtx): void => {
   const end = entries.find((line) => line.type === 'end');
-  if (!end) return;
+  if (!end || end.reason === 'crash') return;
   const endMs = end.highMs ?? end.atMs;
   entries.forEach((line, i) => {
     const atMs = line.type === 'span' ? line.toMs : lineTimeMs(line);

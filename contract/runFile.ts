@@ -164,6 +164,9 @@ const speed = z
     message: 'is missing, and there is no low and no high',
   });
 
+const peak = z.boolean().optional().describe('the highest until then, at a time that nobody noted');
+const whole = z.boolean().optional().describe('of the whole run: nobody noted when, and atMs is its end');
+
 export const entryLine = z.discriminatedUnion('type', [
   z.object({
     type: z.literal('skin'),
@@ -171,7 +174,8 @@ export const entryLine = z.discriminatedUnion('type', [
     spot: word,
     c: anyAmount(),
     by: word,
-    peak: z.boolean().optional().describe('the highest until then, at a time that nobody noted'),
+    peak,
+    low: anyAmount().optional().describe('of a range, whose upper end is c'),
   }),
   z.object({
     type: z.literal('battery'),
@@ -179,13 +183,21 @@ export const entryLine = z.discriminatedUnion('type', [
     percent: measured().min(0).max(100),
     charging: z.boolean().optional(),
   }),
-  z.object({ type: z.literal('power'), atMs, mw: anyAmount(), of: z.enum(POWER_PLACES).optional() }),
+  z.object({
+    type: z.literal('power'),
+    atMs,
+    mw: anyAmount(),
+    of: z.enum(POWER_PLACES).optional(),
+    peak,
+    whole,
+  }),
   z.object({
     type: z.literal('load'),
     atMs,
     cpu: anyAmount().optional(),
     gpu: anyAmount().optional(),
     memoryMb: anyAmount().optional(),
+    whole,
   }),
   z.object({ type: z.literal('refresh'), atMs, hz: positive }),
   z
@@ -207,7 +219,7 @@ export const entryLine = z.discriminatedUnion('type', [
     .object({ type: z.literal('feel'), atMs: someTime, word: z.enum(FEEL_WORDS), scene: place })
     .describe('how it plays, as the player says'),
   z.object({ type: z.literal('smooth'), atMs: someTime, word: z.enum(SMOOTH_WORDS), by, scene: place }),
-  z.object({ type: z.literal('chip'), atMs, c: anyAmount(), part: z.enum(CHIP_PARTS) }),
+  z.object({ type: z.literal('chip'), atMs, c: anyAmount(), part: z.enum(CHIP_PARTS), peak, whole }),
   z.object({
     type: z.literal('title'),
     atMs,
@@ -217,7 +229,7 @@ export const entryLine = z.discriminatedUnion('type', [
     firstPlay: z.boolean().optional().describe('shaders compile'),
   }),
   z.object({ type: z.literal('scene'), atMs, scene: word }),
-  z.object({ type: z.literal('mark'), atMs, kind: word, note: text(LONGEST_NOTE).optional() }),
+  z.object({ type: z.literal('mark'), atMs, kind: word, note: text(LONGEST_NOTE).optional(), whole }),
   z
     .object({ type: z.literal('span'), fromMs: runMs, toMs: runMs, kind: word })
     .refine((span) => span.toMs >= span.fromMs, { path: ['toMs'], message: 'lies before fromMs' }),

@@ -198,7 +198,8 @@ export { endsOf, halfDigit, hullOf, meanEnds, middleOf, type Ends } from './read
 export { questionOf, roomQuestion, skinQuestion } from './readOff/question';
 export { readAverage } from './readOff/readAverage';
 export { sayWritten, type WrittenValue } from './readOff/written';
-export { readNotebook, readTime, type PaperContext, type PaperLine } from './readOff/notebook';
+export type { PaperContext } from './readOff/bookLine';
+export { readNotebook, readTime, type PaperLine } from './readOff/notebook';
 export {
   MOST_SITTING_ROWS,
   NO_RESULT,
@@ -231,6 +232,7 @@ export {
 export { BY_HAND, joinSources, type SourceUse } from './recording/sources';
 export { FrameBatches } from './runFile/batches';
 export {
+  isTimed,
   lineTimeMs,
   type EntryLine,
   type FramesLine,

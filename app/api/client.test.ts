@@ -32,6 +32,16 @@ describe('requests', () => {
       problem: { remedy: 'Export it again.' },
     });
   });
+  it('say what is wrong without the names of fields, and which line it was', async () => {
+    const problem = (field: string, says: string): string =>
+      JSON.stringify({ code: 'bad-request', field, message: `The field “${field}”: ${says}.`, remedy: '' });
+    answer(400, problem('entries.2.atMs', '12 min is later than the end'));
+    expect(await failure(ask(ROUTES.importRun, {}))).toMatchObject({
+      message: 'Line 3: 12 min is later than the end.',
+    });
+    answer(400, problem('facts.roomC', 'at most 80'));
+    expect(await failure(ask(ROUTES.importRun, {}))).toMatchObject({ message: 'At most 80.' });
+  });
   it('fail plainly where the answer is none of the server’s', async () => {
     answer(502, '<html>');
     expect(await failure(ask(ROUTES.runs, {}))).toMatchObject({

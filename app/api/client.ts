@@ -8,13 +8,21 @@ export class ApiFailure extends Error {
     readonly problem: ApiProblem,
     options?: ErrorOptions,
   ) {
-    super(problem.message, options);
+    super(inPlainWords(problem), options);
   }
 
   /** Nobody answered. */
   get offline(): boolean {
     return this.status === 0;
   }
+}
+
+/** What is wrong without the name that a field has for programs; of several lines which one it was. */
+function inPlainWords({ message, field }: ApiProblem): string {
+  const said = field === undefined ? message : message.replace(`The field “${field}”: `, '');
+  if (said === message) return message;
+  const line = /^entries\.(\d+)\b/.exec(field!);
+  return line ? `Line ${Number(line[1]) + 1}: ${said}` : said.charAt(0).toUpperCase() + said.slice(1);
 }
 
 const OFFLINE: ApiProblem = {

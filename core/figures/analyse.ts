@@ -50,7 +50,10 @@ export function analyse(run: RunInput): Analysis {
 
   const skin = siftSkin(run.skin);
   const power = siftPower(run.power);
-  const ofDevice = power.kept.filter((sample) => (sample.of ?? 'device') === 'device');
+  // what nobody timed is of no series
+  const ofDevice = power.kept.filter(
+    (sample) => (sample.of ?? 'device') === 'device' && !sample.peak && !sample.whole,
+  );
   const rates = siftRates(run.rates, session, run);
   const battery = batteryInTime(run);
   const discharge = dischargeStretches(battery, run.charging);

@@ -11,8 +11,20 @@ export interface DoingSeries {
   unit: '%' | 'MB' | '°C' | 'W' | 'ms' | 'Mbit/s';
   mean: number | null;
   most: number | null;
-  /** Ones that cannot be are marked and enter neither mean nor most. */
-  points: { atMs: number; value: number; doubtful: boolean }[];
+  /** Ones that cannot be are marked and enter neither mean nor most; ones that nobody timed are not drawn. */
+  points: Point[];
+}
+
+interface Point {
+  atMs: number;
+  value: number;
+  doubtful: boolean;
+}
+
+/** A value as it was read: of a time, of the whole run, or the highest that was seen. */
+interface Read extends Point {
+  whole?: boolean | undefined;
+  peak?: boolean | undefined;
 }
 
 /** What a device was doing: one series for each thing and place, never mixed. */
@@ -38,21 +50,27 @@ export function doingOf(
   hasFrames: boolean,
 ): Doing {
   const series: Doing = [];
-  const add = (of: string, unit: DoingSeries['unit'], points: DoingSeries['points']): void => {
-    if (points.length === 0) return;
-    const inTime = [...points].sort((a, b) => a.atMs - b.atMs);
-    const values = inTime.filter((point) => !point.doubtful).map((point) => point.value);
+  const add = (of: string, unit: DoingSeries['unit'], all: Read[]): void => {
+    if (all.length === 0) return;
+    const kept = all.filter((one) => !one.doubtful);
+    // the highest says nothing of a mean
+    const values = kept.filter((one) => !one.peak).map((one) => one.value);
+    const highest = kept.map((one) => one.value);
+    const inTime = all
+      .filter((one) => !one.whole && !one.peak)
+      .map(({ atMs, value, doubtful }) => ({ atMs, value, doubtful }))
+      .sort((a, b) => a.atMs - b.atMs);
     series.push({
       of,
       unit,
       mean: values.length === 0 ? null : values.reduce((sum, value) => sum + value, 0) / values.length,
-      most: values.length === 0 ? null : values.reduce((a, b) => Math.max(a, b)),
+      most: highest.length === 0 ? null : highest.reduce((a, b) => Math.max(a, b)),
       points: thin(inTime, SHOWN, (point) => point.value),
     });
   };
   for (const part of ['cpu', 'gpu'] as const) {
     const read = loads.flatMap((load) =>
-      load[part] === undefined ? [] : [{ atMs: load.atMs, value: load[part] }],
+      load[part] === undefined ? [] : [{ atMs: load.atMs, value: load[part], whole: load.whole }],
     );
     const idle = idles(
       read.map((point) => point.value),
@@ -67,25 +85,21 @@ export function doingOf(
   add(
     'memory',
     'MB',
-    loads.flatMap(({ atMs, memoryMb }) =>
-      memoryMb === undefined ? [] : [{ atMs, value: memoryMb, doubtful: false }],
+    loads.flatMap(({ atMs, memoryMb, whole }) =>
+      memoryMb === undefined ? [] : [{ atMs, value: memoryMb, doubtful: false, whole }],
     ),
   );
   for (const part of CHIP_PARTS)
     add(
       `${part} inside`,
       '°C',
-      chip.filter((one) => one.part === part).map(({ atMs, c }) => ({ atMs, value: c, doubtful: false })),
+      chip.filter((one) => one.part === part).map(({ c, ...one }) => ({ ...one, value: c, doubtful: false })),
     );
   for (const place of POWER_PLACES) {
     const here = ({ of }: PowerReading): boolean => (of ?? 'device') === place;
     const watts =
       (doubtful: boolean) =>
-      (one: PowerReading): DoingSeries['points'][number] => ({
-        atMs: one.atMs,
-        value: one.mw / 1000,
-        doubtful,
-      });
+      ({ mw, ...one }: PowerReading): Read => ({ ...one, value: mw / 1000, doubtful });
     add(`power, ${place}`, 'W', [
       ...power.kept.filter(here).map(watts(false)),
       ...power.doubtful.filter(here).map(watts(true)),

@@ -20,7 +20,13 @@ export interface BatteryReading {
   charging: boolean;
 }
 
-export interface PowerReading {
+/** Of a value that nobody timed: the highest that was seen, or of the whole run. */
+interface Untimed {
+  peak?: boolean;
+  whole?: boolean;
+}
+
+export interface PowerReading extends Untimed {
   atMs: number;
   mw: number;
   /** Where it was measured; the device where nothing is said. */
@@ -28,13 +34,13 @@ export interface PowerReading {
 }
 
 /** A thermometer inside, never one series with the skin. */
-export interface ChipReading {
+export interface ChipReading extends Untimed {
   atMs: number;
   c: number;
   part: ChipPart;
 }
 
-export interface LoadReading {
+export interface LoadReading extends Untimed {
   atMs: number;
   /** Percent. */
   cpu?: number;
@@ -105,9 +111,11 @@ export interface FeelReading {
   scene: string | null;
 }
 
-/** A remark at a time. */
+/** A remark at a time, or of the whole run. */
 export interface Mark {
   atMs: number;
+  /** Nobody noted when. */
+  whole?: boolean;
   kind: string;
   note?: string;
 }

@@ -1,5 +1,6 @@
 import { decimalsOf } from '../runFile/parseLine';
 import type { RateSource } from '../vocabulary';
+import { FALLING, NUMBER_WORDS, words } from './bookWords';
 import type { Token } from './tokens';
 
 /** What a number counts, where that stands beside it. */
@@ -14,6 +15,8 @@ export interface Amount {
   high: number | null;
   /** "About". */
   roughly: boolean;
+  /** Its ends stand as they came, the higher first: "from 100 to 65 %". */
+  falls?: boolean;
   unit: Unit | null;
   at: number;
   end: number;
@@ -76,17 +79,38 @@ export function about(amount: Amount, by: RateSource): Amount {
   return { ...amount, low: end(Math.max(0, value - spread)), high: end(value + spread) };
 }
 
-const ROUGHLY = new Set(['about', 'around', 'roughly', 'maybe', 'circa', 'ca', 'approximately', 'some']);
-const NUMBER_WORDS: Record<string, number> = {
-  one: 1,
-  two: 2,
-  three: 3,
-  four: 4,
-  five: 5,
-  six: 6,
-  seven: 7,
-  eight: 8,
-};
+const ROUGHLY = new Set([
+  'about',
+  'around',
+  'roughly',
+  'maybe',
+  'circa',
+  'ca',
+  'approximately',
+  'approx',
+  'some',
+  'nearly',
+  'almost',
+]);
+/** How far behind a number that is a word its unit may stand: "three to four hours". */
+const UNIT_WITHIN = 3;
+/** "About ten" and more may be a value; below that it counts something else. */
+const LEAST_DOUBTED = 10;
+/** Beside one of them "min" is the lowest. */
+const OTHER_FACTS = words('avg average mean max maximum median highest');
+/** Words before a number, of which it is an end. */
+const BOUNDS: [phrase: string, bound: 'low' | 'high' | 'both'][] = [
+  ['up to', 'high'],
+  ['at most', 'high'],
+  ['less than', 'high'],
+  ['under', 'high'],
+  ['below', 'high'],
+  ['at least', 'low'],
+  ['more than', 'low'],
+  ['over', 'low'],
+  ['above', 'low'],
+  ['between', 'both'],
+];
 
 /**
  * Joins numbers with what belongs to them: "40 ± 8", "50 to 55", "up to 60",
@@ -98,6 +122,10 @@ export function partsOf(tokens: Token[]): { parts: Part[]; problem: string | nul
   const parts: Part[] = [];
   let problem: string | null = null;
   let i = 0;
+  const facts = tokens.some((token) => token.kind === 'word' && OTHER_FACTS.has(token.word));
+  const falling = tokens.some(
+    (token) => token.kind === 'word' && (FALLING.has(token.word) || token.word === 'from'),
+  );
   const word = (at: number): string | null => {
     const token = tokens[at];
     return token?.kind === 'word' ? token.word : null;
@@ -111,14 +139,25 @@ export function partsOf(tokens: Token[]): { parts: Part[]; problem: string | nul
     const token = tokens[at];
     if (token?.kind === 'number') return token;
     if (token?.kind !== 'word' || NUMBER_WORDS[token.word] === undefined) return null;
-    const hours = [1, 2, 3].some((ahead) => UNITS[word(at + ahead) ?? ''] === 'h');
-    return hours ? { value: NUMBER_WORDS[token.word]!, decimals: 0, at: token.at, end: token.end } : null;
+    const near = Array.from({ length: UNIT_WITHIN }, (_, ahead) => word(at + ahead + 1) ?? '');
+    const counts = near.some((name, ahead) => {
+      const unit = UNITS[name];
+      return unit !== undefined && name.length > 1 && (unit === 'h' || ahead === 0);
+    });
+    // "around forty"; "around one of them" counts nothing
+    const doubted = ROUGHLY.has(word(at - 1) ?? '') && NUMBER_WORDS[token.word]! >= LEAST_DOUBTED;
+    return counts || doubted || sign(at + 1) === '%'
+      ? { value: NUMBER_WORDS[token.word]!, decimals: 0, at: token.at, end: token.end }
+      : null;
   };
   const isRange = (at: number): boolean =>
-    /^[-–—−]$/.test(sign(at) ?? '') || word(at) === 'to' || word(at) === 'and';
+    /^[-–—−→]$/.test(sign(at) ?? '') || word(at) === 'to' || word(at) === 'and';
   /** A unit at a place: how many tokens it takes. */
   const unitAt = (at: number): { unit: Unit; taken: number } | null => {
     if (sign(at) === '%') return { unit: '%', taken: 1 };
+    if (/^['′’]$/.test(sign(at) ?? '')) return { unit: 'min', taken: 1 };
+    // "avg 58 min 41": the lowest
+    if (word(at) === 'min' && tokens[at + 1]?.kind === 'number' && facts) return null;
     if (sign(at) === '°') {
       const scale = UNITS[word(at + 1) ?? ''];
       return scale === 'C' || scale === 'F' ? { unit: scale, taken: 2 } : { unit: '°', taken: 1 };
@@ -141,11 +180,16 @@ export function partsOf(tokens: Token[]): { parts: Part[]; problem: string | nul
       at++;
     }
     let bound: 'low' | 'high' | 'both' | null = null;
-    if ((word(at) === 'up' && word(at + 1) === 'to') || (word(at) === 'at' && word(at + 1) === 'most'))
-      bound = 'high';
-    else if (word(at) === 'at' && word(at + 1) === 'least') bound = 'low';
-    else if (word(at) === 'between') bound = 'both';
-    if (bound !== null) at += bound === 'both' ? 1 : 2;
+    for (const [phrase, end] of BOUNDS) {
+      const names = phrase.split(' ');
+      if (bound !== null || !names.every((name, ahead) => word(at + ahead) === name)) continue;
+      bound = end;
+      at += names.length;
+    }
+    if (bound === null && /^[<>≤≥]$/.test(sign(at) ?? '')) {
+      bound = /[<≤]/.test(sign(at)!) ? 'high' : 'low';
+      at += sign(at + 1) === '=' ? 2 : 1;
+    }
     const first = number(at);
     if (!first) {
       if (start.kind === 'sign' && start.sign === '±')
@@ -200,6 +244,14 @@ export function partsOf(tokens: Token[]): { parts: Part[]; problem: string | nul
         at = inner.next;
       }
     }
+    if (bound === null && amount.low === null && endsOpen(at)) {
+      bound = word(at + 1) === 'less' ? 'high' : 'low';
+      at += sign(at) === '+' ? 1 : 2;
+    }
+    if (word(at) === 'ish' || (sign(at) === '-' && word(at + 1) === 'ish')) {
+      amount.roughly = true;
+      at += word(at) === 'ish' ? 1 : 2;
+    }
     if (bound === 'high' && amount.high === null) [amount.value, amount.high] = [null, first.value];
     if (bound === 'low' && amount.low === null) [amount.value, amount.low] = [null, first.value];
     const unit = unitAt(at);
@@ -213,14 +265,33 @@ export function partsOf(tokens: Token[]): { parts: Part[]; problem: string | nul
         amount.high = tidy(amount.value + spread.value, first.decimals, spread.decimals);
         at += 2;
       }
+      // "30 fps+", "30 fps or more"
+      if (amount.value !== null && amount.low === null && endsOpen(at)) {
+        [amount.value, amount[word(at + 1) === 'less' ? 'high' : 'low']] = [null, amount.value];
+        at += sign(at) === '+' ? 1 : 2;
+      }
     }
     amount.end = tokens[at - 1]!.end;
-    if (amount.low !== null && amount.high !== null && amount.low > amount.high)
-      problem ??= `${amount.low} to ${amount.high}: the lower end stands first.`;
+    if (amount.low !== null && amount.high !== null && amount.low > amount.high) {
+      // a battery goes down, and so does what is said to fall
+      if (
+        amount.unit === '%' ||
+        falling ||
+        tokens.some((token) => token.kind === 'sign' && token.sign === '→')
+      )
+        Object.assign(amount, { low: amount.high, high: amount.low, falls: true });
+      else problem ??= `${amount.low} to ${amount.high}: the lower end stands first.`;
+    }
     parts.push(amount);
     i = at;
   }
   return { parts, problem };
+
+  /** "30+", "30 or more", "60 or less". */
+  function endsOpen(at: number): boolean {
+    if (sign(at) === '+') return !number(at + 1);
+    return word(at) === 'or' && ['more', 'less', 'better', 'above'].includes(word(at + 1) ?? '');
+  }
 
   /** "50 to 55)", "up to 55)" or "at least 50)" behind a bracket. */
   function endsInside(at: number): { low: number | null; high: number | null; next: number } | null {

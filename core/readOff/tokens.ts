@@ -2,7 +2,15 @@
 export type Token =
   | { kind: 'number'; value: number; decimals: number; at: number; end: number }
   /** A time like 8:00 or 1:05:30, in ms as the run's clock would have it. */
-  | { kind: 'clock'; ms: number; ofDayMin: number | null; at: number; end: number }
+  | {
+      kind: 'clock';
+      ms: number;
+      ofDayMin: number | null;
+      /** A place of the run, never a time of day. */
+      fixed?: true;
+      at: number;
+      end: number;
+    }
   /** In lower case. */
   | { kind: 'word'; word: string; at: number; end: number }
   | { kind: 'quoted'; text: string; at: number; end: number }
@@ -12,8 +20,10 @@ const PARTS = new RegExp(
   [
     '(?<quoted>“(?:[^”\\\\]|\\\\.)*”|"(?:[^"\\\\]|\\\\.)*")',
     '(?<clock>(?<![\\d:.,])\\d{1,3}:\\d{2}(?::\\d{2})?(?:\\.\\d{1,3})?(?!\\d|:\\d))',
+    '(?<hours>(?<![\\d:.,])\\d{1,2}h[0-5]\\d(?!\\d|:\\d))',
     '(?<number>\\d+(?:[.,]\\d+)?(?:e[+-]?\\d+(?:[.,]\\d+)*)?)',
     '(?<plusminus>±|\\+/-|\\+-)',
+    '(?<arrow>->|=>|→)',
     "(?<word>\\p{L}[\\p{L}\\p{M}]*(?:[’'-]\\p{L}[\\p{L}\\p{M}]*)*)",
     '(?<sign>[^\\s])',
   ].join('|'),
@@ -28,6 +38,14 @@ export function tokensOf(line: string): Token[] {
     if (groups!['quoted'] !== undefined)
       tokens.push({ kind: 'quoted', text: unescaped(text.slice(1, -1)), ...place });
     else if (groups!['clock'] !== undefined) tokens.push({ kind: 'clock', ...clockOf(text), ...place });
+    else if (groups!['hours'] !== undefined)
+      tokens.push({
+        kind: 'clock',
+        ...clockOf(`${text.replace(/h/i, ':')}:00`),
+        ofDayMin: null,
+        fixed: true,
+        ...place,
+      });
     else if (groups!['number'] !== undefined) {
       const before = tokens.at(-1);
       const plain = text.replace(',', '.');
@@ -53,9 +71,45 @@ export function tokensOf(line: string): Token[] {
       });
     } else if (groups!['word'] !== undefined)
       tokens.push({ kind: 'word', word: text.toLowerCase(), ...place });
+    else if (groups!['arrow'] !== undefined) tokens.push({ kind: 'sign', sign: '→', ...place });
     else tokens.push({ kind: 'sign', sign: groups!['plusminus'] === undefined ? text : '±', ...place });
   }
-  return tokens;
+  return spokenLengths(tokens);
+}
+
+/** Lengths that are said without a number. */
+const SPOKEN: [phrase: string, value: number, unit: string][] = [
+  ['a quarter of an hour', 15, 'min'],
+  ['quarter of an hour', 15, 'min'],
+  ['an hour and a half', 1.5, 'h'],
+  ['half an hour', 30, 'min'],
+  ['an hour', 1, 'h'],
+  ['a minute', 1, 'min'],
+  ['a second', 1, 's'],
+];
+
+function spokenLengths(tokens: Token[]): Token[] {
+  const said: Token[] = [];
+  for (let i = 0; i < tokens.length; i++) {
+    const found = SPOKEN.find(([phrase]) =>
+      phrase.split(' ').every((name, ahead) => {
+        const token = tokens[i + ahead];
+        return token?.kind === 'word' && token.word === name;
+      }),
+    );
+    if (!found) {
+      said.push(tokens[i]!);
+      continue;
+    }
+    const taken = found[0].split(' ').length;
+    const place = { at: tokens[i]!.at, end: tokens[i + taken - 1]!.end };
+    said.push(
+      { kind: 'number', value: found[1], decimals: 0, ...place },
+      { kind: 'word', word: found[2], ...place },
+    );
+    i += taken - 1;
+  }
+  return said;
 }
 
 const unescaped = (text: string): string =>

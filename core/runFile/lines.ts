@@ -105,6 +105,9 @@ export interface SpeedLine {
   digits?: Digits;
 }
 
+/** Said of the run as a whole: nobody noted when, and `atMs` is its end. */
+type Whole = boolean;
+
 /** A line that says one thing at one time, or of the run as a whole. */
 export type EntryLine =
   | {
@@ -115,10 +118,20 @@ export type EntryLine =
       by: string;
       /** The highest that was seen until then, at a time that nobody noted. */
       peak?: boolean;
+      /** Of a range, whose upper end is `c`. */
+      low?: number;
     }
   | { type: 'battery'; atMs: number; percent: number; charging?: boolean }
-  | { type: 'power'; atMs: number; mw: number; of?: PowerPlace }
-  | { type: 'load'; atMs: number; cpu?: number; gpu?: number; memoryMb?: number }
+  | {
+      type: 'power';
+      atMs: number;
+      mw: number;
+      of?: PowerPlace;
+      /** The highest that was seen until then, at a time that nobody noted. */
+      peak?: boolean;
+      whole?: Whole;
+    }
+  | { type: 'load'; atMs: number; cpu?: number; gpu?: number; memoryMb?: number; whole?: Whole }
   | { type: 'refresh'; atMs: number; hz: number }
   | { type: 'link'; atMs: number; latencyMs?: number; lossPercent?: number; mbps?: number }
   | RateLine
@@ -126,7 +139,7 @@ export type EntryLine =
   | SpeedLine
   | { type: 'smooth'; atMs?: number; word: SmoothWord; by: RateSource; scene?: string }
   | { type: 'feel'; atMs?: number; word: FeelWord; scene?: string }
-  | { type: 'chip'; atMs: number; c: number; part: ChipPart }
+  | { type: 'chip'; atMs: number; c: number; part: ChipPart; peak?: boolean; whole?: Whole }
   | {
       type: 'title';
       atMs: number;
@@ -136,7 +149,7 @@ export type EntryLine =
       /** Shaders compile. */ firstPlay?: boolean;
     }
   | { type: 'scene'; atMs: number; scene: string }
-  | { type: 'mark'; atMs: number; kind: string; note?: string }
+  | { type: 'mark'; atMs: number; kind: string; note?: string; whole?: Whole }
   | { type: 'span'; fromMs: number; toMs: number; kind: string }
   | {
       type: 'end';
@@ -152,3 +165,8 @@ export type RunLine = RunHeader | FramesLine | EntryLine;
 /** When a line happened, in ms on the run's clock: its start for a span, 0 for a line without a time. */
 export const lineTimeMs = (line: EntryLine): number =>
   line.type === 'span' ? line.fromMs : (line.atMs ?? 0);
+
+/** Whether a line says when it was, so that its time may be shown. */
+export const isTimed = (line: EntryLine): boolean =>
+  line.type === 'span' ||
+  (line.atMs !== undefined && !('whole' in line && line.whole) && !('peak' in line && line.peak));

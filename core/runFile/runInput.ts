@@ -124,9 +124,10 @@ export function runInput(
       scene: scene ?? null,
     })),
     chip: ofType(entries, 'chip'),
-    marks: inTime(ofType(entries, 'mark')).map(({ atMs, kind, note }) => ({
+    marks: inTime(ofType(entries, 'mark')).map(({ atMs, kind, note, whole }) => ({
       atMs,
       kind,
+      ...(whole ? { whole } : {}),
       ...(note === undefined ? {} : { note }),
     })),
     end,

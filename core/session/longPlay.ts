@@ -38,7 +38,7 @@ export function longPlayOf(run: RunInput, seconds: number): LongPlay | null {
     return most && { spot: most.spot, c: most.c, atS: most.atMs / 1000 };
   };
   const dimmedAtS = [
-    ...run.marks.filter((mark) => mark.kind === 'dim').map((mark) => mark.atMs / 1000),
+    ...run.marks.filter((mark) => mark.kind === 'dim' && !mark.whole).map((mark) => mark.atMs / 1000),
     ...run.conditionSpans.filter((span) => span.kind === 'dimmed').map((span) => span.fromUs / 1e6),
   ]
     .sort((a, b) => a - b)

@@ -99,17 +99,18 @@ function saySummary({
  */
 export function sayLine(line: EntryLine, unit: TemperatureUnit, time = true): string {
   const atMs = line.type === 'span' ? line.fromMs : line.atMs;
-  return `${time && atMs !== undefined ? `${exactClock(atMs)}: ` : ''}${sayWhat(line, unit)}`;
+  const whole = 'whole' in line && line.whole;
+  return `${time && atMs !== undefined && !whole ? `${exactClock(atMs)}: ` : ''}${sayWhat(line, unit)}${whole ? ', in all' : ''}`;
 }
 
 function sayWhat(line: EntryLine, unit: TemperatureUnit): string {
   switch (line.type) {
     case 'skin':
-      return `${line.peak ? 'peak ' : ''}${celsius(line.c, unit)} at ${PLAIN.test(line.spot) ? line.spot : quoted(line.spot)}, ${PLAIN.test(line.by) ? line.by : `with ${quoted(line.by)}`}`;
+      return `${line.peak ? 'peak ' : ''}${line.low === undefined ? '' : `${celsius(line.low, unit)} to `}${celsius(line.c, unit)} at ${PLAIN.test(line.spot) ? line.spot : quoted(line.spot)}, ${PLAIN.test(line.by) ? line.by : `with ${quoted(line.by)}`}`;
     case 'battery':
       return `battery ${line.percent} %${line.charging ? ', charging' : ''}`;
     case 'power':
-      return `${Number((line.mw / 1000).toPrecision(12))} W${line.of === undefined ? '' : `, ${line.of}`}`;
+      return `${line.peak ? 'peak ' : ''}${Number((line.mw / 1000).toPrecision(12))} W${line.of === undefined ? '' : `, ${line.of}`}`;
     case 'load':
       return [
         line.cpu === undefined ? null : `cpu ${line.cpu} %`,
@@ -139,7 +140,7 @@ function sayWhat(line: EntryLine, unit: TemperatureUnit): string {
     case 'feel':
       return `plays: ${line.word}${place(line.scene)}`;
     case 'chip':
-      return `${line.part} inside ${celsius(line.c, unit)}`;
+      return `${line.peak ? 'peak ' : ''}${line.part} inside ${celsius(line.c, unit)}`;
     case 'title':
       return `title ${quoted(line.title)}${line.setup === undefined ? '' : `, setup ${quoted(line.setup)}`}${line.target === undefined ? '' : `, target ${line.target}`}`;
     case 'scene':

@@ -1,10 +1,10 @@
 import type { RunDetail } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useMemo, useState, type ReactNode } from 'react';
-import { useAddEntries } from '../../api/queries';
+import { useAddEntries, useCorrectRun } from '../../api/queries';
 import { usePalette } from '../../ui/Look';
 import { Body, Heading } from '../../ui/words';
-import { PaperCount, PaperNotes } from './PaperNotes';
+import { linesKept, PaperCount, PaperNotes, roomOf } from './PaperNotes';
 import { usePaper } from './usePaper';
 import { Row, Sheet } from '../../ui/parts';
 
@@ -19,20 +19,27 @@ export function AddReadings({ run, onDone }: { run: RunDetail; onDone: () => voi
   const paper = usePaper(text, { spots, lengthMs: run.figures.frames.seconds * 1000 || null });
   const { lines } = paper;
   const add = useAddEntries(run.id);
-  const entries = lines.flatMap((one) => one.entries);
-  const ready = entries.length > 0 && lines.every((one) => one.problem === null);
+  const entries = linesKept(lines);
+  const correct = useCorrectRun(run.id);
+  const room = roomOf(lines);
+  const save = async (): Promise<void> => {
+    if (entries.length > 0) await add.mutateAsync(entries);
+    if (room !== null) await correct.mutateAsync({ roomC: room });
+    onDone();
+  };
+  const failed = add.error ?? correct.error;
   return (
     <Sheet padding={16} gap={10} style={{ maxWidth: 620 }}>
       <Heading>Readings on paper</Heading>
       <PaperNotes text={text} onText={setText} paper={paper} panelHz={run.refresh} />
       <PaperCount lines={lines} />
-      {add.error ? <Body role="alert">{`Not added: ${add.error.message} What you typed stays.`}</Body> : null}
+      {failed ? <Body role="alert">{`Not added: ${failed.message} What you typed stays.`}</Body> : null}
       <Row gap={8}>
         <Button
           title="Add them"
-          disabled={!ready}
-          loading={add.isPending}
-          onPress={() => add.mutate(entries, { onSuccess: onDone })}
+          disabled={entries.length === 0 && room === null}
+          loading={add.isPending || correct.isPending}
+          onPress={() => void save().catch(() => undefined)}
         />
         <Button type="clear" title="Leave it" onPress={onDone} />
       </Row>

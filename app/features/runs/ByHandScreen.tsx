@@ -12,7 +12,7 @@ import { useWide } from '../../ui/Look';
 import { Body, Heading } from '../../ui/words';
 import { useForStep } from '../../forms/useForStep';
 import { FactsFields } from '../../forms/FactsFields';
-import { PaperCount, PaperNotes } from './PaperNotes';
+import { linesKept, PaperCount, PaperNotes, roomOf } from './PaperNotes';
 import { usePaper } from './usePaper';
 import { Row, Stack } from '../../ui/parts';
 
@@ -36,11 +36,11 @@ export function ByHandScreen(): ReactNode {
     if (!step) return;
     form.reset({ ...form.getValues(), device: step.device ?? '', title: step.title, setup: step.setup });
   }, [form, step]);
-  const entries = lines.flatMap((line) => line.entries);
-  const ready = entries.length > 0 && lines.every((line) => line.problem === null);
+  const entries = linesKept(lines);
+  const room = roomOf(lines);
   const save = form.handleSubmit((known) =>
     create.mutate(
-      { name: null, facts: known, entries },
+      { name: null, facts: { ...known, roomC: known.roomC ?? room }, entries },
       {
         onSuccess: (run) =>
           void link(run.id)
@@ -83,7 +83,7 @@ export function ByHandScreen(): ReactNode {
           <Row>
             <Button
               title="Keep this run"
-              disabled={!ready}
+              disabled={entries.length === 0}
               loading={create.isPending}
               onPress={() => void save()}
             />

@@ -46,15 +46,15 @@ function Small({ series, seconds }: { series: DoingSeries; seconds: number }): R
   const top = series.unit === '%' ? 100 : Math.max(1, ...kept.map((point) => value(point.value))) * 1.05;
   const x = scale([0, Math.max(1, seconds * 1000)], [0, Math.max(1, width)]);
   const y = scale([0, top], [HEIGHT, 3]);
-  const shown = `${of}: mean ${say(mean, warm, value)}, most ${say(most, warm, value)} ${warm ? `°${unit}` : series.unit}`;
+  const shown = `${of}: ${mean === null ? '' : `mean ${say(mean, warm, value)}, `}most ${say(most, warm, value)} ${warm ? `°${unit}` : series.unit}`;
   const color = series.unit === 'W' ? drain : warm ? (warmth.at(-1) ?? action) : pace;
   return (
     <Stack gap={2}>
       <Row apart align="baseline">
         <Quiet>{of}</Quiet>
         <Row gap={6} align="baseline">
-          <FigureText size={18}>{say(mean, warm, value)}</FigureText>
-          <Quiet>{`${warm ? `°${unit}` : series.unit} mean, most ${say(most, warm, value)}`}</Quiet>
+          <FigureText size={18}>{say(mean ?? most, warm, value)}</FigureText>
+          <Quiet>{`${warm ? `°${unit}` : series.unit} ${mean === null ? 'at most' : points.length === 0 ? 'in all' : `mean, most ${say(most, warm, value)}`}`}</Quiet>
         </Row>
       </Row>
       <View

@@ -1,4 +1,4 @@
-import { questionOf, type PaperLine } from '@pace-check/core';
+import { lineTimeMs, questionOf, type EntryLine, type PaperLine } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { useMemo, type ReactNode } from 'react';
 import { View } from 'react-native';
@@ -92,6 +92,25 @@ function UnderstoodLine({ line, panelHz }: { line: PaperLine; panelHz: number | 
   );
 }
 
+/**
+ * What is kept of a page: the lines that are clear, and each that is not as a
+ * note in its own words, to be sorted later.
+ */
+export function linesKept(lines: PaperLine[]): EntryLine[] {
+  const clear = lines.flatMap((line) => line.entries);
+  const endMs = clear.reduce((most, line) => Math.max(most, lineTimeMs(line)), 0);
+  return [
+    ...clear,
+    ...lines
+      .filter((line) => line.problem !== null)
+      .map((line) => ({ type: 'mark' as const, atMs: endMs, whole: true, kind: 'note', note: line.text })),
+  ];
+}
+
+/** Room that a page tells, °C; null where it tells none. */
+export const roomOf = (lines: PaperLine[]): number | null =>
+  lines.findLast((line) => line.roomC !== undefined)?.roomC ?? null;
+
 /** Says how many lines are clear, and that the unclear ones are not lost. */
 export function PaperCount({ lines }: { lines: PaperLine[] }): ReactNode {
   const unclear = lines.filter((line) => line.problem !== null).length;
@@ -100,7 +119,7 @@ export function PaperCount({ lines }: { lines: PaperLine[] }): ReactNode {
     <Quiet role="status">
       {unclear === 0
         ? `${lines.length} of ${lines.length} lines are clear.`
-        : `${unclear} of ${lines.length} lines ${unclear === 1 ? 'is' : 'are'} unclear: mend ${unclear === 1 ? 'it' : 'them'} above, or put a # in front to keep ${unclear === 1 ? 'it' : 'them'} as a note.`}
+        : `${unclear} of ${lines.length} lines ${unclear === 1 ? 'is' : 'are'} unclear and ${unclear === 1 ? 'is' : 'are'} kept as ${unclear === 1 ? 'a note' : 'notes'}; or mend ${unclear === 1 ? 'it' : 'them'} above.`}
     </Quiet>
   );
 }

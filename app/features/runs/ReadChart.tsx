@@ -135,18 +135,20 @@ export function MarkStrip({ run, x, width }: Omit<Placed, 'y'>): ReactNode {
   if (marks.length === 0) return null;
   return (
     <Svg width={width} height={STRIP} aria-hidden>
-      {marks.map(({ atMs }, i) => {
-        const at = x(atMs / 1000);
-        return (
-          <Path
-            key={i}
-            d={`M${at} ${STRIP}V1L${at + 8} 4.5L${at} 8`}
-            stroke={action}
-            strokeWidth={1.5}
-            fill="none"
-          />
-        );
-      })}
+      {marks
+        .filter((mark) => !mark.whole)
+        .map(({ atMs }, i) => {
+          const at = x(atMs / 1000);
+          return (
+            <Path
+              key={i}
+              d={`M${at} ${STRIP}V1L${at + 8} 4.5L${at} 8`}
+              stroke={action}
+              strokeWidth={1.5}
+              fill="none"
+            />
+          );
+        })}
     </Svg>
   );
 }
@@ -159,9 +161,9 @@ export function MarkList({ run }: { run: RunDetail }): ReactNode {
   if (marks.length === 0) return null;
   return (
     <Stack role="list" aria-label="Marks and notes" gap={2}>
-      {marks.slice(0, SHOWN).map(({ atMs, kind, note }, i) => (
+      {marks.slice(0, SHOWN).map(({ atMs, kind, note, whole }, i) => (
         <Body key={i} role="listitem" small>
-          {`${clock(atMs / 1000)}  ${kind}${note === undefined ? '' : `: ${note}`}`}
+          {`${whole ? '' : `${clock(atMs / 1000)}  `}${kind}${note === undefined ? '' : `: ${note}`}`}
         </Body>
       ))}
       {marks.length > SHOWN ? <Quiet>{`… and ${marks.length - SHOWN} more.`}</Quiet> : null}

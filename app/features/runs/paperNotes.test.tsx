@@ -1,8 +1,9 @@
 import AsyncStorage from '@react-native-async-storage/async-storage';
 import { fireEvent, screen, within } from '@testing-library/react';
+import { readNotebook } from '@pace-check/core';
 import { useState, type ReactNode } from 'react';
 import { show } from '../../testing/render';
-import { PaperCount, PaperNotes } from './PaperNotes';
+import { linesKept, PaperCount, PaperNotes, roomOf } from './PaperNotes';
 import { usePaper } from './usePaper';
 
 function Sheet(): ReactNode {
@@ -25,6 +26,17 @@ const understood = (): (string | null)[] =>
 
 beforeEach(() => AsyncStorage.clear());
 
+describe('what is kept of a page', () => {
+  it('is every line: the unclear ones are notes in their own words', () => {
+    const lines = readNotebook('8:00 back 36.5\nran into that again\nroom 18.5', { unit: 'C' });
+    expect(linesKept(lines)).toEqual([
+      { type: 'skin', atMs: 480_000, spot: 'back', c: 36.5, by: 'infrared' },
+      { type: 'mark', atMs: 480_000, whole: true, kind: 'note', note: 'ran into that again' },
+    ]);
+    expect(roomOf(lines)).toBe(18.5);
+  });
+});
+
 describe('the notebook', () => {
   it('says of every line how it is understood, by its number', async () => {
     await show(<Sheet />);
@@ -42,7 +54,9 @@ describe('the notebook', () => {
     await show(<Sheet />);
     write('8:00 back\n9:00 98%');
     expect(understood()[0]).toMatch(/“8:00 back” is unclear\. There is no number for “back”/);
-    expect(screen.getByRole('status').textContent).toMatch(/^1 of 2 lines is unclear: mend it above/);
+    expect(screen.getByRole('status').textContent).toBe(
+      '1 of 2 lines is unclear and is kept as a note; or mend it above.',
+    );
     write('8:00 back 36\n9:00 98%');
     expect(screen.getByRole('status').textContent).toBe('2 of 2 lines are clear.');
   });

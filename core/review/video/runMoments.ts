@@ -19,7 +19,7 @@ export function runMoments(runId: string, figures: Figures, { unit }: Pick<Voice
   const long = figures.breaks.filter((one) => one.kind !== 'stutter');
   for (const one of [...long].sort((a, b) => b.lengthUs - a.lengthUs).slice(0, MOST_BREAKS))
     say(one.atUs / 1e6, `${one.kind} of ${(one.lengthUs / 1e6).toFixed(1)} s`);
-  for (const { atMs, kind, note } of figures.marks)
+  for (const { atMs, kind, note } of figures.marks.filter((mark) => !mark.whole))
     say(atMs / 1000, note === undefined || note === '' ? kind : kind === 'note' ? note : `${kind}: ${note}`);
   const { onsetS } = figures.stamina;
   if (onsetS !== null) say(onsetS, 'throttles from here');
