@@ -117,6 +117,13 @@ export const newRun = z.object({
   preflight: preflight.default({}),
   /** Target and panel that are null are filled in from the kit, too: nobody was asked for them. */
   fromKit: z.boolean().default(false),
+  /** What the title asks for; null as the kit says. */
+  need: z.enum(NEED_WORDS).nullable().default(null),
+  /** Facts that it has none of, whatever the kit says. */
+  none: z
+    .array(z.enum(['target', 'need']))
+    .max(2)
+    .default([]),
   entries: z
     .array(entryLine)
     .min(1, 'at least one reading')

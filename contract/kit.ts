@@ -107,6 +107,8 @@ export const titleFacts = z.strictObject({
   nativeFps: amount(1000, 'fps').optional(),
   demand: (z.enum(['light', 'medium', 'heavy', 'notorious']) satisfies z.ZodType<Demand>).optional(),
   need: (z.enum(NEED_WORDS) satisfies z.ZodType<Need>).optional(),
+  /** Frames per second that it usually has to reach. */
+  target: amount(1000, 'fps').optional(),
   version: words.optional(),
   updateStage: z.enum(['updated', 'not-updated']).optional(),
   capsFps: z.array(amount(1000, 'fps')).max(12, 'at most 12 caps').optional(),

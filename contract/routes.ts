@@ -406,9 +406,8 @@ export const ROUTES = {
   replaceRecord: route('PUT', '/kit/:kind/:id', {
     needs: 'reviewer',
     of: { kind: KINDS, id: 'record' },
-    types: is<{ body: RecordChange }>(),
-    status: 204,
-    says: 'puts another in its place; with `base` (the record as it was opened) what others changed since stays, and 409 names what both changed',
+    types: is<{ body: RecordChange; answer: { followed: number } }>(),
+    says: 'puts another in its place, and tells how many stored runs have other facts by it (`followed`); with `base` (the record as it was opened) what others changed since stays, and 409 names what both changed',
   }),
   deleteRecord: route('DELETE', '/kit/:kind/:id', {
     needs: 'reviewer',

@@ -72,7 +72,7 @@ export { drainOf, hoursSaid } from './figures/drain';
 export { correctEmissivity } from './figures/emissivity';
 export { evenness } from './figures/evenness';
 export { shadeAt, usualPlace, type Heated } from './figures/bodyMap';
-export { laneOf, type Lane, type LaneCell } from './figures/lane';
+export { laneOf, onOneScale, type Lane, type LaneCell } from './figures/lane';
 export { lows, sortedFrames, type Low } from './figures/lows';
 export { longestOver, type OverTarget } from './figures/overTarget';
 export { METHOD_VERSION } from './figures/methodVersion';
@@ -353,6 +353,7 @@ export {
   type WrittenSetup,
 } from './setup/derive';
 export {
+  capNamed,
   capOf,
   powerLimitOf,
   samePair,

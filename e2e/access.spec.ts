@@ -37,7 +37,7 @@ const TOURS: Record<string, (page: Page, check: () => Promise<void>) => Promise<
     await page.goto('/import');
     await expect(page.getByRole('button', { name: 'Choose a file' })).toBeVisible();
     await check();
-    await page.goto('/by-hand');
+    await page.goto('/typed');
     await page.getByLabel('Readings, a line each').fill('8:00 back 36.5\n9:00 back');
     await expect(page.getByText('1 of 2 lines is unclear')).toBeVisible();
     await check();

@@ -67,7 +67,7 @@ test('a quick result by thumb, with a photo: five values in no more than 25 taps
   await thumb.tap(page.getByRole('button', { name: /^Copperline Squad on Kitto Mini.*Fluid/ }));
   await thumb.type(page, /^Average/, '54');
   await thumb.type(page, /^1 % low/, '41');
-  await thumb.type(page, /^Hold/, '96');
+  await thumb.type(page, /^Near median/, '96');
   await thumb.type(page, /^Peak/, '425');
   await thumb.type(page, /^Length/, '18');
   await page.getByLabel('Add a picture', { exact: true }).setInputFiles({
@@ -111,7 +111,8 @@ test('a quick result by thumb, with a photo: five values in no more than 25 taps
 
 test('a sitting of eight titles is pasted; an unclear cell is pointed at and mended', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('button', { name: 'Several' }).click();
+  await page.getByRole('button', { name: 'Type or paste' }).click();
+  await page.getByRole('radio', { name: 'a table of several' }).click();
   await page.getByLabel('Device', { exact: true }).fill('Brask Slate 11');
   await page.getByLabel('Device', { exact: true }).blur();
   const titles = [
@@ -143,7 +144,7 @@ test('a sitting of eight titles is pasted; an unclear cell is pointed at and men
 });
 
 test('a notebook page with ranges, watts and an end page is a result with its doubt', async ({ page }) => {
-  await page.goto('/by-hand');
+  await page.goto('/typed');
   await page
     .getByLabel('Readings, a line each')
     .fill(

@@ -102,7 +102,7 @@ export function createApp(
       door: doorOptions,
       backups,
       progresses,
-      onBrought: () => recomputing.lookSoon(),
+      onStale: () => recomputing.lookSoon(),
     }),
   );
   if (webFolder && existsSync(join(webFolder, 'index.html'))) {

@@ -62,7 +62,7 @@ describe('records', () => {
           spots: [{ spot: 'hinge', side: 'back', x: 0.1, y: 0.5 }],
         })
       ).status,
-    ).toBe(204);
+    ).toBe(200);
     expect(await named('devices', 'Oru Fold')).toMatchObject({
       facts: { batteryMah: 4300 },
       spots: [{ spot: 'hinge' }],

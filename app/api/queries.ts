@@ -207,7 +207,7 @@ export const useAddRecord = (): UseMutationResult<
   { kind: KitKind; record: NewRecord }
 > => useKitMutation(({ kind, record }) => ask(ROUTES.addRecord, { params: { kind }, body: record }));
 export const useReplaceRecord = (): UseMutationResult<
-  void,
+  { followed: number },
   Error,
   { kind: KitKind; id: string; record: RecordChange }
 > =>

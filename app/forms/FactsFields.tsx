@@ -11,9 +11,12 @@ import { Row, Stack } from '../ui/parts';
 export function FactsFields<T extends RunFactsInput>({
   form,
   isNew = false,
+  withTarget = true,
 }: {
   form: UseFormReturn<T>;
   isNew?: boolean;
+  /** Else it is chosen beside what the title asks for. */
+  withTarget?: boolean;
 }): ReactNode {
   // the fields are those of RunFactsInput, whatever else the form holds
   const facts = form as unknown as UseFormReturn<RunFactsInput>;
@@ -49,9 +52,11 @@ export function FactsFields<T extends RunFactsInput>({
         optional
       />
       <Row gap={12}>
-        <Stack flex={1}>
-          <NumberField control={control} name="target" label="Target, fps" placeholder="none" />
-        </Stack>
+        {withTarget ? (
+          <Stack flex={1}>
+            <NumberField control={control} name="target" label="Target, fps" placeholder="none" />
+          </Stack>
+        ) : null}
         <Stack flex={1}>
           <NumberField control={control} name="refresh" label="Panel, Hz" placeholder="unknown" />
         </Stack>

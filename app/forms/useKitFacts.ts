@@ -1,7 +1,7 @@
 import type { Kit, RunFactsInput } from '@pace-check/contract';
-import { capOf } from '@pace-check/core';
 import { useEffect, useRef } from 'react';
 import type { UseFormReturn } from 'react-hook-form';
+import { usualOf } from './usualOf';
 
 type Filled = 'target' | 'refresh';
 
@@ -15,7 +15,10 @@ export function useKitFacts(form: UseFormReturn<RunFactsInput>, kit: Kit | undef
   const [device, title, setup] = form.watch(['device', 'title', 'setup']);
   useEffect(() => {
     if (!wanted || !kit) return;
-    const known = { refresh: panelOf(kit, device), target: targetOf(kit, title, setup) };
+    const known = {
+      refresh: panelOf(kit, device),
+      target: usualOf(kit, title ?? '', setup ?? null).target?.value ?? null,
+    };
     for (const field of ['target', 'refresh'] as const) {
       const now = form.getValues(field) ?? null;
       if (now !== null && now !== filled.current[field]) continue;
@@ -35,9 +38,3 @@ const panelOf = (kit: Kit, device: string): number | null => {
   const rates = (screens.length === 1 ? screens[0]!.refreshHz : null) ?? [];
   return rates.length === 0 ? null : Math.max(...rates);
 };
-
-function targetOf(kit: Kit, titleName: string, setup: string | null): number | null {
-  const title = kit.titles.find((one) => same(one.name, titleName));
-  const known = kit.setups.find((one) => one.titleId === title?.id && same(one.name, setup));
-  return (known ? capOf(known.whole) : null) ?? title?.facts.nativeFps ?? null;
-}

@@ -1,4 +1,4 @@
-import { Input, ListItem } from '@rneui/themed';
+import { Button, Input, ListItem } from '@rneui/themed';
 import { useId, useState, type ReactNode } from 'react';
 import { Controller, type Control, type FieldPath, type FieldValues } from 'react-hook-form';
 import { View, type TextInputKeyPressEvent } from 'react-native';
@@ -6,6 +6,8 @@ import { usePalette } from './Look';
 import { FONTS, TARGET } from './theme';
 
 const SHOWN = 6;
+
+const begins = (name: string, typed: string): boolean => name.toLowerCase().startsWith(typed);
 
 /** Picks one of the names that are known, or takes a new one as it is typed. */
 export function PickOrAdd<T extends FieldValues>({
@@ -63,9 +65,12 @@ export function NamePicker({
   const [active, setActive] = useState<number | null>(null);
   const id = useId();
   const typed = value.trim().toLowerCase();
-  const matches = known
+  const longer = known
     .filter((one) => one.toLowerCase().includes(typed) && one.toLowerCase() !== typed)
-    .slice(0, SHOWN);
+    .sort((a, b) => Number(begins(b, typed)) - Number(begins(a, typed)));
+  // one that is called just so comes before any that is called more
+  const same = longer.length > 0 ? known.filter((one) => one.toLowerCase() === typed) : [];
+  const matches = [...same, ...longer].slice(0, SHOWN);
   const isNew = typed !== '' && !known.some((one) => one.toLowerCase() === typed);
   const take = (chosen: string): void => {
     onChange(chosen);
@@ -133,6 +138,18 @@ export function NamePicker({
         // a tap on a row takes the focus first: let it arrive
         onBlur={() => setTimeout(() => setOpen(false), 200)}
         errorMessage={error}
+        {...(value === ''
+          ? {}
+          : {
+              rightIcon: (
+                <Button
+                  type="clear"
+                  title="✕"
+                  aria-label={`Empty ${label.toLowerCase()}`}
+                  onPress={() => take('')}
+                />
+              ),
+            })}
       />
       {shown ? (
         <View

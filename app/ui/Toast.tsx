@@ -1,5 +1,6 @@
 import { Button } from '@rneui/themed';
-import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react';
+import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { View } from 'react-native';
 import { usePalette } from './Look';
 import { Body } from './words';
 import { Row, Stack } from './parts';
@@ -11,20 +12,28 @@ interface Message {
 
 const ToastContext = createContext<(message: Message) => void>(() => undefined);
 
-/** Says that something was done, with a way back. It stays until it is used or closed: nobody should have to be quick. */
+/** What only says that something was done goes away by itself, ms. */
+const GOES_AFTER_MS = 6000;
+
+/**
+ * Says that something was done, in a line below the screen that covers nothing.
+ * With a way back it stays until it is used or closed: nobody should have to be quick.
+ */
 export function ToastProvider({ children }: { children: ReactNode }): ReactNode {
   const [message, setMessage] = useState<Message | null>(null);
   const { ink, sheet } = usePalette();
   const close = useCallback(() => setMessage(null), []);
+  useEffect(() => {
+    if (!message || message.undo) return;
+    const timer = setTimeout(close, GOES_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, [message, close]);
   const show = useMemo(() => (next: Message) => setMessage(next), []);
   return (
     <ToastContext.Provider value={show}>
-      {children}
+      <View style={{ flex: 1, minHeight: 0 }}>{children}</View>
       {message ? (
-        <Stack
-          align="center"
-          style={{ position: 'absolute', left: 0, right: 0, bottom: 72, pointerEvents: 'box-none' }}
-        >
+        <Stack align="center" style={{ paddingVertical: 4 }}>
           <Row
             role="status"
             gap={8}

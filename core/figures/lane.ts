@@ -25,6 +25,8 @@ export interface Lane {
   /** What a height is a share of: the target, all seconds (hold), or the highest rate that was read, or full speed. */
   measures: 'target' | 'hold' | 'highest' | 'speed';
   target: number | null;
+  /** Frames per second that the full height stands for; null where a height is no share of a rate. */
+  top: number | null;
   /** No frames were logged: what is drawn was read off. */
   readOff: boolean;
   cells: LaneCell[];
@@ -45,10 +47,12 @@ export function laneOf(figures: Figures, target: number | null): Lane {
   const cells = readOff
     ? readCells(figures, target)
     : figures.splits.map((split) => cell(split, figures, target));
+  const measures = bySpeed(figures) ? 'speed' : target !== null ? 'target' : readOff ? 'highest' : 'hold';
   return {
     seconds: Math.min(LONGEST_RUN_S, figures.frames.seconds),
-    measures: bySpeed(figures) ? 'speed' : target !== null ? 'target' : readOff ? 'highest' : 'hold',
+    measures,
     target,
+    top: measures === 'target' ? target : measures === 'highest' ? highestOf(figures) : null,
     readOff,
     cells,
     end: figures.end?.reason ?? null,
@@ -59,6 +63,46 @@ export function laneOf(figures: Figures, target: number | null): Lane {
 const bySpeed = ({ pace, frames, read }: Figures): boolean =>
   frames.count === 0 && pace.interval === null && read !== null && read.speed !== null;
 
+/** The highest rate that was read; null where none was. */
+function highestOf({ splits, pace }: Figures): number | null {
+  const ends = [...splits.map((split) => split.interval), pace.interval];
+  const highest = Math.max(...ends.map((one) => one?.high ?? one?.low ?? 0));
+  return highest > 0 ? highest : null;
+}
+
+/**
+ * Lanes that are drawn together, on one scale for each title: its target (the
+ * highest among them), else the highest rate of their cells. What is a share of
+ * something else than a rate stays as it is.
+ *
+ * @shown lanes drawn together
+ * @source docs/method.md, "Lane"
+ */
+export function onOneScale<T extends { title: string; lane: Lane }>(runs: readonly T[]): T[] {
+  const tops = new Map<string, { target: number; highest: number }>();
+  for (const { title, lane } of runs) {
+    const before = tops.get(title) ?? { target: 0, highest: 0 };
+    tops.set(title, {
+      target: Math.max(before.target, lane.target ?? 0),
+      highest: Math.max(before.highest, lane.measures === 'highest' ? (lane.top ?? 0) : 0),
+    });
+  }
+  return runs.map((run) => {
+    const { lane } = run;
+    const { target, highest } = tops.get(run.title)!;
+    const top = target > 0 ? target : highest;
+    // figures of an earlier version know no top
+    if (!lane.top || top === 0 || top === lane.top) return run;
+    const scaled = (share: number): number => Math.min(1, (share * lane.top!) / top);
+    const cells = lane.cells.map((cell) => ({
+      ...cell,
+      height: cell.height === null ? null : scaled(cell.height),
+      ends: cell.ends && { low: scaled(cell.ends.low), high: scaled(cell.ends.high) },
+    }));
+    return { ...run, lane: { ...lane, top, cells } };
+  });
+}
+
 /** A cell per split; one over the whole run where nothing that was read has a time. */
 function readCells(figures: Figures, target: number | null): LaneCell[] {
   const { splits, frames, read } = figures;
@@ -67,10 +111,7 @@ function readCells(figures: Figures, target: number | null): LaneCell[] {
   const timed = splits.some((split) => split.interval !== null);
   const seconds = Math.min(LONGEST_RUN_S, frames.seconds);
   const whole = { fromS: 0, toS: seconds, interval: pace.interval, average: pace.average };
-  const highest = Math.max(
-    ...[...splits.map((split) => split.interval), pace.interval].map((ends) => ends?.high ?? ends?.low ?? 0),
-  );
-  const scale = bySpeed(figures) ? 1 : (target ?? (highest > 0 ? highest : null));
+  const scale = bySpeed(figures) ? 1 : (target ?? highestOf(figures));
   const share = (fps: number): number => (scale === null ? 0 : Math.min(1, fps / scale));
   const made = splits.map((split) => cell(split, figures, null));
   const drawn = timed || pace.interval === null ? splits : [whole];

@@ -3,4 +3,4 @@
  * definition changes, so that stored figures of an older version are computed
  * anew and two runs are never compared across versions unnoticed.
  */
-export const METHOD_VERSION = 10;
+export const METHOD_VERSION = 11;

@@ -100,3 +100,72 @@ describe('a sitting that is pasted', () => {
     expect(readSitting('')).toEqual({ rows: [], unknown: [], problem: null });
   });
 });
+
+describe('a table', () => {
+  const rows = (text: string): object[] => readSitting(text).rows;
+  const taken = [
+    { title: 'Aurelune', setup: '', texts: { average: '52', low: '38', peak: '42.8' } },
+    { title: 'Hexgarden', setup: 'cap 40', texts: { average: '40', low: '', peak: '39' } },
+  ];
+  it.each([
+    ['commas', 'Title,Setup,fps,1% low,Peak\nAurelune,,52,38,42.8\nHexgarden,cap 40,40,,39'],
+    [
+      'commas and quotes',
+      '"Title","Peak","fps","1% low","Setup"\n"Aurelune",42.8,52,38,\n"Hexgarden",39,40,,"cap 40"',
+    ],
+    ['semicolons', 'title;average;1 % low;peak;setup\nAurelune;52;38;42.8;\nHexgarden;40;;39;cap 40'],
+    ['tabs', 'title\tfps\tlow\tpeak\tsetup\nAurelune\t52\t38\t42.8\nHexgarden\t40\t\t39\tcap 40'],
+  ])('is read with %s', (_, text) => expect(rows(text)).toMatchObject(taken));
+  it('is read with several spaces, as a phone types it', () =>
+    expect(rows('title      fps   peak\nAurelune   52    42.8\nRook Tower   30   40\n')).toMatchObject([
+      { title: 'Aurelune', texts: { average: '52', peak: '42.8' } },
+      { title: 'Rook Tower', texts: { average: '30', peak: '40' } },
+    ]));
+  it('keeps decimal commas where semicolons part it', () =>
+    expect(rows('title;peak\nAurelune;42,8')).toMatchObject([{ texts: { peak: '42,8' } }]));
+  it('knows what the screen calls its values, targets and needs too', () =>
+    expect(
+      rows(
+        'Title,Target,Need,Median,Near median,At first,Later,After,Battery start,Battery end,Loading time\nA,60,action,59,87,60,45,20,100,65,12',
+      ),
+    ).toMatchObject([
+      {
+        target: '60',
+        need: 'action',
+        texts: {
+          median: '59',
+          hold: '87',
+          first: '60',
+          later: '45',
+          laterAt: '20',
+          fromPercent: '100',
+          toPercent: '65',
+          load: '12',
+        },
+      },
+    ]));
+});
+
+describe('two timed rates', () => {
+  it('are at first and later, each as it was written', () =>
+    expect(read({ first: '60', later: '40–45', laterAt: '20' }).entries).toEqual([
+      { type: 'rate', atMs: 0, fps: 60, by: 'overlay' },
+      { type: 'rate', atMs: 1_200_000, low: 40, high: 45, by: 'overlay' },
+    ]));
+  it('later is the end where nothing else is said', () =>
+    expect(read({ later: '36', length: '7:47' }).entries).toMatchObject([
+      { type: 'rate', atMs: 467_000, fps: 36 },
+      { type: 'end', atMs: 467_000 },
+    ]));
+  it('need a time, and a rate', () => {
+    expect(read({ later: '36' }).problems.laterAt).toMatch(/After how long/);
+    expect(read({ laterAt: '20' }).problems.later).toMatch(/Which rate/);
+    expect(read({ later: '36', laterAt: '20', length: '10' }).problems.laterAt).toMatch(/later than the end/);
+  });
+  it('a length that is about so long has its ends, a peak that is a range too', () => {
+    expect(read({ length: '~30' }).entries).toEqual([
+      { type: 'end', atMs: 1_800_000, lowMs: 1_620_000, highMs: 1_980_000, reason: 'stopped' },
+    ]);
+    expect(read({ peak: '41–42' }).entries).toMatchObject([{ c: 42, low: 41, peak: true }]);
+  });
+});

@@ -1,3 +1,4 @@
+import Papa from 'papaparse';
 import type { Digits, EntryLine } from '../runFile/lines';
 import { FEEL_WORDS, SMOOTH_WORDS, type EndReason, type RateSource } from '../vocabulary';
 import { toCelsius, type TemperatureUnit } from '../words/temperature';
@@ -7,11 +8,17 @@ import { tokensOf } from './tokens';
 /** What people read of a run that no logger saw, each as it was written; '' where nothing was. */
 export interface ResultTexts {
   average: string;
+  median: string;
   /** 1 % low. */
   low: string;
   hold: string;
   lowest: string;
   highest: string;
+  /** Rate at first. */
+  first: string;
+  /** Rate later, and after how long: minutes where no unit stands beside it, the length where nothing stands there. */
+  later: string;
+  laterAt: string;
   /** Of an emulator, percent. */
   speed: string;
   /** One of `SMOOTH_WORDS`. */
@@ -31,10 +38,14 @@ export type ResultField = keyof ResultTexts;
 
 export const RESULT_FIELDS: readonly ResultField[] = [
   'average',
+  'median',
   'low',
   'hold',
   'lowest',
   'highest',
+  'first',
+  'later',
+  'laterAt',
   'speed',
   'smooth',
   'feel',
@@ -128,6 +139,7 @@ export function readResult(texts: ResultTexts, { unit, by, spot, ended }: Result
     facts[name] = share ? Number((given.value / 100).toPrecision(12)) : given.value;
     if (given.decimals !== null) digits[name] = given.decimals + (share ? 2 : 0);
   };
+  fact('median', 'median');
   fact('low', 'onePercent');
   fact('hold', 'hold');
   fact('lowest', 'lowest');
@@ -140,6 +152,19 @@ export function readResult(texts: ResultTexts, { unit, by, spot, ended }: Result
     problems.highest = 'The highest is below the lowest: check which is which.';
   if (Object.keys(facts).length > 0)
     entries.push({ type: 'summary', by, ...facts, ...(Object.keys(digits).length > 0 ? { digits } : {}) });
+
+  const first = read('first', ['fps']);
+  if (first) entries.push({ type: 'rate', atMs: 0, ...valueOf(first, 'fps', by), by });
+  const later = read('later', ['fps']);
+  const after = read('laterAt', ['min', 'h', 's']);
+  const laterMs = after === null ? endMs : lengthOf(after)!.atMs;
+  if (later && laterMs === null && !problems.laterAt)
+    problems.laterAt = 'After how long? Write it, or the length.';
+  if (later && laterMs !== null)
+    entries.push({ type: 'rate', atMs: laterMs, ...valueOf(later, 'fps', by), by });
+  if (!later && after) problems.later = 'Which rate did it have then?';
+  if (laterMs !== null && endMs !== null && laterMs > (length?.highMs ?? endMs))
+    problems.laterAt = 'That is later than the end: check the length.';
 
   const speed = read('speed', ['%']);
   if (speed) entries.push({ type: 'speed', ...valueOf(speed, 'percent', by), by });
@@ -165,7 +190,7 @@ export function readResult(texts: ResultTexts, { unit, by, spot, ended }: Result
       type: 'skin',
       atMs: endMs ?? 0,
       spot: spot ?? ANY_SPOT,
-      c: peak,
+      ...peak,
       by: 'infrared',
       peak: true,
     });
@@ -230,12 +255,21 @@ function valueOf(amount: Amount, name: 'fps' | 'percent', by: RateSource): objec
   };
 }
 
+/** What "about" leaves open of a length, as a share of it. */
+const ABOUT_LENGTH = 0.1;
+
 /** A length, or two between which it lies: a bare number counts minutes. */
 function lengthOf(amount: Amount | null): { atMs: number; lowMs?: number; highMs?: number } | null {
   if (!amount) return null;
   const minutes = (value: number): number =>
     Math.round(value * (amount.unit === 'h' ? HOUR_MIN : amount.unit === 's' ? 1 / 60 : 1) * 60_000);
   const { value, low, high } = amount;
+  if (amount.roughly && value !== null && low === null)
+    return {
+      atMs: minutes(value),
+      lowMs: minutes((1 - ABOUT_LENGTH) * value),
+      highMs: minutes((1 + ABOUT_LENGTH) * value),
+    };
   if (low !== null && high !== null)
     return {
       atMs: Math.round(value === null ? (minutes(low) + minutes(high)) / 2 : minutes(value)),
@@ -246,40 +280,47 @@ function lengthOf(amount: Amount | null): { atMs: number; lowMs?: number; highMs
   return { atMs: minutes(only) };
 }
 
-/** °C, or what is wrong: of a range its upper end. Three digits without a point are tenths where whole degrees make no sense. */
-function peakOf(amount: Amount | null, unit: TemperatureUnit): number | string | null {
+/** °C, of a range both ends, or what is wrong. Three digits without a point are tenths where whole degrees make no sense. */
+function peakOf(amount: Amount | null, unit: TemperatureUnit): { c: number; low?: number } | string | null {
   if (!amount) return null;
   const written = amount.value ?? amount.high;
   if (written === null) return 'Write the highest that was seen.';
   const scale = amount.unit === 'C' || amount.unit === 'F' ? amount.unit : unit;
   const tenths = amount.unit === null && Number.isInteger(written) && written > (scale === 'C' ? 120 : 250);
-  const degrees = tenths ? written / 10 : written;
-  const c = Number((scale === 'F' ? toCelsius(degrees) : degrees).toFixed(2));
+  const inCelsius = (degrees: number): number =>
+    Number((scale === 'F' ? toCelsius(degrees) : degrees).toFixed(2));
+  const c = inCelsius(tenths ? written / 10 : written);
   if (c > 70)
     return scale === 'C'
       ? `${written} °C cannot be. If it is Fahrenheit, write ${written} F.`
       : `${written} °F cannot be.`;
-  return c;
+  return amount.value === null && amount.low !== null ? { c, low: inCelsius(amount.low) } : { c };
 }
 
 /** Headings of a pasted table, by what they may be called. */
-const HEADINGS: Record<ResultField | 'title' | 'setup' | 'device', RegExp> = {
+const HEADINGS: Record<ResultField | 'title' | 'setup' | 'device' | 'target' | 'need', RegExp> = {
   title: /^(title|game|name|app)s?$/,
   setup: /^(setup|setting|settings|preset|tier|quality)$/,
   device: /^(device|phone|tablet)$/,
-  average: /^(average|avg|mean|fps|rate|frame rate|average fps|avg fps)$/,
+  target: /^(target|target fps|goal)$/,
+  need: /^(need|asks for)$/,
+  average: /^(average|avg|mean|fps|rate|frame rate|average fps|avg fps|average,? fps)$/,
+  median: /^(median|median fps|median,? fps)$/,
+  first: /^(at first|first|start fps|fps at (the )?start|opening)$/,
+  later: /^(later|end fps|fps at (the )?end|closing|then)$/,
+  laterAt: /^(after|later after|after,? min|after \(min\))$/,
   low: /^(1 ?% ?lows?|low|lows|one percent low)$/,
-  hold: /^(hold|stability|stable|hold ?%)$/,
+  hold: /^(hold|stability|stable|hold ?%|near (the )?median|near median,? %|hold,? %)$/,
   lowest: /^(lowest|min|minimum|min fps)$/,
   highest: /^(highest|max|maximum|max fps)$/,
   speed: /^(speed|speed ?%|emulation speed)$/,
   smooth: /^(smooth|smoothness|stutter|stutters|stumbles)$/,
   feel: /^(plays|feel|feels|how it plays|playability|playable)$/,
   peak: /^(peak|temp|temperature|°c|°f|hottest|peak temperature|max temp)$/,
-  fromPercent: /^(from ?%?|start ?%|battery start|from %|% from|% at start)$/,
-  toPercent: /^(to ?%?|end ?%|battery end|to %|% to|% at end)$/,
+  fromPercent: /^(from ?%?|start ?%|battery start|battery start,? %|from %|% from|% at start)$/,
+  toPercent: /^(to ?%?|end ?%|battery end|battery end,? %|to %|% to|% at end)$/,
   length: /^(length|minutes|min\.|duration|time|played|length,? min)$/,
-  load: /^(load|load time|loading|load,? s)$/,
+  load: /^(load|load time|loading time|loading|load(ing time)?,? s)$/,
 };
 export type TableColumn = keyof typeof HEADINGS;
 
@@ -287,6 +328,9 @@ export type TableColumn = keyof typeof HEADINGS;
 export interface SittingRow {
   title: string;
   setup: string;
+  /** As they were written; '' where nothing was. */
+  target: string;
+  need: string;
   texts: ResultTexts;
 }
 
@@ -302,15 +346,15 @@ export interface SittingTable {
 export const MOST_SITTING_ROWS = 200;
 
 /**
- * Reads a table from a spreadsheet: tab-separated, headings in its first row.
+ * Reads a table: headings in its first row in any order, cells parted by tabs,
+ * semicolons, commas or several spaces, whichever gives the most headings that
+ * are known.
  *
  * @example
  * readSitting('Title\tfps\tlow\nHexgarden\t50–55\t38').rows[0].texts.average; // '50–55'
  */
 export function readSitting(text: string): SittingTable {
-  const lines = text.split(/\r?\n/).filter((line) => line.trim() !== '');
-  const cells = lines.map((line) => line.split('\t').map((cell) => cell.trim().replace(/^"(.*)"$/, '$1')));
-  const [head, ...body] = cells;
+  const [head, ...body] = cellsOf(text);
   const nothing = { rows: [], unknown: [] };
   if (!head) return { ...nothing, problem: null };
   const columns = head.map(columnOf);
@@ -318,7 +362,7 @@ export function readSitting(text: string): SittingTable {
     return {
       ...nothing,
       problem:
-        'The first row needs headings, one of them “title”. Known are: title, setup, average, 1 % low, hold, lowest, highest, speed, smoothness, plays, peak, from %, to %, length, load.',
+        'The first row needs headings, one of them “title”. Known are: title, setup, target, need, average, median, 1 % low, near median, lowest, highest, at first, later, after, speed, smoothness, plays, peak, battery start, battery end, length, loading time.',
     };
   if (body.length > MOST_SITTING_ROWS)
     return {
@@ -333,6 +377,8 @@ export function readSitting(text: string): SittingTable {
     return {
       title: value('title'),
       setup: value('setup'),
+      target: value('target'),
+      need: value('need'),
       texts: Object.fromEntries(
         RESULT_FIELDS.map((field) => [field, value(field)]),
       ) as unknown as ResultTexts,
@@ -341,7 +387,32 @@ export function readSitting(text: string): SittingTable {
   return { rows, unknown: head.filter((heading, i) => columns[i] === null && heading !== ''), problem: null };
 }
 
+/** Cells of a table by the separator that its headings are parted by. */
+function cellsOf(text: string): string[][] {
+  const trimmed = text.replace(/^\s*\n/, '').trimEnd();
+  const parted = (lines: string, delimiter: string | null): string[][] =>
+    (delimiter === null
+      ? lines.split(/\r?\n/).map((line) => line.trim().split(/\s{2,}/))
+      : Papa.parse<string[]>(lines, { delimiter, skipEmptyLines: 'greedy' }).data
+    )
+      .map((row) => row.map((cell) => cell.trim()))
+      .filter((row) => row.some((cell) => cell !== ''));
+  const [firstLine = ''] = trimmed.split(/\r?\n/);
+  const known = (delimiter: string | null): number =>
+    (parted(firstLine, delimiter)[0] ?? []).filter((heading) => columnOf(heading) !== null).length;
+  const [best] = SEPARATORS.map((delimiter) => ({ delimiter, known: known(delimiter) })).sort(
+    (a, b) => b.known - a.known,
+  );
+  return parted(trimmed, best!.delimiter);
+}
+/** The first of those that part headings alike; null: several spaces. */
+const SEPARATORS = ['\t', ';', ',', null];
+
 function columnOf(heading: string): TableColumn | null {
-  const plain = heading.trim().toLowerCase().replace(/\s+/g, ' ');
+  const plain = heading
+    .trim()
+    .toLowerCase()
+    .replace(/\s+/g, ' ')
+    .replace(/\s*\((fps|%|°c|°f|min|s)\)$/, '');
   return (Object.keys(HEADINGS) as TableColumn[]).find((column) => HEADINGS[column].test(plain)) ?? null;
 }

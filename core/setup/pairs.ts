@@ -90,6 +90,20 @@ function pairNumber(pairs: readonly SetupPair[], key: string, units: readonly st
  */
 export const capOf = (pairs: readonly SetupPair[]): number | null => pairNumber(pairs, 'cap', ['fps', 'Hz']);
 
+/**
+ * The cap that a setup's name tells, fps; null where it tells none.
+ *
+ * @example
+ * capNamed('High, cap 60'); // 60
+ */
+export function capNamed(name: string): number | null {
+  const found = /\bcap(?:ped)?(?:\s+(?:at|to))?\s*(\d{2,3})\b|\b(\d{2,3})\s*(?:fps\s+)?cap\b/i.exec(name);
+  const cap = Number(found?.[1] ?? found?.[2] ?? 0);
+  return cap >= LEAST_CAP ? cap : null;
+}
+/** Nobody caps lower, fps. */
+const LEAST_CAP = 15;
+
 /** The power limit of a setup, W; null where none is set. */
 export const powerLimitOf = (pairs: readonly SetupPair[]): number | null =>
   pairNumber(pairs, 'power limit', ['W']);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { setupDifference, wholeSetup, withoutSetup, type WrittenSetup } from './derive';
-import { capOf, powerLimitOf, sayPair, USUAL_PAIRS, type SetupPair } from './pairs';
+import { capNamed, capOf, powerLimitOf, sayPair, USUAL_PAIRS, type SetupPair } from './pairs';
 import { needsOf, sayStepSource, writeRecipe } from './recipe';
 
 const set = (key: string, value: string | null, unit = ''): SetupPair => ({ key, value, unit });
@@ -91,6 +91,15 @@ describe('numbers of a setup', () => {
     [[set('cap', null)], null],
     [[], null],
   ])('the cap of %j is %p', (pairs, cap) => expect(capOf(pairs)).toBe(cap));
+  it.each([
+    ['cap 60', 60],
+    ['High, capped at 40', 40],
+    ['60 fps cap', 60],
+    ['Cap60', 60],
+    ['Highest', null],
+    ['capture 60', null],
+    ['cap 5', null],
+  ])('“%s” tells a cap of %p', (name, cap) => expect(capNamed(name)).toBe(cap));
   it('know a power limit', () => expect(powerLimitOf([set('power limit', '15', 'W')])).toBe(15));
   it('what is usually set has each name once', () => {
     for (const usual of Object.values(USUAL_PAIRS))

@@ -43,7 +43,7 @@ export function apiRouter(
   analyses: AnalysisPool,
   runs: Runs,
   reviews: Reviews,
-  parts: BenchParts & AccessParts & { backups: BackupKeeper; progresses: Progresses; onBrought: () => void },
+  parts: BenchParts & AccessParts & { backups: BackupKeeper; progresses: Progresses; onStale: () => void },
 ): Router {
   const imports = new Imports(pool, analyses, runs);
   const api = express.Router();
@@ -61,7 +61,7 @@ export function apiRouter(
   accessRoutes(api, parts);
   backupRoutes(api, parts.backups);
   everythingRoutes(api, pool, parts);
-  kitRoutes(api, pool);
+  kitRoutes(api, pool, parts.onStale);
   cardRoutes(api, new Cards(pool, runs));
   benchRoutes(api, parts);
   compareRoutes(api, pool, runs);

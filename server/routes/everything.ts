@@ -13,7 +13,7 @@ import { LARGEST_EVERYTHING_BYTES, withUploadedFile } from './upload';
 export function everythingRoutes(
   api: Router,
   pool: pg.Pool,
-  { progresses, onBrought }: { progresses: Progresses; onBrought: () => void },
+  { progresses, onStale }: { progresses: Progresses; onStale: () => void },
 ): void {
   serve(api, 'unreadable', () => unreadable(pool));
   serve(api, 'packProgress', ({ params }) => Promise.resolve(progresses.of(params.id)));
@@ -38,7 +38,7 @@ export function everythingRoutes(
       ({ path }) => bringIn(addressOf(pool), path, (progress) => progresses.tell(query.job, progress)),
       LARGEST_EVERYTHING_BYTES,
     );
-    onBrought();
+    onStale();
     response.json(brought);
   });
 }

@@ -9,8 +9,8 @@ import { parse, queryText } from './parse';
 import { serve, serveRaw } from './serve';
 
 /** The kit: records, refusals, and files of it. */
-export function kitRoutes(api: Router, pool: pg.Pool): void {
-  const kits = new Kits(pool);
+export function kitRoutes(api: Router, pool: pg.Pool, onStale: () => void): void {
+  const kits = new Kits(pool, onStale);
 
   serve(api, 'kit', () => kits.read());
   serveRaw(api, 'kitFile', async ({ request, response }) => {
@@ -29,8 +29,10 @@ export function kitRoutes(api: Router, pool: pg.Pool): void {
   serveRaw(
     api,
     'importKit',
-    async ({ request, response }) =>
-      void response.json(await importKit(pool, typeof request.body === 'string' ? request.body : '')),
+    async ({ request, response }) => {
+      response.json(await importKit(pool, typeof request.body === 'string' ? request.body : ''));
+      onStale();
+    },
     express.text({ type: () => true, limit: '16mb' }),
   );
   serve(api, 'refuse', ({ body }) => kits.refuse(body));

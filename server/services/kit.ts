@@ -18,6 +18,7 @@ import {
   writeRecord,
   type NamedKind,
 } from '../sql/kit';
+import { followRecord } from './kitFacts';
 import { notFound, Problem } from './problem';
 import { refuseClashes, threeWays } from './threeWays';
 import { checkDerived, followRename, handDown, kitInFull } from './setups';
@@ -32,7 +33,11 @@ const WORDS: Record<KitKind, string> = {
 
 /** Records of the kit: added by name, filled in later, never doubled. */
 export class Kits {
-  constructor(private readonly pool: pg.Pool) {}
+  /** @param onStale runs have other facts now: their figures are of before */
+  constructor(
+    private readonly pool: pg.Pool,
+    private readonly onStale: () => void = () => undefined,
+  ) {}
 
   async read(): Promise<Kit> {
     return kitInFull(await readKit(this.pool));
@@ -51,10 +56,16 @@ export class Kits {
    * Makes a record what it is said to be, all of it.
    *
    * @param base as it was when it was opened: what others changed since stays; null where that does not matter
+   * @returns how many stored runs follow it
    * @throws Problem 409 where others changed the same
    */
-  async replace(kind: KitKind, id: string, given: NewRecord, base: NewRecord | null = null): Promise<void> {
-    await inTransaction(this.pool, async (db) => {
+  async replace(
+    kind: KitKind,
+    id: string,
+    given: NewRecord,
+    base: NewRecord | null = null,
+  ): Promise<{ followed: number }> {
+    const runs = await inTransaction(this.pool, async (db) => {
       const setup = kind === 'setup' ? await readSetup(db, id) : null;
       if (setup) await lockSetupsOf(db, setup.titleId);
       const before = (await readRecord(db, kind, id, true)) ?? fail(kind);
@@ -64,10 +75,12 @@ export class Kits {
         await followRename(db, setup, record.name);
         await checkDerived(db, setup.titleId);
       }
-      if (kind !== 'device') return;
-      if ('spots' in record && record.spots) await replaceSpots(db, id, record.spots);
-      if (before.name !== record.name) await touchCardsOf(db, id);
+      if (kind === 'device' && 'spots' in record && record.spots) await replaceSpots(db, id, record.spots);
+      if (kind === 'device' && before.name !== record.name) await touchCardsOf(db, id);
+      return followed(db, kind, id);
     });
+    if (runs > 0) this.onStale();
+    return { followed: runs };
   }
 
   async delete(kind: KitKind, id: string): Promise<void> {
@@ -114,6 +127,10 @@ async function mergeChange(
   refuseClashes([...rest.clashes, ...facts.clashes]);
   return { ...given, ...rest.merged, facts: facts.merged } as NewRecord;
 }
+
+/** Stored runs know what the records of a device, a title and a setup say; how many have other facts by it. */
+const followed = async (db: Queryable, kind: KitKind, id: string): Promise<number> =>
+  kind === 'device' || kind === 'title' || kind === 'setup' ? followRecord(db, kind, id) : 0;
 
 function fail(kind: KitKind): never {
   throw notFound(WORDS[kind]);
@@ -168,7 +185,10 @@ export async function mergeRecord(
   for (const field of cleared) delete facts[field];
   const name = stays ? before.name : record.name;
   const same = JSON.stringify(sorted(facts)) === JSON.stringify(sorted(before.facts)) && name === before.name;
-  if (!same) await writeRecord(db, kind, id, name, facts);
+  if (!same) {
+    await writeRecord(db, kind, id, name, facts);
+    if (isKnown) await followed(db, kind, id);
+  }
   const placed = stays && (await readPlaces(db, id)).length > 0;
   const spots = 'spots' in record && record.spots && !placed ? record.spots : null;
   const moved = spots !== null && (await spotsDiffer(db, id, spots));

@@ -1,8 +1,8 @@
 import { batteryWhOf, type DeviceFacts, type TitleFacts } from '@pace-check/contract';
 import { capOf } from '@pace-check/core';
 import type { Queryable } from '../sql/database';
-import { readRecord } from '../sql/kit';
-import { updateRun, type NamedRun, type RunRow } from '../sql/runs';
+import { readRecord, writeRecord } from '../sql/kit';
+import { lockRunsOf, raiseRevision, updateRun, type NamedRun, type RunRow } from '../sql/runs';
 import { wholeOf } from './setups';
 
 /** Facts of a run that the kit may know. */
@@ -13,6 +13,8 @@ type Known = Pick<RunRow, Fact>;
 export const ASKED: readonly Fact[] = ['target', 'refresh'];
 
 const CONDITION = 'condition:';
+/** Of a fact that somebody said there is none of. */
+const NONE = 'none:';
 
 /** What the kit says of a run's device, title and setup. */
 async function kitSays(db: Queryable, run: NamedRun): Promise<{ known: Known; conditions: string[] }> {
@@ -26,7 +28,7 @@ async function kitSays(db: Queryable, run: NamedRun): Promise<{ known: Known; co
   ];
   return {
     known: {
-      target: (setup && capOf(setup)) ?? title.nativeFps ?? null,
+      target: (setup && capOf(setup)) ?? title.target ?? title.nativeFps ?? null,
       refresh: run.preflight.outsideHz ?? panelHz(device, run.preflight.screen),
       native: title.nativeFps ?? null,
       need: title.need ?? null,
@@ -51,13 +53,16 @@ function panelHz({ screens = [] }: DeviceFacts, used: string | undefined): numbe
  *
  * @param left facts that are left as they are
  */
-export async function followKit(db: Queryable, run: NamedRun, left: readonly Fact[] = []): Promise<void> {
+export async function followKit(db: Queryable, run: NamedRun, left: readonly Fact[] = []): Promise<boolean> {
   const { known, conditions } = await kitSays(db, run);
   const changes: Partial<RunRow> = {};
   const fromKit: string[] = [];
   const fill = <F extends Fact>(fact: F): void => {
     const own = run.fromKit.includes(fact);
-    if (left.includes(fact) || !(own || run[fact] === null)) return;
+    if (run.fromKit.includes(NONE + fact)) return void fromKit.push(NONE + fact);
+    if (!(own || run[fact] === null)) return;
+    // who emptied what the form had filled in wants none
+    if (left.includes(fact)) return void (known[fact] !== null && fromKit.push(NONE + fact));
     changes[fact] = known[fact];
     if (known[fact] !== null) fromKit.push(fact);
   };
@@ -66,11 +71,66 @@ export async function followKit(db: Queryable, run: NamedRun, left: readonly Fac
   const added = conditions.filter((code) => !stated.includes(code));
   changes.conditions = [...stated, ...added];
   changes.fromKit = [...fromKit, ...added.map((code) => CONDITION + code)];
-  await updateRun(db, run.id, changes);
+  const other = (Object.keys(changes) as (keyof typeof changes)[]).some(
+    (name) => JSON.stringify(changes[name]) !== JSON.stringify(run[name]),
+  );
+  if (other) await updateRun(db, run.id, changes);
+  return other;
+}
+
+/**
+ * Lets the stored runs of a record of the kit follow what is known of it now,
+ * as far as nobody has set it on the run itself.
+ *
+ * @returns how many runs have other facts now; their figures are of before
+ */
+export async function followRecord(
+  db: Queryable,
+  kind: 'device' | 'title' | 'setup',
+  id: string,
+): Promise<number> {
+  let followed = 0;
+  for (const run of await lockRunsOf(db, kind, id)) {
+    if (!(await followKit(db, run))) continue;
+    // a stretch is made anew with its sitting
+    await raiseRevision(db, run.part?.sittingId ?? run.id);
+    if (run.isThere) followed++;
+  }
+  return followed;
+}
+
+/** Facts that live with the title where its kit does not say them yet. */
+const LEARNED = ['target', 'need'] as const;
+
+/**
+ * What is said of the first run of a title holds for the title from then on:
+ * its stored runs follow it. The run must be locked.
+ *
+ * @returns how many runs have other facts by it, this one not counted
+ */
+export async function teachKit(db: Queryable, run: NamedRun): Promise<number> {
+  const { known } = await kitSays(db, run);
+  const learned = LEARNED.filter((fact) => run[fact] !== null && known[fact] === null);
+  if (learned.length === 0) return 0;
+  const record = (await readRecord(db, 'title', run.titleId, true))!;
+  const facts = Object.fromEntries(learned.map((fact) => [fact, run[fact]]));
+  await writeRecord(db, 'title', run.titleId, record.name, { ...record.facts, ...facts });
+  await updateRun(db, run.id, { fromKit: [...run.fromKit, ...learned] });
+  return followRecord(db, 'title', run.titleId);
 }
 
 /** What is left of the facts from the kit when a person has stated some of them. */
-export const statedByHand = (fromKit: string[], stated: { [F in Fact | 'conditions']?: unknown }): string[] =>
-  fromKit.filter((fact) =>
-    fact.startsWith(CONDITION) ? stated.conditions === undefined : stated[fact as Fact] === undefined,
-  );
+export const statedByHand = (
+  fromKit: string[],
+  stated: { [F in Fact | 'conditions']?: unknown },
+): string[] => [
+  ...fromKit.filter((fact) =>
+    fact.startsWith(CONDITION)
+      ? stated.conditions === undefined
+      : stated[fact.replace(NONE, '') as Fact] === undefined,
+  ),
+  ...noneOf(FACTS.filter((fact) => stated[fact] === null)),
+];
+
+/** How it is kept that a run has none of these facts, whatever the kit says. */
+export const noneOf = (facts: readonly Fact[]): string[] => facts.map((fact) => NONE + fact);

@@ -65,7 +65,7 @@ import { readRecording, readSources, updateRecording } from '../sql/recordings';
 import type { AnalyseTask } from '../workers/tasks';
 import type { AnalysisPool } from './analysisPool';
 import { ANYBODY, type Author } from './author';
-import { ASKED, followKit, statedByHand } from './kitFacts';
+import { ASKED, followKit, noneOf, statedByHand, teachKit } from './kitFacts';
 import { readRecorded, storeJoined } from './join';
 import { keepParts, refusePart } from './parts';
 import { encoded, runLines } from './runFiles';
@@ -300,7 +300,7 @@ export class Runs {
   /** The same under an id that its maker gave it; one that is there already stays as it is. */
   async make(
     id: string,
-    { name, facts, scene, preflight = {}, fromKit = false, entries }: NewRun,
+    { name, facts, scene, preflight = {}, fromKit = false, need = null, none = [], entries }: NewRun,
   ): Promise<void> {
     await inTransaction(this.pool, async (db) => {
       const titleId = await idByName(db, 'title', facts.title);
@@ -315,6 +315,8 @@ export class Runs {
           setupId: facts.setup === null ? null : await setupIdByName(db, titleId, facts.setup),
           target: facts.target,
           refresh: facts.refresh,
+          need,
+          fromKit: noneOf(none),
           roomC: stated.roomC ?? null,
           scene: scene ?? null,
           preflight: stated,
@@ -325,6 +327,7 @@ export class Runs {
       );
       if (made === null) return refuseTaken((await readRun(db, id, true))!, facts);
       await insertEntries(db, id, entries, 'hand');
+      if (fromKit) await teachKit(db, (await readRun(db, id))!);
       await followKit(db, (await readRun(db, id))!, fromKit ? [] : ASKED);
     });
   }
@@ -511,6 +514,7 @@ const NO_LANE: StoredSummary['lane'] = {
   seconds: 0,
   measures: 'hold',
   target: null,
+  top: null,
   readOff: false,
   cells: [],
   end: null,

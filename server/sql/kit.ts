@@ -5,8 +5,10 @@ import type {
   KitSetup,
   NewRefusal,
   Refusal,
+  SetupFacts,
   SpotPlace,
 } from '@pace-check/contract';
+import { capNamed } from '@pace-check/core';
 import type { Queryable } from './database';
 
 /** Kinds of records that are known by their name alone. */
@@ -64,11 +66,17 @@ export async function setupIdByName(db: Queryable, titleId: string, name: string
     () =>
       db.query<Id>('select id from setup where title_id = $1 and lower(name) = lower($2)', [titleId, name]),
     () =>
-      db.query<Id>('insert into setup (title_id, name) values ($1, $2) on conflict do nothing returning id', [
-        titleId,
-        name,
-      ]),
+      db.query<Id>(
+        'insert into setup (title_id, name, facts) values ($1, $2, $3) on conflict do nothing returning id',
+        [titleId, name, JSON.stringify(toldBy(name))],
+      ),
   );
+}
+
+/** What the name of a new setup tells of it. */
+function toldBy(name: string): SetupFacts {
+  const cap = capNamed(name);
+  return cap === null ? {} : { pairs: [{ key: 'cap', value: String(cap), unit: 'fps' }] };
 }
 
 interface Id {

@@ -146,6 +146,25 @@ export const isoTimes = (row: NamedRun): NamedRun => ({
 });
 const iso = (time: unknown): string | null => (time instanceof Date ? time.toISOString() : null);
 
+/** Runs of a record of the kit that are not being recorded, deleted ones too, each locked, the oldest first: whoever locks several does so in one order. */
+export async function lockRunsOf(
+  db: Queryable,
+  kind: 'device' | 'title' | 'setup',
+  id: string,
+): Promise<(NamedRun & { isThere: boolean })[]> {
+  // setups of its title may be derived from it
+  const where = {
+    device: 'run.device_id = $1',
+    title: 'run.title_id = $1',
+    setup: 'run.title_id = (select title_id from setup where setup.id = $1) and run.setup_id is not null',
+  }[kind];
+  const { rows } = await db.query<NamedRun & { isThere: boolean }>(
+    `${selectRun(', run.deleted_at is null as "isThere"')} where ${where} and coalesce(recording.status, 'ended') = 'ended' order by run.imported_at, run.id for no key update of run`,
+    [id],
+  );
+  return rows.map((row) => ({ ...isoTimes(row), isThere: row.isThere }));
+}
+
 /** A run that is not deleted, or null. @param evenDeleted one that may be brought back too */
 export async function readRun(db: Queryable, id: string, evenDeleted = false): Promise<NamedRun | null> {
   const row = (

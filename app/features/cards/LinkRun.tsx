@@ -28,7 +28,7 @@ export function LinkRun({ card, row, note }: { card: Card; row: DayRow; note: Ca
       <Row wrap>
         <Tight title="Import its log" onPress={() => router.navigate(`/import?${for_}`)} />
         <Tight title="Quick result" onPress={() => router.navigate(`/quick?${for_}`)} />
-        <Tight title="From the notebook" onPress={() => router.navigate(`/by-hand?${for_}`)} />
+        <Tight title="From the notebook" onPress={() => router.navigate(`/typed?${for_}`)} />
         <Tight title="Link a run" onPress={() => setOpen(!open)} />
       </Row>
       {open ? <Pick row={row} note={note} /> : null}

@@ -2,6 +2,7 @@ import type { ComparisonDetail, FieldRow } from '@pace-check/contract';
 import {
   fieldAnswer,
   MEASURE_WORDS,
+  onOneScale,
   RUN_MEASURES,
   sayDifference,
   sayMeasure,
@@ -26,7 +27,11 @@ export function FieldView({ comparison, row }: { comparison: ComparisonDetail; r
   const [measure, setMeasure] = useState<RunMeasure>(lead);
   const names = comparison.side.map((side) => side.name);
   const found = row.measures[measure];
-  const lanes = comparison.side.flatMap((side, i) => side.runs[row.cells[i]!.runs[0] ?? -1]?.lane ?? []);
+  const scaled = onOneScale(
+    comparison.side.flatMap((side, i) => side.runs[row.cells[i]!.runs[0] ?? -1] ?? []),
+  );
+  const laneOf = new Map(scaled.map((run) => [run.id, run.lane]));
+  const lanes = scaled.map((run) => run.lane);
   const scaleS = lanes.reduce((longest, lane) => Math.max(longest, lane.seconds), 60);
   const without = names.filter((_, side) => found.places[side] === null);
   return (
@@ -47,7 +52,7 @@ export function FieldView({ comparison, row }: { comparison: ComparisonDetail; r
               measure={measure}
               margin={comparison.margin}
               word={row.cells[side]!.word}
-              lane={comparison.side[side]!.runs[row.cells[side]!.runs[0] ?? -1]?.lane ?? null}
+              lane={laneOf.get(comparison.side[side]!.runs[row.cells[side]!.runs[0] ?? -1]?.id ?? '') ?? null}
               scaleS={scaleS}
             />
           </Stack>

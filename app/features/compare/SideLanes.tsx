@@ -1,4 +1,5 @@
 import type { ComparisonSide } from '@pace-check/contract';
+import { onOneScale } from '@pace-check/core';
 import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
 import { Lane } from '../../charts/Lane';
@@ -11,6 +12,7 @@ import { Body, Heading, Quiet } from '../../ui/words';
 export function SideLanes({ side }: { side: ComparisonSide[] }): ReactNode {
   const wide = useWide();
   const runs = side.flatMap((one) => one.runs);
+  const lanes = new Map(onOneScale(runs).map((run) => [run.id, run.lane]));
   const scaleS = runs.reduce((longest, run) => Math.max(longest, run.lane.seconds), 60);
   return (
     <Stack gap={10} role="list" aria-label="Lanes on one clock">
@@ -29,7 +31,7 @@ export function SideLanes({ side }: { side: ComparisonSide[] }): ReactNode {
                   {[run.word, run.startedAt ? day(run.startedAt) : null].filter(Boolean).join(' · ')}
                 </Quiet>
               </Row>
-              <Lane lane={run.lane} scaleS={scaleS} height={wide ? 54 : 48} />
+              <Lane lane={lanes.get(run.id)!} scaleS={scaleS} height={wide ? 54 : 48} />
             </Stack>
           ))}
         </Stack>

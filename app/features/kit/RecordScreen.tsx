@@ -22,6 +22,7 @@ import { useToast } from '../../ui/Toast';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { FactGroups } from './FactFields';
 import { GROUPS } from './fields';
+import { followText } from './followText';
 import { prunedResolver } from './prunedResolver';
 import { RecordToRead } from './RecordToRead';
 import { Refusals } from './Refusals';
@@ -97,10 +98,10 @@ function RecordPage({ kind, record }: { kind: Shelf; record: NamedItem & { facts
     save.mutate(
       { kind, id: record.id, record: { ...values, base } as RecordChange },
       {
-        onSuccess: () => (
+        onSuccess: ({ followed }) => (
           setBase(values),
           form.reset(form.getValues()),
-          toast({ text: `“${String(values['name'])}” is kept.` })
+          toast({ text: `“${String(values['name'])}” is kept${followText(followed)}.` })
         ),
       },
     ),

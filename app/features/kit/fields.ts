@@ -111,6 +111,7 @@ export const GROUPS: Record<Exclude<KitKind, 'setup'>, FieldGroup[]> = {
       fields: [
         choice('demand', 'Demand', DEMANDS),
         choice('need', 'Need', Object.keys(NEEDS)),
+        number('target', 'Usual target, fps'),
         { field: 'capsFps', label: 'Caps offered, fps (with commas between)', as: 'numbers' },
       ],
     },

@@ -46,7 +46,7 @@ function Small({ series, seconds }: { series: DoingSeries; seconds: number }): R
   const top = series.unit === '%' ? 100 : Math.max(1, ...kept.map((point) => value(point.value))) * 1.05;
   const x = scale([0, Math.max(1, seconds * 1000)], [0, Math.max(1, width)]);
   const y = scale([0, top], [HEIGHT, 3]);
-  const shown = `${of}: ${mean === null ? '' : `mean ${say(mean, warm, value)}, `}most ${say(most, warm, value)} ${warm ? `°${unit}` : series.unit}`;
+  const shown = `${of}: ${mean === null && most !== null ? '' : `mean ${say(mean, warm, value)}, `}most ${say(most, warm, value)} ${warm ? `°${unit}` : series.unit}`;
   const color = series.unit === 'W' ? drain : warm ? (warmth.at(-1) ?? action) : pace;
   return (
     <Stack gap={2}>
@@ -54,7 +54,7 @@ function Small({ series, seconds }: { series: DoingSeries; seconds: number }): R
         <Quiet>{of}</Quiet>
         <Row gap={6} align="baseline">
           <FigureText size={18}>{say(mean ?? most, warm, value)}</FigureText>
-          <Quiet>{`${warm ? `°${unit}` : series.unit} ${mean === null ? 'at most' : points.length === 0 ? 'in all' : `mean, most ${say(most, warm, value)}`}`}</Quiet>
+          <Quiet>{`${warm ? `°${unit}` : series.unit} ${mean === null && most !== null ? 'at most' : points.length === 0 ? 'in all' : `mean, most ${say(most, warm, value)}`}`}</Quiet>
         </Row>
       </Row>
       <View

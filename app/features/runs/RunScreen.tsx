@@ -276,7 +276,9 @@ function fromKit(run: RunDetail): string[] {
     need: `need ${run.need}`,
     batteryWh: `battery ${run.batteryWh?.toFixed(1)} Wh`,
   };
-  return run.fromKit.map((fact) => facts[fact] ?? fact.replace('condition:', ''));
+  return run.fromKit
+    .filter((fact) => !fact.startsWith('none:'))
+    .map((fact) => facts[fact] ?? fact.replace('condition:', ''));
 }
 
 /** Where the frames came from, and what of the file was not used. */

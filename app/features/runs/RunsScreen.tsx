@@ -1,6 +1,7 @@
 import { IfMay } from '../../ui/Role';
 import { ROUTES } from '@pace-check/contract';
 import { NO_FILTER, RUNS_A_PAGE, type RunFilter, type RunSummary } from '@pace-check/contract';
+import { onOneScale } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
@@ -33,7 +34,10 @@ export function RunsScreen(): ReactNode {
   const all = useMemo(() => runs.data?.pages.flat() ?? [], [runs.data]);
   // until the server has looked, and where it does not answer: what is here is looked through
   const own = runs.isPlaceholderData || runs.isError;
-  const shown = useMemo(() => (own ? all.filter((run) => matches(run, filter)) : all), [all, filter, own]);
+  const shown = useMemo(
+    () => onOneScale(own ? all.filter((run) => matches(run, filter)) : all),
+    [all, filter, own],
+  );
   // hours of a sitting would squeeze every other lane: its own is drawn over all the width
   const scaleS = shown.reduce(
     (longest, run) => (run.isSitting ? longest : Math.max(longest, run.lane.seconds)),
@@ -109,15 +113,9 @@ function Add(): ReactNode {
         <Button title="Quick result" buttonStyle={tight} onPress={() => router.navigate('/quick')} />
         <Button
           type="outline"
-          title="Several"
+          title="Type or paste"
           buttonStyle={tight}
-          onPress={() => router.navigate('/sitting')}
-        />
-        <Button
-          type="outline"
-          title="Notebook"
-          buttonStyle={tight}
-          onPress={() => router.navigate('/by-hand')}
+          onPress={() => router.navigate('/typed')}
         />
         <Button type="outline" title="Log" buttonStyle={tight} onPress={() => router.navigate('/import')} />
       </Row>

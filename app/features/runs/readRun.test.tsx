@@ -9,7 +9,7 @@ import { standInServer } from '../../testing/server';
 import { DoingSection } from './DoingSection';
 import { Measures } from './Measures';
 import { QuickResultScreen } from './results/QuickResultScreen';
-import { SittingScreen } from './results/SittingScreen';
+import { TypedScreen } from './typed/TypedScreen';
 import { ScenesSection } from './ScenesSection';
 import { Spans } from './Spans';
 import { SplitTable } from './SplitTable';
@@ -193,7 +193,7 @@ describe('a quick result', () => {
     fireEvent.click(await screen.findByRole('button', { name: /Aurelune on Velm 5/ }));
     tap('Next');
     tap('6', '0');
-    fireEvent.click(screen.getByRole('radio', { name: /^Hold/ }));
+    fireEvent.click(screen.getByRole('radio', { name: /^Near median/ }));
     expect(screen.getByRole('alert').textContent).toMatch(/1 % low: The 1 % low is above the average/);
     fireEvent.click(screen.getByRole('radio', { name: /^1 % low/ }));
     tap('Delete a digit', 'Delete a digit', '4', '4', 'Keep');
@@ -219,7 +219,8 @@ describe('a quick result', () => {
 
 describe('a sitting', () => {
   it('takes a pasted table, points at a cell, and keeps all rows once it is mended', async () => {
-    await show(<SittingScreen />);
+    await show(<TypedScreen />);
+    fireEvent.click(screen.getByRole('radio', { name: 'a table of several' }));
     fireEvent.change(screen.getByLabelText('Table from a spreadsheet'), {
       target: { value: 'title\tfps\t1% low\nAurelune\t50–55\t70\nHexgarden\t25 ± 3\t' },
     });

@@ -1,4 +1,4 @@
-import type { Lane } from '../../figures/lane';
+import { onOneScale, type Lane } from '../../figures/lane';
 import { clock, type Voice } from '../../words/headline';
 import { laneParts } from '../laneSvg';
 import type { ReviewRun } from '../model';
@@ -23,7 +23,9 @@ export function lanesChart(runs: readonly ReviewRun[], voice: Voice): Chart | nu
     .map(({ run }) => run);
   if (ranked.length === 0) return null;
   const all = ranked.length <= MOST_LANES;
-  const shown = all ? ranked : [...ranked.slice(0, OF_EACH), ...ranked.slice(-OF_EACH)];
+  const picked = all ? ranked : [...ranked.slice(0, OF_EACH), ...ranked.slice(-OF_EACH)];
+  const lanes = onOneScale(picked.map(({ lane, stated }) => ({ lane, title: stated.title ?? '' })));
+  const shown = picked.map((run, i) => ({ ...run, lane: lanes[i]!.lane }));
   const scaleS = shown.reduce((longest, run) => Math.max(longest, run.lane.seconds), 60);
   return {
     file: 'lanes',

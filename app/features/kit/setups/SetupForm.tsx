@@ -5,6 +5,7 @@ import { useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { Controller, useForm, useWatch, type FieldError, type FieldValues } from 'react-hook-form';
 import { useDeleteRecord, useReplaceRecord } from '../../../api/queries';
+import { followText } from '../followText';
 import { TextField } from '../../../ui/Field';
 import { Row, Stack } from '../../../ui/parts';
 import { Select } from '../../../ui/Select';
@@ -43,7 +44,12 @@ export function SetupForm({
   const keep = form.handleSubmit((record) =>
     save.mutate(
       { kind: 'setup', id: setup.id, record: { ...record, base: opened } as RecordChange },
-      { onSuccess: () => (toast({ text: `“${String(record['name'])}” is kept.` }), onDone()) },
+      {
+        onSuccess: ({ followed }) => (
+          toast({ text: `“${String(record['name'])}” is kept${followText(followed)}.` }),
+          onDone()
+        ),
+      },
     ),
   );
   return (

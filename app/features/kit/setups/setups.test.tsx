@@ -44,7 +44,7 @@ const replaced = (): { sent: { facts: object }[] } => {
   const sent: { facts: object }[] = [];
   standInServer(({ method, body }) => {
     if (method === 'PUT') sent.push(body as { facts: object });
-    return method === 'PUT' ? { status: 204 } : { body: kit([FAST, SAFE]) };
+    return method === 'PUT' ? { body: { followed: 0 } } : { body: kit([FAST, SAFE]) };
   });
   return { sent };
 };

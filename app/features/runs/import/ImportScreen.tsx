@@ -67,7 +67,7 @@ function NoFile({ onFile }: { onFile: (file: File) => void }): ReactNode {
           Some titles block every logger. Type or paste what you read: temperatures, percents, rates off a
           counter or by eye.
         </Body>
-        <Button type="outline" title="From the notebook" onPress={() => router.navigate('/by-hand')} />
+        <Button type="outline" title="From the notebook" onPress={() => router.navigate('/typed')} />
       </Stack>
     </>
   );

@@ -18,6 +18,8 @@ import { useKit, useRuns } from '../../../api/queries';
 import { KeyPad } from '../../../forms/KeyPad';
 import { PictureInput } from '../../../forms/PictureInput';
 import { screensOf } from '../../../forms/screensOf';
+import { LastRoom } from '../../../forms/LastRoom';
+import { NOT_ASKED, TargetNeed } from '../../../forms/TargetNeed';
 import { TemperatureInput } from '../../../forms/TemperatureInput';
 import { useForStep } from '../../../forms/useForStep';
 import { Choices } from '../../../ui/Choices';
@@ -31,7 +33,15 @@ import { Row, Sheet, Stack } from '../../../ui/parts';
 import { fieldWords, SOURCES, type FieldWords } from './fields';
 import { keepResults, runOf, type Played } from './keep';
 
-const NOTHING: Played = { device: '', title: '', setup: null, scene: null, roomC: null, screen: null };
+const NOTHING: Played = {
+  device: '',
+  title: '',
+  setup: null,
+  scene: null,
+  roomC: null,
+  screen: null,
+  asked: NOT_ASKED,
+};
 const OUTCOMES: { value: EndReason; text: string }[] = [
   { value: 'stopped', text: 'played' },
   { value: 'crash', text: 'crashed' },
@@ -178,8 +188,8 @@ function Values({
   const wide = useWide();
   const router = useRouter();
   const toast = useToast();
-  const { unit } = useVoice();
-  const fields = fieldWords(unit);
+  const { unit, school } = useVoice();
+  const fields = fieldWords(unit, school);
   const [at, setAt] = useState<ResultField>('average');
   const [more, setMore] = useState(false);
   const [tried, setTried] = useState(false);
@@ -297,6 +307,13 @@ function Values({
           selected={FEEL_WORDS.find((word) => word === texts.feel) ?? null}
           onSelect={(word) => change('feel', word === texts.feel ? '' : word)}
         />
+        <TargetNeed
+          title={played.title}
+          setup={played.setup}
+          asked={played.asked}
+          onAsked={(asked) => onPlayed({ ...played, asked })}
+        />
+        <LastRoom roomC={played.roomC} onRoom={(roomC) => onPlayed({ ...played, roomC })} />
         <Choices
           label="How it ended"
           options={OUTCOMES}

@@ -1,4 +1,4 @@
-import type { RateSource, ResultField, TemperatureUnit } from '@pace-check/core';
+import type { RateSource, ResultField, School, TemperatureUnit } from '@pace-check/core';
 
 /** What a value may be read off, short enough for a row of four. */
 export const SOURCES: Record<RateSource, string> = {
@@ -17,16 +17,30 @@ export interface FieldWords {
   signs: string;
 }
 
-export const fieldWords = (unit: TemperatureUnit): FieldWords[] => [
-  { field: 'average', label: 'Average', unit: 'fps', signs: '–±~' },
-  { field: 'low', label: '1 % low', unit: 'fps', signs: '' },
-  { field: 'hold', label: 'Hold', unit: '%', signs: '' },
+/** @param school whose figures come first */
+export const fieldWords = (unit: TemperatureUnit, school?: School): FieldWords[] => {
+  const average: FieldWords = { field: 'average', label: 'Average', unit: 'fps', signs: '–±~' };
+  const median: FieldWords[] = [
+    { field: 'median', label: 'Median', unit: 'fps', signs: '' },
+    { field: 'hold', label: 'Near median', unit: '%', signs: '' },
+  ];
+  const low: FieldWords = { field: 'low', label: '1 % low', unit: 'fps', signs: '' };
+  return [
+    ...(school === 'median-and-hold' ? [...median, average, low] : [average, low, ...median]),
+    ...OTHERS(unit),
+  ];
+};
+
+const OTHERS = (unit: TemperatureUnit): FieldWords[] => [
   { field: 'lowest', label: 'Lowest', unit: 'fps', signs: '' },
   { field: 'highest', label: 'Highest', unit: 'fps', signs: '' },
+  { field: 'first', label: 'At first', unit: 'fps', signs: '–±~' },
+  { field: 'later', label: 'Later', unit: 'fps', signs: '–±~' },
+  { field: 'laterAt', label: 'after', unit: 'min', signs: ':h' },
   { field: 'speed', label: 'Speed', unit: '%', signs: '–±~' },
   { field: 'peak', label: 'Peak', unit: `°${unit}`, signs: '–' },
-  { field: 'length', label: 'Length', unit: 'min', signs: '–h' },
-  { field: 'fromPercent', label: 'From', unit: '%', signs: '' },
-  { field: 'toPercent', label: 'To', unit: '%', signs: '' },
-  { field: 'load', label: 'Load', unit: 's', signs: '' },
+  { field: 'length', label: 'Length', unit: 'min', signs: '–:h~' },
+  { field: 'fromPercent', label: 'Battery start', unit: '%', signs: '' },
+  { field: 'toPercent', label: 'Battery end', unit: '%', signs: '' },
+  { field: 'load', label: 'Loading time', unit: 's', signs: '' },
 ];

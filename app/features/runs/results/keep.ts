@@ -1,6 +1,7 @@
 import type { NewRun, Preflight } from '@pace-check/contract';
 import type { EntryLine } from '@pace-check/core';
 import { v4 as uuid } from 'uuid';
+import { askedOf, type Asked } from '../../../forms/TargetNeed';
 import { outbox, toRun } from '../../../outbox';
 
 /** What a result is of. */
@@ -11,15 +12,18 @@ export interface Played {
   scene: string | null;
   roomC: number | null;
   screen: string | null;
+  asked: Asked;
 }
 
 /** The run that a result makes. */
 export const runOf = (
-  { device, title, setup, scene, roomC, screen }: Played,
+  { device, title, setup, scene, roomC, screen, asked }: Played,
   entries: EntryLine[],
 ): NewRun => ({
   name: null,
-  facts: { device, title, setup, target: null, refresh: null, roomC },
+  facts: { device, title, setup, target: askedOf(asked).target, refresh: null, roomC },
+  need: askedOf(asked).need,
+  none: askedOf(asked).none,
   scene,
   preflight: { ...(screen ? { screen } : {}) } satisfies Preflight,
   fromKit: true,

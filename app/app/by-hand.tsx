@@ -1,3 +1,0 @@
-import { lazyScreen } from '../shell/lazyScreen';
-
-export default lazyScreen((screens) => screens.ByHandScreen);

@@ -1,0 +1,3 @@
+import { lazyScreen } from '../shell/lazyScreen';
+
+export default lazyScreen((screens) => screens.TypedScreen);
