@@ -229,8 +229,9 @@ function firstFrom(breaks: Break[], fromUs: number): number {
 function hottest(spots: SpotSeries[], fromMs: number, toMs: number): Record<string, number> {
   const peaks: Record<string, number> = {};
   for (const { spot, readings } of spots) {
+    // a peak at a time that nobody noted is of no split
     const inside = readings
-      .filter((reading) => reading.atMs >= fromMs && reading.atMs < toMs)
+      .filter((reading) => !reading.peak && reading.atMs >= fromMs && reading.atMs < toMs)
       .map((reading) => reading.c);
     if (inside.length > 0) peaks[spot] = greatest(inside);
   }

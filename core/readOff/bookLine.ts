@@ -1012,7 +1012,7 @@ export class Reading {
       left.some((part) => part.kind !== 'word' && !(part.kind === 'sign' && /[,.;:!()]/.test(part.sign))) ||
       left.some((part) => part.kind === 'word' && NO_REMARK.has(part.word))
     )
-      unclear(`“${text}” is not understood. Leave it out, or the line is kept as a note.`);
+      unclear(`“${text}” is not understood. Leave it out, or keep it as a note.`);
     const [first] = left;
     const rate = this.found.find(
       (one) => one.type === 'rate' || one.type === 'speed' || one.type === 'summary',

@@ -156,4 +156,4 @@ function sayWhat(line: EntryLine, unit: TemperatureUnit): string {
 
 /** Names that a reader cannot take for anything else: the usual spots and instruments, and marks of one word. */
 const PLAIN =
-  /^(?:(?:back|front|screen|grip|hinge|rear|frame|edge|camera|vent)(?: (?:by the )?(?:middle|top|bottom|left|right|camera|vent|corner|centre))?|infrared|battery sensor|device sensor|stutter|freeze|dim|glitch|crash|moment|note)$/;
+  /^(?:(?:back|front|screen|grip|hinge|rear|frame|edge|camera|vent)(?: (?:by the )?(?:middle|top|bottom|left|right|camera|vent|corner|centre))?|infrared|battery sensor|device sensor|stutter|freeze|dim|glitch|crash|moment|note|warmth|load)$/;

@@ -86,7 +86,13 @@ function UnderstoodLine({ line, panelHz }: { line: PaperLine; panelHz: number | 
         {asked === undefined ? null : (
           <Quiet role="status">{`${asked} Mend it above, or leave it as it was read.`}</Quiet>
         )}
-        {clear ? null : <Body small>{`“${line.text}” is unclear. ${line.problem}`}</Body>}
+        {clear ? null : (
+          <Body small>
+            {line.problem!.startsWith(`“${line.text}”`)
+              ? line.problem
+              : `“${line.text}” is unclear. ${line.problem}`}
+          </Body>
+        )}
       </Stack>
     </Row>
   );

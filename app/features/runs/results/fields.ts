@@ -36,7 +36,7 @@ const OTHERS = (unit: TemperatureUnit): FieldWords[] => [
   { field: 'highest', label: 'Highest', unit: 'fps', signs: '' },
   { field: 'first', label: 'At first', unit: 'fps', signs: '–±~' },
   { field: 'later', label: 'Later', unit: 'fps', signs: '–±~' },
-  { field: 'laterAt', label: 'after', unit: 'min', signs: ':h' },
+  { field: 'laterAt', label: 'Later after', unit: 'min', signs: ':h' },
   { field: 'speed', label: 'Speed', unit: '%', signs: '–±~' },
   { field: 'peak', label: 'Peak', unit: `°${unit}`, signs: '–' },
   { field: 'length', label: 'Length', unit: 'min', signs: '–:h~' },

@@ -115,7 +115,6 @@ export function TableOfResults({
             onChange={(value) => set({ roomC: typeof value === 'number' ? value : null })}
             placeholder="unknown"
           />
-          <LastRoom roomC={roomC} onRoom={(room) => set({ roomC: room })} />
         </View>
         <Stack gap={4} style={{ marginBottom: 12 }}>
           <Quiet>Read off</Quiet>
@@ -127,6 +126,7 @@ export function TableOfResults({
           />
         </Stack>
       </View>
+      <LastRoom roomC={roomC} onRoom={(room) => set({ roomC: room })} />
       <Stack gap={4}>
         <Quiet>
           Paste a table here, headings and all; tabs, commas, semicolons or several spaces part its cells:
