@@ -326,7 +326,7 @@ export {
   type TitleStretch,
 } from './session/model';
 export { statesOver, type StateStretch } from './session/sitting';
-export { saySwitch } from './words/sittingWords';
+export { sayAsRead, saySwitch } from './words/sittingWords';
 export {
   limitsOf,
   type Limit,
@@ -441,5 +441,5 @@ export {
   type Voice,
 } from './words/headline';
 export { PART_WORDS, sayOrder, sayShare } from './words/ratingWords';
-export { ENDING_WORDS, exactClock, sayLine, SOURCE_WORDS } from './words/sayLine';
+export { atWholeSeconds, ENDING_WORDS, exactClock, sayLine, SOURCE_WORDS } from './words/sayLine';
 export { toCelsius, toFahrenheit, type TemperatureUnit } from './words/temperature';

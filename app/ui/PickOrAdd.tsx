@@ -128,7 +128,7 @@ export function NamePicker({
         onKeyPress={onKey}
         autoComplete="off"
         value={value}
-        placeholder={`Choose a ${what} or type a new one`}
+        placeholder={`Choose ${/^[aeiou]/i.test(what) ? 'an' : 'a'} ${what} or type a new one`}
         onChangeText={(text) => {
           onChange(text);
           setOpen(true);

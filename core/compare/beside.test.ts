@@ -72,6 +72,11 @@ describe('where a run stands', () => {
     ]);
     expect(sayStanding(standing.measures)).toBe('Third of 4 in pace.');
     expect(sayStanding(standingOf(of(50), [], 'title').measures)).toBeNull();
+    // a first place is one where it is clear
+    expect(sayStanding(standingOf(of(60), [of(40)], 'title').measures)).toMatch(/^Fastest of 2/);
+    expect(sayStanding(standingOf(of(60), [of(59.5)], 'title').measures)).toMatch(
+      /^Not told apart from the other one in pace/,
+    );
   });
 
   it('its place is one more than how many are better, whatever the others are', () =>

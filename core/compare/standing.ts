@@ -1,7 +1,8 @@
 import { atMost } from '../numbers/threshold';
 import type { MismatchKind, RunMeasure } from '../vocabulary';
 import type { RunOfSide } from './comparable';
-import { lessIsBetter } from './difference';
+import { compareSides } from './compare';
+import { isBetter, lessIsBetter } from './difference';
 import { mismatchesOf } from './mismatches';
 
 /** Among which runs one is looked at: of its title and setup, of its title, or of titles that ask as much. */
@@ -16,6 +17,8 @@ export interface MeasureStanding {
   place: number;
   /** How many runs have it, this one too. */
   of: number;
+  /** Whether it is told apart from the next one: a first or last place alone says it. */
+  apart: boolean;
   /** The others, by their place among those that were given. */
   others: { index: number; value: number }[];
 }
@@ -71,7 +74,22 @@ export function standingOf(own: RunOfSide, others: readonly RunOfSide[], scope: 
     const better = there.filter(({ value: its }) =>
       lessIsBetter(measure) ? !atMost(value, its) : !atMost(its, value),
     ).length;
-    return [{ measure, own: value, place: better + 1, of: there.length + 1, others: there }];
+    // of the first the next one, of the last the one before: the nearest
+    const nearest = there.reduce<{ index: number; off: number } | null>((least, { index, value: its }) => {
+      const off = Math.abs(its - value);
+      return least !== null && least.off <= off ? least : { index, off };
+    }, null);
+    const against = nearest && compareSides([own], [others[nearest.index]!]).measures[measure];
+    return [
+      {
+        measure,
+        own: value,
+        place: better + 1,
+        of: there.length + 1,
+        apart: against !== null && against !== undefined && isBetter(against.verdict),
+        others: there,
+      },
+    ];
   });
   const reasons = [...new Set(why)].filter((reason) => reason !== null);
   return {

@@ -10,6 +10,7 @@ import {
   SPAN_KINDS,
 } from '../vocabulary';
 import { sayLine } from '../words/sayLine';
+import { NUMBER_WORDS } from './bookWords';
 import { readNotebook } from './notebook';
 
 /** What a reviewer's page may hold, and what a person would take it for; null where nobody could say. */
@@ -356,12 +357,9 @@ function allowed(line: string): Set<string> {
   const numbers = [...line.matchAll(/\d+(?:[.,]\d+)?(?:e[+-]?\d{1,2})?/gi)].map(([text]) =>
     Number(text.replace(',', '.')),
   );
-  const small =
-    line
-      .toLowerCase()
-      .match(/one|two|three|four|five|six|seven|eight/g)
-      ?.map((word) => ['one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight'].indexOf(word) + 1) ??
-    [];
+  const small = Object.entries(NUMBER_WORDS).flatMap(([word, value]) =>
+    line.toLowerCase().includes(word) ? [value] : [],
+  );
   const all = [...numbers, ...small].flatMap((a) => [a, -a, ...numbers.flatMap((b) => [a + b, a - b])]);
   const units = all.flatMap((n) => [n, Math.max(0, n), n / 100, n * 1000, n * 1024, (n - 32) / 1.8]);
   return new Set(units.map((n) => n.toFixed(1)));

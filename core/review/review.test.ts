@@ -430,6 +430,7 @@ describe('settings that hold, and what runs', () => {
           levels: [{ state: ['Hexgarden', 'fan'], settlesC: 36, interval: [35, 37] }],
         },
       ],
+      asRead: [{ atS: 1500, spot: 'back', kinds: ['fan'], on: true, beforeC: 37, afterC: 33.5, overS: 720 }],
       switches: [
         {
           kind: 'fan',
@@ -462,7 +463,10 @@ describe('settings that hold, and what runs', () => {
       ['Hexgarden', '20:00', '40:00', '–', '–', '20.0 %/h'],
     ]);
     expect(titles.small).toMatch(/began warm\. The battery does not tell the titles apart/);
-    expect(plain(did.lines[0]!)).toBe('fan: back 4.0 °C ± 1.0 cooler.');
+    expect(did.lines.map(plain)).toEqual([
+      'fan: back 4.0 °C ± 1.0 cooler.',
+      'As read, 25:00 fan on: back 37.0 → 33.5 °C in 12 min.',
+    ]);
     expect(levels.rows.map((row) => row.map(plain))).toEqual([
       ['Hexgarden + fan', 'back', '36.0 °C', '35.0 °C to 37.0 °C'],
     ]);

@@ -3,21 +3,7 @@ import { siftSkin } from '../figures/plausible';
 import { spotSeries, type SkinReading } from '../figures/readings';
 import { joinSpans } from '../figures/session';
 import { atLeast, atMost } from '../numbers/threshold';
-import type { TitleStretch } from './model';
-
-/** What was read before and after a switch: it claims nothing of where it would settle. */
-export interface AsRead {
-  atS: number;
-  spot: string;
-  /** What was switched at that moment, in the order of the alphabet. */
-  kinds: string[];
-  /** On, off, or some of both. */
-  on: boolean | null;
-  beforeC: number;
-  afterC: number;
-  /** From reading to reading. */
-  overS: number;
-}
+import type { AsRead, TitleStretch } from './model';
 
 /** Before that everything warms, whatever is switched. */
 const WARM_S = 600;

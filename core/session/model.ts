@@ -48,10 +48,26 @@ export interface Sitting {
   /** By spot; a spot whose readings carry no fit is not among them. */
   warmth: { spot: string; tauS: number; levels: StateLevel[] }[];
   switches: SwitchEffect[];
+  /** What was read before and after each switch. */
+  asRead: AsRead[];
   /** What was on from when to when, the earliest first; the same that is on twice at once counts once. */
   spans: SwitchSpan[];
   /** Spans that were noted twice at once, or reach past the end of the run: they count once, and to the end. */
   remarks: { kind: string; what: 'twice' | 'past the end' }[];
+}
+
+/** What was read before and after a switch: it claims nothing of where it would settle. */
+export interface AsRead {
+  atS: number;
+  spot: string;
+  /** What was switched at that moment, in the order of the alphabet. */
+  kinds: string[];
+  /** On, off, or some of both. */
+  on: boolean | null;
+  beforeC: number;
+  afterC: number;
+  /** From reading to reading. */
+  overS: number;
 }
 
 /** Something that was switched on and off again. */

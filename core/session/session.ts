@@ -1,9 +1,9 @@
 import type { RunInput } from '../figures/model';
 import { batteryInTime, dischargeStretches } from '../figures/plausible';
 import type { EntryLine, RunHeader } from '../runFile/lines';
-import { asRead, type AsRead } from './asRead';
+import { asRead } from './asRead';
 import { drainByTitle } from './drainByTitle';
-import type { DrainByTitle, TitleStretch } from './model';
+import type { AsRead, DrainByTitle, TitleStretch } from './model';
 import { averagesOf, titleStretches } from './titles';
 import { warmthByState, type WarmthByState } from './warmthByState';
 

@@ -1,3 +1,4 @@
+import { asRead } from './asRead';
 import { verdictOf, USUAL_MARGIN } from '../compare/difference';
 import type { RunInput } from '../figures/model';
 import { batteryInTime, dischargeStretches } from '../figures/plausible';
@@ -46,6 +47,7 @@ export function sittingOf(run: RunInput, pace: Float64Array, seconds: number): S
       levels: states.map((state, k) => levelOf(state, fit, k)),
     })),
     switches: kinds.map((kind) => effectOf(kind, run, spans, stretches, pace, fits)),
+    asRead: asRead(run, stretches),
     spans,
     remarks: remarksOf(run, seconds),
   };

@@ -418,12 +418,12 @@ const ORDINALS = [
 const ordinal = (place: number): string => ORDINALS[place - 1] ?? `no. ${place}`;
 
 /**
- * Where a run stands, in one sentence: first and last places by their names, else the place in pace.
+ * Where a run stands, in one sentence: first and last places by their names where they are told apart from the next, else the place in pace.
  *
  * @returns null where nothing comparable is there
  * @shown Where it stands
  * @example
- * sayStanding([{ measure: 'peakRise', own: 30, place: 3, of: 3, others: [] }]); // 'Hottest of 3.'
+ * sayStanding([{ measure: 'peakRise', own: 30, place: 3, of: 3, apart: true, others: [] }]); // 'Hottest of 3.'
  */
 export function sayStanding(measures: readonly MeasureStanding[]): string | null {
   const told = measures.filter(({ of }) => of > 1);
@@ -432,9 +432,14 @@ export function sayStanding(measures: readonly MeasureStanding[]): string | null
     peakRise: ['coolest', 'hottest'],
     watts: ['most frugal', 'hungriest'],
   };
-  const parts = told.flatMap(({ measure, place, of }) => {
+  const parts = told.flatMap(({ measure, place, of, apart }) => {
     const words = extremes[measure];
     if (!words) return [];
+    // a place that a second run may turn round is no first one
+    if (!apart && (place === 1 || place === of))
+      return measure === 'average'
+        ? [`not told apart from the ${of === 2 ? 'other' : 'next'} one in pace`]
+        : [];
     if (place === 1) return [`${words[0]} of ${of}`];
     if (place === of) return [`${words[1]} of ${of}`];
     return measure === 'average' ? [`${ordinal(place)} of ${of} in pace`] : [];

@@ -103,6 +103,18 @@ export function sayLine(line: EntryLine, unit: TemperatureUnit, time = true): st
   return `${time && atMs !== undefined && !whole ? `${exactClock(atMs)}: ` : ''}${sayWhat(line, unit)}${whole ? ', in all' : ''}`;
 }
 
+/**
+ * A line with its times to the whole second, to be shown: a tap is no more exact.
+ *
+ * @example
+ * sayLine(atWholeSeconds({ type: 'mark', atMs: 223_085, kind: 'stutter' }), 'C'); // '3:43: mark: stutter'
+ */
+export function atWholeSeconds(line: EntryLine): EntryLine {
+  const whole = (ms: number): number => Math.round(ms / 1000) * 1000;
+  if (line.type === 'span') return { ...line, fromMs: whole(line.fromMs), toMs: whole(line.toMs) };
+  return line.atMs === undefined ? line : { ...line, atMs: whole(line.atMs) };
+}
+
 function sayWhat(line: EntryLine, unit: TemperatureUnit): string {
   switch (line.type) {
     case 'skin':

@@ -1,5 +1,5 @@
 import type { Effect, SwitchEffect } from '../session/model';
-import { saySwitch } from './sittingWords';
+import { sayAsRead, saySwitch } from './sittingWords';
 
 const effect = (by: number, half: number, verdict: Effect['verdict']): Effect => ({
   by,
@@ -54,5 +54,19 @@ describe('what a switch did, in words', () => {
     );
     expect(say(did({ kind: 'case', warmth }))).not.toContain('No gain');
     expect(say(did({ warmth: [warmth[0]!] }))).not.toContain('No gain');
+  });
+});
+
+describe('what was read before and after a switch', () => {
+  const one = { atS: 720, spot: 'back', kinds: ['cooler'], on: true, beforeC: 37, afterC: 33.5, overS: 720 };
+  const plainly = (more: Partial<typeof one> | { on: null }, unit: 'C' | 'F' = 'C'): string =>
+    sayAsRead({ ...one, ...more }, unit).replaceAll('\u00a0', ' ');
+  it('is told as it stands, in the reader’s scale', () => {
+    expect(plainly({})).toBe('12:00 cooler on: back 37.0 → 33.5 °C in 12 min');
+    expect(plainly({}, 'F')).toBe('12:00 cooler on: back 98.6 → 92.3 °F in 12 min');
+    expect(plainly({ on: false, kinds: ['charging', 'cooler'], overS: 45 })).toBe(
+      '12:00 charger and cooler off: back 37.0 → 33.5 °C in 45 s',
+    );
+    expect(plainly({ on: null })).toMatch(/cooler switched/);
   });
 });

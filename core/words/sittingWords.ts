@@ -1,5 +1,6 @@
-import type { Effect, SwitchEffect } from '../session/model';
-import type { TemperatureUnit } from './temperature';
+import type { AsRead, Effect, SwitchEffect } from '../session/model';
+import { clock } from './headline';
+import { toFahrenheit, type TemperatureUnit } from './temperature';
 
 /** What a switch is called in a sentence. */
 const NAMES: Record<string, string> = {
@@ -33,6 +34,25 @@ export function saySwitch({ kind, warmth, pace, watts }: SwitchEffect, unit: Tem
   const gained = !COOLS.includes(kind) || !hottest || hottest.verdict === 'second better';
   const missed = gained ? '' : ` No gain where it counts: ${hottest.spot} is the hottest.`;
   return `${NAMES[kind] ?? kind}: ${parts.join(', ')}.${missed}`;
+}
+
+/**
+ * What was read before and after a switch, as it stands: it claims nothing of
+ * where it would settle.
+ *
+ * @shown What each switch did: as read
+ * @source docs/method.md, "Several titles on one clock"
+ * @example
+ * sayAsRead({ atS: 720, spot: 'back', kinds: ['cooler'], on: true, beforeC: 37, afterC: 33.5, overS: 720 }, 'C'); // '12:00 cooler on: back 37.0 → 33.5\u00a0°C in 12 min'
+ */
+export function sayAsRead(
+  { atS, spot, kinds, on, beforeC, afterC, overS }: AsRead,
+  unit: TemperatureUnit,
+): string {
+  const degrees = (celsius: number): string => (unit === 'F' ? toFahrenheit(celsius) : celsius).toFixed(1);
+  const over = overS < 90 ? `${Math.round(overS)} s` : `${Math.round(overS / 60)} min`;
+  const what = kinds.map((kind) => NAMES[kind] ?? kind).join(' and ');
+  return `${clock(atS)} ${what} ${on === null ? 'switched' : on ? 'on' : 'off'}: ${spot} ${degrees(beforeC)} → ${degrees(afterC)}\u00a0°${unit} in ${over}`;
 }
 
 const OPEN: Partial<Record<Effect['verdict'], string>> = {

@@ -159,8 +159,8 @@ function Counts({ all, latest }: { all: Outcomes; latest: Outcome[] }): ReactNod
         ))}
         {claims.map(({ level, share }) => (
           <Row key={level} role="listitem" apart gap={12}>
-            <Body style={{ flexShrink: 1 }}>{`claimed: ${level}`}</Body>
-            <FigureText>{`${sayCounted(share)}, did`}</FigureText>
+            <Body style={{ flexShrink: 1 }}>{`claimed “${level}”, and so it was`}</Body>
+            <FigureText>{sayCounted(share)}</FigureText>
           </Row>
         ))}
       </Stack>

@@ -1,5 +1,5 @@
 import { ROUTES, type Evidence as Picture, type RunDetail } from '@pace-check/contract';
-import { sayLine } from '@pace-check/core';
+import { atWholeSeconds, sayLine } from '@pace-check/core';
 import { Button, Image, Overlay } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { Linking, Pressable, View } from 'react-native';
@@ -29,7 +29,7 @@ export function Evidence({ run }: { run: RunDetail }): ReactNode {
   const lines = run.entries.filter(({ line }) => line.type !== 'span');
   const saidOf = (entryId: string | null): string | null => {
     const entry = run.entries.find((one) => one.id === entryId);
-    return entry ? sayLine(entry.line, unit) : null;
+    return entry ? sayLine(atWholeSeconds(entry.line), unit) : null;
   };
   const own = waitingFor(waiting, 'run', run.id).filter((one) => one.change.kind === 'picture');
   return (
@@ -86,7 +86,10 @@ export function Evidence({ run }: { run: RunDetail }): ReactNode {
             <View style={{ minWidth: 200 }}>
               <Select
                 label="What it shows"
-                options={lines.map((entry) => ({ value: entry.id, text: sayLine(entry.line, unit) }))}
+                options={lines.map((entry) => ({
+                  value: entry.id,
+                  text: sayLine(atWholeSeconds(entry.line), unit),
+                }))}
                 value={of}
                 onChange={setOf}
                 none="the run"

@@ -1,5 +1,5 @@
 import { ROUTES, type RunDetail, type StoredEntry } from '@pace-check/contract';
-import { clock, EXCLUDING_SPANS, readNotebook, readTime, sayLine } from '@pace-check/core';
+import { atWholeSeconds, clock, EXCLUDING_SPANS, readNotebook, readTime, sayLine } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
@@ -91,7 +91,7 @@ function OwnLine({ run, entry }: { run: RunDetail; entry: StoredEntry }): ReactN
   const toast = useToast();
   const { unit } = useVoice();
   const { line } = entry;
-  const text = `${sayLine(line, unit)}${line.type === 'span' && EXCLUDING_SPANS.includes(line.kind) ? ', left out' : ''}`;
+  const text = `${sayLine(atWholeSeconds(line), unit)}${line.type === 'span' && EXCLUDING_SPANS.includes(line.kind) ? ', left out' : ''}`;
   const onRemove = (): void =>
     remove.mutate(entry.id, {
       onSuccess: () => toast({ text: `Taken back: ${text}.`, undo: () => add.mutate([entry.line]) }),

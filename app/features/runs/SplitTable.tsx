@@ -26,9 +26,12 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
   const wide = useWide();
   const voice = useVoice();
   const { figures } = run;
-  const { splits } = figures;
-  if (splits.length === 0) return null;
   const columns = columnsFor(run, wide, voice);
+  // of what was read off only the splits in which something was
+  const splits = figures.splits.filter(
+    (split) => figures.frames.count > 0 || columns.slice(1).some((column) => column.cell(split) !== NONE),
+  );
+  if (splits.length === 0) return null;
   const width = columns.reduce((sum, column) => sum + column.width, 0);
   return (
     <Section

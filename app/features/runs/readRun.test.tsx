@@ -123,7 +123,8 @@ describe('a run that was read off', () => {
     await show(<SplitTable run={fading()} />);
     const rows = screen.getAllByRole('row').map((row) => row.textContent);
     expect(rows[1]).toContain('58.5 to 59.5');
-    expect(rows[3]).toContain('–');
+    // a split in which nothing was read is no row
+    expect(rows.every((row) => /\d to \d/.test(row ?? '') || /from/.test(row ?? ''))).toBe(true);
   });
   it('shows its scenes, and which of them are hard', async () => {
     const entries: EntryLine[] = [{ type: 'rate', low: 44, high: 48, by: 'overlay', scene: 'hard track' }];

@@ -1,5 +1,6 @@
 import { clock, rate, sayTemperature, type Voice } from '../../words/headline';
-import { saySwitch } from '../../words/sittingWords';
+import type { AsRead } from '../../session/model';
+import { sayAsRead, saySwitch } from '../../words/sittingWords';
 import type { Block, SectionOf } from '../blocks';
 import type { ReviewSitting } from '../model';
 
@@ -19,7 +20,13 @@ function blocksOf({ name, device, sitting, longPlay }: ReviewSitting, voice: Voi
     const perHour = own?.percentPerHour ?? null;
     return perHour === null ? '–' : `${perHour.toFixed(1)} %/h`;
   };
-  const said = switches.map((one) => saySwitch(one, voice.unit)).filter((one) => one !== null);
+  const said = [
+    ...switches.map((one) => saySwitch(one, voice.unit)).filter((one) => one !== null),
+    // what was published before knows none
+    ...((sitting.asRead as AsRead[] | undefined) ?? []).map(
+      (one) => `As read, ${sayAsRead(one, voice.unit)}.`,
+    ),
+  ];
   const blocks: Block[] = [
     { is: 'lead', line: `${name}, on ${device}` },
     {

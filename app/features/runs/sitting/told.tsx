@@ -1,5 +1,13 @@
 import type { NamedItem, RunDetail } from '@pace-check/contract';
-import { clock, HOT_CELL_C, hotCharging, saySwitch, type LongPlay, type Sitting } from '@pace-check/core';
+import {
+  clock,
+  HOT_CELL_C,
+  hotCharging,
+  sayAsRead,
+  saySwitch,
+  type LongPlay,
+  type Sitting,
+} from '@pace-check/core';
 import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
@@ -108,7 +116,7 @@ const REMARKS: Record<Sitting['remarks'][number]['what'], string> = {
 };
 
 /** What each switch did, in the words of comparing. */
-export function SwitchList({ sitting: { switches, remarks } }: { sitting: Sitting }): ReactNode {
+export function SwitchList({ sitting: { switches, asRead, remarks } }: { sitting: Sitting }): ReactNode {
   const { unit } = useVoice();
   if (switches.length === 0) return null;
   return (
@@ -124,6 +132,18 @@ export function SwitchList({ sitting: { switches, remarks } }: { sitting: Sittin
           </Stack>
         ))}
       </Stack>
+      {asRead.length > 0 ? (
+        <Stack role="list" aria-label="As read before and after" gap={2}>
+          {asRead.map((one) => (
+            <Body key={`${one.atS} ${one.spot}`} role="listitem" small>
+              {sayAsRead(one, unit)}
+            </Body>
+          ))}
+          <Quiet>
+            As read, the last before and the last of what followed; where it would settle is another question.
+          </Quiet>
+        </Stack>
+      ) : null}
       {remarks.map(({ kind, what }) => (
         <Quiet key={`${kind} ${what}`} role="note">{`${kind} ${REMARKS[what]}.`}</Quiet>
       ))}
