@@ -273,7 +273,9 @@ test.describe('phone', () => {
     await claims.getByRole('radio', { name: 'does not run' }).click();
     await claims.getByLabel('Titles of the claims').fill('Title 0 journey\nTitle 1 journey\nTitle 0 journey');
     await claims.getByRole('button', { name: 'Note 2 claims' }).click();
-    const said = page.getByRole('list', { name: 'How many run' }).getByText('claimed “does not run”, and so it was');
+    const said = page
+      .getByRole('list', { name: 'How many run' })
+      .getByText('claimed “does not run”, and so it was');
     await expect(said.locator('xpath=..')).toHaveText(/1 of 2 /);
     for (const title of ['Title 0 journey', 'Title 1 journey'])
       await claims.getByRole('button', { name: `Take out the claim on ${title}` }).click();
