@@ -1,4 +1,10 @@
-import { CLAIM_LEVELS, GLITCH_KINDS, OUTCOME_STATUSES } from '@pace-check/core';
+import {
+  CLAIM_LEVELS,
+  GLITCH_KINDS,
+  OUTCOME_STATUSES,
+  type CountedOutcome,
+  type RunOutcomeStatus,
+} from '@pace-check/core';
 import * as z from 'zod';
 import { name } from './names';
 import { trimmed } from './text';
@@ -64,6 +70,8 @@ export interface Outcomes {
   /** The latest first. */
   outcomes: Outcome[];
   claims: Claim[];
+  /** What the runs of the library say, the latest first: they count as well. */
+  runs: CountedOutcome<RunOutcomeStatus>[];
   /** In the order of their days. */
   versions: LayerVersion[];
 }

@@ -119,11 +119,15 @@ export {
   problemList,
   runShare,
   sayBeforehand,
+  outcomeOfRun,
   sayCounted,
   shareOf,
   type ClaimLevel,
+  type CountedOutcome,
   type CountedShare,
   type OutcomeStatus,
+  type RunOutcomeStatus,
+  type RunSeen,
   type ProblemRow,
 } from './ladder/outcomes';
 export {

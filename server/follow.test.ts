@@ -132,6 +132,16 @@ describe('a setup', () => {
   });
 });
 
+it('a run’s own name follows what is corrected; one that somebody gave stays', async () => {
+  const id = await make('Rook Tower');
+  expect((await run(id)).name).toBe('Rook Tower on Velm 5');
+  await send('PATCH', `/runs/${id}`, { device: 'Velm 4' });
+  expect((await run(id)).name).toBe('Rook Tower on Velm 4');
+  await send('PATCH', `/runs/${id}`, { name: 'The long one' });
+  await send('PATCH', `/runs/${id}`, { device: 'Velm 5' });
+  expect((await run(id)).name).toBe('The long one');
+});
+
 it('a run that was put away follows once it is back', async () => {
   const id = await make('Rook Tower');
   await send('DELETE', `/runs/${id}`);

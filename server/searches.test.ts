@@ -353,6 +353,58 @@ describe('outcomes', () => {
     expect((await send('GET', '/outcomes')).body.claims).toEqual([]);
   });
 
+  it('count the runs of the library, with what their setup was tried with', async () => {
+    await send('POST', '/kit/setup', {
+      title: 'Counted Tower',
+      name: 'Glim 2',
+      facts: {
+        pairs: [
+          { key: 'emulator', value: 'Glim', unit: '' },
+          { key: 'version', value: '2', unit: '' },
+        ],
+      },
+    });
+    const made: string[] = [];
+    for (const [end, kind] of [
+      ['planned', 'glitch'],
+      ['crash', 'note'],
+    ] as const) {
+      const { body } = await send('POST', '/runs', {
+        name: null,
+        facts: {
+          device: 'Velm 5',
+          title: `Counted Tower`,
+          setup: end === 'planned' ? 'Glim 2' : null,
+          target: null,
+          refresh: null,
+          roomC: null,
+        },
+        entries: [
+          { type: 'rate', fps: 40, by: 'overlay' },
+          { type: 'mark', atMs: 60_000, kind },
+          { type: 'end', atMs: 1_200_000, reason: end },
+        ],
+      });
+      made.push(body.id as string);
+    }
+    const { body } = await send('GET', '/outcomes');
+    expect(body.runs.filter((one: { title: string }) => one.title === 'Counted Tower')).toEqual(
+      expect.arrayContaining([
+        expect.objectContaining({
+          device: 'Velm 5',
+          with: 'Glim',
+          version: '2',
+          status: 'glitches',
+          firstPlay: false,
+        }),
+        expect.objectContaining({ with: '', version: '', status: 'crashes' }),
+      ]),
+    );
+    for (const id of made) await send('DELETE', `/runs/${id}`);
+    const after = (await send('GET', '/outcomes')).body.runs as { title: string }[];
+    expect(after.filter((one) => one.title === 'Counted Tower')).toEqual([]);
+  });
+
   it.each([
     ['2001 at once', { outcomes: Array.from({ length: 2001 }, (_, i) => outcome(String(i))) }],
     ['a day that is none', { outcomes: [outcome('A', { date: '2026-13-40' })] }],

@@ -4,12 +4,14 @@ import {
   claimShare,
   latestOutcomes,
   OUTCOME_STATUSES,
+  outcomeOfRun,
   problemList,
   runShare,
   sayCounted,
   shareOf,
   type CountedOutcome,
   type OutcomeStatus,
+  type RunOutcomeStatus,
 } from './outcomes';
 
 const outcome = (
@@ -90,6 +92,44 @@ describe('what counts', () => {
     expect(claimShare('runs well', [{ title: 'a', device: 'Velm 4', level: 'runs well' }], latest).of).toBe(
       0,
     );
+  });
+});
+
+describe('a run', () => {
+  const seen = { ended: 'planned' as const, crashed: false, glitches: 0, fullSpeed: null, playable: 'plays' };
+  it.each([
+    [{}, 'runs'],
+    [{ playable: null }, 'runs'],
+    [{ playable: 'rough' }, 'runs'],
+    [{ playable: 'not playable' }, 'slow'],
+    [{ fullSpeed: true, playable: 'not playable' }, 'full speed'],
+    [{ fullSpeed: false }, 'slow'],
+    [{ glitches: 2, fullSpeed: true }, 'glitches'],
+    [{ crashed: true, glitches: 2 }, 'crashes'],
+    [{ ended: 'crash' as const }, 'crashes'],
+    [{ ended: 'would-not-start' as const, crashed: true }, 'would not start'],
+  ])('%j is “%s”', (more, status) => expect(outcomeOfRun({ ...seen, ...more })).toBe(status));
+  it('counts beside what was noted: ten that were played and four that failed are ten of fourteen', () => {
+    const of = (title: string, status: RunOutcomeStatus, date = '2026-05-01') => ({
+      title,
+      device: 'Velm 5',
+      with: '',
+      version: '',
+      status,
+      date,
+      firstPlay: false,
+    });
+    const played = Array.from({ length: 10 }, (_, i) => of(`Played ${i}`, 'runs'));
+    const failed = Array.from({ length: 4 }, (_, i) => of(`Failed ${i}`, 'would not start'));
+    expect(runShare(latestOutcomes([...played, ...failed]))).toMatchObject({ count: 10, of: 14 });
+    // of one pair the later one leads, and of one day what was noted
+    expect(
+      runShare(latestOutcomes([of('Played 0', 'runs', '2026-05-02'), of('Played 0', 'crashes')])),
+    ).toMatchObject({ count: 1, of: 1 });
+    expect(runShare(latestOutcomes([of('Played 0', 'runs'), of('Played 0', 'crashes')]))).toMatchObject({
+      count: 0,
+      of: 1,
+    });
   });
 });
 

@@ -1,3 +1,4 @@
+import type { EndReason } from '../vocabulary';
 /** How it goes with a title on a device, the worst first. */
 export const OUTCOME_STATUSES = [
   'not offered',
@@ -10,6 +11,8 @@ export const OUTCOME_STATUSES = [
   'full speed',
 ] as const;
 export type OutcomeStatus = (typeof OUTCOME_STATUSES)[number];
+/** The same of a run, which may say no more than that it was played. */
+export type RunOutcomeStatus = OutcomeStatus | 'runs';
 
 export const GLITCH_KINDS = ['picture', 'sound', 'input', 'save'] as const;
 export type GlitchKind = (typeof GLITCH_KINDS)[number];
@@ -19,13 +22,13 @@ export const CLAIM_LEVELS = ['runs well', 'runs', 'does not run'] as const;
 export type ClaimLevel = (typeof CLAIM_LEVELS)[number];
 
 /** One outcome, as far as counting needs it. */
-export interface CountedOutcome {
+export interface CountedOutcome<S extends RunOutcomeStatus = OutcomeStatus> {
   title: string;
   device: string;
   /** Emulator, layer or service that it was tried with; empty for none. */
   with: string;
   version: string;
-  status: OutcomeStatus;
+  status: S;
   /** Day on which it was seen. */
   date: string;
   firstPlay: boolean;
@@ -41,10 +44,16 @@ export interface CountedClaim {
 /** Standard normal quantile of 97.5 %. */
 const NORMAL_95 = 1.959963984540054;
 
-const RUNS: readonly OutcomeStatus[] = ['starts only without an overlay', 'glitches', 'slow', 'full speed'];
+const RUNS: readonly RunOutcomeStatus[] = [
+  'starts only without an overlay',
+  'glitches',
+  'slow',
+  'full speed',
+  'runs',
+];
 
 /** Whether a title starts and goes on; one that is not offered was not tried. */
-export const runsAtAll = (status: OutcomeStatus): boolean => RUNS.includes(status);
+export const runsAtAll = (status: RunOutcomeStatus): boolean => RUNS.includes(status);
 
 /** A share with its 95 % interval. */
 export interface CountedShare {
@@ -80,10 +89,37 @@ export const sayCounted = ({ count, of, interval }: CountedShare): string =>
     ? 'none tried'
     : `${count} of ${of} (${Math.round(interval[0] * 100)} to ${Math.round(interval[1] * 100)}\u00a0%)`;
 
+/** What a run says of how it goes with its title. */
+export interface RunSeen {
+  ended: EndReason | null;
+  /** It crashed on the way, or a glitch was marked. */
+  crashed: boolean;
+  glitches: number;
+  /** Of an emulated title; null where that is open, or it is none. */
+  fullSpeed: boolean | null;
+  playable: string | null;
+}
+
+/**
+ * A run as an outcome of its title: what was played counts as well as what was noted.
+ *
+ * @shown n of m run
+ * @source docs/method.md, "Outcomes"
+ * @example
+ * outcomeOfRun({ ended: 'planned', crashed: false, glitches: 0, fullSpeed: null, playable: 'plays' }); // 'runs'
+ */
+export function outcomeOfRun({ ended, crashed, glitches, fullSpeed, playable }: RunSeen): RunOutcomeStatus {
+  if (ended === 'would-not-start') return 'would not start';
+  if (ended === 'crash' || crashed) return 'crashes';
+  if (glitches > 0) return 'glitches';
+  if (fullSpeed !== null) return fullSpeed ? 'full speed' : 'slow';
+  return playable === 'not playable' ? 'slow' : 'runs';
+}
+
 const key = (...parts: string[]): string => parts.map((part) => part.toLowerCase()).join('\u0000');
 
 /** The latest outcome of each title on each device with what it was tried with; a first play only where there is no second. */
-export function latestOutcomes<T extends CountedOutcome>(outcomes: readonly T[]): T[] {
+export function latestOutcomes<T extends CountedOutcome<RunOutcomeStatus>>(outcomes: readonly T[]): T[] {
   const latest = new Map<string, T>();
   for (const one of outcomes) {
     const at = key(one.title, one.device, one.with);
@@ -98,7 +134,7 @@ export function latestOutcomes<T extends CountedOutcome>(outcomes: readonly T[])
 }
 
 /** How many of the titles that were tried run. */
-export function runShare(outcomes: readonly CountedOutcome[]): CountedShare {
+export function runShare(outcomes: readonly CountedOutcome<RunOutcomeStatus>[]): CountedShare {
   const tried = outcomes.filter((one) => one.status !== 'not offered');
   return shareOf(tried.filter((one) => runsAtAll(one.status)).length, tried.length);
 }
@@ -107,7 +143,7 @@ export function runShare(outcomes: readonly CountedOutcome[]): CountedShare {
 export function claimShare(
   level: ClaimLevel,
   claims: readonly CountedClaim[],
-  latest: readonly CountedOutcome[],
+  latest: readonly CountedOutcome<RunOutcomeStatus>[],
 ): CountedShare {
   let [did, tried] = [0, 0];
   for (const claim of claims) {

@@ -1,4 +1,5 @@
 import { newOutcomes, type NewOutcomes, type Outcomes as AllOutcomes } from '@pace-check/contract';
+import { outcomeOfRun, samePair } from '@pace-check/core';
 import type pg from 'pg';
 import { inTransaction } from '../sql/database';
 import {
@@ -8,8 +9,11 @@ import {
   insertVersions,
   knownOutcomes,
   readOutcomes,
+  readSeenRuns,
   setOutcomeDeleted,
 } from '../sql/outcomes';
+import { readKit } from '../sql/kit';
+import { kitInFull } from './setups';
 import { ANYBODY, noteOwn, refuseOthers, type Author } from './author';
 import { notFound } from './problem';
 import { readableClaims, readableOutcomes } from './readable';
@@ -21,7 +25,32 @@ export class Outcomes {
   /** Those that can be read. */
   async all(): Promise<AllOutcomes> {
     const { outcomes, claims, versions } = await readOutcomes(this.pool);
-    return { outcomes: readableOutcomes(outcomes), claims: readableClaims(claims), versions };
+    return {
+      outcomes: readableOutcomes(outcomes),
+      claims: readableClaims(claims),
+      runs: await this.ofRuns(),
+      versions,
+    };
+  }
+
+  /** What was played says how it goes, too: tried with what its setup names. */
+  private async ofRuns(): Promise<AllOutcomes['runs']> {
+    const { setups } = kitInFull(await readKit(this.pool));
+    const wholes = new Map(setups.map(({ id, whole }) => [id, whole]));
+    return (await readSeenRuns(this.pool)).map(({ title, device, setupId, date, firstPlay, ...seen }) => {
+      const pairs = (setupId === null ? null : wholes.get(setupId)) ?? [];
+      const said = (...keys: string[]): string =>
+        pairs.find((pair) => keys.some((key) => samePair(pair.key, key)))?.value ?? '';
+      return {
+        title,
+        device,
+        with: said('emulator', 'layer', 'service'),
+        version: said('version'),
+        status: outcomeOfRun(seen),
+        date,
+        firstPlay,
+      };
+    });
   }
 
   /** Notes all that is sent, or nothing. */

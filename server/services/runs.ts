@@ -471,7 +471,7 @@ async function changes(db: Queryable, run: NamedRun, correction: RunCorrection):
   const setup = correction.setup === undefined ? run.setup : correction.setup;
   const stated = restated(run, correction);
   return {
-    name: correction.name,
+    name: correction.name ?? ownName(run, correction),
     deviceId: correction.device === undefined ? undefined : await idByName(db, 'device', correction.device),
     titleId,
     setupId: setup === null ? null : await setupIdByName(db, titleId, setup),
@@ -486,6 +486,14 @@ async function changes(db: Queryable, run: NamedRun, correction: RunCorrection):
     fromKit: statedByHand(run.fromKit, correction),
     ...(correction.barsOfNow ? { bars: await readBars(db) } : {}),
   };
+}
+
+/** A name that only says what was played where follows when that is corrected; one that somebody gave stays. */
+function ownName(run: NamedRun, { device, title }: RunCorrection): string | undefined {
+  if (run.name !== `${run.title} on ${run.device}`) return undefined;
+  return device === undefined && title === undefined
+    ? undefined
+    : `${title ?? run.title} on ${device ?? run.device}`;
 }
 
 /** Room, preflight and conditions say the same thing in three places: what is corrected in one follows in the others. */

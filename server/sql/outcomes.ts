@@ -1,10 +1,11 @@
 import type { Claim, LayerVersion, Outcome, Outcomes } from '@pace-check/contract';
+import type { RunSeen } from '@pace-check/core';
 import type { Queryable } from './database';
 
 /** Outcomes and claims that are read at most: 300 titles on 8 devices, some versions of each. */
 const MOST_READ = 20_000;
 
-export async function readOutcomes(db: Queryable): Promise<Outcomes> {
+export async function readOutcomes(db: Queryable): Promise<Omit<Outcomes, 'runs'>> {
   const docs = async <T>(table: 'outcome' | 'claim'): Promise<T[]> =>
     (
       await db.query<{ doc: T }>(
@@ -20,6 +21,30 @@ export async function readOutcomes(db: Queryable): Promise<Outcomes> {
       )
     ).rows,
   };
+}
+
+/** A run as far as it says how it goes with its title. */
+export interface SeenRun extends RunSeen {
+  title: string;
+  device: string;
+  setupId: string | null;
+  date: string;
+  firstPlay: boolean;
+}
+
+/** Runs that are over, the latest first; of a sitting its stretches. */
+export async function readSeenRuns(db: Queryable): Promise<SeenRun[]> {
+  return (
+    await db.query<SeenRun>(
+      `select title.name as title, device.name as device, setup_id as "setupId", to_char(coalesce(started_at, imported_at), 'YYYY-MM-DD') as date,
+         'first-play' = any(conditions) as "firstPlay", figures -> 'end' ->> 'reason' as ended, (figures -> 'emulation' ->> 'fullSpeed')::boolean as "fullSpeed", figures ->> 'playable' as playable,
+         coalesce(figures -> 'marks' @> '[{"kind": "crash"}]', false) as crashed,
+         (select count(*)::int from jsonb_array_elements(figures -> 'marks') as mark where mark ->> 'kind' = 'glitch') as glitches
+       from run join device on device.id = device_id join title on title.id = title_id join analysis on run_id = run.id
+       where deleted_at is null and not is_sitting and not exists (select 1 from recording where recording.run_id = run.id and status <> 'ended')
+       order by coalesce(started_at, imported_at) desc, run.id limit ${MOST_READ}`,
+    )
+  ).rows;
 }
 
 /** Outcomes of a title on a device. */

@@ -1,4 +1,4 @@
-import { ROUTES, type Outcome, type Outcomes } from '@pace-check/contract';
+import { ROUTES, type Outcomes } from '@pace-check/contract';
 import {
   CLAIM_LEVELS,
   claimShare,
@@ -6,6 +6,8 @@ import {
   problemList,
   runShare,
   sayCounted,
+  type CountedOutcome,
+  type RunOutcomeStatus,
 } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { Link } from 'expo-router';
@@ -102,7 +104,11 @@ function Known({ all }: { all: Outcomes }): ReactNode {
     () => [...new Set([...all.outcomes, ...all.versions].map((one) => one.with).filter(Boolean))].sort(),
     [all],
   );
-  const latest = useMemo(() => latestOutcomes(all.outcomes), [all.outcomes]);
+  // what was played counts as well as what was noted; of one day what was noted leads
+  const latest = useMemo(
+    () => latestOutcomes<CountedOutcome<RunOutcomeStatus>>([...all.runs, ...all.outcomes]),
+    [all.runs, all.outcomes],
+  );
   return (
     <>
       <IfMay route={ROUTES.noteOutcomes}>
@@ -122,7 +128,7 @@ function Known({ all }: { all: Outcomes }): ReactNode {
       {adding === 'table' ? <PasteOutcomes layers={layers} /> : null}
       {adding === 'claims' ? <NoteClaims claims={all.claims} layers={layers} /> : null}
       {adding === 'version' ? <NoteVersion layers={layers} /> : null}
-      {all.outcomes.length === 0 ? (
+      {latest.length === 0 ? (
         <Body>
           Nothing noted yet. An outcome says how it goes with a title that gives no run: whether it starts,
           where it crashes, what is wrong with it.
@@ -140,7 +146,7 @@ function Known({ all }: { all: Outcomes }): ReactNode {
 }
 
 /** How many run on each device, and what came of the claims. */
-function Counts({ all, latest }: { all: Outcomes; latest: Outcome[] }): ReactNode {
+function Counts({ all, latest }: { all: Outcomes; latest: CountedOutcome<RunOutcomeStatus>[] }): ReactNode {
   const devices = [...new Set(latest.map((one) => one.device))].sort();
   const claims = CLAIM_LEVELS.flatMap((level) => {
     const share = claimShare(level, all.claims, latest);
@@ -165,8 +171,8 @@ function Counts({ all, latest }: { all: Outcomes; latest: Outcome[] }): ReactNod
         ))}
       </Stack>
       <Quiet>
-        Of what was tried; what is not offered was not. Run: starts and goes on, slow or with glitches too. In
-        brackets what the share may be (95 %, Wilson).
+        Of what was tried, noted or played; what is not offered was not. Run: starts and goes on, slow or with
+        glitches too. In brackets what the share may be (95 %, Wilson).
       </Quiet>
     </Section>
   );

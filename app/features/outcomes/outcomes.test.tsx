@@ -10,7 +10,7 @@ jest.mock('expo-router', () => ({
   useRouter: () => ({ navigate: jest.fn() }),
 }));
 
-const NOTHING: Outcomes = { outcomes: [], claims: [], versions: [] };
+const NOTHING: Outcomes = { outcomes: [], claims: [], runs: [], versions: [] };
 function server(first: Outcomes): { sent: NewOutcomes[]; refuse: boolean } {
   const state = { sent: [] as NewOutcomes[], refuse: false };
   standInServer(({ method, path, body }) => {
