@@ -258,99 +258,110 @@ function Values({
   );
   return (
     <Stack flex={1} style={{ minHeight: 0 }}>
-      <ScrollView contentContainerStyle={{ padding: wide ? 24 : 12, gap: 10, maxWidth: 860, width: '100%' }}>
-        <Row apart align="center" gap={8}>
-          <Stack flex={1}>
-            <Heading
-              level={1}
-              style={{ fontSize: 22, lineHeight: 26 }}
-            >{`${played.title} on ${played.device}`}</Heading>
-            <Quiet>{played.setup ?? 'no setup named'}</Quiet>
-          </Stack>
-          <Button
-            type="clear"
-            title="Change"
-            aria-label="Change what was played"
-            onPress={() => onPlayed(null)}
-          />
-        </Row>
-        <Row wrap gap={6} role="radiogroup" aria-label="Values">
-          {fields.map((words) => (
-            <FieldTile
-              key={words.field}
-              words={words}
-              text={texts[words.field]}
-              chosen={words.field === at}
-              wrong={(tried || words.field !== at) && problems[words.field] !== undefined}
-              onPress={() => setAt(words.field)}
+      <ScrollView
+        contentContainerStyle={{
+          padding: wide ? 24 : 12,
+          gap: 28,
+          maxWidth: 1200,
+          width: '100%',
+          flexDirection: wide ? 'row' : 'column',
+          alignItems: wide ? 'flex-start' : 'stretch',
+        }}
+      >
+        <Stack gap={10} flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>
+          <Row apart align="center" gap={8}>
+            <Stack flex={1}>
+              <Heading
+                level={1}
+                style={{ fontSize: 22, lineHeight: 26 }}
+              >{`${played.title} on ${played.device}`}</Heading>
+              <Quiet>{played.setup ?? 'no setup named'}</Quiet>
+            </Stack>
+            <Button
+              type="clear"
+              title="Change"
+              aria-label="Change what was played"
+              onPress={() => onPlayed(null)}
             />
-          ))}
-        </Row>
-        {wrong
-          .filter((field) => tried || field !== at)
-          .map((field) => (
-            <Body
-              key={field}
-              role="alert"
-              small
-            >{`${fields.find((one) => one.field === field)?.label ?? 'Smoothness'}: ${problems[field]}`}</Body>
-          ))}
-        <Choices
-          label="Read off"
-          options={RATE_SOURCES.map((value) => ({ value, text: SOURCES[value] }))}
-          selected={by}
-          onSelect={(chosen) => set({ by: chosen })}
-        />
-        <Choices
-          label="How it plays, as you say"
-          options={FEEL_WORDS.map((value) => ({ value, text: value }))}
-          selected={FEEL_WORDS.find((word) => word === texts.feel) ?? null}
-          onSelect={(word) => change('feel', word === texts.feel ? '' : word)}
-        />
-        <TargetNeed
-          title={played.title}
-          setup={played.setup}
-          asked={played.asked}
-          onAsked={(asked) => onPlayed({ ...played, asked })}
-        />
-        <LastRoom roomC={played.roomC} onRoom={(roomC) => onPlayed({ ...played, roomC })} />
-        <Choices
-          label="How it ended"
-          options={OUTCOMES}
-          selected={ended}
-          onSelect={(chosen) => set({ ended: chosen })}
-        />
-        <Row gap={8} wrap align="center">
-          <Button
-            type="clear"
-            title={more ? 'Less' : 'More: smoothness, spot, scene, room, screen'}
-            onPress={() => setMore(!more)}
+          </Row>
+          <Row wrap gap={6} role="radiogroup" aria-label="Values">
+            {fields.map((words) => (
+              <FieldTile
+                key={words.field}
+                words={words}
+                text={texts[words.field]}
+                chosen={words.field === at}
+                wrong={(tried || words.field !== at) && problems[words.field] !== undefined}
+                onPress={() => setAt(words.field)}
+              />
+            ))}
+          </Row>
+          {wrong
+            .filter((field) => tried || field !== at)
+            .map((field) => (
+              <Body
+                key={field}
+                role="alert"
+                small
+              >{`${fields.find((one) => one.field === field)?.label ?? 'Smoothness'}: ${problems[field]}`}</Body>
+            ))}
+          <Choices
+            label="Read off"
+            options={RATE_SOURCES.map((value) => ({ value, text: SOURCES[value] }))}
+            selected={by}
+            onSelect={(chosen) => set({ by: chosen })}
           />
-        </Row>
-        {more ? (
-          <More
-            played={played}
-            onPlayed={onPlayed}
-            smooth={texts.smooth}
-            onSmooth={(smooth) => change('smooth', smooth)}
-            spot={spot}
-            onSpot={(chosen) => set({ spot: chosen })}
+          <Choices
+            label="How it plays, as you say"
+            options={FEEL_WORDS.map((value) => ({ value, text: value }))}
+            selected={FEEL_WORDS.find((word) => word === texts.feel) ?? null}
+            onSelect={(word) => change('feel', word === texts.feel ? '' : word)}
           />
-        ) : null}
-        <Row gap={8} wrap align="center">
-          {pictures.map((picture, i) => (
-            <Image
-              key={i}
-              source={{ uri: `data:image/jpeg;base64,${picture}` }}
-              accessibilityLabel={`Picture ${i + 1}`}
-              style={{ width: 52, height: 52, borderRadius: 6 }}
+          <TargetNeed
+            title={played.title}
+            setup={played.setup}
+            asked={played.asked}
+            onAsked={(asked) => onPlayed({ ...played, asked })}
+          />
+          <LastRoom roomC={played.roomC} onRoom={(roomC) => onPlayed({ ...played, roomC })} />
+          <Choices
+            label="How it ended"
+            options={OUTCOMES}
+            selected={ended}
+            onSelect={(chosen) => set({ ended: chosen })}
+          />
+          <Row gap={8} wrap align="center">
+            <Button
+              type="clear"
+              title={more ? 'Less' : 'More: smoothness, spot, scene, room, screen'}
+              onPress={() => setMore(!more)}
             />
-          ))}
-          <PictureInput
-            onPicture={(picture) => onDraft((now) => ({ ...now, pictures: [...now.pictures, picture] }))}
-          />
-        </Row>
-        {wide ? <View style={{ maxWidth: 420 }}>{pad}</View> : null}
+          </Row>
+          {more ? (
+            <More
+              played={played}
+              onPlayed={onPlayed}
+              smooth={texts.smooth}
+              onSmooth={(smooth) => change('smooth', smooth)}
+              spot={spot}
+              onSpot={(chosen) => set({ spot: chosen })}
+            />
+          ) : null}
+          <Row gap={8} wrap align="center">
+            {pictures.map((picture, i) => (
+              <Image
+                key={i}
+                source={{ uri: `data:image/jpeg;base64,${picture}` }}
+                accessibilityLabel={`Picture ${i + 1}`}
+                style={{ width: 52, height: 52, borderRadius: 6 }}
+              />
+            ))}
+            <PictureInput
+              onPicture={(picture) => onDraft((now) => ({ ...now, pictures: [...now.pictures, picture] }))}
+            />
+          </Row>
+        </Stack>
+        {wide ? <View style={{ width: 380 }}>{pad}</View> : null}
       </ScrollView>
       {wide ? null : <Sheet padding={10}>{pad}</Sheet>}
     </Stack>
