@@ -35,6 +35,8 @@ beforeAll(async () => {
   const url = new URL(SERVER);
   url.pathname = `/${name}`;
   pool = new pg.Pool({ connectionString: url.href, max: 2 });
+  // at the end its database is taken away, maybe before the last connection is closed
+  pool.on('error', () => undefined);
   // the test command builds it first
   child = spawn(process.execPath, [join(__dirname, 'dist', 'main.mjs')], {
     env: { ...process.env, DATABASE_URL: url.href, PORT: '0', HOST: '', PACE_COMMAND: '' },

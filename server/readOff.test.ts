@@ -58,10 +58,17 @@ describe('what the kit knows', () => {
     const run = await get(`/runs/${id}`);
     expect(run).toMatchObject({ native: 30, need: 'action', conditions: ['pre-release'], target: null });
     expect(run.batteryWh).toBeCloseTo(16.598, 3);
-    expect(run.fromKit.sort()).toEqual(['batteryWh', 'condition:pre-release', 'native', 'need']);
+    // the form showed the target of the kit, and somebody emptied it
+    expect(run.fromKit.sort()).toEqual([
+      'batteryWh',
+      'condition:pre-release',
+      'native',
+      'need',
+      'none:target',
+    ]);
     const { body } = await send('PATCH', `/runs/${id}`, { native: 60, conditions: [] });
     expect(body).toMatchObject({ native: 60, conditions: [] });
-    expect(body.fromKit.sort()).toEqual(['batteryWh', 'need']);
+    expect(body.fromKit.sort()).toEqual(['batteryWh', 'need', 'none:target']);
   });
 
   it('reaches a run through what its setup is derived from; an outside screen has the last word', async () => {

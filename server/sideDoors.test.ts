@@ -161,9 +161,9 @@ describe('two tabs', () => {
     const from = (facts: object, more: object = {}): object => ({ ...opened, ...more, facts, base: opened });
     const put = async (body: object): Promise<number> =>
       (await send('PUT', `/kit/device/${id}`, body)).status;
-    expect(await put(from({ batteryMah: 4400, chip: 'Tarn T3' }))).toBe(204);
+    expect(await put(from({ batteryMah: 4400, chip: 'Tarn T3' }))).toBe(200);
     const spots = [{ spot: 'hinge', side: 'back', x: 0.1, y: 0.5 }];
-    expect(await put(from({ batteryMah: 4300, chip: 'Corrie C9' }, { spots }))).toBe(204);
+    expect(await put(from({ batteryMah: 4300, chip: 'Corrie C9' }, { spots }))).toBe(200);
     const now = async (): Promise<object> =>
       ((await harness.request('GET', '/kit')).body as { devices: { id: string }[] }).devices.find(
         (one) => one.id === id,
