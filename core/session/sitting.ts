@@ -47,11 +47,14 @@ export function sittingOf(run: RunInput, pace: Float64Array, seconds: number): S
       levels: states.map((state, k) => levelOf(state, fit, k)),
     })),
     switches: kinds.map((kind) => effectOf(kind, run, spans, stretches, pace, fits)),
-    asRead: asRead(run, stretches),
+    asRead: asRead(run, stretches, MOST_AS_READ),
     spans,
     remarks: remarksOf(run, seconds),
   };
 }
+
+/** Readings of before and after that anybody looks through. */
+const MOST_AS_READ = 60;
 
 /** A title loads when it is begun: so long after that it is another loading, s. */
 const BEGINS_WITHIN_S = 120;
