@@ -145,7 +145,7 @@ export function NamePicker({
                 <Button
                   type="clear"
                   title="✕"
-                  aria-label={`Empty ${label.toLowerCase()}`}
+                  aria-label="Empty it"
                   onPress={() => take('')}
                 />
               ),
