@@ -141,14 +141,7 @@ export function NamePicker({
         {...(value === ''
           ? {}
           : {
-              rightIcon: (
-                <Button
-                  type="clear"
-                  title="✕"
-                  aria-label="Empty it"
-                  onPress={() => take('')}
-                />
-              ),
+              rightIcon: <Button type="clear" title="✕" aria-label="Empty it" onPress={() => take('')} />,
             })}
       />
       {shown ? (
