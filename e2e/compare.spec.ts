@@ -151,7 +151,7 @@ test('a matrix on a phone: two devices at a time, sorted by a tap; what was not 
   await page.getByLabel('Which article, or who says so').fill('a reader');
   await page.getByLabel('Day, like 2026-03-01').fill('soon');
   await page.getByRole('button', { name: 'Note it' }).click();
-  await expect(page.getByRole('alert').getByText(/a day like 2026-03-01/)).toBeVisible();
+  await expect(page.getByRole('alert').getByText(/a day like 2026-03-01/i)).toBeVisible();
   await page.getByLabel('Day, like 2026-03-01').fill('2026-03-01');
   await page.getByRole('button', { name: 'Note it' }).click();
   await expect(page.getByText('memory, a reader, 1 Mar 2026')).toBeVisible();

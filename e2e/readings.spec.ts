@@ -14,8 +14,8 @@ test('readings from the notebook: an unclear line is pointed at and corrected, a
   const understood = page.getByRole('list', { name: 'How each line is understood' });
   await expect(understood).toContainText('13:00: 40.72 °C at back, infrared');
   await expect(understood).toContainText('“18:00 back” is unclear.');
-  await expect(page.getByText('1 of 8 lines is unclear')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Keep this run' })).toBeDisabled();
+  // it would be kept as a note, and keeps nothing else back
+  await expect(page.getByText('1 of 8 lines is unclear and is kept as a note')).toBeVisible();
   await notes.fill((await notes.inputValue()).replace('18:00 back', '18:00 back 41.9'));
   await expect(page.getByText('8 of 8 lines are clear.')).toBeVisible();
   await fill(page, { Device: 'Kitto Mini', Title: 'Pico Harbour' });
