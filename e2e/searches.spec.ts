@@ -298,7 +298,7 @@ test.describe('phone', () => {
     await expect(list.getByRole('listitem')).toHaveCount(1);
     await expect(list.getByText(/the sky is pink \(picture\)/)).toBeVisible();
     await list.getByRole('button', { name: 'Take out Thumb journey on Oru Fold' }).click();
-    await expect(share).toHaveText(/20 of 30/);
+    await expect(share).toHaveText(/24 of 35/);
     await expectAccessible(page);
   });
 });
