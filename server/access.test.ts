@@ -404,6 +404,26 @@ describe('what somebody leaves behind', () => {
     expect((await send(reviewer, 'POST', '/outcomes', outcome(own, 'full speed'))).status).toBeLessThan(300);
   });
 
+  it('a helper’s result teaches the kit nothing, and changes no verdict of others', async () => {
+    const [reviewer, helper] = [await joinAs('reviewer'), await joinAs('bench')];
+    const result = (target: number) => ({
+      name: null,
+      facts: { device: 'Velm 5', title: 'Taught Tower', setup: null, target, refresh: null, roomC: null },
+      need: 'action',
+      fromKit: true,
+      entries: [{ type: 'rate', fps: 40, by: 'overlay' }],
+    });
+    const titles = async (): Promise<{ name: string; facts: object }[]> =>
+      ((await (await send(reviewer, 'GET', '/kit')).json()) as { titles: { name: string; facts: object }[] })
+        .titles;
+    const taught = async (): Promise<object | undefined> =>
+      (await titles()).find((one) => one.name === 'Taught Tower')?.facts;
+    const made = await send(helper, 'POST', '/runs', result(40));
+    expect([made.status, await taught()]).toEqual([201, {}]);
+    expect((await made.json()) as object).toMatchObject({ target: 40, need: 'action' });
+    expect((await send(reviewer, 'POST', '/runs', result(60))).status).toBe(201);
+    expect(await taught()).toEqual({ target: 60, need: 'action' });
+  });
   it('a helper adds probes to a ladder and takes their own back, and empties nothing', async () => {
     const [reviewer, helper] = [await joinAs('reviewer'), await joinAs('bench')];
     const id = randomUUID();

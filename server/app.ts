@@ -67,6 +67,7 @@ export function createApp(
     () => runs.stale(),
     (run) => runs.bringUp([run]),
   );
+  runs.onStale = () => recomputing.lookSoon();
   const access = new Access(pool);
   if (doorOptions.proxies !== null) app.set('trust proxy', doorOptions.proxies);
   const streams = new Streams();

@@ -72,20 +72,49 @@ function placed(lines: PaperLine[], { lengthMs, unit }: PaperContext): PaperLine
   };
   return lines.map((line) => {
     if (line.entries.length === 0) return line;
-    const all = line.entries.map(place);
-    const entries = all.filter((_, i) => !isOver(line.entries, all, i));
+    const missing = lengthMissing(line.entries, endMs);
+    if (missing !== null) return { ...line, entries: [], understood: null, problem: missing };
+    const all = line.entries.map((one, i) => {
+      const put = place(one);
+      // at the end, and nobody knows when that was: at no time
+      return isRead(put) && written(one) === AT_THE_END && isThere(line.entries, i, endMs)
+        ? timeless(put)
+        : put;
+    });
+    const entries = all.filter((one, i) => !isSaid(all, one, i));
     return { ...line, entries, understood: sayAll(entries, unit) };
   });
 }
 
-/** "Then 40" where nobody knows how long it went on: the moment after the change says it already. */
-function isOver(written: EntryLine[], all: EntryLine[], i: number): boolean {
-  const [before, one] = [all[i - 1], all[i]!];
-  if (one.type !== 'rate' && one.type !== 'speed') return false;
+type Read = Extract<EntryLine, { type: 'rate' | 'speed' }>;
+const isRead = (one: EntryLine): one is Read => one.type === 'rate' || one.type === 'speed';
+const written = (one: EntryLine): number | undefined => (one.type === 'span' ? one.toMs : one.atMs);
+const timeless = ({ atMs: _, ...line }: Read): Read => line;
+
+/** What needs the length of the run where nothing tells it; null where nothing does. */
+function lengthMissing(entries: EntryLine[], endMs: number): string | null {
+  const ask = 'How long was it? Write it in a line of its own, for instance: played 30 min.';
+  const battery = entries.some((one) => one.type === 'battery' && one.atMs === AT_THE_END);
+  const span = entries.some((one) => one.type === 'span' && one.toMs === AT_THE_END && one.fromMs >= endMs);
+  return (battery && endMs === 0) || span ? ask : null;
+}
+
+/** Whether another value of its kind stands where the end would be, or later. */
+const isThere = (entries: EntryLine[], i: number, endMs: number): boolean =>
+  entries.some(
+    (other, k) => k !== i && other.type === entries[i]!.type && (written(other) ?? AT_THE_END) >= endMs,
+  );
+
+/** "Then 40" where nobody knows how long it went on: the moment after the change says the same. */
+function isSaid(all: EntryLine[], one: EntryLine, i: number): boolean {
+  const before = all[i - 1];
   return (
-    (written[i] as typeof one).atMs === AT_THE_END &&
-    before?.type === one.type &&
-    (before.atMs ?? 0) >= (one.atMs ?? 0)
+    isRead(one) &&
+    one.atMs === undefined &&
+    before !== undefined &&
+    isRead(before) &&
+    before.atMs !== undefined &&
+    JSON.stringify(timeless(before)) === JSON.stringify(one)
   );
 }
 

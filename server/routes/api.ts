@@ -70,7 +70,7 @@ export function apiRouter(
   outcomeRoutes(api, new Outcomes(pool), new Synthetics(pool));
   serve(api, 'runs', ({ query }) => runs.list(query));
   serve(api, 'run', ({ params }) => runs.get(params.id));
-  serve(api, 'newRun', ({ body }) => runs.create(body));
+  serve(api, 'newRun', ({ body, response }) => runs.create(body, authorOf(response)));
   const sittings = new Sittings(pool, runs);
   serve(api, 'joinRuns', ({ body }) => sittings.join(body));
   serve(api, 'takeApart', ({ params }) => sittings.takeApart(params.id));
@@ -79,7 +79,9 @@ export function apiRouter(
   serve(api, 'correctEntry', ({ params, body }) => runs.correctEntry(params.id, params.entry, body.line));
   const pictures = new Pictures(pool);
   const changes = new RunChanges(runs, pictures);
-  serve(api, 'runChanges', ({ params, body }) => changes.take(params.id, body.changes));
+  serve(api, 'runChanges', ({ params, body, response }) =>
+    changes.take(params.id, body.changes, authorOf(response)),
+  );
   serveRaw(api, 'picture', async ({ params, request, response }) => {
     const size = request.query['size'] === 'small' ? 'small' : 'jpeg';
     const bytes = await pictures.read(params.id, params.picture, size);

@@ -1,4 +1,5 @@
 import { runChange, type ChangesTaken } from '@pace-check/contract';
+import { ANYBODY, type Author } from './author';
 import type { Pictures } from './pictures';
 import type { Runs } from './runs';
 import { takeChanges } from './takeChanges';
@@ -10,10 +11,10 @@ export class RunChanges {
     private readonly pictures: Pictures,
   ) {}
 
-  take(runId: string, changes: unknown[]): Promise<ChangesTaken> {
+  take(runId: string, changes: unknown[], author: Author = ANYBODY): Promise<ChangesTaken> {
     return takeChanges(runChange, changes, async (change) => {
       if (change.kind === 'picture') return this.pictures.add(runId, change);
-      await this.runs.make(runId, change.run);
+      await this.runs.make(runId, change.run, author);
       // with its figures, so that the list has them at once
       await this.runs.get(runId);
     });

@@ -78,6 +78,8 @@ export class Runs {
     private readonly analyses: AnalysisPool,
   ) {}
 
+  /** Stored runs have other facts by what the kit learned: their figures are of before. */
+  onStale = (): void => undefined;
   private closed = false;
   private readonly computing = new Map<string, Promise<Figured>>();
 
@@ -291,9 +293,9 @@ export class Runs {
   }
 
   /** A run without a log: only what someone read and wrote down. */
-  async create(run: NewRun): Promise<RunDetail> {
+  async create(run: NewRun, author: Author = ANYBODY): Promise<RunDetail> {
     const id = randomUUID();
-    await this.make(id, run);
+    await this.make(id, run, author);
     return this.get(id);
   }
 
@@ -301,8 +303,9 @@ export class Runs {
   async make(
     id: string,
     { name, facts, scene, preflight = {}, fromKit = false, need = null, none = [], entries }: NewRun,
+    author: Author = ANYBODY,
   ): Promise<void> {
-    await inTransaction(this.pool, async (db) => {
+    const followed = await inTransaction(this.pool, async (db) => {
       const titleId = await idByName(db, 'title', facts.title);
       const stated = { ...preflight, roomC: facts.roomC ?? preflight.roomC };
       const made = await insertRun(
@@ -325,11 +328,17 @@ export class Runs {
         },
         id,
       );
-      if (made === null) return refuseTaken((await readRun(db, id, true))!, facts);
+      if (made === null) {
+        await refuseTaken((await readRun(db, id, true))!, facts);
+        return 0;
+      }
       await insertEntries(db, id, entries, 'hand');
-      if (fromKit) await teachKit(db, (await readRun(db, id))!);
+      // the kit is the reviewer's: a helper's word is of their run alone
+      const taught = fromKit && author.mayAll ? await teachKit(db, (await readRun(db, id))!) : 0;
       await followKit(db, (await readRun(db, id))!, fromKit ? [] : ASKED);
+      return taught;
     });
+    if (followed > 0) this.onStale();
   }
 
   /** A run that was made for a step takes over the step's conditions, and what the kit knows where the run does not say. */
