@@ -1,10 +1,8 @@
-import { NO_FILTER, type RunSummary } from '@pace-check/contract';
 import {
   NO_RESULT,
   RATE_SOURCES,
   readResult,
   FEEL_WORDS,
-  SMOOTH_WORDS,
   type EndReason,
   type RateSource,
   type ResultField,
@@ -13,35 +11,24 @@ import {
 import { Button } from '@rneui/themed';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
-import { Image, Pressable, ScrollView, View } from 'react-native';
-import { useKit, useRuns } from '../../../api/queries';
+import { Image, ScrollView, View } from 'react-native';
 import { KeyPad } from '../../../forms/KeyPad';
 import { PictureInput } from '../../../forms/PictureInput';
-import { screensOf } from '../../../forms/screensOf';
 import { LastRoom } from '../../../forms/LastRoom';
-import { NOT_ASKED, TargetNeed } from '../../../forms/TargetNeed';
-import { TemperatureInput } from '../../../forms/TemperatureInput';
+import { TargetNeed } from '../../../forms/TargetNeed';
 import { useForStep } from '../../../forms/useForStep';
 import { Choices } from '../../../ui/Choices';
 import { useKeys } from '../../../ui/Keys';
-import { usePalette, useWide } from '../../../ui/Look';
-import { NamePicker } from '../../../ui/PickOrAdd';
+import { useWide } from '../../../ui/Look';
 import { useToast } from '../../../ui/Toast';
 import { useVoice } from '../../../ui/Voice';
 import { Body, FigureText, Heading, Quiet } from '../../../ui/words';
 import { Row, Sheet, Stack } from '../../../ui/parts';
-import { fieldWords, SOURCES, type FieldWords } from './fields';
+import { fieldWords, SOURCES } from './fields';
+import { FieldTile, More } from './valueParts';
+import { NOTHING, WhatWasPlayed } from './WhatWasPlayed';
 import { keepResults, runOf, type Played } from './keep';
 
-const NOTHING: Played = {
-  device: '',
-  title: '',
-  setup: null,
-  scene: null,
-  roomC: null,
-  screen: null,
-  asked: NOT_ASKED,
-};
 const OUTCOMES: { value: EndReason; text: string }[] = [
   { value: 'stopped', text: 'played' },
   { value: 'crash', text: 'crashed' },
@@ -76,99 +63,6 @@ export function QuickResultScreen(): ReactNode {
     <Values played={played} onPlayed={setPlayed} draft={draft} onDraft={setDraft} onKept={link} />
   ) : (
     <WhatWasPlayed begin={played ?? NOTHING} onPlayed={setPlayed} />
-  );
-}
-
-/** What was played last, each once. */
-function lastPlayed(runs: RunSummary[]): RunSummary[] {
-  const seen = new Set<string>();
-  return runs.filter(({ device, title, setup }) => {
-    const key = JSON.stringify([device, title, setup]);
-    return seen.has(key) ? false : seen.add(key);
-  });
-}
-
-/** Runs that are offered. */
-const OFFERED = 8;
-
-function WhatWasPlayed({
-  begin,
-  onPlayed,
-}: {
-  begin: Played;
-  onPlayed: (played: Played) => void;
-}): ReactNode {
-  const { sheet, line } = usePalette();
-  const wide = useWide();
-  const kit = useKit().data;
-  const [own, setOwn] = useState(begin);
-  const last = lastPlayed(useRuns(NO_FILTER).data?.pages.flat() ?? []).slice(0, OFFERED);
-  const title = kit?.titles.find((one) => one.name.toLowerCase() === own.title.trim().toLowerCase());
-  const setups = kit?.setups.filter((one) => one.titleId === title?.id).map((one) => one.name) ?? [];
-  const device = own.device.trim() || (last[0]?.device ?? '');
-  return (
-    <ScrollView
-      keyboardShouldPersistTaps="handled"
-      contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 720, width: '100%' }}
-    >
-      <Heading level={1}>Quick result</Heading>
-      {last.length > 0 ? (
-        <Stack gap={8} role="group" aria-label="Played last">
-          <Quiet>What was played? The last ones:</Quiet>
-          {last.map((run) => (
-            <Pressable
-              key={run.id}
-              role="button"
-              onPress={() => onPlayed({ ...NOTHING, device: run.device, title: run.title, setup: run.setup })}
-              style={{
-                backgroundColor: sheet,
-                borderWidth: 1,
-                borderColor: line,
-                borderRadius: 8,
-                padding: 10,
-                minHeight: 52,
-              }}
-            >
-              <Heading level={2} style={{ fontSize: 18 }}>{`${run.title} on ${run.device}`}</Heading>
-              <Quiet>{run.setup ?? 'no setup named'}</Quiet>
-            </Pressable>
-          ))}
-        </Stack>
-      ) : null}
-      <Stack>
-        <Quiet style={{ marginBottom: 6 }}>Or something else:</Quiet>
-        <NamePicker
-          label="Title"
-          what="title"
-          known={kit?.titles.map((one) => one.name) ?? []}
-          value={own.title}
-          onChange={(value) => setOwn({ ...own, title: value })}
-        />
-        <NamePicker
-          label="Device"
-          what="device"
-          known={kit?.devices.map((one) => one.name) ?? []}
-          value={own.device || device}
-          onChange={(value) => setOwn({ ...own, device: value })}
-        />
-        <NamePicker
-          label="Setup (may stay empty)"
-          what="setup"
-          known={setups}
-          value={own.setup ?? ''}
-          onChange={(value) => setOwn({ ...own, setup: value === '' ? null : value })}
-        />
-        <Row>
-          <Button
-            title="Enter its values"
-            disabled={own.title.trim() === '' || device === ''}
-            onPress={() =>
-              onPlayed({ ...own, title: own.title.trim(), device, setup: own.setup?.trim() || null })
-            }
-          />
-        </Row>
-      </Stack>
-    </ScrollView>
   );
 }
 
@@ -368,114 +262,5 @@ function Values({
   );
 }
 
-/** Signs of a value. */
+/** Signs of a value at most. */
 const LONGEST = 12;
-
-function FieldTile({
-  words: { label, unit },
-  text,
-  chosen,
-  wrong,
-  onPress,
-}: {
-  words: FieldWords;
-  text: string;
-  chosen: boolean;
-  wrong: boolean;
-  onPress: () => void;
-}): ReactNode {
-  const { ink, quiet, sheet, action } = usePalette();
-  return (
-    <Pressable
-      role="radio"
-      aria-checked={chosen}
-      aria-label={`${label}, ${unit}${text === '' ? '' : `: ${text}`}`}
-      onPress={onPress}
-      style={{
-        flexGrow: 1,
-        flexBasis: 76,
-        maxWidth: 190,
-        minHeight: 50,
-        borderRadius: 8,
-        borderWidth: chosen ? 2 : 1,
-        borderColor: chosen || wrong ? action : quiet,
-        borderStyle: wrong ? 'dashed' : 'solid',
-        backgroundColor: sheet,
-        paddingHorizontal: 8,
-        paddingVertical: 3,
-      }}
-    >
-      <Quiet style={{ fontSize: 13, lineHeight: 16 }}>{label}</Quiet>
-      <Row gap={4} align="baseline">
-        <FigureText size={text.length > 5 ? 15 : 20} style={{ color: ink }}>
-          {text === '' ? ' ' : text}
-        </FigureText>
-        {text === '' ? null : <Quiet style={{ fontSize: 13 }}>{unit}</Quiet>}
-      </Row>
-    </Pressable>
-  );
-}
-
-function More({
-  played,
-  onPlayed,
-  smooth,
-  onSmooth,
-  spot,
-  onSpot,
-}: {
-  played: Played;
-  onPlayed: (played: Played) => void;
-  smooth: string;
-  onSmooth: (word: string) => void;
-  spot: string | null;
-  onSpot: (spot: string | null) => void;
-}): ReactNode {
-  const kit = useKit().data;
-  const device = kit?.devices.find((one) => one.name === played.device);
-  const scenes = kit?.titles.find((one) => one.name === played.title)?.facts.scenes ?? [];
-  const screens = screensOf(kit, played.device);
-  return (
-    <Stack gap={10}>
-      <Quiet>How often it stumbles</Quiet>
-      <Choices
-        label="How often it stumbles"
-        options={SMOOTH_WORDS.map((value) => ({ value, text: value }))}
-        selected={SMOOTH_WORDS.find((word) => word === smooth) ?? null}
-        onSelect={(word) => onSmooth(word === smooth ? '' : word)}
-      />
-      {screens.length > 1 ? (
-        <>
-          <Quiet>Which screen</Quiet>
-          <Choices
-            label="Which screen"
-            options={screens.map((value) => ({ value, text: value }))}
-            selected={played.screen}
-            onSelect={(screen) => onPlayed({ ...played, screen })}
-          />
-        </>
-      ) : null}
-      <NamePicker
-        label="Where the peak was read"
-        what="spot"
-        known={device?.spots.map((one) => one.spot) ?? []}
-        value={spot ?? ''}
-        onChange={(value) => onSpot(value === '' ? null : value)}
-      />
-      <NamePicker
-        label="Scene"
-        what="scene"
-        known={scenes.map((one) => one.name)}
-        value={played.scene ?? ''}
-        onChange={(value) => onPlayed({ ...played, scene: value === '' ? null : value })}
-      />
-      <TemperatureInput
-        label="Room"
-        of="room"
-        value={played.roomC}
-        onChange={(roomC) => onPlayed({ ...played, roomC: typeof roomC === 'number' ? roomC : null })}
-        placeholder="unknown"
-      />
-    </Stack>
-  );
-}

@@ -14,7 +14,7 @@ import { askedOf, NOT_ASKED, TargetNeed } from '../../../forms/TargetNeed';
 import { TemperatureField } from '../../../forms/TemperatureInput';
 import { useForStep } from '../../../forms/useForStep';
 import { useWide } from '../../../ui/Look';
-import { useKept } from '../../../ui/useKept';
+import { useKept } from '../../../forms/useKept';
 import { Body, Heading } from '../../../ui/words';
 import { Row, Stack } from '../../../ui/parts';
 import { linesKept, PaperCount, PaperNotes, roomOf } from '../PaperNotes';

@@ -1,6 +1,6 @@
 import { Choices } from '../../../ui/Choices';
 import { useWide } from '../../../ui/Look';
-import { useKept } from '../../../ui/useKept';
+import { useKept } from '../../../forms/useKept';
 import { Heading } from '../../../ui/words';
 import { Row } from '../../../ui/parts';
 import type { ReactNode } from 'react';
