@@ -166,7 +166,7 @@ function Counts({ all, latest }: { all: Outcomes; latest: CountedOutcome<RunOutc
         {claims.map(({ level, share }) => (
           <Row key={level} role="listitem" apart gap={12}>
             <Body style={{ flexShrink: 1 }}>{`claimed “${level}”, and so it was`}</Body>
-            <FigureText>{sayCounted(share)}</FigureText>
+            <FigureText style={{ flexShrink: 0 }}>{sayCounted(share)}</FigureText>
           </Row>
         ))}
       </Stack>

@@ -116,7 +116,12 @@ const REMARKS: Record<Sitting['remarks'][number]['what'], string> = {
 };
 
 /** What each switch did, in the words of comparing. */
-export function SwitchList({ sitting: { switches, asRead, remarks } }: { sitting: Sitting }): ReactNode {
+export function SwitchList({
+  // a run that was last seen with an earlier version has none
+  sitting: { switches, asRead = [], remarks },
+}: {
+  sitting: Sitting;
+}): ReactNode {
   const { unit } = useVoice();
   if (switches.length === 0) return null;
   return (
