@@ -85,9 +85,15 @@ export const ladderDoc = z
     outputPixels: number().int().positive('above 0').max(1e9, 'at most a billion').nullable().default(null),
     /** Native or target rate, fps. */
     full: number().positive('above 0').max(1000, 'at most 1,000 fps').nullable().default(null),
-    /** What a sibling's search says beforehand. */
+    /** Ladders of that number go over the same rungs, one a title, and begin from each other. */
+    together: z.uuid('a number of your own').nullable().default(null),
+    /** What a sibling's search says beforehand; of several, or of none, without the id of one. */
     prior: z
-      .strictObject({ from: z.uuid('the id of a ladder'), says: trimmed(200), weights: z.array(notNegative) })
+      .strictObject({
+        from: z.uuid('the id of a ladder').nullable(),
+        says: trimmed(200),
+        weights: z.array(notNegative),
+      })
       .nullable()
       .default(null),
     /** How long one probe takes, with setting it up, min. */
@@ -122,6 +128,11 @@ export type LadderDoc = z.infer<typeof ladderDoc>;
 
 export const newLadder = z.strictObject({ id: z.uuid('an id of your own'), doc: ladderDoc });
 export type NewLadder = z.input<typeof newLadder>;
+/** One ladder a title, over the same rungs: all are made, or none. */
+export const newLadders = z.strictObject({
+  ladders: z.array(newLadder).min(1, 'at least one title').max(60, 'at most 60 titles'),
+});
+export type NewLadders = z.input<typeof newLadders>;
 /** A ladder as it is to be, made to the revision that was seen. */
 export const ladderChange = z.strictObject({ revision: number().int().min(0), doc: ladderDoc });
 export type LadderChange = z.input<typeof ladderChange>;
@@ -148,6 +159,10 @@ export interface LadderSummary {
   /** With the run that confirms, min. */
   minutesToGo: number;
   changedAt: string;
+  /** Number of the ladders that it is climbed with; null for one by itself. */
+  together: string | null;
+  /** Of those that are climbed together: how the search stands, and when it was last probed. */
+  standing: { posterior: number[]; next: number | null; lastAt: string | null };
 }
 
 export interface LadderDetail {
@@ -156,6 +171,8 @@ export interface LadderDetail {
   doc: LadderDoc;
   /** Ended searches of the same axis and rungs whose posterior may be thought of beforehand. */
   siblings: { id: string; says: string; weights: number[] }[];
+  /** What those that it is climbed with say, until its own first probe; null where they say nothing yet. */
+  borrowed: { says: string; weights: number[] } | null;
   /** Runs of the device and title, the latest first. */
   runs: TriedRun[];
 }

@@ -9,7 +9,7 @@ import { comparisonChange, newComparison, newWeakValue } from './compare';
 import { joinedRuns, newEntries, newLine, newRun, runCorrection, runsQuery, settingsChange } from './http';
 import { newRefusal } from './kit';
 import { choiceChange, newChoice } from './choice';
-import { ladderChange, newLadder } from './ladder';
+import { ladderChange, newLadder, newLadders } from './ladder';
 import { newSynthetic } from './synthetic';
 import { spotPlaces } from './names';
 import { newOutcomes } from './outcomes';
@@ -57,6 +57,7 @@ export const BODIES: {
   newComparison,
   newReview,
   newLadder,
+  newLadders,
   newChoice,
   newSynthetic,
   changeChoice: choiceChange,

@@ -58,7 +58,7 @@ import type { RunsQuery } from './list';
 import type { SpotPlace } from './names';
 import type { NewSynthetic, SyntheticRecord } from './synthetic';
 import type { ChoiceChange, ChoiceDetail, ChoiceSummary, NewChoice } from './choice';
-import type { LadderChange, LadderDetail, LadderSummary, NewLadder } from './ladder';
+import type { LadderChange, LadderDetail, LadderSummary, NewLadder, NewLadders } from './ladder';
 import type { NewOutcomes, Outcomes } from './outcomes';
 import type {
   NewReview,
@@ -704,6 +704,13 @@ export const ROUTES = {
     types: is<{ body: NewLadder; answer: LadderDetail }>(),
     status: 201,
     says: 'a search: `id` (yours; sent twice it is made once), `doc` (device, title, axis, rungs in order, …)',
+  }),
+  newLadders: route('POST', '/ladders/together', {
+    needs: 'bench',
+    of: {},
+    types: is<{ body: NewLadders; answer: LadderSummary[] }>(),
+    status: 201,
+    says: '`ladders`: one a title over the same rungs, each with the same `together`; all are made, or none',
   }),
   ladder: route('GET', '/ladders/:id', {
     needs: 'reader',

@@ -134,6 +134,7 @@ export {
   extremeOf,
   LADDER_AXES,
   minutesToGo,
+  ownPosterior,
   probeSpeed,
   sayNext,
   searchState,
@@ -145,6 +146,7 @@ export {
   type Rung,
   type SearchState,
 } from './ladder/search';
+export { borrowedPrior, nextOfMany } from './ladder/together';
 export { LONGEST_RUN_MS, LONGEST_RUN_S, LONGEST_RUN_US, MOST_FRAMES, MOST_LINES } from './limits';
 export { splitLine } from './log/delimited';
 export { UNIT_NAMES, type ColumnChoice, type ColumnGuess } from './log/guess';

@@ -29,11 +29,51 @@ export interface DemoLadder {
   rungs: { name: string; pixels?: number }[];
   outputPixels: number | null;
   full: number;
+  /** Number of the ladder over several titles that it belongs to. */
+  together?: string;
   probes: DemoProbe[];
 }
 
-/** One that ended, one in the middle, the notorious title that needs another backend, and a power limit. */
+/** What the titles of the Oru Fold share: one is told, one is in the middle, one is not begun. */
+const ON_THE_FOLD = {
+  device: 'Oru Fold',
+  setup: 'Lantern 1.9, backend Glim, unfolded',
+  axis: 'internal resolution',
+  rungs: RESOLUTIONS,
+  outputPixels: null,
+  together: id(20),
+} as const;
+
+/** One that ended, one in the middle, the notorious title that needs another backend, a power limit, and one over three titles. */
 export const DEMO_LADDERS: DemoLadder[] = [
+  {
+    ...ON_THE_FOLD,
+    id: id(21),
+    title: 'Pico Harbour',
+    scene: 'the quay at dusk',
+    full: 30,
+    probes: [
+      { rung: '4×', percent: 91 },
+      { rung: '2×', percent: 100 },
+      { rung: '3×', percent: 100 },
+    ],
+  },
+  {
+    ...ON_THE_FOLD,
+    id: id(22),
+    title: 'Glass Canyon',
+    scene: 'the long bridge',
+    full: 60,
+    probes: [{ rung: '3×', percent: 88 }],
+  },
+  {
+    ...ON_THE_FOLD,
+    id: id(23),
+    title: 'Rook Tower',
+    scene: 'the stair of mirrors',
+    full: 30,
+    probes: [],
+  },
   {
     id: id(1),
     device: 'Velm 5',

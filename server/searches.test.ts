@@ -126,6 +126,63 @@ describe('a ladder', () => {
   });
 });
 
+describe('one ladder over several titles', () => {
+  const together = randomUUID();
+  const of = (title: string, more: object = {}): NewLadder =>
+    ladder({ title, device: 'Oru Fold', together, ...more });
+  const listed = async () =>
+    (await send('GET', '/ladders')).body.filter((row: { together: string }) => row.together === together);
+
+  it('is made whole or not at all, and sent twice it is made once', async () => {
+    const ladders = ['Pico Harbour', 'Glass Canyon', 'Rook Tower'].map((title) => of(title));
+    const refused = await send('POST', '/ladders/together', {
+      ladders: [...ladders, of('x', { rungs: [] })],
+    });
+    expect([refused.status, refused.body.field]).toEqual([400, 'ladders.3.doc.rungs']);
+    expect(await listed()).toEqual([]);
+    expect((await send('POST', '/ladders/together', { ladders })).status).toBe(201);
+    expect((await send('POST', '/ladders/together', { ladders })).status).toBe(201);
+    expect(await listed()).toHaveLength(3);
+    expect((await send('POST', '/ladders/together', { ladders: [] })).body.message).toMatch(
+      /at least one title/,
+    );
+  });
+
+  it('lends what one title shows to those without a probe, and to none that has its own', async () => {
+    const [one, other] = await listed();
+    const before = await send('GET', `/ladders/${one.id}`);
+    expect(before.body.borrowed).toBeNull();
+    const doc = { ...before.body.doc, probes: [probe('2×', 100), probe('3×', 70), probe('2×', 100)] };
+    await send('PUT', `/ladders/${one.id}`, { revision: before.body.revision, doc });
+    const { borrowed, doc: without, revision } = (await send('GET', `/ladders/${other.id}`)).body;
+    expect(borrowed.says).toBe(`what was seen of ${one.title}`);
+    expect(borrowed.weights.indexOf(Math.max(...borrowed.weights))).toBe(2);
+    const row = (await listed()).find(({ id }: { id: string }) => id === other.id);
+    expect(row.standing).toMatchObject({ posterior: borrowed.weights, lastAt: null });
+    // with its first probe it stands by itself: what it began from is written in it
+    const prior = { from: null, ...borrowed };
+    await send('PUT', `/ladders/${other.id}`, {
+      revision,
+      doc: { ...without, prior, probes: [probe('3×', 100)] },
+    });
+    const after = (await send('GET', `/ladders/${other.id}`)).body;
+    expect([after.borrowed, after.doc.prior.from, after.doc.prior.says]).toEqual([null, null, prior.says]);
+    expect(after.doc.prior.weights[2]).toBeCloseTo(prior.weights[2], 8);
+  });
+
+  it('hears a first play of none, and nothing of a ladder by itself', async () => {
+    const apart = randomUUID();
+    const [a, b] = ['Pico Harbour', 'Rook Tower'].map((title) => of(title, { together: apart }));
+    await send('POST', '/ladders/together', { ladders: [a, b] });
+    const { doc, revision } = (await send('GET', `/ladders/${a!.id}`)).body;
+    await send('PUT', `/ladders/${a!.id}`, {
+      revision,
+      doc: { ...doc, probes: [{ ...probe('2×', 60), firstPlay: true }] },
+    });
+    expect((await send('GET', `/ladders/${b!.id}`)).body.borrowed).toBeNull();
+  });
+});
+
 describe('a ladder in a step of a card', () => {
   const climbed = (ladderId: string) => ({
     id: randomUUID(),

@@ -5,8 +5,15 @@ import {
   type LadderDoc,
   type LadderSummary,
   type NewLadder,
+  type NewLadders,
 } from '@pace-check/contract';
-import { useQuery, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query';
+import {
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type UseMutationResult,
+  type UseQueryResult,
+} from '@tanstack/react-query';
 import { ask } from './client';
 import { useDocumentMutation, useRemoval, type Removal } from './documents';
 
@@ -28,6 +35,15 @@ export const useLadder = (id: string): UseQueryResult<LadderDetail, Error> =>
 
 export const useNewLadder = (): UseMutationResult<LadderDetail, Error, NewLadder> =>
   useDocumentMutation(KEYS, (body) => ask(ROUTES.newLadder, { body }));
+
+/** One ladder a title: all are made, or none. */
+export function useNewLadders(): UseMutationResult<LadderSummary[], Error, NewLadders> {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body) => ask(ROUTES.newLadders, { body }),
+    onSuccess: (all) => client.setQueryData(KEYS.all, all),
+  });
+}
 
 /** Keeps what was probed, made to the revision that was seen. */
 export const useKeepLadder = (

@@ -16,6 +16,7 @@ export { ImportScreen } from '../features/runs/import/ImportScreen';
 export { ChoiceScreen } from '../features/ladders/ChoiceScreen';
 export { LadderScreen } from '../features/ladders/LadderScreen';
 export { LaddersScreen } from '../features/ladders/LaddersScreen';
+export { TitlesScreen } from '../features/ladders/TitlesScreen';
 export { OutcomesScreen } from '../features/outcomes/OutcomesScreen';
 export { SyntheticScreen } from '../features/outcomes/SyntheticScreen';
 export { ReviewScreen } from '../features/reviews/ReviewScreen';

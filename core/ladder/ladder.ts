@@ -100,13 +100,27 @@ function normalised(p: readonly number[]): number[] {
  * rung: so it is the rung whose result is hardest to foresee.
  */
 function nextRung(posterior: readonly number[]): number | null {
-  let [best, least]: [number | null, number] = [null, Infinity];
+  let [best, most]: [number | null, number] = [null, -Infinity];
   let holds = 1;
   for (let rung = 1; rung < posterior.length; rung++) {
     holds -= posterior[rung - 1]!;
-    const seen = USUAL_DOUBT + (1 - 2 * USUAL_DOUBT) * holds;
-    const foreseen = seen * Math.log(seen) + (1 - seen) * Math.log(1 - seen);
-    if (foreseen < least - TIE) [best, least] = [rung, foreseen];
+    const tells = hardToForesee(holds);
+    if (tells > most + TIE) [best, most] = [rung, tells];
   }
   return best;
 }
+
+/** Entropy of a probe's result, nats. @param holds how likely the rung holds */
+function hardToForesee(holds: number): number {
+  const seen = USUAL_DOUBT + (1 - 2 * USUAL_DOUBT) * holds;
+  return -(seen * Math.log(seen) + (1 - seen) * Math.log(1 - seen));
+}
+
+/**
+ * What a probe of a rung tells: the entropy of its result, in nats, less the
+ * same doubt for every rung.
+ *
+ * @param rung from 1
+ */
+export const whatItTells = (posterior: readonly number[], rung: number): number =>
+  hardToForesee(1 - posterior.slice(0, rung).reduce((sum, p) => sum + p, 0));

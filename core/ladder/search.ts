@@ -80,18 +80,15 @@ export function probeSpeed({ percent, fps, holds }: LadderProbe, full: number | 
   return holds === null ? null : holds ? BY_WORD.holds : BY_WORD.fails;
 }
 
-/**
- * Where a search stands: what is known, what to try next, and how much is left.
- *
- * A rung that draws more pixels than the screen has is left out of the search
- * ("offered last"): what it would show cannot be seen.
- *
- * @throws RangeError as {@link climb}, and for a probe of a rung that is not there
- * @shown the ladder
- * @source docs/method.md, "Ladders"
- */
-export function searchState(search: LadderSearch): SearchState {
-  const { rungs, outputPixels, full, probes } = search;
+/** A search over the rungs that can be seen, as {@link climb} takes it. */
+interface Climb {
+  wasted: boolean[];
+  useful: number;
+  prior: readonly number[] | null;
+  probes: Probe[];
+}
+
+function toClimb({ rungs, outputPixels, full, probes, prior }: LadderSearch): Climb {
   const wasted = rungs.map(({ pixels }) => pixels !== null && outputPixels !== null && pixels > outputPixels);
   // the search goes over what can be seen; where nothing can, over all
   const useful = wasted.every(Boolean) ? rungs.length : usefulCount(wasted);
@@ -103,17 +100,49 @@ export function searchState(search: LadderSearch): SearchState {
       ? []
       : [{ rung, speed, holds: probe.holds ?? undefined }];
   });
-  const prior = search.prior === null ? null : folded(search.prior, useful);
-  const state = climb(useful, prior, counted);
-  const seen = rungs.map(({ name }) => {
-    const last = probes.findLast((probe) => probe.rung === name && !probe.firstPlay);
-    return last ? probeSpeed(last, full) : null;
+  return { wasted, useful, prior: prior === null ? null : folded(prior, useful), probes: counted };
+}
+
+/** As likely as each rung is the one, over all of them. */
+const overAll = (posterior: readonly number[], rungs: readonly Rung[]): number[] => [
+  ...posterior,
+  ...Array<number>(rungs.length + 1 - posterior.length).fill(0),
+];
+
+/**
+ * What the probes of a search say by themselves, whatever was thought beforehand.
+ *
+ * @returns null where none counts
+ * @throws RangeError as {@link climb}, and for a probe of a rung that is not there
+ * @source docs/method.md, "Ladders"
+ */
+export function ownPosterior(search: LadderSearch): number[] | null {
+  const { useful, probes } = toClimb({ ...search, prior: null });
+  return probes.length === 0 ? null : overAll(climb(useful, null, probes).posterior, search.rungs);
+}
+
+/**
+ * Where a search stands: what is known, what to try next, and how much is left.
+ *
+ * A rung that draws more pixels than the screen has is left out of the search
+ * ("offered last"): what it would show cannot be seen.
+ *
+ * @throws RangeError as {@link climb}, and for a probe of a rung that is not there
+ * @shown the ladder
+ * @source docs/method.md, "Ladders"
+ */
+export function searchState(search: LadderSearch): SearchState {
+  const { wasted, useful, prior, probes } = toClimb(search);
+  const state = climb(useful, prior, probes);
+  const seen = search.rungs.map(({ name }) => {
+    const last = search.probes.findLast((probe) => probe.rung === name && !probe.firstPlay);
+    return last ? probeSpeed(last, search.full) : null;
   });
   return {
     ...state,
-    posterior: [...state.posterior, ...Array<number>(rungs.length - useful).fill(0)],
+    posterior: overAll(state.posterior, search.rungs),
     wasted,
-    left: state.next === null ? null : probesLeft(useful, prior, counted),
+    left: state.next === null ? null : probesLeft(useful, prior, probes),
     seen,
   };
 }

@@ -8,6 +8,7 @@ import { serve } from './serve';
 export function ladderRoutes(api: Router, ladders: Ladders, choices: Choices): void {
   serve(api, 'ladders', () => ladders.list());
   serve(api, 'newLadder', ({ body }) => ladders.create(body));
+  serve(api, 'newLadders', ({ body }) => ladders.createAll(body));
   serve(api, 'ladder', ({ params }) => ladders.get(params.id));
   serve(api, 'changeLadder', ({ params, body, response }) =>
     ladders.change(params.id, body, authorOf(response)),

@@ -33,8 +33,8 @@ export class Documents<D extends object> {
     return this.asNow(row);
   }
 
-  async create(id: string, doc: unknown): Promise<void> {
-    await insertDocument(this.pool, this.table, id, this.schema.parse(doc));
+  async create(id: string, doc: unknown, db: Queryable = this.pool): Promise<void> {
+    await insertDocument(db, this.table, id, this.schema.parse(doc));
   }
 
   /** @throws Problem 409 where somebody else was quicker */

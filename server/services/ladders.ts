@@ -5,9 +5,12 @@ import {
   type LadderDoc,
   type LadderSummary,
   type NewLadder,
+  type NewLadders,
 } from '@pace-check/contract';
 import {
+  borrowedPrior,
   minutesToGo,
+  ownPosterior,
   powerRows,
   searchState,
   siblingPrior,
@@ -35,9 +38,10 @@ export class Ladders {
 
   async list(): Promise<LadderSummary[]> {
     const { systems, demands } = await readKin(this.pool);
-    return (await this.documents.list()).map((row) => {
+    const all = await this.documents.list();
+    return all.map((row) => {
       const { doc } = row;
-      const state = stateOf(doc);
+      const state = stateOf(doc, borrowedOf(row, all)?.weights);
       return {
         id: row.id,
         device: doc.device,
@@ -56,6 +60,16 @@ export class Ladders {
         probesToGo: state.left,
         minutesToGo: minutesToGo(state, doc.probeMin, doc.confirmed !== null),
         changedAt: row.changedAt,
+        together: doc.together,
+        standing: {
+          posterior: state.posterior,
+          next: state.next,
+          lastAt:
+            doc.probes.reduce<string | null>(
+              (last, { at }) => (at !== null && (last === null || at > last) ? at : last),
+              null,
+            ) ?? (doc.probes.length > 0 ? row.changedAt : null),
+        },
       };
     });
   }
@@ -79,11 +93,13 @@ export class Ladders {
   async get(id: string): Promise<LadderDetail> {
     const row = await this.documents.get(id);
     const { doc, revision } = row;
+    const all = await this.documents.list();
     return {
       id,
       revision,
       doc,
-      siblings: await this.siblings(row),
+      siblings: await this.siblings(row, all),
+      borrowed: borrowedOf(row, all),
       runs: await triedRuns(this.pool, doc),
     };
   }
@@ -91,6 +107,14 @@ export class Ladders {
   async create({ id, doc }: NewLadder): Promise<LadderDetail> {
     await this.documents.create(id, doc);
     return this.get(id);
+  }
+
+  /** @returns all ladders there are */
+  async createAll({ ladders }: NewLadders): Promise<LadderSummary[]> {
+    await inTransaction(this.pool, async (db) => {
+      for (const { id, doc } of ladders) await this.documents.create(id, doc, db);
+    });
+    return this.list();
   }
 
   async change(id: string, { revision, doc }: LadderChange, author: Author = ANYBODY): Promise<LadderDetail> {
@@ -121,13 +145,16 @@ export class Ladders {
   }
 
   /** Searches that ended over the same rungs: of the same title on a device with the same chip, or of another title of the system on this device. */
-  private async siblings({ id, doc }: DocumentRow<LadderDoc>): Promise<LadderDetail['siblings']> {
+  private async siblings(
+    { id, doc }: DocumentRow<LadderDoc>,
+    all: readonly DocumentRow<LadderDoc>[],
+  ): Promise<LadderDetail['siblings']> {
     const { chips, systems } = await readKin(this.pool);
-    const rungs = (one: LadderDoc): string => one.rungs.map((rung) => rung.name).join('\n');
     const chip = chips.get(doc.device);
     const system = systems.get(doc.title);
-    return (await this.documents.list()).flatMap((other) => {
-      if (other.id === id || other.doc.axis !== doc.axis || rungs(other.doc) !== rungs(doc)) return [];
+    return all.flatMap((other) => {
+      if (other.id === id || other.doc.axis !== doc.axis || rungNames(other.doc) !== rungNames(doc))
+        return [];
       const sameTitle = other.doc.title === doc.title;
       const sameDevice = other.doc.device === doc.device;
       const why =
@@ -155,4 +182,25 @@ export class Ladders {
 /** Minutes that a search still takes. */
 const toGoOf = (doc: LadderDoc): number => minutesToGo(stateOf(doc), doc.probeMin, doc.confirmed !== null);
 
-const stateOf = (doc: LadderDoc): SearchState => searchState({ ...doc, prior: doc.prior?.weights ?? null });
+/** @param borrowed what is thought beforehand where nothing of its own is */
+const stateOf = (doc: LadderDoc, borrowed: number[] | null = null): SearchState =>
+  searchState({ ...doc, prior: doc.prior?.weights ?? borrowed });
+
+const rungNames = (doc: LadderDoc): string => doc.rungs.map((rung) => rung.name).join('\n');
+
+/** What those that are climbed with a ladder say, as long as it has no probe and no prior of its own. */
+function borrowedOf(
+  { id, doc }: DocumentRow<LadderDoc>,
+  all: readonly DocumentRow<LadderDoc>[],
+): LadderDetail['borrowed'] {
+  if (doc.together === null || doc.prior !== null || doc.probes.length > 0) return null;
+  const told = all.flatMap((one) => {
+    const along = one.id !== id && one.doc.together === doc.together && rungNames(one.doc) === rungNames(doc);
+    const posterior = along ? ownPosterior({ ...one.doc, prior: null }) : null;
+    return posterior === null ? [] : [{ title: one.doc.title, posterior }];
+  });
+  const weights = borrowedPrior(told.map(({ posterior }) => posterior));
+  return weights === null
+    ? null
+    : { says: `what was seen of ${told.map(({ title }) => title).join(', ')}`.slice(0, 200), weights };
+}

@@ -38,6 +38,8 @@ const LADDER: LadderSummary = {
   probesToGo: 2.4,
   minutesToGo: 23,
   changedAt: '2026-05-02T10:00:00Z',
+  together: null,
+  standing: { posterior: [0.2, 0.5, 0.3], next: 2, lastAt: '2026-05-02T10:00:00Z' },
 };
 
 async function edit(ladders: LadderSummary[]): Promise<CardStep[][]> {

@@ -27,7 +27,7 @@ export function Begin<S extends z.ZodType>({
   /** The search as it was typed. */
   written: () => unknown;
   create: Create<z.output<S>>;
-  leadTo: (id: string) => `/ladders/${string}` | `/choices/${string}`;
+  leadTo: (id: string) => `/ladders/${string}` | `/ladders/titles/${string}` | `/choices/${string}`;
   disabled: boolean;
 }): ReactNode {
   const router = useRouter();

@@ -9,6 +9,7 @@ import {
   type SearchState,
 } from '@pace-check/core';
 import { Button } from '@rneui/themed';
+import { Link } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useDeleteLadder, useKeepLadder, useLadder } from '../../api/ladders';
 import { useDocument, type Writing } from '../../api/useDocument';
@@ -22,6 +23,7 @@ import { Body, Quiet } from '../../ui/words';
 import { Confirm } from './Confirm';
 import { NewLadder } from './NewLadder';
 import { PowerSection } from './PowerSection';
+import { nothingKnown, priorOf, searchOf, withProbe } from './priorOf';
 import { probeOfRun } from './probeOfRun';
 import { ProbePad } from './ProbePad';
 import { ProbeList, RemoveSearch, SearchBar, SearchPage } from './SearchPage';
@@ -53,7 +55,7 @@ const OFFERED = 5;
 function Ladder({ ladder }: { ladder: LadderDetail }): ReactNode {
   const writing = useDocument<LadderDoc>(ladder, useKeepLadder(ladder.id));
   const { doc, change } = writing;
-  const search = useMemo(() => ({ ...doc, prior: doc.prior?.weights ?? null }), [doc]);
+  const search = useMemo(() => searchOf(doc, ladder.borrowed), [doc, ladder.borrowed]);
   const state = useMemo(() => searchState(search), [search]);
   const [picked, setPicked] = useState<string | null>(null);
   const [going, setGoing] = useState(false);
@@ -62,7 +64,7 @@ function Ladder({ ladder }: { ladder: LadderDetail }): ReactNode {
   const rung = picked ?? doc.rungs[(state.next ?? Math.max(1, state.best)) - 1]!.name;
   const take = (probe: LadderDoc['probes'][number]): void => {
     setPicked(null);
-    change((before) => ({ ...before, probes: [...before.probes, probe] }));
+    change((before) => withProbe(before, probe, ladder.borrowed));
   };
   const left = (
     <>
@@ -118,6 +120,11 @@ function Ladder({ ladder }: { ladder: LadderDetail }): ReactNode {
   );
   return (
     <>
+      {doc.together === null ? null : (
+        <Link href={`/ladders/titles/${doc.together}`}>
+          <Body style={{ textDecorationLine: 'underline' }}>All titles of this ladder</Body>
+        </Link>
+      )}
       <SearchPage
         title={`${doc.title} on ${doc.device}`}
         facts={[doc.axis, doc.scene, doc.setup]}
@@ -236,18 +243,24 @@ function Prior({
   doc,
   change,
 }: { ladder: LadderDetail } & Pick<Writing<LadderDoc>, 'doc' | 'change'>): ReactNode {
-  if (doc.prior === null && ladder.siblings.length === 0) return null;
+  const prior = priorOf(doc, ladder.borrowed);
+  if (prior === null && ladder.siblings.length === 0) return null;
   return (
     <Section title="Known beforehand">
-      {doc.prior ? (
+      {prior ? (
         <Row apart align="center" gap={8}>
-          <Body small style={{ flexShrink: 1 }}>{`From ${doc.prior.says}, smoothed.`}</Body>
+          <Body small style={{ flexShrink: 1 }}>{`From ${prior.says}, smoothed.`}</Body>
           <IfMay route={ROUTES.changeLadder}>
             <Button
               type="clear"
               title="Take out"
               aria-label="Take out what is known beforehand"
-              onPress={() => change((before) => ({ ...before, prior: null }))}
+              onPress={() =>
+                change((before) => ({
+                  ...before,
+                  prior: before.prior === null ? nothingKnown(before) : null,
+                }))
+              }
             />
           </IfMay>
         </Row>

@@ -16,6 +16,7 @@ import { Answered, Notice } from '../../ui/states';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { NewChoice } from './NewChoice';
 import { NewLadder } from './NewLadder';
+import { nameOf, severalOf } from './several';
 
 /** Searches for the highest setting that holds, choices between what has no order, and new ones. */
 export function LaddersScreen(): ReactNode {
@@ -59,21 +60,33 @@ export function LaddersScreen(): ReactNode {
               </Notice>
             ) : (
               <Stack gap={8} role="list" aria-label="Ladders">
-                {all.map((ladder) => (
-                  <Stack key={ladder.id} role="listitem">
+                {severalOf(all).map((own) => (
+                  <Stack key={own[0]!.together} role="listitem">
                     <SearchCard
-                      href={`/ladders/${ladder.id}`}
-                      title={`${ladder.title} on ${ladder.device}`}
-                      facts={[
-                        ladder.axis,
-                        ladder.scene || null,
-                        count(ladder.probes, 'probe'),
-                        day(ladder.changedAt),
-                      ]}
-                      says={standing(ladder)}
+                      href={`/ladders/titles/${own[0]!.together!}`}
+                      title={nameOf(own)}
+                      facts={[own[0]!.axis, count(own.length, 'title'), day(own[0]!.changedAt)]}
+                      says={`${own.filter((one) => one.ended).length} of ${own.length} told`}
                     />
                   </Stack>
                 ))}
+                {all
+                  .filter((one) => one.together === null)
+                  .map((ladder) => (
+                    <Stack key={ladder.id} role="listitem">
+                      <SearchCard
+                        href={`/ladders/${ladder.id}`}
+                        title={`${ladder.title} on ${ladder.device}`}
+                        facts={[
+                          ladder.axis,
+                          ladder.scene || null,
+                          count(ladder.probes, 'probe'),
+                          day(ladder.changedAt),
+                        ]}
+                        says={standing(ladder)}
+                      />
+                    </Stack>
+                  ))}
               </Stack>
             )
           }
@@ -137,7 +150,7 @@ function SearchCard({
   facts,
   says,
 }: {
-  href: `/ladders/${string}` | `/choices/${string}`;
+  href: `/ladders/${string}` | `/ladders/titles/${string}` | `/choices/${string}`;
   title: string;
   facts: (string | null)[];
   says: string;

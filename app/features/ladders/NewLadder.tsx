@@ -2,19 +2,25 @@ import { ladderDoc, type LadderDoc } from '@pace-check/contract';
 import { LADDER_AXES, USUAL_RUNGS, type LadderAxis, type Rung } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
-import { useLadders, useNewLadder } from '../../api/ladders';
+import { v4 as uuid } from 'uuid';
+import { useLadders, useNewLadder, useNewLadders } from '../../api/ladders';
 import { useKit } from '../../api/queries';
 import { NumberInput } from '../../ui/Field';
 import { Row, Sheet, Stack } from '../../ui/parts';
 import { Select } from '../../ui/Select';
 import { Quiet } from '../../ui/words';
 import { Begin } from './Begin';
+import { newNames, OtherTitles } from './OtherTitles';
 import { canBegin, linesOf, SearchOf, useSearchOf } from './SearchOf';
+import { forTitle } from './several';
 
 /** What a search is of, and its rungs, the easiest for the device first. */
 export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
   const kit = useKit().data;
-  const create = useNewLadder();
+  const one = useNewLadder();
+  const several = useNewLadders();
+  const [together] = useState(() => uuid());
+  const [more, setMore] = useState('');
   const [facts, setFacts] = useSearchOf(from);
   const { device, title } = facts;
   const [axis, setAxis] = useState<LadderAxis>('internal resolution');
@@ -22,6 +28,8 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
   const [pixels, setPixels] = useState<unknown>(null);
   const [full, setFull] = useState<unknown>(from?.full ?? null);
   const [probeMin, setProbeMin] = useState<unknown>(3);
+  const others = newNames(linesOf(more), [title]);
+  const many = others.length > 0;
   const known = kit?.titles.find((one) => one.name === title)?.facts.nativeFps ?? null;
   const screen = kit?.devices.find((one) => one.name === device)?.facts.screens?.[0];
   const system = kit?.titles.find((one) => one.name === title)?.facts.system;
@@ -39,10 +47,28 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
     outputPixels: screen?.widthPx && screen.heightPx ? screen.widthPx * screen.heightPx : null,
     full: full ?? known,
     probeMin: probeMin ?? undefined,
+    together: many ? together : null,
   });
+  // of several titles each is a ladder of its own: all begin, or none
+  const create = many
+    ? {
+        isPending: several.isPending,
+        mutate: ({ id, doc }: { id: string; doc: LadderDoc }, told: Parameters<typeof several.mutate>[1]) =>
+          several.mutate(
+            {
+              ladders: [
+                { id, doc },
+                ...others.map((name) => ({ id: uuid(), doc: forTitle(doc, name, kit?.titles) })),
+              ],
+            },
+            told,
+          ),
+      }
+    : one;
   return (
     <Sheet gap={8} role="form" aria-label="New ladder">
       <SearchOf facts={facts} onChange={setFacts} />
+      <OtherTitles taken={[title]} system={system} value={more} onChange={setMore} />
       <Select
         label="What is raised (a power limit is lowered)"
         options={LADDER_AXES.map((value) => ({ value, text: value }))}
@@ -102,7 +128,7 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
         schema={ladderDoc}
         written={written}
         create={create}
-        leadTo={(id) => `/ladders/${id}`}
+        leadTo={(id) => (many ? `/ladders/titles/${together}` : `/ladders/${id}`)}
         disabled={!canBegin(facts)}
       />
     </Sheet>

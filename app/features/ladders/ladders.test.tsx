@@ -22,6 +22,7 @@ const ladder = (doc: Partial<LadderDoc> = {}, more: Partial<LadderDetail> = {}):
     rungs: ['1×', '2×', '3×'].map((name) => ({ name, pixels: null })),
     outputPixels: null,
     full: 60,
+    together: null,
     prior: null,
     probeMin: 3,
     probes: [],
@@ -29,6 +30,7 @@ const ladder = (doc: Partial<LadderDoc> = {}, more: Partial<LadderDetail> = {}):
     ...doc,
   },
   siblings: [],
+  borrowed: null,
   runs: [],
   ...more,
 });
