@@ -2,6 +2,7 @@ import {
   CLAIM_LEVELS,
   GLITCH_KINDS,
   OUTCOME_STATUSES,
+  SMOOTH_WORDS,
   type CountedOutcome,
   type RunOutcomeStatus,
 } from '@pace-check/core';
@@ -25,6 +26,8 @@ export const outcome = z.strictObject({
   /** Where it crashed, or what was wrong. */
   where: words,
   glitches: z.array(z.enum(GLITCH_KINDS)).max(GLITCH_KINDS.length).default([]),
+  /** How often it stumbles; null where nobody said so. */
+  stumbles: z.enum(SMOOTH_WORDS).nullable().default(null),
   scene: trimmed(120).default(''),
   /** Shaders were compiled while it was played. */
   firstPlay: z.boolean().default(false),
@@ -54,6 +57,8 @@ export const layerVersion = z.strictObject({
   with: trimmed(120).min(1, 'what it is a version of'),
   version: trimmed(60).min(1, 'a version'),
   date: day,
+  /** What it is a fork of; it keeps versions of its own. Null for none. */
+  forkOf: trimmed(120).nullable().default(null),
 });
 export type LayerVersion = z.infer<typeof layerVersion>;
 
@@ -66,12 +71,20 @@ export const newOutcomes = z.strictObject({
 });
 export type NewOutcomes = z.input<typeof newOutcomes>;
 
+/** A run as an outcome of its title. */
+export interface RunOutcome extends CountedOutcome<RunOutcomeStatus> {
+  runId: string;
+  /** Name of the run, and of its setup where it has one. */
+  name: string;
+  setup: string | null;
+}
+
 export interface Outcomes {
   /** The latest first. */
   outcomes: Outcome[];
   claims: Claim[];
   /** What the runs of the library say, the latest first: they count as well. */
-  runs: CountedOutcome<RunOutcomeStatus>[];
+  runs: RunOutcome[];
   /** In the order of their days. */
   versions: LayerVersion[];
 }

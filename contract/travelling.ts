@@ -187,7 +187,12 @@ export const TRAVELLING_ROWS: Readonly<Record<string, z.ZodType<Record<string, u
   outcome: document(outcome),
   claim: document(claim),
   synthetic: document(syntheticDoc),
-  layer_version: z.looseObject({ layer: text(120), version: text(60), came_on: z.iso.date() }),
+  layer_version: z.looseObject({
+    layer: text(120),
+    version: text(60),
+    came_on: z.iso.date(),
+    fork_of: text(120).nullish(),
+  }),
   review: document(reviewDoc),
   publication: z.looseObject({ review_id: id, revision: count, published_at: moment, written }),
   card,

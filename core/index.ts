@@ -131,6 +131,16 @@ export {
   type ProblemRow,
 } from './ladder/outcomes';
 export {
+  buildPairs,
+  sayBuild,
+  saySeenWith,
+  sayVersions,
+  versionRows,
+  type Build,
+  type KnownVersion,
+  type VersionRow,
+} from './ladder/versions';
+export {
   extremeOf,
   LADDER_AXES,
   minutesToGo,
@@ -385,6 +395,7 @@ export {
   RATING_PARTS,
   RUN_MEASURES,
   SMOOTH_WORDS,
+  STUMBLES,
   FEEL_WORDS,
   type Feel,
   type FeelWord,

@@ -18,6 +18,13 @@ export type RateSource = (typeof RATE_SOURCES)[number];
 /** How often it stumbles, as a person says it; the best first. */
 export const SMOOTH_WORDS = ['none', 'occasional', 'frequent', 'constant'] as const;
 export type SmoothWord = (typeof SMOOTH_WORDS)[number];
+/** How often it stumbles, as it was said. */
+export const STUMBLES: Record<SmoothWord, string> = {
+  none: 'does not stumble',
+  occasional: 'stumbles now and then',
+  frequent: 'stumbles often',
+  constant: 'stumbles all the time',
+};
 
 /** How it plays, as the player says; the best first. */
 export const FEEL_WORDS = ['flawless', 'good', 'playable', 'barely', 'unplayable'] as const;

@@ -223,6 +223,46 @@ test.describe('phone', () => {
     await expect(cautions).toBeVisible();
   });
 
+  test('one ladder over three titles: the loaded one first, the next from what was seen', async ({
+    page,
+  }) => {
+    await page.goto('/ladders');
+    await page.getByRole('button', { name: 'New ladder' }).click();
+    const form = page.getByRole('form', { name: 'New ladder' });
+    await form.getByLabel('Device', { exact: true }).fill('Kitto Mini');
+    await form.getByLabel('Title', { exact: true }).fill('Rook Tower');
+    await form.getByRole('button', { name: /^All of Lumo 64 in the kit: \d+ more$/ }).click();
+    await expect(form.getByLabel('More titles')).toHaveValue(/Pico Harbour/);
+    await form.getByLabel('Rungs').fill('1×\n2×\n3×\n4×');
+    await form.getByRole('button', { name: 'Begin' }).click();
+    await expect(page.getByRole('heading', { level: 1, name: 'Lumo 64 on Kitto Mini' })).toBeVisible();
+    const next = page.getByRole('region', { name: 'What to do next' });
+    const bars = page.getByRole('list', { name: 'Title by title' }).getByRole('listitem');
+    const titles = await bars.count();
+    const probe = async (says: RegExp, percent: string): Promise<void> => {
+      await expect(next.getByText(says)).toBeVisible();
+      await next.getByLabel('Speed, %').fill(percent);
+      await next.getByRole('button', { name: 'Note it' }).click();
+    };
+    await probe(/^Glass Canyon at 2×$/, '100');
+    await probe(/^Glass Canyon at 3×$/, '80');
+    // told: the next title begins where the first one ended
+    await expect(bars.filter({ hasText: 'Glass Canyon' })).toContainText('2×');
+    await probe(/^Pico Harbour at 2×$/, '100');
+    await probe(/^Pico Harbour at 3×$/, '100');
+    await probe(/^Pico Harbour at 4×$/, '70');
+    await expect(bars.filter({ hasText: 'Pico Harbour' })).toContainText('3×');
+    await expect(page.getByText(new RegExp(`^2 of ${titles} told, 5 probes so far`))).toBeVisible();
+    await expectAccessible(page);
+    await page.goto('/ladders');
+    await expect(
+      page
+        .getByRole('list', { name: 'Ladders' })
+        .getByRole('listitem')
+        .filter({ hasText: 'Lumo 64 on Kitto Mini' }),
+    ).toContainText(`2 of ${titles} told`);
+  });
+
   test('thirty outcomes pasted, one noted by thumb, a version noted, and what to test again', async ({
     page,
   }) => {
@@ -291,10 +331,31 @@ test.describe('phone', () => {
     await expect(again.getByRole('listitem')).toHaveCount(31);
     await expect(again.getByText('Thumb journey on Oru Fold: glitches with 0.8')).toBeVisible();
 
+    // the same title under the new version, and a fork: each against what it follows
+    const against = page.getByRole('list', { name: 'Gale 0.9 against Gale 0.8' });
+    await page.getByRole('button', { name: 'Note one' }).click();
+    await note.getByLabel('Device', { exact: true }).fill('Oru Fold');
+    await note.getByLabel('Emulator or layer, if any').fill('Gale');
+    await note.getByLabel('Version').fill('0.9');
+    await note.getByLabel('Title', { exact: true }).fill('Thumb journey');
+    await note.getByRole('checkbox', { name: 'now and then' }).click();
+    await note.getByRole('button', { name: 'full speed', exact: true }).click();
+    await page.getByLabel('First', { exact: true }).selectOption('Gale 0.8');
+    await page.getByLabel('Second', { exact: true }).selectOption('Gale 0.9');
+    await expect(against.getByRole('listitem')).toHaveText([
+      /^fixed\s+Thumb journey on Oru Fold\s*glitches \(picture\) → full speed, stumbles now and then$/,
+    ]);
+    await expect(page.getByText('Of 1 seen with both: 1 fixed.')).toBeVisible();
+    for (const { id, version: of } of (await ask(page, ROUTES.outcomes, {})).outcomes.filter(
+      (one) => one.title === 'Thumb journey',
+    ))
+      if (of === '0.9') await ask(page, ROUTES.deleteOutcome, { params: { id } });
+    await page.reload();
+
     await page.getByLabel('Find a title').fill('thumb');
     await expect(page.getByText(/^1 of \d+ titles; on their devices 1 of 1 /)).toBeVisible();
     await page.getByRole('button', { name: 'Thumb journey: Oru Fold glitches' }).click();
-    const list = page.getByRole('list', { name: 'What was noted of Thumb journey' });
+    const list = page.getByRole('list', { name: 'What is known of Thumb journey' });
     await expect(list.getByRole('listitem')).toHaveCount(1);
     await expect(list.getByText(/the sky is pink \(picture\)/)).toBeVisible();
     await list.getByRole('button', { name: 'Take out Thumb journey on Oru Fold' }).click();

@@ -362,7 +362,7 @@ it('shows what was searched for and seen on its devices, and freezes it', async 
   const live = text(await pack(body.id), 'review.html');
   expect(live).toMatch(/<h2>Settings that hold<\/h2>.*Rook Tower.*2×/s);
   expect(live).not.toContain('Elsewhere');
-  expect(live).toContain('Velm 5: 0 of 1 (0 to 79\u00a0%) run.');
+  expect(live).toContain('Velm 5: 1 of 2 (9 to 91\u00a0%) run.');
   expect(live).toContain('&lt;i&gt;Iron');
   await publish(body.id);
   await harness.request('DELETE', `/outcomes/${seen.id}`);

@@ -462,6 +462,23 @@ describe('outcomes', () => {
     expect(after.filter((one) => one.title === 'Counted Tower')).toEqual([]);
   });
 
+  it('make their titles known to the kit, and a fork keeps what it comes from', async () => {
+    await send('POST', '/outcomes', {
+      outcomes: [outcome('A title of its own')],
+      versions: [
+        { with: 'Footbridge', version: '1', date: '2026-06-02', forkOf: 'Gangway' },
+        { with: 'Gangway', version: '3.3', date: '2026-06-03', forkOf: '' },
+      ],
+    });
+    const { titles } = (await send('GET', '/kit')).body as { titles: { name: string }[] };
+    expect(titles.filter(({ name }) => name === 'A title of its own')).toHaveLength(1);
+    const { versions } = (await send('GET', '/outcomes')).body as {
+      versions: { with: string; forkOf: string }[];
+    };
+    expect(versions.find((one) => one.with === 'Footbridge')).toMatchObject({ forkOf: 'Gangway' });
+    expect(versions.filter((one) => one.with === 'Gangway').every((one) => one.forkOf === null)).toBe(true);
+  });
+
   it.each([
     ['2001 at once', { outcomes: Array.from({ length: 2001 }, (_, i) => outcome(String(i))) }],
     ['a day that is none', { outcomes: [outcome('A', { date: '2026-13-40' })] }],

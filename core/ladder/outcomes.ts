@@ -1,4 +1,6 @@
-import type { EndReason } from '../vocabulary';
+import type { BreakCount } from '../compare/breakRate';
+import type { EndReason, SmoothWord } from '../vocabulary';
+
 /** How it goes with a title on a device, the worst first. */
 export const OUTCOME_STATUSES = [
   'not offered',
@@ -32,6 +34,12 @@ export interface CountedOutcome<S extends RunOutcomeStatus = OutcomeStatus> {
   /** Day on which it was seen. */
   date: string;
   firstPlay: boolean;
+  /** What is wrong with it; left out where nobody was asked. */
+  glitches?: readonly GlitchKind[];
+  /** How often it stumbles, as somebody said; null or left out where nobody did. */
+  stumbles?: SmoothWord | null;
+  /** Breaks in the minutes of a log; null or left out where nothing was logged. */
+  breaks?: BreakCount | null;
 }
 
 export interface CountedClaim {
@@ -217,12 +225,14 @@ export interface ProblemRow {
  * @source docs/method.md, "Outcomes"
  */
 export function problemList(
-  outcomes: readonly CountedOutcome[],
+  outcomes: readonly CountedOutcome<RunOutcomeStatus>[],
   layer: string,
   versions: readonly string[],
 ): ProblemRow[] {
+  // a run that says no more than that it was played is no problem and no cure
   const own = outcomes.filter(
-    (one) => one.with.toLowerCase() === layer.toLowerCase() && one.status !== 'not offered',
+    (one): one is CountedOutcome =>
+      one.with.toLowerCase() === layer.toLowerCase() && one.status !== 'not offered' && one.status !== 'runs',
   );
   const place = (version: string): number => versions.indexOf(version);
   const groups = new Map<string, CountedOutcome[]>();

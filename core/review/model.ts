@@ -2,7 +2,8 @@ import type { Comparable, StatedFacts } from '../compare/comparable';
 import type { Lane } from '../figures/lane';
 import type { LimitFindings } from '../figures/limits';
 import type { LongPlay, Sitting } from '../session/model';
-import type { CountedClaim, CountedOutcome } from '../ladder/outcomes';
+import type { CountedClaim, CountedOutcome, RunOutcomeStatus } from '../ladder/outcomes';
+import type { KnownVersion } from '../ladder/versions';
 import type { ChoiceAxis } from '../ladder/choices';
 import type { PowerRow } from '../ladder/power';
 import type { LadderAxis } from '../ladder/search';
@@ -205,7 +206,9 @@ export interface ReviewSynthetic {
 }
 
 /** An outcome as a review shows it. */
-export interface ReviewOutcome extends CountedOutcome {
+export interface ReviewOutcome extends CountedOutcome<RunOutcomeStatus> {
+  /** The run that says so; left out where it was noted. */
+  runId?: string;
   where: string;
   scene: string;
   tried: string;
@@ -238,5 +241,5 @@ export interface ReviewEvidence {
   /** Outcomes on its devices, claims on what they are of, and versions in their order. */
   outcomes: ReviewOutcome[];
   claims: CountedClaim[];
-  versions: { with: string; version: string }[];
+  versions: KnownVersion[];
 }

@@ -570,6 +570,67 @@ describe('settings that hold, and what runs', () => {
     expect(steps.small).toBe('Set: layer: Gangway.');
   });
 
+  it('publishes the run of a layer’s title, what was noted of it, and its recipe together', () => {
+    const recipe = writeRecipe([{ key: 'layer', value: 'Gangway', unit: '' }], []);
+    const first = run('Iron Orchard', {
+      stated: { setup: 'safe' },
+      entries: [{ type: 'rate', low: 36, high: 44, by: 'overlay' }],
+    });
+    const outcome = {
+      title: 'Iron Orchard',
+      device: first.stated.device!,
+      with: 'Gangway',
+      firstPlay: false,
+      scene: '',
+    };
+    const more = {
+      runs: [first],
+      setups: [{ title: 'Iron Orchard', name: 'safe', recipe }],
+      outcomes: [
+        {
+          ...outcome,
+          runId: first.id,
+          version: '3.1',
+          status: 'crashes' as const,
+          date: '2026-05-01',
+          where: '',
+          tried: 'safe',
+        },
+        {
+          ...outcome,
+          version: '3.2',
+          status: 'glitches' as const,
+          date: '2026-05-18',
+          where: 'leaves are squares',
+          tried: '',
+        },
+        { ...outcome, with: 'Other', version: '', status: 'slow' as const, date: '', where: '', tried: '' },
+      ],
+    };
+    const [lead, came] = blocks('recipes', more);
+    if (lead?.is !== 'lead' || came?.is !== 'lines') throw new Error('a lead and lines are wanted');
+    expect(lead.line).toBe('Iron Orchard: safe');
+    expect(came.lines[0]).toMatch(/^Played so on Velm 5: crashes, 36 to 44 fps/);
+    expect(came.lines.slice(1)).toEqual([
+      'Noted with Gangway 3.2 on Velm 5: glitches, leaves are squares, 2026-05-18.',
+    ]);
+    const against = blocks('what-runs', more).at(-1);
+    if (against?.is !== 'table') throw new Error('a table of two versions is wanted');
+    expect([against.label, against.rows]).toEqual([
+      'Gangway 3.2 against Gangway 3.1',
+      [['Iron Orchard', 'Velm 5', 'crashes', 'glitches', 'fewer']],
+    ]);
+  });
+
+  it('says nothing of what runs where runs were only played', () => {
+    const played = { title: 'A', device: 'Velm 5', with: '', version: '', date: '', firstPlay: false };
+    expect(
+      blocks('what-runs', {
+        outcomes: [{ ...played, runId: 'r', status: 'runs', where: '', scene: '', tried: '' }],
+      }),
+    ).toEqual([]);
+  });
+
   it('counts what runs, against what is claimed and over versions', () => {
     const outcome = (title: string, status: 'crashes' | 'full speed', version: string) => ({
       title,
@@ -583,7 +644,7 @@ describe('settings that hold, and what runs', () => {
       scene: '',
       tried: '',
     });
-    const [lines, shares, table] = blocks('what-runs', {
+    const [lines, shares, table, versions] = blocks('what-runs', {
       outcomes: [outcome('A', 'crashes', '1'), outcome('A', 'full speed', '2'), outcome('B', 'crashes', '2')],
       claims: ['A', 'B'].map((title) => ({ title, device: '', level: 'runs well' as const })),
       versions: ['1', '2'].map((version) => ({ with: 'Gangway', version })),
@@ -594,7 +655,12 @@ describe('settings that hold, and what runs', () => {
     expect(lines.lines.map(plain)).toEqual([
       'Velm 5: 1 of 2 (9 to 91 %) run.',
       'Claimed “runs well”: 1 of 2 (9 to 91 %) did.',
-      'Gangway, A on Velm 5: fixed; crashes with 1, then full speed with 2.',
+    ]);
+    // told once, in the table of the two versions
+    if (versions?.is !== 'table') throw new Error('a table of two versions is wanted');
+    expect([versions.label, versions.rows]).toEqual([
+      'Gangway 2 against Gangway 1',
+      [['A', 'Velm 5', 'crashes', 'full speed', 'fixed']],
     ]);
     expect(table.rows.map((row) => row[2])).toEqual(['full speed', 'crashes']);
   });

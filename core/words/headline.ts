@@ -6,7 +6,7 @@ import { middleOf, type Ends } from '../readOff/ends';
 import type { ReadSaid } from '../readOff/readSaid';
 import { sayWritten } from '../readOff/written';
 import { above, atMost } from '../numbers/threshold';
-import type { Feel, SmoothWord } from '../vocabulary';
+import { STUMBLES, type Feel, type SmoothWord } from '../vocabulary';
 import { greatest } from '../numbers/thin';
 import { toFahrenheit, type TemperatureUnit } from './temperature';
 
@@ -338,13 +338,7 @@ function emulated({ speed, said }: HeadlineFacts): string | null {
     : `${(speed * 100).toFixed(speed > 0.985 && speed < 0.9995 ? 1 : 0)}\u00a0% speed`;
 }
 
-const STUMBLING: Record<SmoothWord, string> = {
-  none: 'does not stumble',
-  occasional: 'stumbles now and then',
-  frequent: 'stumbles often',
-  constant: 'stumbles all the time',
-};
-const stumbling = ({ smooth }: HeadlineFacts): string | null => (smooth === null ? null : STUMBLING[smooth]);
+const stumbling = ({ smooth }: HeadlineFacts): string | null => (smooth === null ? null : STUMBLES[smooth]);
 
 function warmth({ peakC, hottest }: HeadlineFacts, { unit }: Voice): string | null {
   return peakC === null ? null : `${sayTemperature(peakC, unit)} at ${hottest}`;

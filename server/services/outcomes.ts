@@ -12,7 +12,7 @@ import {
   readSeenRuns,
   setOutcomeDeleted,
 } from '../sql/outcomes';
-import { readKit } from '../sql/kit';
+import { idByName, readKit } from '../sql/kit';
 import { kitInFull } from './setups';
 import { ANYBODY, noteOwn, refuseOthers, type Author } from './author';
 import { notFound } from './problem';
@@ -34,23 +34,30 @@ export class Outcomes {
   }
 
   /** What was played says how it goes, too: tried with what its setup names. */
-  private async ofRuns(): Promise<AllOutcomes['runs']> {
+  async ofRuns(): Promise<AllOutcomes['runs']> {
     const { setups } = kitInFull(await readKit(this.pool));
     const wholes = new Map(setups.map(({ id, whole }) => [id, whole]));
-    return (await readSeenRuns(this.pool)).map(({ title, device, setupId, date, firstPlay, ...seen }) => {
-      const pairs = (setupId === null ? null : wholes.get(setupId)) ?? [];
-      const said = (...keys: string[]): string =>
-        pairs.find((pair) => keys.some((key) => samePair(pair.key, key)))?.value ?? '';
-      return {
-        title,
-        device,
-        with: said('emulator', 'layer', 'service'),
-        version: said('version'),
-        status: outcomeOfRun(seen),
-        date,
-        firstPlay,
-      };
-    });
+    return (await readSeenRuns(this.pool)).map(
+      ({ id, name, setup, title, device, setupId, date, firstPlay, stumbles, breaks, ...seen }) => {
+        const pairs = (setupId === null ? null : wholes.get(setupId)) ?? [];
+        const said = (...keys: string[]): string =>
+          pairs.find((pair) => keys.some((key) => samePair(pair.key, key)))?.value ?? '';
+        return {
+          runId: id,
+          name,
+          setup,
+          title,
+          device,
+          with: said('emulator', 'layer', 'service'),
+          version: said('version'),
+          status: outcomeOfRun(seen),
+          date,
+          firstPlay,
+          stumbles,
+          breaks,
+        };
+      },
+    );
   }
 
   /** Notes all that is sent, or nothing. */
@@ -68,6 +75,8 @@ export class Outcomes {
       // one that stands twice in what was sent: its last word counts
       await insertOutcomes(db, [...new Map(outcomes.map((one) => [one.id, one])).values()]);
       await insertClaims(db, [...new Map(claims.map((one) => [one.id, one])).values()]);
+      // what was noted is known to the kit, as what was played is
+      for (const name of new Set(outcomes.map(({ title }) => title))) await idByName(db, 'title', name);
       await insertVersions(db, versions, author.mayAll);
     });
     return this.all();

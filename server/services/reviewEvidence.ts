@@ -21,6 +21,7 @@ import type pg from 'pg';
 import { readCompared, type ComparedRow } from '../sql/comparing';
 import { readKit } from '../sql/kit';
 import { readOutcomes } from '../sql/outcomes';
+import { Outcomes } from './outcomes';
 import { listRequests } from '../sql/requests';
 import { readRuns } from '../sql/runs';
 import type { Comparisons } from './comparisons';
@@ -191,7 +192,8 @@ export class ReviewEvidences {
   ): Promise<Omit<ReviewDetail['searched'], 'sittings' | 'limits'>> {
     const { outcomes, claims, versions } = await readOutcomes(this.pool);
     const own = outcomes.filter((one) => devices.has(one.device));
-    const titles = new Set(own.map((one) => one.title.toLowerCase()));
+    const played = (await new Outcomes(this.pool).ofRuns()).filter((one) => devices.has(one.device));
+    const titles = new Set([...own, ...played].map((one) => one.title.toLowerCase()));
     const ladders = new Ladders(this.pool);
     return {
       synthetic: (await new Synthetics(this.pool).list())
@@ -268,24 +270,57 @@ export class ReviewEvidences {
             place: { at: best === null ? 0 : rungs.indexOf(best) + 1, of: rungs.length },
           }),
         ),
-      outcomes: own.map(
-        ({ title, device, with: layer, version, status, date, firstPlay, where, scene, tried }) => ({
+      // what was played counts as well as what was noted; of one day what was noted leads
+      outcomes: [
+        ...played.map(({ runId, title, device, with: layer, version, status, date, ...seen }) => ({
+          runId,
           title,
           device,
           with: layer,
           version,
           status,
           date,
-          firstPlay,
-          where,
-          scene,
-          tried,
-        }),
-      ),
+          firstPlay: seen.firstPlay,
+          stumbles: seen.stumbles,
+          breaks: seen.breaks,
+          where: '',
+          scene: '',
+          tried: seen.setup ?? '',
+        })),
+        ...own.map(
+          ({
+            title,
+            device,
+            with: layer,
+            version,
+            status,
+            glitches,
+            stumbles,
+            date,
+            firstPlay,
+            where,
+            scene,
+            tried,
+          }) => ({
+            title,
+            device,
+            with: layer,
+            version,
+            status,
+            glitches,
+            stumbles,
+            date,
+            firstPlay,
+            where,
+            scene,
+            tried,
+          }),
+        ),
+      ],
       claims: claims
         .filter((one) => titles.has(one.title.toLowerCase()))
         .map(({ title, device, level }) => ({ title, device, level })),
-      versions: versions.map(({ with: layer, version }) => ({ with: layer, version })),
+      versions: versions.map(({ with: layer, version, forkOf }) => ({ with: layer, version, forkOf })),
     };
   }
 

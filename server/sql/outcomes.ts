@@ -1,5 +1,5 @@
 import type { Claim, LayerVersion, Outcome, Outcomes } from '@pace-check/contract';
-import type { RunSeen } from '@pace-check/core';
+import type { RunSeen, SmoothWord } from '@pace-check/core';
 import type { Queryable } from './database';
 
 /** Outcomes and claims that are read at most: 300 titles on 8 devices, some versions of each. */
@@ -17,7 +17,7 @@ export async function readOutcomes(db: Queryable): Promise<Omit<Outcomes, 'runs'
     claims: await docs<Claim>('claim'),
     versions: (
       await db.query<LayerVersion>(
-        `select layer as "with", version, to_char(came_on, 'YYYY-MM-DD') as date from layer_version order by layer, came_on, version`,
+        `select layer as "with", version, to_char(came_on, 'YYYY-MM-DD') as date, fork_of as "forkOf" from layer_version order by layer, came_on, version`,
       )
     ).rows,
   };
@@ -25,22 +25,28 @@ export async function readOutcomes(db: Queryable): Promise<Omit<Outcomes, 'runs'
 
 /** A run as far as it says how it goes with its title. */
 export interface SeenRun extends RunSeen {
+  id: string;
+  name: string;
+  setup: string | null;
   title: string;
   device: string;
   setupId: string | null;
   date: string;
   firstPlay: boolean;
+  stumbles: SmoothWord | null;
+  breaks: { count: number; minutes: number } | null;
 }
 
 /** Runs that are over, the latest first; of a sitting its stretches. */
 export async function readSeenRuns(db: Queryable): Promise<SeenRun[]> {
   return (
     await db.query<SeenRun>(
-      `select title.name as title, device.name as device, setup_id as "setupId", to_char(coalesce(started_at, imported_at), 'YYYY-MM-DD') as date,
+      `select run.id, run.name, setup.name as setup, title.name as title, device.name as device, setup_id as "setupId", to_char(coalesce(started_at, imported_at), 'YYYY-MM-DD') as date,
          'first-play' = any(conditions) as "firstPlay", figures -> 'end' ->> 'reason' as ended, (figures -> 'emulation' ->> 'fullSpeed')::boolean as "fullSpeed", figures ->> 'playable' as playable,
          coalesce(figures -> 'marks' @> '[{"kind": "crash"}]', false) as crashed,
+         figures -> 'read' ->> 'smooth' as stumbles, nullif(comparing -> 'breaks', 'null') as breaks,
          (select count(*)::int from jsonb_array_elements(figures -> 'marks') as mark where mark ->> 'kind' = 'glitch') as glitches
-       from run join device on device.id = device_id join title on title.id = title_id join analysis on run_id = run.id
+       from run join device on device.id = device_id join title on title.id = title_id left join setup on setup.id = setup_id join analysis on run_id = run.id
        where deleted_at is null and not is_sitting and not exists (select 1 from recording where recording.run_id = run.id and status <> 'ended')
        order by coalesce(started_at, imported_at) desc, run.id limit ${MOST_READ}`,
     )
@@ -80,10 +86,10 @@ export async function knownOutcomes(db: Queryable, ids: string[]): Promise<strin
 
 /** @param again one that is known takes the day that is given now */
 export async function insertVersions(db: Queryable, all: LayerVersion[], again: boolean): Promise<void> {
-  for (const { with: layer, version, date } of all)
+  for (const { with: layer, version, date, forkOf } of all)
     await db.query(
-      `insert into layer_version (layer, version, came_on) values ($1, $2, $3) on conflict (layer, version) do ${again ? 'update set came_on = excluded.came_on' : 'nothing'}`,
-      [layer, version, date],
+      `insert into layer_version (layer, version, came_on, fork_of) values ($1, $2, $3, $4) on conflict (layer, version) do ${again ? 'update set came_on = excluded.came_on, fork_of = excluded.fork_of' : 'nothing'}`,
+      [layer, version, date, forkOf === '' ? null : forkOf],
     );
 }
 

@@ -1,6 +1,7 @@
-import { ROUTES, type Outcome } from '@pace-check/contract';
-import { DEMANDS, OUTCOME_STATUSES, runShare, sayCounted } from '@pace-check/core';
+import { ROUTES, type Outcome, type RunOutcome } from '@pace-check/contract';
+import { DEMANDS, OUTCOME_STATUSES, runShare, sayBuild, sayCounted, STUMBLES } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
+import { Link } from 'expo-router';
 import { memo, type ReactNode } from 'react';
 import { Pressable } from 'react-native';
 import { useDeleteOutcome } from '../../api/outcomes';
@@ -13,7 +14,7 @@ import { Select } from '../../ui/Select';
 import { TARGET } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
 import { Body, Quiet } from '../../ui/words';
-import { distinct, underOf, type MatrixFilter, type MatrixRow } from './matrixRows';
+import { distinct, wasRun, type MatrixFilter, type MatrixRow, type Seen } from './matrixRows';
 
 const asOptions = <T extends string>(values: readonly T[]): { value: T; text: T }[] =>
   values.map((value) => ({ value, text: value }));
@@ -26,7 +27,7 @@ export function MatrixHead({
   filter,
   onChange,
 }: {
-  outcomes: Outcome[];
+  outcomes: Seen[];
   /** All titles; of them the systems and demands that can be chosen. */
   rows: MatrixRow[];
   shown: MatrixRow[];
@@ -35,7 +36,7 @@ export function MatrixHead({
 }): ReactNode {
   const wide = useWide();
   const systems = distinct(rows.map((row) => row.system));
-  const unders = distinct(outcomes.map(underOf));
+  const unders = distinct(outcomes.map(sayBuild));
   const devices = distinct(shown.flatMap((row) => row.outcomes.map((one) => one.device)));
   return (
     <Section title="Title by title">
@@ -51,7 +52,7 @@ export function MatrixHead({
         </Stack>
         <Select
           label="Status"
-          options={asOptions(OUTCOME_STATUSES)}
+          options={asOptions([...OUTCOME_STATUSES, 'runs'] as const)}
           value={filter.status}
           onChange={(status) => onChange({ status })}
           none="any"
@@ -87,7 +88,7 @@ export function MatrixHead({
       <Quiet role="status">
         {shown.length === 0
           ? 'None.'
-          : `${shown.length} of ${rows.length} titles; on their devices ${sayCounted(runShare(shown.flatMap((row) => row.outcomes)))} run. A tap on a title shows what was noted.`}
+          : `${shown.length} of ${rows.length} titles; on their devices ${sayCounted(runShare(shown.flatMap((row) => row.outcomes)))} run. A tap on a title shows what was noted and what was run.`}
       </Quiet>
       {wide && shown.length > 0 ? (
         <Row gap={8} aria-hidden style={{ paddingBottom: 4 }}>
@@ -154,20 +155,46 @@ export const TitleRow = memo(function TitleRow({
         )}
       </Pressable>
       {open ? (
-        <Stack gap={2} role="list" aria-label={`What was noted of ${title}`} style={{ paddingBottom: 8 }}>
-          {outcomes.map((one) => (
-            <OutcomeLine key={one.id} outcome={one} />
-          ))}
+        <Stack gap={2} role="list" aria-label={`What is known of ${title}`} style={{ paddingBottom: 8 }}>
+          {outcomes.map((one) =>
+            wasRun(one) ? <RunLine key={one.runId} run={one} /> : <OutcomeLine key={one.id} outcome={one} />,
+          )}
         </Stack>
       ) : null}
     </Stack>
   );
 });
 
+/** What a run says; it leads to the run. */
+function RunLine({ run }: { run: RunOutcome }): ReactNode {
+  const { runId, device, status, name, setup, firstPlay, stumbles } = run;
+  return (
+    <Stack role="listitem" style={{ minHeight: TARGET, justifyContent: 'center' }}>
+      <Body small>
+        {`${device}: `}
+        <Body head small>
+          {status}
+        </Body>
+        {stumbles ? `, ${STUMBLES[stumbles]}` : ''}
+      </Body>
+      <Row gap={6} wrap>
+        <Link href={`/runs/${runId}`}>
+          <Quiet style={{ textDecorationLine: 'underline' }}>{`as it was run: ${name}`}</Quiet>
+        </Link>
+        <Quiet>
+          {[sayBuild(run) || setup, firstPlay ? 'first play' : null, day(run.date)]
+            .filter(Boolean)
+            .join(' · ')}
+        </Quiet>
+      </Row>
+    </Stack>
+  );
+}
+
 function OutcomeLine({ outcome }: { outcome: Outcome }): ReactNode {
   const remove = useDeleteOutcome();
   const toast = useToast();
-  const { id, title, device, status, where, glitches, scene, firstPlay, evidence, tried } = outcome;
+  const { id, title, device, status, where, glitches, stumbles, scene, firstPlay, evidence, tried } = outcome;
   const failed = (error: Error): void => toast({ text: `It could not be done: ${error.message}` });
   return (
     <Row apart align="center" gap={8} role="listitem">
@@ -177,11 +204,15 @@ function OutcomeLine({ outcome }: { outcome: Outcome }): ReactNode {
           <Body head small>
             {status}
           </Body>
-          {[where ? `, ${where}` : '', glitches.length > 0 ? ` (${glitches.join(', ')})` : ''].join('')}
+          {[
+            where ? `, ${where}` : '',
+            glitches.length > 0 ? ` (${glitches.join(', ')})` : '',
+            stumbles ? `, ${STUMBLES[stumbles]}` : '',
+          ].join('')}
         </Body>
         <Quiet>
           {[
-            underOf(outcome) || null,
+            sayBuild(outcome) || null,
             scene || null,
             firstPlay ? 'first play' : null,
             tried ? `tried: ${tried}` : null,

@@ -1,11 +1,18 @@
 import type { Outcomes } from '@pace-check/contract';
-import { GLITCH_KINDS, OUTCOME_STATUSES, type OutcomeStatus } from '@pace-check/core';
+import {
+  GLITCH_KINDS,
+  OUTCOME_STATUSES,
+  SMOOTH_WORDS,
+  type OutcomeStatus,
+  type SmoothWord,
+} from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { v4 as uuid } from 'uuid';
 import { useDeleteOutcome, useNoteOutcomes } from '../../api/outcomes';
 import { useKit } from '../../api/queries';
 import { Flag } from '../../forms/Flag';
+import { Chips } from '../../ui/Chips';
 import { Row, Sheet, Stack } from '../../ui/parts';
 import { NamePicker } from '../../ui/PickOrAdd';
 import { useToast } from '../../ui/Toast';
@@ -13,6 +20,13 @@ import { Body, Quiet } from '../../ui/words';
 import { today } from './today';
 import { TriedOn, useTriedOn } from './TriedOn';
 
+/** How often it stumbles, as a word to tap. */
+const OFTEN: Record<SmoothWord, string> = {
+  none: 'not at all',
+  occasional: 'now and then',
+  frequent: 'often',
+  constant: 'all the time',
+};
 type GlitchKind = (typeof GLITCH_KINDS)[number];
 
 /** One outcome after the other by thumb: the title, and a tap on how it goes. What it was tried on stays. */
@@ -28,6 +42,7 @@ export function NoteOutcome({ all, layers }: { all: Outcomes; layers: string[] }
   const [tried, setTried] = useState('');
   const [glitches, setGlitches] = useState<GlitchKind[]>([]);
   const [firstPlay, setFirstPlay] = useState(false);
+  const [stumbles, setStumbles] = useState<SmoothWord | null>(null);
   const take = (status: OutcomeStatus): void => {
     const id = uuid();
     const noted = { title: title.trim(), device: on.device.trim() };
@@ -41,6 +56,7 @@ export function NoteOutcome({ all, layers }: { all: Outcomes; layers: string[] }
             status,
             where,
             glitches: status === 'glitches' ? glitches : [],
+            stumbles,
             firstPlay,
             date: today(),
             evidence,
@@ -60,6 +76,7 @@ export function NoteOutcome({ all, layers }: { all: Outcomes; layers: string[] }
           setTried('');
           setGlitches([]);
           setFirstPlay(false);
+          setStumbles(null);
         },
         onError: (error) => toast({ text: `It is not noted: ${error.message}` }),
       },
@@ -116,6 +133,14 @@ export function NoteOutcome({ all, layers }: { all: Outcomes; layers: string[] }
         ))}
         <Flag label="first play" value={firstPlay} onChange={setFirstPlay} />
       </Row>
+      <Body head>How often it stumbles, if you saw it</Body>
+      <Chips
+        label="How often it stumbles"
+        options={[...SMOOTH_WORDS]}
+        words={(word) => OFTEN[word as SmoothWord]}
+        selected={stumbles === null ? [] : [stumbles]}
+        onChange={(chosen) => setStumbles((chosen.at(-1) as SmoothWord | undefined) ?? null)}
+      />
       <Body head>How it goes; a tap notes it</Body>
       <Row gap={8} wrap role="group" aria-label="How it goes">
         {OUTCOME_STATUSES.map((status) => (

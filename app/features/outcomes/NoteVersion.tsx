@@ -10,17 +10,23 @@ import { today } from './today';
 export function NoteVersion({ layers }: { layers: string[] }): ReactNode {
   const [layer, setLayer] = useState('');
   const [version, setVersion] = useState('');
+  const [forkOf, setForkOf] = useState('');
   const note = useNoteOutcomes();
   const toast = useToast();
   const take = (): void =>
     note.mutate(
-      { versions: [{ with: layer.trim(), version: version.trim(), date: today() }] },
+      {
+        versions: [
+          { with: layer.trim(), version: version.trim(), date: today(), forkOf: forkOf.trim() || null },
+        ],
+      },
       {
         onSuccess: () => {
           toast({
             text: `${layer.trim()} ${version.trim()} is noted: older outcomes are to be tested again.`,
           });
           setVersion('');
+          setForkOf('');
         },
         onError: (error) => toast({ text: `It is not noted: ${error.message}` }),
       },
@@ -41,6 +47,13 @@ export function NoteVersion({ layers }: { layers: string[] }): ReactNode {
         onChangeText={setVersion}
         maxLength={60}
         renderErrorMessage={false}
+      />
+      <NamePicker
+        label="A fork of, if it is one"
+        known={layers.filter((one) => one !== layer.trim())}
+        what="emulator or layer"
+        value={forkOf}
+        onChange={setForkOf}
       />
       <Row>
         <Button

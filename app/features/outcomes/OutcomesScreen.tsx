@@ -24,8 +24,9 @@ import { Section } from '../../ui/Section';
 import { Answered } from '../../ui/states';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { MatrixHead, TitleRow } from './Matrix';
-import { distinct, filtered, matrixRows, NO_MATRIX_FILTER } from './matrixRows';
+import { distinct, filtered, matrixRows, NO_MATRIX_FILTER, type Seen } from './matrixRows';
 import { NoteClaims } from './NoteClaims';
+import { OneAgainstAnother } from './OneAgainstAnother';
 import { NoteOutcome } from './NoteOutcome';
 import { NoteVersion } from './NoteVersion';
 import { PasteOutcomes } from './PasteOutcomes';
@@ -38,11 +39,10 @@ export function OutcomesScreen(): ReactNode {
   const [filter, setFilter] = useState(NO_MATRIX_FILTER);
   const [open, setOpen] = useState<string | null>(null);
   const onOpen = useCallback((title: string) => setOpen((now) => (now === title ? null : title)), []);
-  const outcomes = all.data?.outcomes;
-  const rows = useMemo(
-    () => matrixRows(outcomes ?? [], titles ?? [], filter.under),
-    [outcomes, titles, filter.under],
-  );
+  const known = all.data;
+  // what was played counts as well as what was noted; of one day what was noted leads
+  const seen = useMemo((): Seen[] => (known ? [...known.runs, ...known.outcomes] : []), [known]);
+  const rows = useMemo(() => matrixRows(seen, titles ?? [], filter.under), [seen, titles, filter.under]);
   const shown = useMemo(() => filtered(rows, filter), [rows, filter]);
   const devices = useMemo(
     () => distinct(shown.flatMap((row) => row.outcomes.map((one) => one.device))),
@@ -74,12 +74,12 @@ export function OutcomesScreen(): ReactNode {
             <Body style={{ textDecorationLine: 'underline' }}>Synthetic scores, kept apart</Body>
           </Link>
           <Answered query={all} loading={{ rows: 4, height: 70, label: 'Loading the outcomes' }}>
-            {(known) => (
+            {(answer) => (
               <>
-                <Known all={known} />
-                {known.outcomes.length > 0 ? (
+                <Known all={answer} />
+                {seen.length > 0 ? (
                   <MatrixHead
-                    outcomes={known.outcomes}
+                    outcomes={seen}
                     rows={rows}
                     shown={shown}
                     filter={filter}
@@ -101,7 +101,10 @@ const ADD_WORDS = { one: 'Note one', table: 'Paste a table', claims: 'Claims', v
 function Known({ all }: { all: Outcomes }): ReactNode {
   const [adding, setAdding] = useState<(typeof ADDING)[number] | null>(null);
   const layers = useMemo(
-    () => [...new Set([...all.outcomes, ...all.versions].map((one) => one.with).filter(Boolean))].sort(),
+    () =>
+      [
+        ...new Set([...all.runs, ...all.outcomes, ...all.versions].map((one) => one.with).filter(Boolean)),
+      ].sort(),
     [all],
   );
   // what was played counts as well as what was noted; of one day what was noted leads
@@ -139,6 +142,7 @@ function Known({ all }: { all: Outcomes }): ReactNode {
           {layers.map((layer) => (
             <Problems key={layer} all={all} layer={layer} />
           ))}
+          <OneAgainstAnother all={all} />
         </>
       )}
     </>
@@ -184,7 +188,7 @@ const SHOWN = 60;
 /** Titles that did not always run at full speed, and how they go under the newest version. */
 function Problems({ all, layer }: { all: Outcomes; layer: string }): ReactNode {
   const versions = all.versions.filter((one) => one.with === layer).map((one) => one.version);
-  const rows = problemList(all.outcomes, layer, versions);
+  const rows = problemList([...all.runs, ...all.outcomes], layer, versions);
   const again = rows.filter((row) => row.progress === 'unverified');
   const [most, setMost] = useState(SHOWN);
   if (rows.length === 0) return null;

@@ -10,6 +10,7 @@ const outcome = (title: string, device: string, more: Partial<Outcome> = {}): Ou
   status: 'full speed',
   where: '',
   glitches: [],
+  stumbles: null,
   scene: '',
   firstPlay: false,
   date: '2026-05-01',

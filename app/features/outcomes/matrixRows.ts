@@ -1,10 +1,15 @@
-import type { KitTitle, Outcome } from '@pace-check/contract';
-import { latestOutcomes, type Demand, type OutcomeStatus } from '@pace-check/core';
+import type { KitTitle, Outcome, RunOutcome } from '@pace-check/contract';
+import { latestOutcomes, sayBuild, type Demand, type RunOutcomeStatus } from '@pace-check/core';
+
+/** How a title went: as it was noted, or as a run says. */
+export type Seen = Outcome | RunOutcome;
+/** Whether nobody noted it: it was run. */
+export const wasRun = (one: Seen): one is RunOutcome => 'runId' in one;
 
 /** A title with its latest outcome on each device. */
 export interface MatrixRow {
   title: string;
-  outcomes: Outcome[];
+  outcomes: Seen[];
   system: string | null;
   demand: Demand | null;
   /** What it is found by. */
@@ -14,10 +19,10 @@ export interface MatrixRow {
 /** Which titles are shown. */
 export interface MatrixFilter {
   q: string;
-  status: OutcomeStatus | null;
+  status: RunOutcomeStatus | null;
   system: string | null;
   demand: Demand | null;
-  /** Name and version of an emulator or layer, as {@link underOf} has them; null for the latest of any. */
+  /** Name and version of an emulator or layer, as they are said; null for the latest of any. */
   under: string | null;
 }
 export const NO_MATRIX_FILTER: MatrixFilter = {
@@ -28,19 +33,17 @@ export const NO_MATRIX_FILTER: MatrixFilter = {
   under: null,
 };
 
-/** "Gangway 3.1"; empty where nothing was noted. */
-export const underOf = (one: Pick<Outcome, 'with' | 'version'>): string =>
-  [one.with, one.version].filter(Boolean).join(' ');
-
 /** Titles in their order, each with the latest outcome on each device, under one version or under any. */
 export function matrixRows(
-  outcomes: readonly Outcome[],
+  outcomes: readonly Seen[],
   titles: readonly KitTitle[],
   under: string | null,
 ): MatrixRow[] {
   const known = new Map(titles.map((one) => [one.name.toLowerCase(), one.facts]));
-  const byTitle = new Map<string, Outcome[]>();
-  const latest = latestOutcomes(under === null ? outcomes : outcomes.filter((one) => underOf(one) === under));
+  const byTitle = new Map<string, Seen[]>();
+  const latest = latestOutcomes(
+    under === null ? outcomes : outcomes.filter((one) => sayBuild(one) === under),
+  );
   for (const one of latest) {
     const own = byTitle.get(one.title);
     if (own) own.push(one);
@@ -55,7 +58,7 @@ export function matrixRows(
         outcomes: own.sort((a, b) => a.device.localeCompare(b.device)),
         system: facts.system ?? null,
         demand: facts.demand ?? null,
-        words: [title, ...own.map(underOf), facts.system ?? ''].join(' ').toLowerCase(),
+        words: [title, ...own.map(sayBuild), facts.system ?? ''].join(' ').toLowerCase(),
       };
     });
 }

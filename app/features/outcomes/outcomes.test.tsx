@@ -47,6 +47,7 @@ describe('outcomes', () => {
       status: 'crashes',
       where: 'after the mill',
       glitches: [],
+      stumbles: null,
     });
     await until(() => (screen.getByLabelText('Title') as HTMLInputElement).value === '');
     expect((screen.getByLabelText('Device') as HTMLInputElement).value).toBe('Oru Fold');
@@ -77,6 +78,7 @@ describe('outcomes', () => {
       status,
       where: '',
       glitches: [],
+      stumbles: null,
       scene: '',
       firstPlay: false,
       date: '2026-05-01',

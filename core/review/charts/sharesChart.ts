@@ -1,10 +1,10 @@
-import { runShare, sayCounted, type CountedOutcome } from '../../ladder/outcomes';
+import { runShare, sayCounted, type CountedOutcome, type RunOutcomeStatus } from '../../ladder/outcomes';
 import { barsWant, drawBars, type BarRow } from './bars';
 import type { Chart } from './chart';
 import { INKS } from './draw';
 
 /** How many titles run, by device and by what they run in, each share with its interval. */
-export function sharesChart(latest: readonly CountedOutcome[]): Chart | null {
+export function sharesChart(latest: readonly CountedOutcome<RunOutcomeStatus>[]): Chart | null {
   const devices = [...new Set(latest.map((one) => one.device))].sort();
   const rows = devices.flatMap((device) => {
     const own = latest.filter((one) => one.device === device);

@@ -6,17 +6,34 @@ import {
   runShare,
   sayCounted,
 } from '../../ladder/outcomes';
-import { chartBlocks, linesBlock, type SectionOf } from '../blocks';
+import {
+  buildPairs,
+  sayBuild,
+  saySeenWith,
+  sayVersions,
+  versionRows,
+  type VersionRow,
+} from '../../ladder/versions';
+import { STUMBLES } from '../../vocabulary';
+import { chartBlocks, linesBlock, type Block, type SectionOf } from '../blocks';
 import { sharesChart } from '../charts/sharesChart';
 
-/** What runs and what does not: outcomes, counted, against what is claimed. */
+/** What runs and what does not: outcomes and runs, counted, against what is claimed and against other versions. */
 export const WHAT_RUNS: SectionOf = {
   kind: 'what-runs',
   title: 'What runs',
   blocks: ({ outcomes, claims, versions }) => {
-    if (outcomes.length === 0) return [];
+    // runs alone stand in the table of titles; what runs is asked where something was noted, or did not run
+    if (outcomes.every((one) => one.runId !== undefined && one.with === '' && one.status === 'runs'))
+      return [];
     const latest = latestOutcomes(outcomes);
     const devices = [...new Set(latest.map((one) => one.device))].sort();
+    const pairs = buildPairs(outcomes, versions).map((pair) => ({
+      ...pair,
+      rows: versionRows(outcomes, pair.first, pair.second),
+    }));
+    // told once: what stands in a table of two versions is no line of its own
+    const told = new Set(pairs.flatMap(({ rows }) => rows.map((row) => `${row.title}\n${row.device}`)));
     const layers = [...new Set(latest.map((one) => one.with).filter(Boolean))].sort();
     return [
       ...linesBlock([
@@ -34,7 +51,12 @@ export const WHAT_RUNS: SectionOf = {
             layer,
             versions.filter((one) => one.with === layer).map((one) => one.version),
           )
-            .filter((row) => row.progress !== 'new' && row.progress !== 'unverified')
+            .filter(
+              (row) =>
+                row.progress !== 'new' &&
+                row.progress !== 'unverified' &&
+                !told.has(`${row.title}\n${row.device}`),
+            )
             .map(
               ({ title, device, progress, seen }) =>
                 `${layer}, ${title} on ${device}: ${progress}; ${seen.map((one) => `${one.status} with ${one.version || 'an unknown version'}`).join(', then ')}.`,
@@ -52,14 +74,42 @@ export const WHAT_RUNS: SectionOf = {
             one.title,
             one.device,
             `${one.status}${one.firstPlay ? ', first play' : ''}`,
-            [one.where, one.scene].filter(Boolean).join('; ') || '–',
-            [one.with, one.version].filter(Boolean).join(' ') || '–',
+            [one.where, one.stumbles ? STUMBLES[one.stumbles] : '', one.scene].filter(Boolean).join('; ') ||
+              '–',
+            sayBuild(one) || '–',
             one.tried || '–',
-            one.date,
+            `${one.date}${one.runId === undefined ? '' : ', as it was run'}`,
           ]),
         small:
-          'The latest of each title, device and layer. Run: starts and goes on, slow or with glitches too; what is not offered was not tried. In brackets the 95 % interval of the share (Wilson).',
+          'The latest of each title, device and layer, noted or run. Run: starts and goes on, slow or with glitches too; what is not offered was not tried; “runs” says no more than that it was played. In brackets the 95 % interval of the share (Wilson).',
       },
+      ...pairs.flatMap(against),
     ];
   },
 };
+
+/** One version against another, or a fork against what it comes from, title by title. */
+function against({
+  first,
+  second,
+  fork,
+  rows,
+}: ReturnType<typeof buildPairs>[number] & { rows: VersionRow[] }): Block[] {
+  if (rows.length === 0) return [];
+  const [one, other] = [sayBuild(first), sayBuild(second)];
+  return [
+    {
+      is: 'table',
+      label: `${other} against ${one}`,
+      heads: ['Title', 'Device', one, other, 'So it is'],
+      rows: rows.map((row) => [
+        row.title,
+        row.device,
+        saySeenWith(row.first),
+        saySeenWith(row.second),
+        row.progress ?? 'open',
+      ]),
+      small: `${sayVersions(rows)}${fork ? ` ${second.with} is a fork of ${first.with}, not its next version.` : ''} Fewer: less is wrong with it. Open: a run that says no more than that it was played.`,
+    },
+  ];
+}
