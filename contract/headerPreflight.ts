@@ -1,4 +1,4 @@
-import type { RunPreflight } from '@pace-check/core';
+import { BESIDE, type RunPreflight } from '@pace-check/core';
 import { preflight, type Preflight } from './kit';
 
 /** Words of the run file's header for those of preflight, where they differ. */
@@ -32,6 +32,7 @@ const SAME = [
   'screen',
   'outsidePixels',
   'outsideHz',
+  ...BESIDE,
 ] as const;
 
 /**

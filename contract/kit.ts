@@ -300,6 +300,14 @@ export const preflight = z.strictObject({
   pixels: amount(100_000_000, 'pixels').int('a whole number').optional(),
   /** Frame cap that was set. */
   cap: amount(1000, 'fps').optional(),
+  /** Facts that stand beside the figures, as they were said. */
+  storage: words.optional(),
+  noise: words.optional(),
+  touchMapping: words.optional(),
+  lostSaves: words.optional(),
+  pictureFit: words.optional(),
+  withGenerated: words.optional(),
+  withoutGenerated: words.optional(),
 });
 export type Preflight = z.infer<typeof preflight>;
 export type PreflightField = keyof Preflight;

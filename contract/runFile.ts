@@ -48,6 +48,13 @@ export const runPreflight = z.object({
   screen: text(LONGEST_NAME).optional().describe('which of the device’s screens'),
   outsidePixels: positive.optional().describe('of an outside screen: width times height'),
   outsideHz: positive.optional().describe('its refresh rate'),
+  storage: text(LONGEST_NAME).optional().describe('what the title lies on'),
+  noise: text(LONGEST_NAME).optional().describe('of fan and speakers'),
+  touchMapping: text(LONGEST_NAME).optional().describe('how touch stands in for keys'),
+  lostSaves: text(LONGEST_NAME).optional().describe('what was lost'),
+  pictureFit: text(LONGEST_NAME).optional().describe('how the picture fits the screen'),
+  withGenerated: text(LONGEST_NAME).optional().describe('the rate with generated frames, as it was said'),
+  withoutGenerated: text(LONGEST_NAME).optional().describe('the rate without them, as it was said'),
 }) satisfies z.ZodType<RunPreflight>;
 
 export const runHeader = z.object({
@@ -231,7 +238,14 @@ export const entryLine = z.discriminatedUnion('type', [
   z.object({ type: z.literal('scene'), atMs, scene: word }),
   z.object({ type: z.literal('mark'), atMs, kind: word, note: text(LONGEST_NOTE).optional(), whole }),
   z
-    .object({ type: z.literal('span'), fromMs: runMs, toMs: runMs, kind: word })
+    .object({
+      type: z.literal('span'),
+      fromMs: runMs,
+      toMs: runMs,
+      kind: word,
+      place: word.optional().describe('of a cooler: where it sits'),
+      plateC: measured().min(-60).max(80).optional().describe('of a cooler: its plate, °C'),
+    })
     .refine((span) => span.toMs >= span.fromMs, { path: ['toMs'], message: 'lies before fromMs' }),
   z
     .object({

@@ -342,7 +342,7 @@ export {
   type TitleStretch,
 } from './session/model';
 export { statesOver, type StateStretch } from './session/sitting';
-export { sayAsRead, saySwitch } from './words/sittingWords';
+export { sayAsRead, sayCooler, saySwitch } from './words/sittingWords';
 export {
   limitsOf,
   type Limit,
@@ -394,6 +394,8 @@ export {
   RATE_SOURCES,
   RATING_PARTS,
   RUN_MEASURES,
+  BESIDE,
+  BESIDE_NAMES,
   SMOOTH_WORDS,
   STUMBLES,
   FEEL_WORDS,

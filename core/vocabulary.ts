@@ -178,3 +178,23 @@ export type RatingPart = (typeof RATING_PARTS)[number];
 /** Where a value comes from that nobody measured here. */
 export const WEAK_SOURCES = ['earlier article', 'memory', 'somebody else'] as const;
 export type WeakSource = (typeof WEAK_SOURCES)[number];
+
+/** Facts that stand beside the figures, a line each, in the order in which they are told. */
+export const BESIDE = [
+  'withGenerated',
+  'withoutGenerated',
+  'pictureFit',
+  'touchMapping',
+  'noise',
+  'storage',
+  'lostSaves',
+] as const;
+export const BESIDE_NAMES: Record<(typeof BESIDE)[number], string> = {
+  withGenerated: 'Rate with generated frames',
+  withoutGenerated: 'Rate without them',
+  pictureFit: 'How the picture fits',
+  touchMapping: 'Touch mapping',
+  noise: 'Noise of fan and speakers',
+  storage: 'Storage it lies on',
+  lostSaves: 'Lost saves',
+};

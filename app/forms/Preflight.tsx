@@ -1,5 +1,5 @@
 import { TemperatureInput } from './TemperatureInput';
-import { CAUTION_C, CHARGE_RISE_C, condensation, STOP_C } from '@pace-check/core';
+import { BESIDE, BESIDE_NAMES, CAUTION_C, CHARGE_RISE_C, condensation, STOP_C } from '@pace-check/core';
 import { preflight, type Preflight, type PreflightField } from '@pace-check/contract';
 import { Button, Input } from '@rneui/themed';
 import { useEffect, useState, type ReactNode } from 'react';
@@ -61,6 +61,7 @@ const QUESTIONS: {
   { field: 'screen', asks: 'Screen' },
   { field: 'outsidePixels', asks: 'Outside screen', unit: 'px', afterwards: true },
   { field: 'outsideHz', asks: 'Outside screen', unit: 'Hz', afterwards: true },
+  ...BESIDE.map((field) => ({ field, asks: BESIDE_NAMES[field], afterwards: true as const })),
 ];
 type Question = (typeof QUESTIONS)[number];
 const NO_SCREENS: string[] = [];

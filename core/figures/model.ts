@@ -82,7 +82,8 @@ export interface RunInput extends RunFacts {
   loading: SpanUs[];
   charging: SpanUs[];
   /** Spans of a state that the device was in. */
-  conditionSpans: (SpanUs & { kind: string })[];
+  /** Of a cooler with where it sat and its plate, °C, where that was noted. */
+  conditionSpans: (SpanUs & { kind: string; place?: string; plateC?: number })[];
   /** Changes of the title, from the run's own on. */
   titles: TitleFrom[];
   /** Changes of the scene, from the run's own on. */

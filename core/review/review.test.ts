@@ -622,6 +622,19 @@ describe('settings that hold, and what runs', () => {
     ]);
   });
 
+  it('tells what stands beside the figures where it was said, once', () => {
+    const preflight = { withGenerated: '58', withoutGenerated: '31 to 34', noise: 'the fan is heard' };
+    const all = [run('Aurelune', { preflight }), run('Aurelune', { preflight }), run('Hexgarden')];
+    const lines = blocks('titles', { runs: all }).flatMap((block) =>
+      block.is === 'lines' ? block.lines : [],
+    );
+    expect(lines).toEqual([
+      'Aurelune on Velm 5, rate with generated frames: 58.',
+      'Aurelune on Velm 5, rate without them: 31 to 34.',
+      'Aurelune on Velm 5, noise of fan and speakers: the fan is heard.',
+    ]);
+  });
+
   it('says nothing of what runs where runs were only played', () => {
     const played = { title: 'A', device: 'Velm 5', with: '', version: '', date: '', firstPlay: false };
     expect(

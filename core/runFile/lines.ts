@@ -31,6 +31,15 @@ export interface RunPreflight {
   /** Of an outside screen: width times height, and its rate in Hz. */
   outsidePixels?: number;
   outsideHz?: number;
+  /** Facts that stand beside the figures, as they were said. */
+  storage?: string;
+  noise?: string;
+  touchMapping?: string;
+  lostSaves?: string;
+  pictureFit?: string;
+  /** The rate with generated frames, and without them. */
+  withGenerated?: string;
+  withoutGenerated?: string;
 }
 
 /** The kinds of line in an open run file (docs/formats.md); the checks are in `contract`. */
@@ -150,7 +159,15 @@ export type EntryLine =
     }
   | { type: 'scene'; atMs: number; scene: string }
   | { type: 'mark'; atMs: number; kind: string; note?: string; whole?: Whole }
-  | { type: 'span'; fromMs: number; toMs: number; kind: string }
+  | {
+      type: 'span';
+      fromMs: number;
+      toMs: number;
+      kind: string;
+      /** Of a cooler: where it sits, and how warm its plate is, °C. */
+      place?: string;
+      plateC?: number;
+    }
   | {
       type: 'end';
       atMs: number;

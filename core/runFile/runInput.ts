@@ -90,7 +90,12 @@ export function runInput(
     charging: spans.filter((span) => span.kind === 'charging').map(toUs),
     conditionSpans: spans
       .filter((span) => CONDITION_SPANS.includes(span.kind))
-      .map((span) => ({ kind: span.kind, ...toUs(span) })),
+      .map((span) => ({
+        kind: span.kind,
+        ...toUs(span),
+        ...(span.place === undefined ? {} : { place: span.place }),
+        ...(span.plateC === undefined ? {} : { plateC: span.plateC }),
+      })),
     titles: [
       ...(facts.played === null ? [] : [{ atS: 0, name: facts.played }]),
       ...inTime(ofType(entries, 'title')).map((line) => ({

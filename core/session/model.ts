@@ -54,6 +54,16 @@ export interface Sitting {
   spans: SwitchSpan[];
   /** Spans that were noted twice at once, or reach past the end of the run: they count once, and to the end. */
   remarks: { kind: string; what: 'twice' | 'past the end' }[];
+  /** Where a cooler sat and how warm its plate was, where somebody noted it; left out where nobody did. */
+  coolers?: CoolerAt[];
+}
+
+/** A cooler while it was on. */
+export interface CoolerAt {
+  fromS: number;
+  toS: number;
+  place: string | null;
+  plateC: number | null;
 }
 
 /** What was read before and after a switch: it claims nothing of where it would settle. */

@@ -1,7 +1,7 @@
 import type { EntryLine } from '../runFile/lines';
 import { factsOf, runInput } from '../runFile/runInput';
 import { SeededRandom } from '../numbers/random';
-import { saySwitch } from '../words/sittingWords';
+import { sayCooler, saySwitch } from '../words/sittingWords';
 import type { Sitting } from './model';
 import { sittingOf } from './sitting';
 
@@ -107,6 +107,16 @@ describe('a sitting', () => {
     expect(saySwitch(cooler!, 'C')!.replaceAll('\u00a0', ' ')).toMatch(
       /^cooler: contact 3\.\d °C ± 0\.\d cooler, chip .*, pace \d+ % more \(\d+ to \d+ %\), power \d+ % more \(\d+ to \d+ %\)\. No gain where it counts: chip is the hottest\.$/,
     );
+  });
+
+  it('keeps where a cooler sat, where somebody noted it', () => {
+    const noted = { ...span('cooler', 2, 5), place: 'over the chip', plateC: 9.5 } as EntryLine;
+    const found = sitting([noted, span('cooler', 6, 7), span('fan', 1, 2)], 10, () => 60)!;
+    expect(found.coolers).toEqual([{ fromS: 120, toS: 300, place: 'over the chip', plateC: 9.5 }]);
+    expect(sayCooler(found.coolers![0]!, 'F')).toBe(
+      'cooler from 2:00 to 5:00: over the chip, its plate at 49.1\u00a0°F',
+    );
+    expect(sitting([span('cooler', 2, 5)], 10, () => 60)!.coolers).toBeUndefined();
   });
 
   it('says “the same in practice” of what changes nothing', () => {

@@ -5,7 +5,7 @@ import { batteryInTime, dischargeStretches } from '../figures/plausible';
 import { tWidth } from '../fit/fit';
 import { drainByTitle } from './drainByTitle';
 import { joinSpans, type SpanUs } from '../figures/session';
-import type { Effect, Sitting, StateLevel, SwitchEffect, SwitchSpan, TitleStretch } from './model';
+import type { CoolerAt, Effect, Sitting, StateLevel, SwitchEffect, SwitchSpan, TitleStretch } from './model';
 import { averagesOf } from './titles';
 import { fitsByState, levelOf, type StatesFit } from './warmthByState';
 
@@ -50,7 +50,18 @@ export function sittingOf(run: RunInput, pace: Float64Array, seconds: number): S
     asRead: asRead(run, stretches, MOST_AS_READ),
     spans,
     remarks: remarksOf(run, seconds),
+    ...coolersOf(run),
   };
+}
+
+/** Where coolers sat, as it was noted. */
+function coolersOf({ conditionSpans }: RunInput): Pick<Sitting, 'coolers'> {
+  const coolers = conditionSpans.flatMap(({ kind, fromUs, toUs, place = null, plateC = null }): CoolerAt[] =>
+    kind === 'cooler' && (place !== null || plateC !== null)
+      ? [{ fromS: fromUs / 1e6, toS: toUs / 1e6, place, plateC }]
+      : [],
+  );
+  return coolers.length === 0 ? {} : { coolers };
 }
 
 /** Readings of before and after that anybody looks through. */

@@ -160,7 +160,13 @@ function sayWhat(line: EntryLine, unit: TemperatureUnit): string {
     case 'mark':
       return `mark: ${PLAIN.test(line.kind) ? line.kind : quoted(line.kind)}${line.note === undefined ? '' : `, ${quoted(line.note)}`}`;
     case 'span':
-      return `${line.kind} until ${exactClock(line.toMs)}`;
+      return [
+        `${line.kind} until ${exactClock(line.toMs)}`,
+        line.place === undefined ? null : quoted(line.place),
+        line.plateC === undefined ? null : `its plate at ${celsius(line.plateC, unit)}`,
+      ]
+        .filter(Boolean)
+        .join(', ');
     case 'end':
       return `end, ${ENDING_WORDS[line.reason]}${line.lowMs === undefined || line.highMs === undefined ? '' : `, between ${exactClock(line.lowMs)} and ${exactClock(line.highMs)}`}`;
   }

@@ -1,5 +1,5 @@
-import type { AsRead, Effect, SwitchEffect } from '../session/model';
-import { clock } from './headline';
+import type { AsRead, CoolerAt, Effect, SwitchEffect } from '../session/model';
+import { clock, sayTemperature } from './headline';
 import { toFahrenheit, type TemperatureUnit } from './temperature';
 
 /** What a switch is called in a sentence. */
@@ -75,3 +75,12 @@ function sayRatio({ by, interval, verdict }: Effect, more: string, less: string)
   const [low, high] = [percent(interval[0]), percent(interval[1])].sort((a, b) => a - b);
   return OPEN[verdict] ?? `${percent(by)}\u00a0% ${by < 1 ? less : more} (${low} to ${high}\u00a0%)`;
 }
+
+/**
+ * Where a cooler sat, and how warm its plate was.
+ *
+ * @example
+ * sayCooler({ fromS: 720, toS: 1500, place: 'over the chip', plateC: null }, 'C'); // 'cooler from 12:00 to 25:00: over the chip'
+ */
+export const sayCooler = ({ fromS, toS, place, plateC }: CoolerAt, unit: TemperatureUnit): string =>
+  `cooler from ${clock(fromS)} to ${clock(toS)}: ${[place, plateC === null ? null : `its plate at ${sayTemperature(plateC, unit)}`].filter(Boolean).join(', ')}`;

@@ -138,11 +138,13 @@ function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording 
   );
   useKeys([{ key: 'u', does: 'Undo the last entry', press: () => last && onTakeBack(last) }]);
 
+  const onChange = (entry: ShownEntry, line: EntryLine): void =>
+    void act({ kind: 'put', entry: entry.id, line, open: entry.open, writer });
   const log = (
     <Log
       entries={entries}
       sources={recording.sources}
-      onChange={(entry, line) => void act({ kind: 'put', entry: entry.id, line, open: entry.open, writer })}
+      onChange={onChange}
       onTakeBack={onTakeBack}
       onDrop={(entry) => entry.n !== null && void outbox.drop(entry.n)}
     />
@@ -153,7 +155,14 @@ function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording 
     <Quiet>You follow along as a reader: numbers are typed by those at the bench.</Quiet>
   );
   const marks = may && (
-    <Marks entries={entries} nowMs={() => Math.round(nowMs())} onLine={onLine} onClose={onClose} />
+    <Marks
+      entries={entries}
+      nowMs={() => Math.round(nowMs())}
+      onLine={onLine}
+      onClose={onClose}
+      onChange={onChange}
+      of={recording}
+    />
   );
   const sources = (
     <Stack gap={14}>

@@ -8,6 +8,7 @@ import { usePalette } from '../../ui/Look';
 import { Body, Quiet } from '../../ui/words';
 import type { ShownEntry } from './merge';
 import { BIG } from '../../forms/KeyPad';
+import { CoolerAt, coolerLine, type CoolerFacts } from '../../forms/CoolerAt';
 import { KitName } from '../../forms/KitName';
 import { Icon, type IconName } from '../../ui/Icon';
 import { Row, Stack } from '../../ui/parts';
@@ -33,10 +34,14 @@ interface Props {
   onLine: (line: (atMs: number) => EntryLine, open?: boolean) => void;
   /** Ends a span that is going on. */
   onClose: (entry: ShownEntry) => void;
+  /** Puts more into a line that is there. */
+  onChange: (entry: ShownEntry, line: EntryLine) => void;
+  /** What is recorded, and the room, where they are known. */
+  of: { device: string; roomC: number | null };
 }
 
 /** What one notes, each a tap; spans are on until they are tapped again. */
-export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
+export function Marks({ entries, nowMs, onLine, onClose, onChange, of }: Props): ReactNode {
   const [note, setNote] = useState<{ text: string; atMs: number } | null>(null);
   // a note is of the moment at which one began to write
   const begin = (): void => setNote({ text: '', atMs: nowMs() });
@@ -81,7 +86,7 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
           );
         })}
       </Row>
-      <Switches toggle={toggle} open={open} onLine={onLine} entries={entries} />
+      <Switches toggle={toggle} open={open} onLine={onLine} onChange={onChange} of={of} entries={entries} />
       <Stack gap={2}>
         <Quiet>How often it stumbles, by eye</Quiet>
         <Choices
@@ -121,7 +126,7 @@ export function Marks({ entries, nowMs, onLine, onClose }: Props): ReactNode {
   );
 }
 
-interface SwitchesProps extends Pick<Props, 'onLine' | 'entries'> {
+interface SwitchesProps extends Pick<Props, 'onLine' | 'onChange' | 'of' | 'entries'> {
   toggle: (kind: string) => void;
   open: (kind: string) => ShownEntry | undefined;
 }
@@ -145,7 +150,8 @@ function Switches(props: SwitchesProps): ReactNode {
   );
 }
 
-function SwitchPanel({ toggle, open, onLine, entries }: SwitchesProps): ReactNode {
+function SwitchPanel({ toggle, open, onLine, onChange, of, entries }: SwitchesProps): ReactNode {
+  const cooler = open('cooler');
   return (
     <>
       <Row gap={8} wrap role="group" aria-label="Switches">
@@ -165,8 +171,40 @@ function SwitchPanel({ toggle, open, onLine, entries }: SwitchesProps): ReactNod
           );
         })}
       </Row>
+      {cooler?.line.type === 'span' ? (
+        <BenchCooler key={cooler.id} entry={cooler} line={cooler.line} of={of} onChange={onChange} />
+      ) : null}
       <NextTitle entries={entries} onLine={onLine} loading={open('loading') !== undefined} />
     </>
+  );
+}
+
+/** The cooler that was just switched on: where it sits is kept with its line. */
+function BenchCooler({
+  entry,
+  line,
+  of: { device, roomC },
+  onChange,
+}: Pick<Props, 'of' | 'onChange'> & {
+  entry: ShownEntry;
+  line: Extract<EntryLine, { type: 'span' }>;
+}): ReactNode {
+  const [facts, setFacts] = useState<CoolerFacts>(() => coolerLine(line));
+  const { fromMs, toMs, kind } = line;
+  const said = coolerLine(facts);
+  const kept = said.place === line.place && said.plateC === line.plateC;
+  return (
+    <Stack gap={6}>
+      <CoolerAt device={device} roomC={roomC} value={facts} onChange={setFacts} />
+      <Row>
+        <Button
+          type="outline"
+          title={kept ? 'Noted' : 'Note the cooler’s place'}
+          disabled={kept}
+          onPress={() => onChange(entry, { type: 'span', fromMs, toMs, kind, ...said })}
+        />
+      </Row>
+    </Stack>
   );
 }
 

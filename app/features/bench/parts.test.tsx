@@ -143,6 +143,8 @@ describe('the pad', () => {
   });
 });
 
+const REST = { onChange: () => undefined, of: { device: 'Velm 5', roomC: 18 } };
+
 describe('marks', () => {
   it('are a tap each; spans are on until they are tapped again', async () => {
     const lines: { line: EntryLine; open: boolean }[] = [];
@@ -154,6 +156,7 @@ describe('marks', () => {
         nowMs={() => NOW}
         onLine={(line, open = false) => lines.push({ line: line(NOW), open })}
         onClose={(entry) => closed.push(entry.id)}
+        {...REST}
       />,
     );
     tap('Freeze');
@@ -169,13 +172,14 @@ describe('marks', () => {
     const lines: { line: EntryLine; open: boolean }[] = [];
     const closed: string[] = [];
     const going = shown('c', { type: 'span', fromMs: 60_000, toMs: 60_000, kind: 'cooler' }, { open: true });
-    standInServer(() => ({ body: { titles: [{ name: 'Hexgarden' }] } }));
+    standInServer(() => ({ body: { titles: [{ name: 'Hexgarden' }], devices: [], accessories: [] } }));
     await show(
       <Marks
         entries={[going]}
         nowMs={() => NOW}
         onLine={(line, open = false) => lines.push({ line: line(NOW), open })}
         onClose={(entry) => closed.push(entry.id)}
+        {...REST}
       />,
     );
     // what is on is seen without opening anything
@@ -209,6 +213,7 @@ describe('marks', () => {
         nowMs={() => NOW}
         onLine={(line, open = false) => lines.push({ line: line(NOW), open })}
         onClose={() => undefined}
+        {...REST}
       />,
     );
     tap('Switches, next title');
@@ -220,6 +225,36 @@ describe('marks', () => {
       { line: { type: 'span', fromMs: NOW, toMs: NOW, kind: 'loading' }, open: true },
     ]);
   });
+  it('ask where the cooler sits once it is on, and warn of water', async () => {
+    const changed: EntryLine[] = [];
+    const going = shown('c', { type: 'span', fromMs: 60_000, toMs: 60_000, kind: 'cooler' }, { open: true });
+    standInServer(() => ({
+      body: {
+        ...{ titles: [], setups: [], instruments: [], refusals: [] },
+        devices: [{ id: 'd', name: 'Velm 5', facts: {}, spots: [{ spot: 'back by the vent' }], runs: 0 }],
+        accessories: [{ id: 'a', name: 'Clip', facts: { contactSpot: 'back middle' }, runs: 0 }],
+      },
+    }));
+    await show(
+      <Marks
+        entries={[going]}
+        nowMs={() => NOW}
+        onLine={() => undefined}
+        onClose={() => undefined}
+        {...REST}
+        onChange={(_, line) => changed.push(line)}
+      />,
+    );
+    tap('Switches: cooler');
+    const asked = within(screen.getByRole('group', { name: 'The cooler' }));
+    expect(asked.getByRole('note').textContent).toMatch(/A cold plate collects water/);
+    fireEvent.change(asked.getByLabelText('It sits on'), { target: { value: ' over the chip ' } });
+    fireEvent.change(asked.getByLabelText('Its plate, °C'), { target: { value: '9.5' } });
+    tap('Note the cooler’s place');
+    expect(changed).toEqual([
+      { type: 'span', fromMs: 60_000, toMs: 60_000, kind: 'cooler', place: 'over the chip', plateC: 9.5 },
+    ]);
+  });
   it('take a note, once, of the moment at which it was begun', async () => {
     const lines: EntryLine[] = [];
     let now = NOW;
@@ -229,6 +264,7 @@ describe('marks', () => {
         nowMs={() => now}
         onLine={(line) => lines.push(line(now))}
         onClose={() => undefined}
+        {...REST}
       />,
     );
     tap('Note');

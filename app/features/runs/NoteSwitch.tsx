@@ -3,6 +3,7 @@ import { clock, CONDITION_SPANS, readTime, type EntryLine } from '@pace-check/co
 import { Button } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
 import { useAddEntries } from '../../api/queries';
+import { CoolerAt, coolerLine, type CoolerFacts } from '../../forms/CoolerAt';
 import { KitName } from '../../forms/KitName';
 import { Choices } from '../../ui/Choices';
 import { Row, Stack } from '../../ui/parts';
@@ -30,6 +31,7 @@ export function NoteSwitch({
   const [open, setOpen] = useState(drawn !== null);
   const [way, setWay] = useState('switch');
   const [kind, setKind] = useState('cooler');
+  const [cooler, setCooler] = useState<CoolerFacts>({});
   const [title, setTitle] = useState('');
   const [from, setFrom] = useState(drawn ? clock(drawn.fromS) : '');
   const [to, setTo] = useState(drawn ? clock(drawn.toS) : '');
@@ -43,7 +45,13 @@ export function NoteSwitch({
           : { type: 'title', atMs: fromS * 1000, title: title.trim() }
         : toS === null || toS <= fromS
           ? null
-          : { type: 'span', fromMs: fromS * 1000, toMs: toS * 1000, kind };
+          : {
+              type: 'span',
+              fromMs: fromS * 1000,
+              toMs: toS * 1000,
+              kind,
+              ...(kind === 'cooler' ? coolerLine(cooler) : {}),
+            };
   const backwards = way === 'switch' && fromS !== null && toS !== null && toS <= fromS;
   return (
     <Stack gap={6}>
@@ -69,6 +77,9 @@ export function NoteSwitch({
               onChange={(chosen) => setKind(chosen ?? 'cooler')}
             />
           )}
+          {way === 'switch' && kind === 'cooler' ? (
+            <CoolerAt device={run.device ?? ''} roomC={run.roomC} value={cooler} onChange={setCooler} />
+          ) : null}
           <Row gap={10} align="flex-end" wrap>
             <RunTime label="On from" value={from} onChange={setFrom} />
             {way === 'switch' ? <RunTime label="Off at" value={to} onChange={setTo} /> : null}

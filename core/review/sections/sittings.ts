@@ -1,6 +1,6 @@
 import { clock, rate, sayTemperature, type Voice } from '../../words/headline';
 import type { AsRead } from '../../session/model';
-import { sayAsRead, saySwitch } from '../../words/sittingWords';
+import { sayAsRead, sayCooler, saySwitch } from '../../words/sittingWords';
 import type { Block, SectionOf } from '../blocks';
 import type { ReviewSitting } from '../model';
 
@@ -47,6 +47,7 @@ function blocksOf({ name, device, sitting, longPlay }: ReviewSitting, voice: Voi
           : 'One clock, without a break for cooling down: each title but the first began warm.',
     },
   ];
+  said.push(...(sitting.coolers ?? []).map((one) => `The ${sayCooler(one, voice.unit)}.`));
   if (said.length > 0) blocks.push({ is: 'lines', lines: said });
   const levels = warmth.flatMap(({ spot, levels: own }) =>
     own.map(({ state, settlesC, interval }) => [

@@ -1,4 +1,6 @@
-import { chartBlocks, type Block, type SectionOf } from '../blocks';
+import { BESIDE, BESIDE_NAMES } from '../../vocabulary';
+import { chartBlocks, linesBlock, type Block, type SectionOf } from '../blocks';
+import type { ReviewRun } from '../model';
 import { titlesChart } from '../charts/titlesChart';
 import { smallPrint } from '../smallPrint';
 import { titleCells, titleTable } from '../titleTable';
@@ -18,6 +20,21 @@ export const TITLES: SectionOf = {
       rows: rows.map(cells),
       small: smallPrint(runs, voice),
     };
-    return [table, ...chartBlocks([titlesChart(runs, voice)])];
+    return [table, ...linesBlock(beside(runs)), ...chartBlocks([titlesChart(runs, voice)])];
   },
 };
+
+/** What stands beside the figures of a run, a line each where it was said; once where several say the same. */
+function beside(runs: readonly ReviewRun[]): string[] {
+  const said = runs.flatMap(({ stated }) =>
+    BESIDE.flatMap((field) => {
+      const value = stated.preflight[field]?.trim() ?? '';
+      return value === ''
+        ? []
+        : [
+            `${stated.title ?? 'A run'} on ${stated.device ?? 'a device'}, ${BESIDE_NAMES[field].toLowerCase()}: ${value}.`,
+          ];
+    }),
+  );
+  return [...new Set(said)];
+}

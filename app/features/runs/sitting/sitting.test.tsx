@@ -56,7 +56,7 @@ describe('titles and switches', () => {
   it('are noted afterwards by their times, and not backwards', async () => {
     const sent: unknown[] = [];
     standInServer(({ method, path, body }) => {
-      if (path === '/api/kit') return { body: { titles: [] } };
+      if (path === '/api/kit') return { body: { titles: [], devices: [], accessories: [] } };
       if (method === 'POST') sent.push(body);
       return { body: runWith({ frames: at(60, 300) }) };
     });
@@ -72,9 +72,12 @@ describe('titles and switches', () => {
     type('Off at', '2:00');
     expect(form.getByText('It goes off before it comes on.')).toBeTruthy();
     type('Off at', '5:00');
+    type('It sits on', 'over the chip');
     fireEvent.click(form.getByRole('button', { name: 'Note it' }));
     await until(() => sent.length === 1);
-    expect(sent[0]).toEqual({ entries: [{ type: 'span', fromMs: 240_000, toMs: 300_000, kind: 'cooler' }] });
+    expect(sent[0]).toEqual({
+      entries: [{ type: 'span', fromMs: 240_000, toMs: 300_000, kind: 'cooler', place: 'over the chip' }],
+    });
     fireEvent.click(form.getByRole('radio', { name: 'another title' }));
     type('Title from then on', 'Hexgarden');
     type('On from', '3:00');

@@ -4,6 +4,7 @@ import {
   HOT_CELL_C,
   hotCharging,
   sayAsRead,
+  sayCooler,
   saySwitch,
   type LongPlay,
   type Sitting,
@@ -118,7 +119,7 @@ const REMARKS: Record<Sitting['remarks'][number]['what'], string> = {
 /** What each switch did, in the words of comparing. */
 export function SwitchList({
   // a run that was last seen with an earlier version has none
-  sitting: { switches, asRead = [], remarks },
+  sitting: { switches, asRead = [], remarks, coolers = [] },
 }: {
   sitting: Sitting;
 }): ReactNode {
@@ -137,6 +138,11 @@ export function SwitchList({
           </Stack>
         ))}
       </Stack>
+      {coolers.map((one) => (
+        <Body key={one.fromS} small>
+          {sayCooler(one, unit)}
+        </Body>
+      ))}
       {asRead.length > 0 ? (
         <Stack role="list" aria-label="As read before and after" gap={2}>
           {asRead.map((one) => (

@@ -1,6 +1,6 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { newRun } from '@pace-check/contract';
-import { readSitting } from '@pace-check/core';
+import { readSitting, type EntryLine } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useEffect, useState, type ReactNode } from 'react';
@@ -8,6 +8,7 @@ import { useForm, useWatch } from 'react-hook-form';
 import { View } from 'react-native';
 import type * as z from 'zod';
 import { useCreateRun } from '../../../api/queries';
+import { CoolerAt, coolerLine, type CoolerFacts } from '../../../forms/CoolerAt';
 import { FactsFields } from '../../../forms/FactsFields';
 import { LastRoom } from '../../../forms/LastRoom';
 import { askedOf, NOT_ASKED, TargetNeed } from '../../../forms/TargetNeed';
@@ -72,7 +73,11 @@ export function NotesOfRun({ onTable }: { onTable: (text: string) => void }): Re
     if (table.problem === null && table.rows.length > 0) onTable(text);
     else setDraft((now) => ({ ...now, text }));
   };
-  const entries = linesKept(lines);
+  const [cooler, setCooler] = useState<CoolerFacts>({});
+  const isCooler = (line: EntryLine): boolean => line.type === 'span' && line.kind === 'cooler';
+  const kept = linesKept(lines);
+  const cooled = kept.some(isCooler);
+  const entries = kept.map((line) => (isCooler(line) ? { ...line, ...coolerLine(cooler) } : line));
   const room = useWatch({ control: form.control, name: 'roomC' }) ?? roomOf(lines);
   const save = form.handleSubmit((known) => {
     const { target, need, none } = askedOf(asked);
@@ -117,6 +122,7 @@ export function NotesOfRun({ onTable }: { onTable: (text: string) => void }): Re
           />
           <LastRoom roomC={room} onRoom={(roomC) => form.setValue('roomC', roomC)} />
         </View>
+        {cooled ? <CoolerAt device={device} roomC={room} value={cooler} onChange={setCooler} /> : null}
         {create.error ? (
           <Body role="alert">{`Not kept: ${create.error.message} What you typed stays.`}</Body>
         ) : null}
