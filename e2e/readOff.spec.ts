@@ -78,8 +78,9 @@ const figuresIn = (text: string): string[] =>
 /** Each figure that was published was typed, or is a bar that the page names. */
 function expectTraced(files: Record<string, string>, typed: string[]): void {
   const seen = new Set(typed.map(Number));
-  for (const file of ['review.html', 'review.md'])
-    expect(figuresIn(words(files[file]!)).filter((figure) => !seen.has(Number(figure)))).toEqual([]);
+  // the page, its text, every picture and every table
+  for (const [file, text] of Object.entries(files))
+    expect([file, figuresIn(words(text)).filter((figure) => !seen.has(Number(figure)))]).toEqual([file, []]);
 }
 /** Bars of a verdict, targets and lines of touch that pages may name beside what was read. */
 const BARS = ['57', '45', '30', '29', '22', '24', '15', '60', '25', '36', '40', '43', '48'];
@@ -222,9 +223,41 @@ test('an emulator by percent, a charge in between, and a cooler half of the time
 test('a title of a layer that crashes, with what was read after it from another counter', async ({
   page,
 }) => {
+  await ask(page, ROUTES.addRecord, {
+    params: { kind: 'setup' },
+    body: {
+      title: 'Iron Orchard',
+      name: 'Gangway, safe journey',
+      facts: {
+        pairs: [
+          { key: 'layer', value: 'Gangway', unit: '' },
+          { key: 'version', value: '3.1', unit: '' },
+        ],
+        steps: [{ says: 'Sideload the package.', undo: 'Remove it.', source: 'its notes', needs: [] }],
+      },
+    },
+  });
+  // as it went with the next version, by thumb: a title that the kit has not heard of becomes known to it
+  await page.goto('/outcomes');
+  await tap(page.getByRole('button', { name: 'Note one' }));
+  const note = page.getByRole('form', { name: 'Note an outcome' });
+  for (const [title, where, status] of [
+    ['Iron Orchard', 'leaves are squares', 'glitches'],
+    ['Late Ferry', '', 'would not start'],
+  ] as const) {
+    await note.getByLabel('Device', { exact: true }).fill('Quill Deck layer');
+    await note.getByLabel('Emulator or layer, if any').fill('Gangway');
+    await note.getByLabel('Version').fill('3.2');
+    await note.getByLabel('Title', { exact: true }).fill(title);
+    await note.getByLabel('Where it crashed, or what is wrong').fill(where);
+    await tap(note.getByRole('button', { name: status, exact: true }));
+    await expect(page.getByText(`${title} on Quill Deck layer: ${status}.`)).toBeVisible();
+  }
+  const { titles } = await ask(page, ROUTES.kit, {});
+  expect(titles.map(({ name }) => name)).toContain('Late Ferry');
   await noteRun(
     page,
-    { title: 'Iron Orchard', device: 'Quill Deck layer' },
+    { title: 'Iron Orchard', device: 'Quill Deck layer', setup: 'Gangway, safe journey' },
     '5:00 58 fps\ncrashed at 8 min in the mill\n12:00 own counter 50 fps\nloads in 12 s\nunplayable',
   );
   await keepRun(page, 'Iron Orchard on Quill Deck layer');
@@ -234,7 +267,18 @@ test('a title of a layer that crashes, with what was read after it from another 
   );
   const files = await published(page, 'A layer', ['Quill Deck layer']);
   expect(files['tables/titles.csv']).toMatch(/Iron Orchard/);
+  // run, outcome and recipe stand together, and the versions against each other
+  const said = words(files['review.html']!);
+  const recipe = said.slice(said.indexOf('How it was set up'));
+  expect(recipe).toMatch(
+    /^How it was set up Iron Orchard: Gangway, safe journey Played so on Quill Deck layer: crashes/,
+  );
+  expect(recipe).toContain('Noted with Gangway 3.2 on Quill Deck layer: glitches, leaves are squares');
+  expect(recipe).toMatch(/1 Sideload the package\. Remove it\./);
+  expect(said).toContain('Of 1 seen with both: 1 fewer.');
+  expect(said).toMatch(/Late Ferry Quill Deck layer would not start/);
   expectTraced(files, ['58', '50', ...BARS]);
+  expect(taps).toBeLessThanOrEqual(9);
 });
 
 test('a title’s need is set in the kit: its stored runs have another verdict, and it says of how many', async ({

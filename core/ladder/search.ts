@@ -162,8 +162,22 @@ const MOST_PROBES = 30;
 /** As often a probe shows the wrong thing. */
 const WRONG = 0.05;
 
+/** Searches whose end was thought through before: a list of ladders asks for each of them every time. */
+const thought = new Map<string, number>();
+const REMEMBERED = 2000;
+
 /** How many probes are still to come, on average over seeded searches from here. */
 function probesLeft(rungs: number, prior: readonly number[] | null, probes: readonly Probe[]): number {
+  const key = JSON.stringify([rungs, prior, probes]);
+  const before = thought.get(key);
+  if (before !== undefined) return before;
+  const left = simulated(rungs, prior, probes);
+  if (thought.size >= REMEMBERED) thought.clear();
+  thought.set(key, left);
+  return left;
+}
+
+function simulated(rungs: number, prior: readonly number[] | null, probes: readonly Probe[]): number {
   const random = new SeededRandom(1);
   let spent = 0;
   // many rungs take long to think about: fewer searches tell enough
