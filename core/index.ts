@@ -133,6 +133,7 @@ export {
 export {
   buildPairs,
   sayBuild,
+  sayProgress,
   saySeenWith,
   sayVersions,
   versionRows,

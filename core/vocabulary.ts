@@ -190,8 +190,8 @@ export const BESIDE = [
   'lostSaves',
 ] as const;
 export const BESIDE_NAMES: Record<(typeof BESIDE)[number], string> = {
-  withGenerated: 'Rate with generated frames',
-  withoutGenerated: 'Rate without them',
+  withGenerated: 'With generated frames',
+  withoutGenerated: 'Without generated ones',
   pictureFit: 'How the picture fits',
   touchMapping: 'Touch mapping',
   noise: 'Noise of fan and speakers',

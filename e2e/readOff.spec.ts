@@ -233,7 +233,9 @@ test('a title of a layer that crashes, with what was read after it from another 
           { key: 'layer', value: 'Gangway', unit: '' },
           { key: 'version', value: '3.1', unit: '' },
         ],
-        steps: [{ says: 'Sideload the package.', undo: 'Remove it.', source: 'its notes', needs: [] }],
+        steps: [
+          { says: 'Sideload the package.', undo: 'Remove it.', source: 'its notes', dated: null, needs: [] },
+        ],
       },
     },
   });
@@ -275,7 +277,7 @@ test('a title of a layer that crashes, with what was read after it from another 
   );
   expect(recipe).toContain('Noted with Gangway 3.2 on Quill Deck layer: glitches, leaves are squares');
   expect(recipe).toMatch(/1 Sideload the package\. Remove it\./);
-  expect(said).toContain('Of 1 seen with both: 1 fewer.');
+  expect(said).toContain('Of 1 title seen with both: 1 with fewer problems.');
   expect(said).toMatch(/Late Ferry Quill Deck layer would not start/);
   expectTraced(files, ['58', '50', ...BARS]);
   expect(taps).toBeLessThanOrEqual(9);

@@ -252,7 +252,7 @@ test.describe('phone', () => {
     await probe(/^Pico Harbour at 3×$/, '100');
     await probe(/^Pico Harbour at 4×$/, '70');
     await expect(bars.filter({ hasText: 'Pico Harbour' })).toContainText('3×');
-    await expect(page.getByText(new RegExp(`^2 of ${titles} told, 5 probes so far`))).toBeVisible();
+    await expect(page.getByText(new RegExp(`^2 of ${titles} decided, 5 probes so far`))).toBeVisible();
     await expectAccessible(page);
     await page.goto('/ladders');
     await expect(
@@ -260,7 +260,7 @@ test.describe('phone', () => {
         .getByRole('list', { name: 'Ladders' })
         .getByRole('listitem')
         .filter({ hasText: 'Lumo 64 on Kitto Mini' }),
-    ).toContainText(`2 of ${titles} told`);
+    ).toContainText(`2 of ${titles} decided`);
   });
 
   test('thirty outcomes pasted, one noted by thumb, a version noted, and what to test again', async ({
@@ -345,7 +345,7 @@ test.describe('phone', () => {
     await expect(against.getByRole('listitem')).toHaveText([
       /^fixed\s+Thumb journey on Oru Fold\s*glitches \(picture\) → full speed, stumbles now and then$/,
     ]);
-    await expect(page.getByText('Of 1 seen with both: 1 fixed.')).toBeVisible();
+    await expect(page.getByText('Of 1 title seen with both: 1 fixed.')).toBeVisible();
     for (const { id, version: of } of (await ask(page, ROUTES.outcomes, {})).outcomes.filter(
       (one) => one.title === 'Thumb journey',
     ))

@@ -56,6 +56,7 @@ export const DEMO_LADDERS: DemoLadder[] = [
       { rung: '4×', percent: 91 },
       { rung: '2×', percent: 100 },
       { rung: '3×', percent: 100 },
+      { rung: '4×', percent: 92 },
     ],
   },
   {

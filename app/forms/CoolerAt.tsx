@@ -49,7 +49,7 @@ export function CoolerAt({
       <Row gap={10} wrap align="flex-end">
         <Stack flex={1} style={{ minWidth: 170 }}>
           <NamePicker
-            label="It sits on"
+            label="The cooler sits on"
             known={[...new Set(known)]}
             what="place"
             value={place}

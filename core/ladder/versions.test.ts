@@ -100,7 +100,7 @@ it('says over all titles what came of it, and how often it stumbles where that i
     NEW!,
   );
   expect(sayVersions(rows)).toBe(
-    'Of 2 seen with both: 1 fixed, 1 fewer. How often it stumbles is known of 1: less often in 1, more often in 0.',
+    'Of 2 titles seen with both: 1 fixed, 1 with fewer problems. How often it stumbles is known of 1: less often in 1, more often in 0.',
   );
   expect(sayVersions([])).toBe('No title was seen with both.');
 });

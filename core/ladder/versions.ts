@@ -195,6 +195,10 @@ export function saySeenWith({ status, glitches, stumbles, breaks }: SeenWith): s
     .join(', ');
 }
 
+/** What came of a title, in a word or two. */
+export const sayProgress = (progress: BuildProgress | null): string =>
+  progress === 'fewer' ? 'fewer problems' : (progress ?? 'open');
+
 /**
  * What came of it over all titles, in a sentence.
  *
@@ -205,7 +209,7 @@ export function sayVersions(rows: readonly VersionRow[]): string {
   if (rows.length === 0) return 'No title was seen with both.';
   const counts = [...BUILD_PROGRESS, null].flatMap((word) => {
     const n = rows.filter((row) => row.progress === word).length;
-    return n === 0 ? [] : [`${n} ${word ?? 'open'}`];
+    return n === 0 ? [] : [`${n} ${word === 'fewer' ? 'with fewer problems' : (word ?? 'open')}`];
   });
   const told = rows.filter((row) => row.stumbling !== null);
   const [less, more] = (['less', 'more'] as const).map(
@@ -217,5 +221,5 @@ export function sayVersions(rows: readonly VersionRow[]): string {
       : less === 0 && more === 0
         ? ` How often it stumbles is known of ${told.length}: the same in each.`
         : ` How often it stumbles is known of ${told.length}: less often in ${less}, more often in ${more}.`;
-  return `Of ${rows.length} seen with both: ${counts.join(', ')}.${stumbling}`;
+  return `Of ${rows.length} title${rows.length === 1 ? '' : 's'} seen with both: ${counts.join(', ')}.${stumbling}`;
 }

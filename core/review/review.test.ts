@@ -618,7 +618,7 @@ describe('settings that hold, and what runs', () => {
     if (against?.is !== 'table') throw new Error('a table of two versions is wanted');
     expect([against.label, against.rows]).toEqual([
       'Gangway 3.2 against Gangway 3.1',
-      [['Iron Orchard', 'Velm 5', 'crashes', 'glitches', 'fewer']],
+      [['Iron Orchard', 'Velm 5', 'crashes', 'glitches', 'fewer problems']],
     ]);
   });
 
@@ -629,8 +629,8 @@ describe('settings that hold, and what runs', () => {
       block.is === 'lines' ? block.lines : [],
     );
     expect(lines).toEqual([
-      'Aurelune on Velm 5, rate with generated frames: 58.',
-      'Aurelune on Velm 5, rate without them: 31 to 34.',
+      'Aurelune on Velm 5, with generated frames: 58 fps.',
+      'Aurelune on Velm 5, without generated ones: 31 to 34 fps.',
       'Aurelune on Velm 5, noise of fan and speakers: the fan is heard.',
     ]);
   });

@@ -248,7 +248,7 @@ describe('marks', () => {
     tap('Switches: cooler');
     const asked = within(screen.getByRole('group', { name: 'The cooler' }));
     expect(asked.getByRole('note').textContent).toMatch(/A cold plate collects water/);
-    fireEvent.change(asked.getByLabelText('It sits on'), { target: { value: ' over the chip ' } });
+    fireEvent.change(asked.getByLabelText('The cooler sits on'), { target: { value: ' over the chip ' } });
     fireEvent.change(asked.getByLabelText('Its plate, °C'), { target: { value: '9.5' } });
     tap('Note the cooler’s place');
     expect(changed).toEqual([

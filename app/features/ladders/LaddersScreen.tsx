@@ -66,7 +66,7 @@ export function LaddersScreen(): ReactNode {
                       href={`/ladders/titles/${own[0]!.together!}`}
                       title={nameOf(own)}
                       facts={[own[0]!.axis, count(own.length, 'title'), day(own[0]!.changedAt)]}
-                      says={`${own.filter((one) => one.ended).length} of ${own.length} told`}
+                      says={`${own.filter((one) => one.ended).length} of ${own.length} decided`}
                     />
                   </Stack>
                 ))}

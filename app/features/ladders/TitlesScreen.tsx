@@ -55,8 +55,8 @@ export function TitlesScreen({ id }: { id: string }): ReactNode {
 }
 
 const WHY = {
-  loaded: 'it is loaded, and not told yet',
-  begun: 'it was begun, and is not told yet',
+  loaded: 'it is loaded, and not decided yet',
+  begun: 'it was begun, and is not decided yet',
   'tells most': 'its probe tells most',
 };
 
@@ -88,12 +88,12 @@ function Titles({ own, together }: { own: LadderSummary[]; together: string }): 
             />
           ) : (
             <Body head style={{ fontSize: 20, lineHeight: 26 }}>
-              All titles are told. Confirm what matters by one sustained run each.
+              All titles are decided. Confirm what matters by one sustained run each.
             </Body>
           )}
         </Sheet>
         <Quiet>
-          {`${ended} of ${own.length} told, ${count(
+          {`${ended} of ${own.length} decided, ${count(
             own.reduce((sum, one) => sum + one.probes, 0),
             'probe',
           )} so far. A title begins from what the others show; one is ended before the next is begun.`}
@@ -208,7 +208,7 @@ function Probe({
   return (
     <>
       <Body head style={{ fontSize: 20, lineHeight: 26 }}>
-        {state.stop ? `${doc.title} is told` : `${doc.title} at ${rung}`}
+        {state.stop ? `${doc.title} is decided` : `${doc.title} at ${rung}`}
       </Body>
       <Quiet>
         {[why === null ? null : `${why[0]!.toUpperCase()}${why.slice(1)}.`, sayNext(search, state)]

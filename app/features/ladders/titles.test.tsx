@@ -115,7 +115,7 @@ describe('one ladder over several titles', () => {
     await show(<TitlesScreen id={TOGETHER} />);
     expect(await screen.findByRole('heading', { name: 'Lumo 64 on Oru Fold' })).toBeTruthy();
     expect(await screen.findByText('Pico Harbour at 3×')).toBeTruthy();
-    expect(screen.getByText(/^It is loaded, and not told yet\./)).toBeTruthy();
+    expect(screen.getByText(/^It is loaded, and not decided yet\./)).toBeTruthy();
     expect(bar(/^Rook Tower: –, not begun/)).toBeTruthy();
     fireEvent.change(screen.getByLabelText('Speed, %'), { target: { value: '80' } });
     fireEvent.click(screen.getByRole('button', { name: 'Note it' }));
@@ -144,7 +144,7 @@ describe('one ladder over several titles', () => {
     fireEvent.click(await screen.findByRole('button', { name: 'Add it' }));
     await until(() => state.made.length === 1);
     expect(state.made[0]).toMatchObject({ title: 'Mist Ferry', full: 30, together: TOGETHER, probes: [] });
-    expect(await screen.findByText(/^0 of 2 told/)).toBeTruthy();
+    expect(await screen.findByText(/^0 of 2 decided/)).toBeTruthy();
   });
 
   it('says so where there is none', async () => {

@@ -1,5 +1,13 @@
 import type { Outcomes } from '@pace-check/contract';
-import { buildPairs, sayBuild, saySeenWith, sayVersions, versionRows, type Build } from '@pace-check/core';
+import {
+  buildPairs,
+  sayBuild,
+  sayProgress,
+  saySeenWith,
+  sayVersions,
+  versionRows,
+  type Build,
+} from '@pace-check/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Row, Stack } from '../../ui/parts';
 import { Section } from '../../ui/Section';
@@ -61,7 +69,7 @@ export function OneAgainstAnother({ all }: { all: Outcomes }): ReactNode {
         {rows.map((row) => (
           <Stack key={`${row.title} ${row.device}`} role="listitem">
             <Body small>
-              <Body head small>{`${row.progress ?? 'open'}  `}</Body>
+              <Body head small>{`${sayProgress(row.progress)}  `}</Body>
               {`${row.title} on ${row.device}`}
             </Body>
             <Quiet>{`${saySeenWith(row.first)} → ${saySeenWith(row.second)}`}</Quiet>

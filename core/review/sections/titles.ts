@@ -24,6 +24,9 @@ export const TITLES: SectionOf = {
   },
 };
 
+/** A rate without its unit: "58", "31 to 34". */
+const BARE = /^\d+(?:\.\d+)?(?: ?(?:to|-|–) ?\d+(?:\.\d+)?)?$/;
+
 /** What stands beside the figures of a run, a line each where it was said; once where several say the same. */
 function beside(runs: readonly ReviewRun[]): string[] {
   const said = runs.flatMap(({ stated }) =>
@@ -32,7 +35,7 @@ function beside(runs: readonly ReviewRun[]): string[] {
       return value === ''
         ? []
         : [
-            `${stated.title ?? 'A run'} on ${stated.device ?? 'a device'}, ${BESIDE_NAMES[field].toLowerCase()}: ${value}.`,
+            `${stated.title ?? 'A run'} on ${stated.device ?? 'a device'}, ${BESIDE_NAMES[field].toLowerCase()}: ${value}${/Generated$/.test(field) && BARE.test(value) ? ' fps' : ''}.`,
           ];
     }),
   );

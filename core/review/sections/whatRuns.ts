@@ -9,6 +9,7 @@ import {
 import {
   buildPairs,
   sayBuild,
+  sayProgress,
   saySeenWith,
   sayVersions,
   versionRows,
@@ -17,6 +18,7 @@ import {
 import { STUMBLES } from '../../vocabulary';
 import { chartBlocks, linesBlock, type Block, type SectionOf } from '../blocks';
 import { sharesChart } from '../charts/sharesChart';
+import type { ReviewOutcome } from '../model';
 
 /** What runs and what does not: outcomes and runs, counted, against what is claimed and against other versions. */
 export const WHAT_RUNS: SectionOf = {
@@ -24,9 +26,9 @@ export const WHAT_RUNS: SectionOf = {
   title: 'What runs',
   blocks: ({ outcomes, claims, versions }) => {
     // runs alone stand in the table of titles; what runs is asked where something was noted, or did not run
-    if (outcomes.every((one) => one.runId !== undefined && one.with === '' && one.status === 'runs'))
-      return [];
+    if (outcomes.every(plain)) return [];
     const latest = latestOutcomes(outcomes);
+    const played = latest.filter(plain).length;
     const devices = [...new Set(latest.map((one) => one.device))].sort();
     const pairs = buildPairs(outcomes, versions).map((pair) => ({
       ...pair,
@@ -64,29 +66,38 @@ export const WHAT_RUNS: SectionOf = {
         ),
       ]),
       ...chartBlocks([sharesChart(latest)]),
-      {
-        is: 'table',
-        label: 'What runs',
-        heads: ['Title', 'Device', 'How it goes', 'Where, or what', 'With', 'Tried', 'Seen'],
-        rows: [...latest]
-          .sort((a, b) => `${a.title} ${a.device}`.localeCompare(`${b.title} ${b.device}`))
-          .map((one) => [
-            one.title,
-            one.device,
-            `${one.status}${one.firstPlay ? ', first play' : ''}`,
-            [one.where, one.stumbles ? STUMBLES[one.stumbles] : '', one.scene].filter(Boolean).join('; ') ||
-              '–',
-            sayBuild(one) || '–',
-            one.tried || '–',
-            `${one.date}${one.runId === undefined ? '' : ', as it was run'}`,
+      ...(played === latest.length
+        ? []
+        : [
+            {
+              is: 'table' as const,
+              label: 'What runs',
+              heads: ['Title', 'Device', 'How it goes', 'Where, or what', 'With', 'Tried', 'Seen'],
+              rows: latest
+                .filter((one) => !plain(one))
+                .sort((a, b) => `${a.title} ${a.device}`.localeCompare(`${b.title} ${b.device}`))
+                .map((one) => [
+                  one.title,
+                  one.device,
+                  `${one.status}${one.firstPlay ? ', first play' : ''}`,
+                  [one.where, one.stumbles ? STUMBLES[one.stumbles] : '', one.scene]
+                    .filter(Boolean)
+                    .join('; ') || '–',
+                  sayBuild(one) || '–',
+                  one.tried || '–',
+                  `${one.date}${one.runId === undefined ? '' : ', as it was run'}`,
+                ]),
+              small: `The latest of each title, device and layer, noted or run. Run: starts and goes on, slow or with glitches too; what is not offered was not tried; “runs” says no more than that it was played.${played === 0 ? '' : ` ${played} more that run stand${played === 1 ? 's' : ''} in the table of titles alone.`} In brackets the 95 % interval of the share (Wilson).`,
+            },
           ]),
-        small:
-          'The latest of each title, device and layer, noted or run. Run: starts and goes on, slow or with glitches too; what is not offered was not tried; “runs” says no more than that it was played. In brackets the 95 % interval of the share (Wilson).',
-      },
       ...pairs.flatMap(against),
     ];
   },
 };
+
+/** It was played, and nothing is to be said of it here. */
+const plain = (one: ReviewOutcome): boolean =>
+  one.runId !== undefined && one.with === '' && one.status === 'runs' && !one.stumbles;
 
 /** One version against another, or a fork against what it comes from, title by title. */
 function against({
@@ -107,9 +118,9 @@ function against({
         row.device,
         saySeenWith(row.first),
         saySeenWith(row.second),
-        row.progress ?? 'open',
+        sayProgress(row.progress),
       ]),
-      small: `${sayVersions(rows)}${fork ? ` ${second.with} is a fork of ${first.with}, not its next version.` : ''} Fewer: less is wrong with it. Open: a run that says no more than that it was played.`,
+      small: `${sayVersions(rows)}${fork ? ` ${second.with} is a fork of ${first.with}, not its next version.` : ''} Open: a run that says no more than that it was played.`,
     },
   ];
 }

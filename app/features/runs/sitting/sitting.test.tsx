@@ -72,7 +72,7 @@ describe('titles and switches', () => {
     type('Off at', '2:00');
     expect(form.getByText('It goes off before it comes on.')).toBeTruthy();
     type('Off at', '5:00');
-    type('It sits on', 'over the chip');
+    type('The cooler sits on', 'over the chip');
     fireEvent.click(form.getByRole('button', { name: 'Note it' }));
     await until(() => sent.length === 1);
     expect(sent[0]).toEqual({
