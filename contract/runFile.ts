@@ -4,6 +4,7 @@ import {
   NEED_WORDS,
   POWER_PLACES,
   RATE_SOURCES,
+  SUMMARY_FACTS,
   FEEL_WORDS,
   SMOOTH_WORDS,
   type RunLine,
@@ -139,6 +140,7 @@ const summary = z
       .optional(),
     scene: place,
     digits,
+    about: z.array(z.enum(SUMMARY_FACTS)).max(6).optional().describe('which of them were written as “about”'),
   })
   .superRefine(({ average, lowest, highest, onePercent }, context) => {
     const wrong = (path: string, message: string): void =>
@@ -171,6 +173,7 @@ const speed = z
     message: 'is missing, and there is no low and no high',
   });
 
+const about = z.boolean().optional().describe('written as “about”: ± 2');
 const peak = z.boolean().optional().describe('the highest until then, at a time that nobody noted');
 const whole = z.boolean().optional().describe('of the whole run: nobody noted when, and atMs is its end');
 
@@ -183,12 +186,14 @@ export const entryLine = z.discriminatedUnion('type', [
     by: word,
     peak,
     low: anyAmount().optional().describe('of a range, whose upper end is c'),
+    about,
   }),
   z.object({
     type: z.literal('battery'),
     atMs,
     percent: measured().min(0).max(100),
     charging: z.boolean().optional(),
+    about,
   }),
   z.object({
     type: z.literal('power'),

@@ -399,6 +399,7 @@ export {
   BESIDE_NAMES,
   SMOOTH_WORDS,
   STUMBLES,
+  SUMMARY_FACTS,
   FEEL_WORDS,
   type Feel,
   type FeelWord,

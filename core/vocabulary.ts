@@ -15,6 +15,10 @@ export type Need = (typeof NEED_WORDS)[number];
 export const RATE_SOURCES = ['overlay', 'in-title', 'tool', 'eye'] as const;
 export type RateSource = (typeof RATE_SOURCES)[number];
 
+/** Facts of an end page that may be written as "about". */
+export const SUMMARY_FACTS = ['average', 'median', 'hold', 'lowest', 'highest', 'onePercent'] as const;
+export type SummaryFact = (typeof SUMMARY_FACTS)[number];
+
 /** How often it stumbles, as a person says it; the best first. */
 export const SMOOTH_WORDS = ['none', 'occasional', 'frequent', 'constant'] as const;
 export type SmoothWord = (typeof SMOOTH_WORDS)[number];

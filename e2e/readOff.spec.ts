@@ -199,7 +199,43 @@ test('a table of ten titles is pasted, and pasted again: what is there is asked 
   await expect(page.getByLabel('Title, row 1', { exact: true })).toHaveValue('');
 });
 
-test('an emulator by percent, a charge in between, and a cooler half of the time', async ({ page }) => {
+test('an emulator by percent, with a choice of backend that one probe each decides', async ({ page }) => {
+  await noteRun(
+    page,
+    { title: 'Glass Canyon', device: 'Quill Deck backend', setup: 'Lantern, Ember' },
+    'speed 100%\nplayed 20 min\nmax 40 back\nsmooth',
+  );
+  await keepRun(page, 'Glass Canyon on Quill Deck backend');
+  await page.goto('/ladders');
+  await tap(page.getByRole('button', { name: 'New choice' }));
+  const form = page.getByRole('form', { name: 'New choice' });
+  await form.getByLabel('Device', { exact: true }).fill('Quill Deck backend');
+  await form.getByLabel('Title', { exact: true }).fill('Glass Canyon');
+  await form.getByLabel('Options').fill('Glim\nEmber');
+  await tap(form.getByRole('button', { name: 'Begin' }));
+  for (const [option, percent] of [
+    ['Glim', '93'],
+    ['Ember', '100'],
+  ] as const) {
+    await tap(
+      page.getByRole('list', { name: 'Options' }).getByRole('listitem', { name: new RegExp(`^${option}:`) }),
+    );
+    const pad = page.getByRole('group', { name: `Probe of ${option}`, exact: true });
+    await pad.getByLabel('Speed, %').fill(percent);
+    await tap(pad.getByRole('button', { name: 'Note it' }));
+  }
+  await expect(page.getByRole('region', { name: 'Where it stands' }).getByText(/^Take Ember/)).toBeVisible();
+  await expect(page.getByText(/all is kept/)).toBeVisible();
+  const files = await published(page, 'A backend', ['Quill Deck backend']);
+  const said = words(files['review.html']!);
+  expect(said).toMatch(/Glass Canyon on Quill Deck backend, backend Take Ember/);
+  expect(said).toContain('Ember (take this)');
+  expect(said).toContain('100 % speed');
+  expectTraced(files, ['100', '93', '40', ...BARS]);
+  expect(taps).toBeLessThanOrEqual(12);
+});
+
+test('an evening by percent, a charge in between, and a cooler half of the time', async ({ page }) => {
   await noteRun(
     page,
     { title: 'Rook Tower', device: 'Quill Deck speed', setup: 'Fork two, cap 30' },

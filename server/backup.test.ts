@@ -11,6 +11,7 @@ import { Access } from './services/access';
 import { Announcements } from './services/announcements';
 import { backUp, restore, sweepAbandoned } from './services/backup';
 import { BackupKeeper } from './services/backups';
+import { hearAnnouncements } from './sql/announcements';
 import { writeNightly } from './sql/settings';
 import { readArchive } from './sql/comparing';
 import { readTables, slowClient } from './sql/backup';
@@ -177,9 +178,16 @@ describe('a database with data in it', () => {
     expect((await allRows(aside.href))['title']!.join()).toContain('Only here');
   });
   it('is not replaced under a server that works with it', async () => {
+    // as a server that nobody asks anything: it listens, and its pool has let go of the rest
+    const listens = await hearAnnouncements(
+      url,
+      () => undefined,
+      () => undefined,
+    );
     await expect(restore(url, file, known, { over: true })).rejects.toMatchObject({
       body: { code: 'in-use' },
     });
+    await listens.end();
     expect((await harness.request('GET', '/runs')).body).toHaveLength(3);
   });
   it('that is somebody else’s is not written over', async () => {

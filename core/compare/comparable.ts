@@ -36,6 +36,8 @@ export interface Comparable {
   /** Share of late frames and the kinds of breaks, for the rating. */
   evenness: Pick<Evenness, 'late' | 'stutters' | 'stalls' | 'freezes'>;
   peakC: number | null;
+  /** It was written as "about"; left out where it was not. */
+  peakAbout?: boolean;
   normalisedPeakC: number | null;
   spots: { spot: string; by: string; peakC: number; riseC: number | null }[];
   /** Battery from and to where nothing was charged in between, and between which lengths the run may lie. */
@@ -126,6 +128,7 @@ export function comparableOf(figures: Figures): Comparable {
       freezes: evenness.freezes,
     },
     peakC: warmth.peakC,
+    ...(warmth.about ? { peakAbout: true } : {}),
     normalisedPeakC: warmth.normalisedPeakC,
     spots: warmth.spots.map(({ spot, by, peakC, riseC }) => ({ spot, by, peakC, riseC })),
     used: usedOf(figures),

@@ -43,6 +43,13 @@ describe('percent per hour', () => {
       percentPerHour: 12,
     });
   });
+  it('leaves more open where a percent was written as “about”', () => {
+    const [first, last] = minutes([0, 100], [60, 88]);
+    expect(drain([first!, { ...last!, about: true } as EntryLine])).toMatchObject({
+      percentPerHour: 12,
+      range: [9.5, 14.5],
+    });
+  });
   it('is unknown from one reading', () => expect(drain(minutes([0, 100]))).toBeNull());
   it('has no hours from full where it does not fall', () =>
     expect(drain(minutes([0, 80], [60, 80]))).toMatchObject({ percentPerHour: 0, hoursFromFull: null }));

@@ -142,7 +142,11 @@ export function hoursSaid(drain: Drain | null): { low: number; high: number | nu
   return { low: 100 / range[1], high: range[0] <= 0 ? null : 100 / range[0] };
 }
 
-/** What fell over the time that it took, each stretch by its own ends, which are whole percents. */
+/** A gauge of whole percents is off by half of one; what was written as "about", by two. */
+const doubtOf = ({ about }: BatteryReading): number => (about ? ABOUT : 0.5);
+const ABOUT = 2;
+
+/** What fell over the time that it took, each stretch by its own ends, which are whole percents or less sure. */
 function overall(stretches: BatteryReading[][]): Slope | null {
   let fell = 0;
   let hours = 0;
@@ -152,7 +156,7 @@ function overall(stretches: BatteryReading[][]): Slope | null {
     if (last.atMs <= first.atMs) continue;
     fell += first.percent - last.percent;
     hours += (last.atMs - first.atMs) / HOUR_MS;
-    doubt += 1;
+    doubt += doubtOf(first) + doubtOf(last);
   }
   return hours === 0
     ? null

@@ -12,12 +12,16 @@ export interface SkinReading {
   by: string;
   /** The highest that was seen, at a time until then that nobody noted. */
   peak?: boolean;
+  /** Written as "about". */
+  about?: boolean;
 }
 
 export interface BatteryReading {
   atMs: number;
   percent: number;
   charging: boolean;
+  /** Written as "about". */
+  about?: boolean;
 }
 
 /** Of a value that nobody timed: the highest that was seen, or of the whole run. */

@@ -37,6 +37,8 @@ export interface SpotWarmth {
   spot: string;
   by: string;
   peakC: number;
+  /** Its peak was written as "about"; left out where it was not. */
+  about?: boolean;
   /** Over the room; null where the room is unknown. */
   riseC: number | null;
   fit: WarmUp | null;
@@ -47,6 +49,8 @@ export interface Warmth {
   spots: SpotWarmth[];
   hottest: string | null;
   peakC: number | null;
+  /** That was written as "about"; left out where it was not. */
+  about?: boolean;
   /** Between the hottest and the coolest spot's peak. */
   spreadC: number | null;
   /** Peak in a room of 25 °C. */
@@ -71,10 +75,12 @@ export function warmthOf(
 ): Warmth {
   const spots = spotSeries(readings).map(({ spot, by, readings: series }): SpotWarmth => {
     const peakC = greatest(series.map((reading) => reading.c));
+    const about = series.every((reading) => reading.c < peakC || reading.about === true);
     return {
       spot,
       by,
       peakC,
+      ...(about ? { about } : {}),
       riseC: roomC === null ? null : peakC - roomC,
       fit: warmUp(
         series.filter((reading) => !reading.peak),
@@ -89,6 +95,7 @@ export function warmthOf(
     spots,
     hottest: hottest.spot,
     peakC: hottest.peakC,
+    ...(hottest.about ? { about: true } : {}),
     spreadC: hottest.peakC - Math.min(...spots.map((spot) => spot.peakC)),
     normalisedPeakC: roomC === null ? null : hottest.peakC + (REFERENCE_ROOM_C - roomC),
   };

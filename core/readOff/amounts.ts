@@ -1,6 +1,7 @@
 import { decimalsOf } from '../runFile/parseLine';
 import type { RateSource } from '../vocabulary';
 import { FALLING, NUMBER_WORDS, words } from './bookWords';
+import { ABOUT_LEAST, ABOUT_SHARE } from './ends';
 import type { Token } from './tokens';
 
 /** What a number counts, where that stands beside it. */
@@ -59,10 +60,6 @@ const UNITS: Record<string, Unit> = {
   second: 's',
   seconds: 's',
 };
-/** What "about" leaves open of a counter or a tool: frames per second or percent, and as a share. */
-const ABOUT_LEAST = 2;
-const ABOUT_SHARE = 0.05;
-
 /**
  * An amount that was written as "about", with its ends: of a counter or a tool
  * it stays the counter's; by eye it is as wide as the eye's.

@@ -3,9 +3,11 @@ import {
   CHIP_PARTS,
   FEEL_WORDS,
   SPAN_KINDS,
+  SUMMARY_FACTS,
   type FeelWord,
   type RateSource,
   type SmoothWord,
+  type SummaryFact,
 } from '../vocabulary';
 import { exactClock } from '../words/sayLine';
 import { toCelsius, type TemperatureUnit } from '../words/temperature';
@@ -82,6 +84,7 @@ export class Reading {
   private scene: string | undefined;
   private readonly summary: Record<string, number> = {};
   private readonly digits: Digits = {};
+  private readonly doubted: SummaryFact[] = [];
 
   /**
    * @param spot where temperatures of the clause were read that name no place; null for none
@@ -567,6 +570,7 @@ export class Reading {
         ...this.summary,
         ...(this.scene === undefined ? {} : { scene: this.scene }),
         ...(Object.keys(this.digits).length > 0 ? { digits: this.digits } : {}),
+        ...(this.doubted.length > 0 ? { about: this.doubted } : {}),
       });
       const { average, lowest, highest, onePercent } = this.summary;
       if (average !== undefined && Math.max(lowest ?? 0, onePercent ?? 0) > average)
@@ -745,6 +749,8 @@ export class Reading {
     const value = this.single(part, `“${word}”`);
     if (value < 0) unclear(`“${word}” is not below 0.`);
     const share = name === 'hold';
+    const known = SUMMARY_FACTS.find((one) => one === name);
+    if (part.roughly && known) this.doubted.push(known);
     if (share && value > 100) unclear('A hold of more than 100 % cannot be: it is the share of the time.');
     this.summary[name] = share
       ? part.unit === '%' || value > 1
@@ -808,6 +814,7 @@ export class Reading {
       atMs: this.needsTime('A percent of the battery'),
       percent: value,
       ...charging,
+      ...(part.roughly ? { about: true } : {}),
     });
     this.take(part);
   }
@@ -922,6 +929,7 @@ export class Reading {
       by: this.instrument ?? 'infrared',
       ...(peak ? { peak: true } : {}),
       ...(range ? { low: inCelsius(part.low!) } : {}),
+      ...(part.roughly && !range ? { about: true } : {}),
     });
     this.take(part);
   }

@@ -130,3 +130,24 @@ export const factEnds = (value: number, decimals?: number): Ends => {
   const half = halfDigit(value, decimals);
   return { low: Math.max(0, value - half), high: value + half, value };
 };
+
+/** What "about" leaves open of a tool's value: frames per second or percent, and as a share. */
+export const ABOUT_LEAST = 2;
+export const ABOUT_SHARE = 0.05;
+
+/**
+ * The ends of a tool's fact that was written as "about".
+ *
+ * @param share it is a share of 0 to 1: two percent on both sides
+ * @source docs/method.md, "Read off, not logged"
+ * @example
+ * aboutEnds(60, false); // { low: 57, high: 63, value: 60 }
+ */
+export const aboutEnds = (value: number, share: boolean): Ends => {
+  const spread = share ? ABOUT_LEAST / 100 : Math.max(ABOUT_LEAST, ABOUT_SHARE * value);
+  return {
+    low: Math.max(0, value - spread),
+    high: share ? Math.min(1, value + spread) : value + spread,
+    value,
+  };
+};

@@ -258,7 +258,7 @@ const WAYS: Record<string, [line: string, taken: string | null][]> = {
     ['charging from 10:00 to 25:00', '10:00: charging until 25:00'],
     ['charger on 10:00', '10:00: charging until 30:00'],
     ['100% at the start, 65% at the end', '0:00: battery 100 %; 30:00: battery 65 %'],
-    ['about 65% at the end', '30:00: battery 65 %'],
+    ['about 65% at the end', '30:00: battery about 65 %'],
     ['65 % left', '30:00: battery 65 %'],
     ['battery 100 to 65 %', '0:00: battery 100 %; 30:00: battery 65 %'],
     ['from 100 % to 65 %', '0:00: battery 100 %; 30:00: battery 65 %'],

@@ -5,6 +5,7 @@ import {
   END_REASONS,
   FEEL_WORDS,
   POWER_PLACES,
+  SUMMARY_FACTS,
   RATE_SOURCES,
   SMOOTH_WORDS,
   SPAN_KINDS,
@@ -245,19 +246,23 @@ const facts = fc
 
 /** Any line that a person's notebook may hold. */
 const anyLine = fc.oneof(
-  fc.tuple(atMs, free, cents(60), fc.boolean(), free).map(([ms, spot, c, peak, instrument]) => ({
-    type: 'skin',
-    atMs: ms,
-    spot,
-    c,
-    by: instrument,
-    ...(peak ? { peak } : {}),
-  })),
-  fc.tuple(atMs, cents(100), fc.boolean()).map(([ms, percent, charging]) => ({
+  fc
+    .tuple(atMs, free, cents(60), fc.boolean(), free, fc.boolean())
+    .map(([ms, spot, c, peak, instrument, about]) => ({
+      type: 'skin',
+      atMs: ms,
+      spot,
+      c,
+      by: instrument,
+      ...(peak ? { peak } : {}),
+      ...(about ? { about } : {}),
+    })),
+  fc.tuple(atMs, cents(100), fc.boolean(), fc.boolean()).map(([ms, percent, charging, about]) => ({
     type: 'battery',
     atMs: ms,
     percent,
     ...(charging ? { charging } : {}),
+    ...(about ? { about } : {}),
   })),
   fc
     .tuple(
@@ -285,8 +290,18 @@ const anyLine = fc.oneof(
     .tuple(someTime, withEnds('percent', 120), by, scene)
     .map(([time, value, source, where]) => ({ type: 'speed', ...time, ...value, by: source, ...where })),
   fc
-    .tuple(someTime, facts, by, scene)
-    .map(([time, all, source, where]) => ({ type: 'summary', ...time, ...all, by: source, ...where })),
+    .tuple(someTime, facts, by, scene, fc.subarray([...SUMMARY_FACTS]))
+    .map(([time, all, source, where, doubted]) => {
+      const about = doubted.filter((fact) => all[fact] !== undefined);
+      return {
+        type: 'summary',
+        ...time,
+        ...all,
+        by: source,
+        ...where,
+        ...(about.length > 0 ? { about } : {}),
+      };
+    }),
   fc
     .tuple(someTime, fc.constantFrom(...SMOOTH_WORDS), by, scene)
     .map(([time, word, source, where]) => ({ type: 'smooth', ...time, word, by: source, ...where })),

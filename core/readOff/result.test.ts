@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { figuresOf } from '../testing';
+import { headline, headlineFacts } from '../words/headline';
+import { sayLine } from '../words/sayLine';
 import { NO_RESULT, readResult, readSitting, type ResultContext, type ResultTexts } from './result';
 
 const CONTEXT: ResultContext = { unit: 'C', by: 'overlay', spot: null, ended: null };
@@ -161,6 +163,35 @@ describe('two timed rates', () => {
     expect(read({ later: '36' }).problems.laterAt).toMatch(/After how long/);
     expect(read({ laterAt: '20' }).problems.later).toMatch(/Which rate/);
     expect(read({ later: '36', laterAt: '20', length: '10' }).problems.laterAt).toMatch(/later than the end/);
+  });
+  it('are “about” where they were written so, percents, temperatures and facts of an end page too', () => {
+    const { entries } = read({
+      average: '60',
+      median: '~58',
+      hold: 'about 87',
+      peak: '~42',
+      fromPercent: '100',
+      toPercent: '~65',
+      length: '30',
+    });
+    expect(entries).toMatchObject([
+      { type: 'summary', average: 60, median: 58, hold: 0.87, about: ['median', 'hold'] },
+      { type: 'skin', c: 42, about: true },
+      { type: 'battery', percent: 100 },
+      { type: 'battery', percent: 65, about: true },
+      { type: 'end' },
+    ]);
+    expect(entries[2]).not.toHaveProperty('about');
+    const figures = figuresOf({ entries });
+    expect(figures.read?.median).toMatchObject({ low: 55.1, high: 60.9 });
+    expect(headline(headlineFacts(figures))).toContain('about 42.0\u00a0°C at hottest spot');
+    expect(entries.map((line) => sayLine(line, 'C'))).toEqual([
+      'end page: average 60, median about 58, hold about 87 %, overlay',
+      '30:00: peak about 42.0 °C at “hottest spot”, infrared',
+      '0:00: battery 100 %',
+      '30:00: battery about 65 %',
+      '30:00: end, stopped early',
+    ]);
   });
   it('a length that is about so long has its ends, a peak that is a range too', () => {
     expect(read({ length: '~30' }).entries).toEqual([

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import type { Digits, EntryLine } from '../runFile/lines';
-import { FEEL_WORDS, SMOOTH_WORDS, type EndReason, type RateSource } from '../vocabulary';
+import { FEEL_WORDS, SMOOTH_WORDS, type EndReason, type RateSource, type SummaryFact } from '../vocabulary';
 import { toCelsius, type TemperatureUnit } from '../words/temperature';
 import { about, hiddenDecimals, partsOf, type Amount, type Unit } from './amounts';
 import { tokensOf } from './tokens';
@@ -105,14 +105,14 @@ export function readResult(texts: ResultTexts, { unit, by, spot, ended }: Result
     field: ResultField,
     units: Unit[],
     most: number,
-  ): { value: number; decimals: number | null } | null => {
+  ): { value: number; decimals: number | null; about: boolean } | null => {
     const amount = read(field, units);
     if (!amount) return null;
     if (amount.value === null || amount.low !== null)
       problems[field] = 'One number is needed here, not a range.';
     else if (amount.value < 0) problems[field] = 'It cannot be below 0.';
     else if (amount.value > most) problems[field] = `It can be at most ${most}.`;
-    else return { value: amount.value, decimals: hiddenDecimals(amount) };
+    else return { value: amount.value, decimals: hiddenDecimals(amount), about: amount.roughly };
     return null;
   };
 
@@ -132,10 +132,12 @@ export function readResult(texts: ResultTexts, { unit, by, spot, ended }: Result
   const digits: Digits = {};
   const decimals = average && whole !== null ? hiddenDecimals(average) : null;
   if (decimals !== null) digits['average'] = decimals;
-  const fact = (field: ResultField, name: string): void => {
+  const doubted: SummaryFact[] = [];
+  const fact = (field: ResultField, name: SummaryFact): void => {
     const given = one(field, field === 'hold' ? ['%'] : ['fps'], field === 'hold' ? 100 : 1000);
     if (!given) return;
     const share = field === 'hold';
+    if (given.about) doubted.push(name);
     facts[name] = share ? Number((given.value / 100).toPrecision(12)) : given.value;
     if (given.decimals !== null) digits[name] = given.decimals + (share ? 2 : 0);
   };
@@ -151,7 +153,13 @@ export function readResult(texts: ResultTexts, { unit, by, spot, ended }: Result
   if (facts['lowest'] !== undefined && (facts['highest'] ?? Infinity) < facts['lowest'])
     problems.highest = 'The highest is below the lowest: check which is which.';
   if (Object.keys(facts).length > 0)
-    entries.push({ type: 'summary', by, ...facts, ...(Object.keys(digits).length > 0 ? { digits } : {}) });
+    entries.push({
+      type: 'summary',
+      by,
+      ...facts,
+      ...(Object.keys(digits).length > 0 ? { digits } : {}),
+      ...(doubted.length > 0 ? { about: doubted } : {}),
+    });
 
   const first = read('first', ['fps']);
   if (first) entries.push({ type: 'rate', atMs: 0, ...valueOf(first, 'fps', by), by });
@@ -196,10 +204,12 @@ export function readResult(texts: ResultTexts, { unit, by, spot, ended }: Result
     });
 
   const [from, to] = [one('fromPercent', ['%'], 100), one('toPercent', ['%'], 100)];
-  if (from) entries.push({ type: 'battery', atMs: 0, percent: from.value });
+  const battery = (atMs: number, { value, about: roughly }: { value: number; about: boolean }): void =>
+    void entries.push({ type: 'battery', atMs, percent: value, ...(roughly ? { about: true } : {}) });
+  if (from) battery(0, from);
   if (to && endMs === null)
     problems.length ??= 'How long did that take? The percent at the end needs the length.';
-  if (to && endMs !== null) entries.push({ type: 'battery', atMs: endMs, percent: to.value });
+  if (to && endMs !== null) battery(endMs, to);
   if (from && to && to.value > from.value)
     problems.toPercent = 'It is more than at the start: was it charged? Leave it out, or exchange the two.';
 
@@ -281,7 +291,10 @@ function lengthOf(amount: Amount | null): { atMs: number; lowMs?: number; highMs
 }
 
 /** °C, of a range both ends, or what is wrong. Three digits without a point are tenths where whole degrees make no sense. */
-function peakOf(amount: Amount | null, unit: TemperatureUnit): { c: number; low?: number } | string | null {
+function peakOf(
+  amount: Amount | null,
+  unit: TemperatureUnit,
+): { c: number; low?: number; about?: boolean } | string | null {
   if (!amount) return null;
   const written = amount.value ?? amount.high;
   if (written === null) return 'Write the highest that was seen.';
@@ -294,7 +307,8 @@ function peakOf(amount: Amount | null, unit: TemperatureUnit): { c: number; low?
     return scale === 'C'
       ? `${written} °C cannot be. If it is Fahrenheit, write ${written} F.`
       : `${written} °F cannot be.`;
-  return amount.value === null && amount.low !== null ? { c, low: inCelsius(amount.low) } : { c };
+  if (amount.value === null && amount.low !== null) return { c, low: inCelsius(amount.low) };
+  return amount.roughly ? { c, about: true } : { c };
 }
 
 /** Headings of a pasted table, by what they may be called. */

@@ -22,6 +22,8 @@ export interface TitleRow {
   word: string | null;
   playable: string | null;
   peakC: number | null;
+  /** That was written as "about". */
+  peakAbout: boolean;
   watts: number | null;
   hoursFromFull: number | null;
   /** The same as far as the readings allow to say it. */
@@ -86,6 +88,9 @@ function rowOf(own: ReviewRun[], school: School): TitleRow {
     word: last.word,
     playable: last.playable,
     peakC: peaks.length === 0 ? null : greatest(peaks),
+    peakAbout:
+      peaks.length > 0 &&
+      own.every(({ figures }) => figures.peakC !== greatest(peaks) || figures.peakAbout === true),
     watts: mean('watts'),
     hoursFromFull: mean('hoursFromFull'),
     hours: hoursOf(own, mean('hoursFromFull')),
@@ -135,7 +140,10 @@ export function titleCells(voice: Voice): { heads: string[]; cells: (row: TitleR
       or(row.low, rate),
       row.ended ?? row.word ?? '–',
       row.playable ?? '–',
-      or(row.peakC, (c) => sayTemperature(c, voice.unit).replace(/\u00a0.*$/, '')),
+      or(
+        row.peakC,
+        (c) => `${row.peakAbout ? 'about ' : ''}${sayTemperature(c, voice.unit).replace(/\u00a0.*$/, '')}`,
+      ),
       or(row.watts, (watts) => watts.toFixed(1)),
       or(row.hours, sayHours),
       `${row.source === null ? '–' : (SOURCE_NAMES[row.source] ?? row.source)}, ${row.runs} run${row.runs === 1 ? '' : 's'}`,

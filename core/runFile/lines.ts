@@ -1,4 +1,13 @@
-import type { ChipPart, EndReason, FeelWord, Need, PowerPlace, RateSource, SmoothWord } from '../vocabulary';
+import type {
+  ChipPart,
+  EndReason,
+  FeelWord,
+  Need,
+  PowerPlace,
+  RateSource,
+  SmoothWord,
+  SummaryFact,
+} from '../vocabulary';
 
 /** Conditions of a run as its header states them; each may be missing. */
 export interface RunPreflight {
@@ -100,6 +109,8 @@ export interface SummaryLine {
   minutes?: number;
   scene?: string;
   digits?: Digits;
+  /** Facts that were written as "about". */
+  about?: SummaryFact[];
 }
 
 /** Speed of an emulator in percent of the original's. */
@@ -129,8 +140,9 @@ export type EntryLine =
       peak?: boolean;
       /** Of a range, whose upper end is `c`. */
       low?: number;
+      about?: boolean;
     }
-  | { type: 'battery'; atMs: number; percent: number; charging?: boolean }
+  | { type: 'battery'; atMs: number; percent: number; charging?: boolean; about?: boolean }
   | {
       type: 'power';
       atMs: number;

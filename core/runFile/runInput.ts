@@ -3,7 +3,7 @@ import type { FrameTrack } from '../frames/track';
 import { MOST_SPOTS } from '../limits';
 import type { SpanUs } from '../figures/session';
 import type { RateReading, SpeedReading, Summary } from '../figures/readings';
-import { endsOf, factEnds, type Ends } from '../readOff/ends';
+import { aboutEnds, endsOf, factEnds, type Ends } from '../readOff/ends';
 import { writtenValue } from '../readOff/written';
 import { CONDITION_SPANS, EXCLUDING_SPANS } from '../vocabulary';
 import type { EntryLine, RateLine, RunHeader, SpeedLine, SummaryLine } from './lines';
@@ -171,12 +171,20 @@ function toSpeed(line: SpeedLine): SpeedReading[] {
 }
 
 function toSummary(line: SummaryLine): Summary {
-  const { by, digits } = line;
+  const { by, digits, about = [] } = line;
   const fact = (name: 'median' | 'hold' | 'onePercent' | 'lowest' | 'highest'): Ends | null =>
-    line[name] === undefined ? null : factEnds(line[name], digits?.[name]);
+    line[name] === undefined
+      ? null
+      : about.includes(name)
+        ? aboutEnds(line[name], name === 'hold')
+        : factEnds(line[name], digits?.[name]);
+  const roughly =
+    line.average !== undefined && by !== 'eye' && about.includes('average')
+      ? aboutEnds(line.average, false)
+      : null;
   return {
     by,
-    average: endsOf({ value: line.average, by, decimals: digits?.average }, null),
+    average: roughly ?? endsOf({ value: line.average, by, decimals: digits?.average }, null),
     median: fact('median'),
     hold: fact('hold'),
     onePercent: fact('onePercent'),
@@ -184,7 +192,13 @@ function toSummary(line: SummaryLine): Summary {
     highest: fact('highest'),
     minutes: line.minutes ?? null,
     written:
-      line.average === undefined ? null : writtenValue({ value: line.average }, digits?.['average'], 'fps'),
+      line.average === undefined
+        ? null
+        : writtenValue(
+            { value: line.average, ...(roughly ? { low: roughly.low, high: roughly.high! } : {}) },
+            digits?.['average'],
+            'fps',
+          ),
     scene: line.scene ?? null,
   };
 }

@@ -74,6 +74,8 @@ export interface HeadlineFacts {
   /** Target that part of the run lies well above: a menu? */
   over?: number | null;
   peakC: number | null;
+  /** It was written as "about". */
+  peakAbout?: boolean;
   hottest: string | null;
   /** Hours from full, as far as the readings allow to say it. */
   hours: { low: number; high: number | null } | null;
@@ -133,6 +135,7 @@ export function headlineFacts(figures: Figures): HeadlineFacts {
     stairs: goesOneWay(figures.stamina),
     over: figures.caveats.includes('over-target') ? figures.target : null,
     peakC: figures.warmth.peakC,
+    ...(figures.warmth.about ? { peakAbout: true } : {}),
     hottest: figures.warmth.hottest,
     hours: hoursSaid(figures.drain),
     watts:
@@ -340,8 +343,8 @@ function emulated({ speed, said }: HeadlineFacts): string | null {
 
 const stumbling = ({ smooth }: HeadlineFacts): string | null => (smooth === null ? null : STUMBLES[smooth]);
 
-function warmth({ peakC, hottest }: HeadlineFacts, { unit }: Voice): string | null {
-  return peakC === null ? null : `${sayTemperature(peakC, unit)} at ${hottest}`;
+function warmth({ peakC, peakAbout, hottest }: HeadlineFacts, { unit }: Voice): string | null {
+  return peakC === null ? null : `${peakAbout ? 'about ' : ''}${sayTemperature(peakC, unit)} at ${hottest}`;
 }
 
 /**

@@ -1,5 +1,5 @@
 import type { EntryLine, RateLine, SpeedLine, SummaryLine } from '../runFile/lines';
-import type { EndReason, RateSource } from '../vocabulary';
+import type { EndReason, RateSource, SummaryFact } from '../vocabulary';
 import { toFahrenheit, type TemperatureUnit } from './temperature';
 
 /** What a value was read off, in words. */
@@ -73,16 +73,19 @@ function saySummary({
   minutes,
   ...line
 }: SummaryLine): string {
-  const { digits } = line;
+  const { digits, about = [] } = line;
+  const or = (fact: SummaryFact): string => (about.includes(fact) ? 'about ' : '');
   const facts = [
-    average === undefined ? null : `average ${written(average, digits?.['average'])}`,
-    median === undefined ? null : `median ${written(median, digits?.['median'])}`,
+    average === undefined ? null : `average ${or('average')}${written(average, digits?.['average'])}`,
+    median === undefined ? null : `median ${or('median')}${written(median, digits?.['median'])}`,
     hold === undefined
       ? null
-      : `hold ${written(Number((hold * 100).toPrecision(12)), digits?.['hold'] === undefined ? undefined : Math.max(0, digits['hold'] - 2))} %`,
-    lowest === undefined ? null : `lowest ${lowest}`,
-    highest === undefined ? null : `highest ${highest}`,
-    onePercent === undefined ? null : `1 % low ${written(onePercent, digits?.['onePercent'])}`,
+      : `hold ${or('hold')}${written(Number((hold * 100).toPrecision(12)), digits?.['hold'] === undefined ? undefined : Math.max(0, digits['hold'] - 2))} %`,
+    lowest === undefined ? null : `lowest ${or('lowest')}${lowest}`,
+    highest === undefined ? null : `highest ${or('highest')}${highest}`,
+    onePercent === undefined
+      ? null
+      : `1 % low ${or('onePercent')}${written(onePercent, digits?.['onePercent'])}`,
     minutes === undefined ? null : `length ${minutes} min`,
   ];
   return `end page: ${facts.filter((fact) => fact !== null).join(', ')}, ${SOURCE_WORDS[line.by]}${place(line.scene)}`;
@@ -118,9 +121,9 @@ export function atWholeSeconds(line: EntryLine): EntryLine {
 function sayWhat(line: EntryLine, unit: TemperatureUnit): string {
   switch (line.type) {
     case 'skin':
-      return `${line.peak ? 'peak ' : ''}${line.low === undefined ? '' : `${celsius(line.low, unit)} to `}${celsius(line.c, unit)} at ${PLAIN.test(line.spot) ? line.spot : quoted(line.spot)}, ${PLAIN.test(line.by) ? line.by : `with ${quoted(line.by)}`}`;
+      return `${line.peak ? 'peak ' : ''}${line.low === undefined ? '' : `${celsius(line.low, unit)} to `}${line.about ? 'about ' : ''}${celsius(line.c, unit)} at ${PLAIN.test(line.spot) ? line.spot : quoted(line.spot)}, ${PLAIN.test(line.by) ? line.by : `with ${quoted(line.by)}`}`;
     case 'battery':
-      return `battery ${line.percent} %${line.charging ? ', charging' : ''}`;
+      return `battery ${line.about ? 'about ' : ''}${line.percent} %${line.charging ? ', charging' : ''}`;
     case 'power':
       return `${line.peak ? 'peak ' : ''}${Number((line.mw / 1000).toPrecision(12))} W${line.of === undefined ? '' : `, ${line.of}`}`;
     case 'load':

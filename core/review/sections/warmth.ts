@@ -19,11 +19,11 @@ function hottestLine(runs: readonly ReviewRun[], { unit }: Voice): string | null
     .filter((run) => run.figures.peakC !== null)
     .sort((a, b) => b.figures.peakC! - a.figures.peakC!);
   if (!hottest) return null;
-  const { peakC, spots } = hottest.figures;
+  const { peakC, peakAbout, spots } = hottest.figures;
   const spot = spots.find((one) => one.peakC === peakC);
   const room =
     hottest.stated.roomC === null
       ? 'a room that nobody noted'
       : `a room of ${sayTemperature(hottest.stated.roomC, unit)}`;
-  return `The hottest that was read is ${sayTemperature(peakC!, unit)}${spot ? ` at ${spot.spot} (${spot.by})` : ''}, in ${titleOn(hottest)}, in ${room}.`;
+  return `The hottest that was read is ${peakAbout ? 'about ' : ''}${sayTemperature(peakC!, unit)}${spot ? ` at ${spot.spot} (${spot.by})` : ''}, in ${titleOn(hottest)}, in ${room}.`;
 }
