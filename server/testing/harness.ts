@@ -44,6 +44,8 @@ export async function startHarness(options: Partial<AppOptions> = {}): Promise<H
     ...options,
   });
   const server: Server = app.listen(0, '127.0.0.1');
+  // client and server share one thread here: a connection that rests while it is busy is not closed under a request
+  server.keepAliveTimeout = 600_000;
   await once(server, 'listening');
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   return {
