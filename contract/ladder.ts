@@ -129,9 +129,27 @@ export type LadderDoc = z.infer<typeof ladderDoc>;
 export const newLadder = z.strictObject({ id: z.uuid('an id of your own'), doc: ladderDoc });
 export type NewLadder = z.input<typeof newLadder>;
 /** One ladder a title, over the same rungs: all are made, or none. */
-export const newLadders = z.strictObject({
-  ladders: z.array(newLadder).min(1, 'at least one title').max(60, 'at most 60 titles'),
-});
+export const newLadders = z
+  .strictObject({
+    ladders: z.array(newLadder).min(1, 'at least one title').max(60, 'at most 60 titles'),
+  })
+  .superRefine(({ ladders }, context) => {
+    const wrong = (i: number, field: string, message: string): void =>
+      context.addIssue({ code: 'custom', path: ['ladders', i, 'doc', field], message });
+    const shape = ({ doc }: (typeof ladders)[number]): string =>
+      JSON.stringify([doc.device, doc.axis, doc.rungs.map((rung) => rung.name)]);
+    const titles = new Set<string>();
+    ladders.forEach((one, i) => {
+      const [first] = ladders;
+      const title = one.doc.title.toLowerCase();
+      if (one.doc.together === null || one.doc.together !== first!.doc.together)
+        wrong(i, 'together', 'each needs the same number');
+      else if (shape(one) !== shape(first!))
+        wrong(i, 'rungs', 'device, axis and rungs are those of the first');
+      else if (titles.has(title)) wrong(i, 'title', `“${one.doc.title}” stands twice`);
+      titles.add(title);
+    });
+  });
 export type NewLadders = z.input<typeof newLadders>;
 /** A ladder as it is to be, made to the revision that was seen. */
 export const ladderChange = z.strictObject({ revision: number().int().min(0), doc: ladderDoc });

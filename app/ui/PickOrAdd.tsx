@@ -2,6 +2,7 @@ import { Button, Input, ListItem } from '@rneui/themed';
 import { useId, useState, type ReactNode } from 'react';
 import { Controller, type Control, type FieldPath, type FieldValues } from 'react-hook-form';
 import { View, type TextInputKeyPressEvent } from 'react-native';
+import { afterTap } from './afterTap';
 import { usePalette } from './Look';
 import { FONTS, TARGET } from './theme';
 
@@ -135,8 +136,8 @@ export function NamePicker({
           setActive(null);
         }}
         onFocus={() => setOpen(true)}
-        // a tap on a row takes the focus first: let it arrive
-        onBlur={() => setTimeout(() => setOpen(false), 200)}
+        // a tap on a row takes the focus first: let it arrive, and move nothing under a finger
+        onBlur={() => afterTap(() => setOpen(false))}
         errorMessage={error}
         {...(value === ''
           ? {}

@@ -66,16 +66,17 @@ export function RunsScreen(): ReactNode {
       contentContainerStyle={{ padding: wide ? 24 : 14, gap: wide ? 0 : 10, maxWidth: 1240, width: '100%' }}
       ListHeaderComponent={
         <Stack gap={10} style={{ marginBottom: wide ? 12 : 4 }}>
-          <Row gap={12} align="center" apart>
+          {/* what comes with the runs comes below: nothing moves under a thumb */}
+          <Row gap={12} align="center" apart style={{ minHeight: 46 }}>
             <Heading level={1}>Runs</Heading>
             {all.length >= MANY || filter !== NO_FILTER ? (
               <Search value={filter.q} onChange={(q) => setFilter(changed(filter, { q }))} />
             ) : null}
           </Row>
+          <Add />
           {all.length >= MANY || filter !== NO_FILTER ? (
             <RunFilters filter={filter} onChange={(change) => setFilter(changed(filter, change))} />
           ) : null}
-          <Add />
           {all.length > 1 ? <ToCompare choosing={chosen !== null} /> : null}
           <Unsent results={unsent} />
           {some ? <LaneKey /> : null}
