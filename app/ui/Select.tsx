@@ -22,7 +22,7 @@ export function Select<T extends string>({
 }): ReactNode {
   const { sheet, ink, quiet } = usePalette();
   return (
-    <Stack gap={2}>
+    <Stack gap={4}>
       <Quiet aria-hidden>{label}</Quiet>
       <Picker
         aria-label={label}

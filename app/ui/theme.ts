@@ -96,7 +96,13 @@ export function elementsTheme(palette: Palette, night: boolean): ReturnType<type
           minHeight: TARGET,
           paddingHorizontal: 10,
         },
-        labelStyle: { fontFamily: FONTS.head, fontSize: 15, fontWeight: 'normal', color: palette.quiet },
+        labelStyle: {
+          fontFamily: FONTS.head,
+          fontSize: 15,
+          fontWeight: 'normal',
+          color: palette.quiet,
+          marginBottom: 4,
+        },
         errorStyle: { fontFamily: FONTS.text, fontSize: 14, color: palette.action, margin: 2 },
         containerStyle: { paddingHorizontal: 0 },
         inputContainerStyle: {
