@@ -315,6 +315,24 @@ describe('a lane as a picture', () => {
     expect(heights).toHaveLength(6);
     expect(heights[5]! / heights[0]!).toBeCloseTo(0.5, 2);
   });
+  it('shows how a run ended before its time, and the ends of what was read off', () => {
+    const end = (reason: 'crash' | 'would-not-start' | 'planned') =>
+      laneSvg(
+        run('x', {
+          entries: [
+            { type: 'rate', atMs: 0, low: 30, high: 40, by: 'overlay' },
+            { type: 'end', atMs: reason === 'would-not-start' ? 0 : 480_000, reason },
+          ],
+        }).lane,
+        { width: 400, height: 60, scaleS: 1800, says: 'x' },
+      );
+    expect(end('crash')).toMatch(/>DNF<\/text>/);
+    expect(end('crash')).toContain('It crashed.');
+    expect(end('would-not-start')).toMatch(/>DNS<\/text>/);
+    expect(end('planned')).not.toMatch(/<text/);
+    // a bar from the lower to the upper end
+    expect(end('planned')).toMatch(/stroke="#182025" stroke-width="2"/);
+  });
   it('is hatched where it was read off, and holds no character that XML forbids', () => {
     const { lane } = run('x', { entries: [{ type: 'rate', atMs: 0, fps: 30, by: 'eye' }] });
     expect(laneSvg(lane, { width: 600, height: 54, scaleS: 60, says: '\0\ud800a\u0008' })).toMatch(

@@ -146,6 +146,29 @@ describe('pictures that go out', () => {
     },
   );
 
+  it.each([null, ...PICTURE_SIZES])(
+    'have each temperature within its body, wherever it was read (%o)',
+    (size) => {
+      for (const unit of ['C', 'F'] as const)
+        for (const spot of ['back', 'back left', 'screen middle', 'back by the camera']) {
+          const hot = run('Aurelune', 'Velm 5', {
+            entries: [{ type: 'skin', atMs: 60_000, spot, c: 43.7, by: 'infrared' }],
+          });
+          const chart = warmthChart([hot], devices, { ...USUAL_VOICE, unit })!;
+          const svg = parsed(chartSvg(chart, size));
+          const bodies = [...svg.querySelectorAll('rect[rx]')].map((one) => numbers(one, 'x', 'width'));
+          const [said] = [...svg.querySelectorAll('text')].filter((one) => /°[CF]$/.test(one.textContent));
+          const [x, letters] = numbers(said!, 'x', 'font-size') as [number, number];
+          const wide = textWidth(said!.textContent, letters);
+          const anchor = said!.getAttribute('text-anchor');
+          const from = anchor === 'end' ? x - wide : anchor === 'middle' ? x - wide / 2 : x;
+          expect(
+            bodies.some(([left, width]) => from >= left! - 0.1 && from + wide <= left! + width! + 0.1),
+          ).toBe(true);
+        }
+    },
+  );
+
   it('say in small print what they rest on', () => {
     const small = allOf().map((chart) => chart.small.replaceAll('\u00a0', ' '));
     for (const print of small.slice(0, 4))

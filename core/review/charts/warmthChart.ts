@@ -5,7 +5,7 @@ import { sayTemperature, type Voice } from '../../words/headline';
 import type { ReviewDevice, ReviewRun } from '../model';
 import { smallPrint } from '../smallPrint';
 import type { Area, Chart } from './chart';
-import { fit, INKS, round, text } from './draw';
+import { fit, INKS, round, text, textWidth } from './draw';
 
 /** Width over height of a body, held upright or as it is played on. */
 const SHAPE: Record<DeviceKind, number> = { phone: 0.5, foldable: 0.86, tablet: 0.7, 'pocket-pc': 2.2 };
@@ -110,17 +110,27 @@ function drawSide(body: Body, side: 'front' | 'back', voice: Voice, area: Area):
   const { x, y, width, height, u } = area;
   const dot = u * 0.75;
   const own = body.spots.filter((spot) => spot.side === side);
+  const placeOf = (spot: Body['spots'][number]): number => x + Math.min(0.92, Math.max(0.08, spot.x)) * width;
+  // beside its dot, where the words lie within the body; else all of them below
+  const size = u * 0.95;
+  const widest = Math.max(...own.map((spot) => textWidth(sayTemperature(spot.peakC, voice.unit), size)), 0);
+  const below = own.some((spot) => {
+    const room = spot.x > 0.5 ? placeOf(spot) - x : x + width - placeOf(spot);
+    return room < widest + dot * 1.5 + u / 4;
+  });
+  const letters = Math.min(size, (size * (width - u / 2)) / Math.max(1, widest));
+  const half = (widest * letters) / size / 2;
   const labels = spread(
     own.map((spot) => y + Math.min(0.97, Math.max(0.03, spot.y * (width / height))) * height),
-    u * 2.1,
+    u * (below ? 3 : 2.1),
     y + u,
-    y + height - u,
+    y + height - u * (below ? 2 : 1),
   );
   return [
     `<rect x="${round(x)}" y="${round(y)}" width="${round(width)}" height="${round(height)}" rx="${round(u)}" fill="${INKS.sheet}" stroke="${INKS.quiet}" stroke-width="${round(u / 8)}"/>`,
     text(x + width / 2, y + height + u * 1.1, side, { size: u * 0.8, fill: INKS.quiet, anchor: 'middle' }),
     ...own.map((spot, i) => {
-      const at = { x: x + Math.min(0.92, Math.max(0.08, spot.x)) * width, y: labels[i]! };
+      const at = { x: placeOf(spot), y: labels[i]! };
       const onLeft = spot.x > 0.5;
       const says = sayTemperature(spot.peakC, voice.unit);
       const beside = {
@@ -129,7 +139,13 @@ function drawSide(body: Body, side: 'front' | 'back', voice: Voice, area: Area):
       };
       return [
         `<circle cx="${round(at.x)}" cy="${round(at.y)}" r="${round(dot)}" fill="${INKS.warmth[warmthBand(spot.peakC)]}"/>`,
-        text(beside.x, at.y + u * 0.32, says, { size: u * 0.95, family: 'figures', anchor: beside.anchor }),
+        below
+          ? text(Math.min(x + width - half, Math.max(x + half, at.x)), at.y + dot + letters, says, {
+              size: letters,
+              family: 'figures',
+              anchor: 'middle',
+            })
+          : text(beside.x, at.y + u * 0.32, says, { size, family: 'figures', anchor: beside.anchor }),
       ].join('');
     }),
   ].join('');

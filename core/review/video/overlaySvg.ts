@@ -73,7 +73,7 @@ export function overlaySvg(
       anchor: 'end',
     }),
     rect(lane.x, lane.y + small * 1.3, lane.width, laneTall, INKS.track, ' fill-opacity="0.6"'),
-    `<g transform="translate(${round(lane.x)} ${round(lane.y + small * 1.3)})">${laneParts({ ...run.lane, cells: over }, { width: lane.width, height: laneTall, scaleS, id: 'read' })}</g>`,
+    `<g transform="translate(${round(lane.x)} ${round(lane.y + small * 1.3)})">${laneParts({ ...run.lane, cells: over, end: atS < run.lane.seconds ? null : run.lane.end }, { width: lane.width, height: laneTall, scaleS, id: 'read' })}</g>`,
     line(
       cursor,
       lane.y + small * 1.3,
