@@ -2,7 +2,7 @@ import { ladderDoc, type LadderDoc } from '@pace-check/contract';
 import { LADDER_AXES, USUAL_RUNGS, type LadderAxis, type Rung } from '@pace-check/core';
 import { Button, Input } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
-import { v4 as uuid } from 'uuid';
+import { v4 as uuid, v5 as uuidOf } from 'uuid';
 import { useLadders, useNewLadder, useNewLadders } from '../../api/ladders';
 import { useKit } from '../../api/queries';
 import { NumberInput } from '../../ui/Field';
@@ -58,7 +58,11 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
             {
               ladders: [
                 { id, doc },
-                ...others.map((name) => ({ id: uuid(), doc: forTitle(doc, name, kit?.titles) })),
+                // sent twice they are made once
+                ...others.map((name) => ({
+                  id: uuidOf(name.toLowerCase(), together),
+                  doc: forTitle(doc, name, kit?.titles, typeof full === 'number' ? full : null),
+                })),
               ],
             },
             told,

@@ -9,7 +9,7 @@ import { nextOfMany, sayNext, saySystemRungs, searchState, systemRungs } from '@
 import { Button } from '@rneui/themed';
 import { Link } from 'expo-router';
 import { useState, type ReactNode } from 'react';
-import { v4 as uuid } from 'uuid';
+import { v4 as uuid, v5 as uuidOf } from 'uuid';
 import { useKeepLadder, useLadder, useLadders, useNewLadders } from '../../api/ladders';
 import { useKit } from '../../api/queries';
 import { useDocument } from '../../api/useDocument';
@@ -245,6 +245,7 @@ function MoreTitles({ own, together }: { own: LadderSummary[]; together: string 
   const create = useNewLadders();
   const toast = useToast();
   const [text, setText] = useState('');
+  const [batch, setBatch] = useState(() => uuid());
   const names = newNames(
     linesOf(text),
     own.map((one) => one.title),
@@ -258,9 +259,18 @@ function MoreTitles({ own, together }: { own: LadderSummary[]; together: string 
       return;
     }
     create.mutate(
-      { ladders: docs.map((doc) => ({ id: uuid(), doc: { ...doc, together } })) },
       {
-        onSuccess: () => setText(''),
+        ladders: docs.map((doc) => ({
+          // sent twice they are made once
+          id: uuidOf(doc.title.toLowerCase(), batch),
+          doc: { ...doc, together },
+        })),
+      },
+      {
+        onSuccess: () => {
+          setText('');
+          setBatch(uuid());
+        },
         onError: (error) => toast({ text: `Not added: ${error.message}` }),
       },
     );

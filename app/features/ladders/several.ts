@@ -16,12 +16,17 @@ export function nameOf(own: readonly LadderSummary[]): string {
   return `${one ? first.system : count(own.length, 'title')} on ${first.device}`;
 }
 
-/** The same search for another title: its rungs and what else is set, nothing that was seen. */
+/**
+ * The same search for another title: its rungs and what else is set, nothing that was seen.
+ *
+ * @param full full speed of a title of which the kit knows none, fps; null where nobody said it
+ */
 export function forTitle(
   doc: LadderDoc,
   title: string,
   known: readonly { name: string; facts: { nativeFps?: number | undefined } }[] = [],
+  full: number | null = null,
 ): LadderDoc {
   const native = known.find((one) => one.name.toLowerCase() === title.toLowerCase())?.facts.nativeFps;
-  return { ...doc, title, scene: '', full: native ?? doc.full, prior: null, probes: [], confirmed: null };
+  return { ...doc, title, scene: '', full: native ?? full, prior: null, probes: [], confirmed: null };
 }
