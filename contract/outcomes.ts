@@ -53,13 +53,18 @@ export const claim = z.strictObject({
 export type Claim = z.infer<typeof claim>;
 
 /** A version of an emulator, a layer or a service, with the day on which it came. */
-export const layerVersion = z.strictObject({
-  with: trimmed(120).min(1, 'what it is a version of'),
-  version: trimmed(60).min(1, 'a version'),
-  date: day,
-  /** What it is a fork of; it keeps versions of its own. Null for none. */
-  forkOf: trimmed(120).nullable().default(null),
-});
+export const layerVersion = z
+  .strictObject({
+    with: trimmed(120).min(1, 'what it is a version of'),
+    version: trimmed(60).min(1, 'a version'),
+    date: day,
+    /** What it is a fork of; it keeps versions of its own. Null for none. */
+    forkOf: trimmed(120).nullable().default(null),
+  })
+  .refine((one) => one.forkOf?.toLowerCase() !== one.with.toLowerCase(), {
+    path: ['forkOf'],
+    message: 'is what it is a version of: name the other one, or none',
+  });
 export type LayerVersion = z.infer<typeof layerVersion>;
 
 /** Noted at once at most. */

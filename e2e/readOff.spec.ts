@@ -190,11 +190,10 @@ test('a table of ten titles is pasted, and pasted again: what is there is asked 
   await expect(page.getByText('Kept: 10 results on Quill Deck ten.')).toBeVisible();
   expect(taps).toBe(2);
   // the need and the target of a new title are the title's from now on
-  const kit = await ask(page, ROUTES.kit, {});
-  expect(kit.titles.find((one) => one.name === 'Trial 1')!.facts).toMatchObject({
-    target: 60,
-    need: 'action',
-  });
+  // they are kept here first, and sent one by one
+  await expect
+    .poll(async () => (await ask(page, ROUTES.kit, {})).titles.find((one) => one.name === 'Trial 1')?.facts)
+    .toMatchObject({ target: 60, need: 'action' });
   await page.goto('/typed');
   await expect(page.getByLabel('Title, row 1', { exact: true })).toHaveValue('');
 });

@@ -487,6 +487,8 @@ describe('outcomes', () => {
       versions: { with: string; forkOf: string }[];
     };
     expect(versions.find((one) => one.with === 'Footbridge')).toMatchObject({ forkOf: 'Gangway' });
+    const itself = { with: 'Gangway', version: '9', date: '2026-06-04', forkOf: 'gangway' };
+    expect((await send('POST', '/outcomes', { versions: [itself] })).body.field).toBe('versions.0.forkOf');
     expect(versions.filter((one) => one.with === 'Gangway').every((one) => one.forkOf === null)).toBe(true);
   });
 

@@ -129,6 +129,10 @@ describe('which two are held against each other', () => {
       ['3.10', 'Footbridge 1', true],
     ]);
   });
+  it('nothing against itself, whatever it is called a fork of', () => {
+    const own: KnownVersion[] = [{ with: 'Gangway', version: '3.1', forkOf: 'gangway' }];
+    expect(buildPairs([seen('3.1', 'slow')], own)).toEqual([]);
+  });
   it('versions that nobody noted in the order of their numbers; none of one alone', () => {
     expect(
       buildPairs([seen('3.10', 'slow'), seen('3.9', 'slow')], []).map(({ first }) => first.version),

@@ -174,7 +174,8 @@ export function buildPairs(
     const last = builds.at(-1)!;
     const before = builds.at(-2);
     const parent = versions.find((one) => one.with.toLowerCase() === name && one.forkOf)?.forkOf;
-    const from = parent ? ordered.get(parent.toLowerCase())?.at(-1) : undefined;
+    const from =
+      parent && parent.toLowerCase() !== name ? ordered.get(parent.toLowerCase())?.at(-1) : undefined;
     return [
       ...(before ? [{ first: before, second: last, fork: false }] : []),
       ...(from ? [{ first: from, second: last, fork: true }] : []),

@@ -140,8 +140,7 @@ export const ABOUT_SHARE = 0.05;
  *
  * @param share it is a share of 0 to 1: two percent on both sides
  * @source docs/method.md, "Read off, not logged"
- * @example
- * aboutEnds(60, false); // { low: 57, high: 63, value: 60 }
+ * @returns of 60 frames per second 57 to 63
  */
 export const aboutEnds = (value: number, share: boolean): Ends => {
   const spread = share ? ABOUT_LEAST / 100 : Math.max(ABOUT_LEAST, ABOUT_SHARE * value);
