@@ -195,10 +195,10 @@ export const BESIDE = [
 ] as const;
 export const BESIDE_NAMES: Record<(typeof BESIDE)[number], string> = {
   withGenerated: 'With generated frames',
-  withoutGenerated: 'Without generated ones',
+  withoutGenerated: 'No generated frames',
   pictureFit: 'How the picture fits',
   touchMapping: 'Touch mapping',
-  noise: 'Noise of fan and speakers',
+  noise: 'Fan and speaker noise',
   storage: 'Storage it lies on',
   lostSaves: 'Lost saves',
 };

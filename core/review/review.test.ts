@@ -648,8 +648,8 @@ describe('settings that hold, and what runs', () => {
     );
     expect(lines).toEqual([
       'Aurelune on Velm 5, with generated frames: 58 fps.',
-      'Aurelune on Velm 5, without generated ones: 31 to 34 fps.',
-      'Aurelune on Velm 5, noise of fan and speakers: the fan is heard.',
+      'Aurelune on Velm 5, no generated frames: 31 to 34 fps.',
+      'Aurelune on Velm 5, fan and speaker noise: the fan is heard.',
     ]);
   });
 
