@@ -199,7 +199,7 @@ function BenchCooler({
       <Row>
         <Button
           type="outline"
-          title={kept ? 'Noted' : 'Note the cooler’s place'}
+          title={kept && Object.keys(said).length > 0 ? 'Noted' : 'Note the cooler’s place'}
           disabled={kept}
           onPress={() => onChange(entry, { type: 'span', fromMs, toMs, kind, ...said })}
         />
