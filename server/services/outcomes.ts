@@ -34,7 +34,7 @@ export class Outcomes {
   }
 
   /** What was played says how it goes, too: tried with what its setup names. */
-  async ofRuns(): Promise<AllOutcomes['runs']> {
+  private async ofRuns(): Promise<AllOutcomes['runs']> {
     const { setups } = kitInFull(await readKit(this.pool));
     const wholes = new Map(setups.map(({ id, whole }) => [id, whole]));
     return (await readSeenRuns(this.pool)).map(

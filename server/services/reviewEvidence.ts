@@ -20,7 +20,6 @@ import {
 import type pg from 'pg';
 import { readCompared, type ComparedRow } from '../sql/comparing';
 import { readKit } from '../sql/kit';
-import { readOutcomes } from '../sql/outcomes';
 import { Outcomes } from './outcomes';
 import { listRequests } from '../sql/requests';
 import { readRuns } from '../sql/runs';
@@ -190,10 +189,11 @@ export class ReviewEvidences {
     kit: Awaited<ReturnType<typeof readKit>>,
     runs: ReviewRun[],
   ): Promise<Omit<ReviewDetail['searched'], 'sittings' | 'limits'>> {
-    const { outcomes, claims, versions } = await readOutcomes(this.pool);
-    const own = outcomes.filter((one) => devices.has(one.device));
-    const played = (await new Outcomes(this.pool).ofRuns()).filter((one) => devices.has(one.device));
-    const titles = new Set([...own, ...played].map((one) => one.title.toLowerCase()));
+    // as the screen has them: what cannot be read is passed over, what an earlier version wrote is filled up
+    const { outcomes, runs: played, claims, versions } = await new Outcomes(this.pool).all();
+    const onThese = (one: { device: string }): boolean => devices.has(one.device);
+    const [own, ran] = [outcomes.filter(onThese), played.filter(onThese)];
+    const titles = new Set([...own, ...ran].map((one) => one.title.toLowerCase()));
     const ladders = new Ladders(this.pool);
     return {
       synthetic: (await new Synthetics(this.pool).list())
@@ -272,50 +272,13 @@ export class ReviewEvidences {
         ),
       // what was played counts as well as what was noted; of one day what was noted leads
       outcomes: [
-        ...played.map(({ runId, title, device, with: layer, version, status, date, ...seen }) => ({
-          runId,
-          title,
-          device,
-          with: layer,
-          version,
-          status,
-          date,
-          firstPlay: seen.firstPlay,
-          stumbles: seen.stumbles,
-          breaks: seen.breaks,
+        ...ran.map(({ name: _name, setup, ...seen }) => ({
+          ...seen,
           where: '',
           scene: '',
-          tried: seen.setup ?? '',
+          tried: setup ?? '',
         })),
-        ...own.map(
-          ({
-            title,
-            device,
-            with: layer,
-            version,
-            status,
-            glitches,
-            stumbles,
-            date,
-            firstPlay,
-            where,
-            scene,
-            tried,
-          }) => ({
-            title,
-            device,
-            with: layer,
-            version,
-            status,
-            glitches,
-            stumbles,
-            date,
-            firstPlay,
-            where,
-            scene,
-            tried,
-          }),
-        ),
+        ...own.map(({ id: _id, source: _source, evidence: _evidence, ...seen }) => seen),
       ],
       claims: claims
         .filter((one) => titles.has(one.title.toLowerCase()))
