@@ -119,20 +119,22 @@ async function journeys(databaseUrl: string, report: string): Promise<void> {
 }
 
 const CACHES = join('.data', 'checks');
+const TYPES = join('node_modules', 'typescript7', 'bin', 'tsc');
 
 async function staticChecks(): Promise<void> {
+  // TypeScript’s compiler of machine code: the same types in a tenth of the time; the linter needs the other one
   const typed = (name: string, config: string): string[] => [
-    'tsc',
+    TYPES,
     '-p',
     config,
     '--incremental',
     '--tsBuildInfoFile',
     join(CACHES, `${name}.tsbuildinfo`),
   ];
-  await check('npx', typed('house', 'tsconfig.json'));
+  await check(process.execPath, typed('house', 'tsconfig.json'));
   // the app’s addresses as types, from its routes
   await showLater('npm', ['exec', '-w', 'app', '--', 'expo', 'customize', 'tsconfig.json']);
-  await check('npx', typed('app', 'app/tsconfig.json'));
+  await check(process.execPath, typed('app', 'app/tsconfig.json'));
   const cached = (name: string): string[] => [
     '--cache',
     '--cache-location',
