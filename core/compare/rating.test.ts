@@ -98,6 +98,7 @@ describe('turning points', () => {
         const weighted = Object.fromEntries(
           RATING_PARTS.map((part, i) => [part, numbers[i]!]),
         ) as RatingWeights;
+        const wrong: string[] = [];
         for (const { part, ranges } of turningPoints(rated, weighted)) {
           const others = RATING_PARTS.reduce((sum, other) => sum + (other === part ? 0 : weighted[other]), 0);
           for (let step = 1; step < 200; step++) {
@@ -111,10 +112,12 @@ describe('turning points', () => {
             if (best === -Infinity) continue;
             // on a turning point itself both lead
             const inside = ranges.filter((range) => range.from <= share + 1e-9 && range.to >= share - 1e-9);
-            expect(inside.length).toBeGreaterThan(0);
-            expect(inside.some((range) => Math.abs(overall[range.leader]! - best) < 1e-6)).toBe(true);
+            // a hundred thousand shares: what is wrong is collected, and expected once
+            if (!inside.some((range) => Math.abs(overall[range.leader]! - best) < 1e-6))
+              wrong.push(`${part} at ${share}`);
           }
         }
+        expect(wrong).toEqual([]);
       }),
       { numRuns: 60 },
     );
