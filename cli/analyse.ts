@@ -128,8 +128,8 @@ async function* gunzipped(bytes: AsyncIterable<Uint8Array>): AsyncGenerator<Uint
   } catch (error) {
     throw new LogRefused(
       'broken-archive',
-      `The gzip archive cannot be unpacked to its end (${error instanceof Error ? error.message : String(error)}).`,
-      'Copy it again, or give the unpacked file.',
+      `The gzip file is incomplete or damaged (${error instanceof Error ? error.message : String(error)}).`,
+      'Copy it again, or use the unpacked file.',
     );
   }
 }
@@ -143,8 +143,8 @@ function knownColumn(layout: TextLayout): ColumnChoice {
   }
   throw new LogRefused(
     'no-usable-column',
-    `None of the columns ${layout.headings.map((heading) => `“${heading}”`).join(', ')} is known by its name.`,
-    `Name one of them ${KNOWN_COLUMNS.map((column) => column.name).join(', ')}; or import the file in the app, which guesses and asks.`,
+    `No known column among ${layout.headings.map((heading) => `“${heading}”`).join(', ')}.`,
+    `Rename one to ${KNOWN_COLUMNS.map((column) => column.name).join(', ')}; or import the file in the app, where you can choose the column.`,
     layout.headingLine ?? layout.firstLine,
   );
 }
@@ -155,7 +155,7 @@ export function parseSpans(text: string): SpanUs[] {
     const match = /^\s*(\d+(?:\.\d+)?)\s*-\s*(\d+(?:\.\d+)?)\s*$/.exec(part);
     const [from, to] = [Number(match?.[1]), Number(match?.[2])];
     if (!match || to < from)
-      throw new UsageError(`--exclude takes spans of seconds like 10-35,600-642; “${part}” is none.`);
+      throw new UsageError(`--exclude needs ranges in seconds, such as 10-35,600-642; “${part}” is not one.`);
     return { fromUs: Math.round(from * 1e6), toUs: Math.round(to * 1e6) };
   });
 }

@@ -67,7 +67,7 @@ export async function compareFiles({
   const other = otherWork(comparison.mismatches);
   if (other.length > 0 && !anyway)
     throw new InputRefused(
-      `The two sides did not do the same work: ${other.map((mismatch) => sayMismatch(mismatch, 'C')).join('; ')}. Add --anyway to compare them all the same.`,
+      `The two sides differ in ${other.map((mismatch) => sayMismatch(mismatch, 'C')).join('; ')}. Add --anyway to compare them nevertheless.`,
     );
   return { comparison, runs: [sides[0].length, sides[1].length] };
 }
@@ -130,8 +130,8 @@ export function comparisonText({ comparison, runs }: ComparedFiles): string {
     ...rows,
     ...(mismatches.length === 0
       ? []
-      : ['', 'What was not the same:', ...mismatches.map((mismatch) => `  ${sayMismatch(mismatch, 'C')}`)]),
-    ...(settle.length === 0 ? [] : ['', 'What would settle it:', ...settle.map((one) => `  ${one}`)]),
+      : ['', 'Different conditions:', ...mismatches.map((mismatch) => `  ${sayMismatch(mismatch, 'C')}`)]),
+    ...(settle.length === 0 ? [] : ['', 'How to get a clear answer:', ...settle.map((one) => `  ${one}`)]),
     '',
   ].join('\n');
 }

@@ -20,7 +20,7 @@ export async function fitFile(file: string, start: number | null): Promise<objec
   );
   if (!fit)
     throw new InputRefused(
-      'There is no fit: it takes four readings (three with --start), the last above the first, that bend towards a final value.',
+      'No fit possible: at least four readings (three with --start) are needed that rise and level off.',
     );
   const { final, start: from, tau, se, rss } = fit;
   return { final, start: from, tau, se, rss };
@@ -32,7 +32,7 @@ function parseTable(content: string): { t: number[]; y: number[] } {
   try {
     layout = sniffLayout(bytes, true);
   } catch (error) {
-    throw error instanceof LogRefused ? new InputRefused('The file holds no table of numbers.') : error;
+    throw error instanceof LogRefused ? new InputRefused('The file has no table of numbers.') : error;
   }
   const columns = ['t', 'y'].map((name) =>
     layout.headings.findIndex((heading) => heading.toLowerCase() === name),
@@ -48,7 +48,7 @@ function parseTable(content: string): { t: number[]; y: number[] } {
       return field === '' ? NaN : Number(field);
     });
     if (!Number.isFinite(time) || !Number.isFinite(value))
-      throw new InputRefused(`Line ${i + 1} holds no number for t or y: “${line.trim()}”.`);
+      throw new InputRefused(`Line ${i + 1} has no number for t or y: “${line.trim()}”.`);
     t.push(time!);
     y.push(value!);
   });

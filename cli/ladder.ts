@@ -51,8 +51,8 @@ export function ladderText(ladder: NamedLadder): string {
     ),
     '',
     ladder.stop
-      ? `${named(ladder, ladder.best) ?? 'No rung'} holds, ${(ladder.sure * 100).toFixed(0)} % sure: confirm it with one sustained run.`
-      : `Probe ${named(ladder, ladder.next)} next.`,
+      ? `${named(ladder, ladder.best) ?? 'No setting'} holds, ${(ladder.sure * 100).toFixed(0)} % sure: confirm it with one run of at least 15 minutes.`
+      : `Test ${named(ladder, ladder.next)} next.`,
     '',
   ].join('\n');
 }

@@ -60,7 +60,7 @@ export async function playLive(scenario: Scenario, options: LiveOptions): Promis
     reason: crashed ? 'crash' : 'planned',
     writer: 'pace simulate',
   });
-  say(`Its figures: ${options.address}/runs/${run}`);
+  say(`Figures: ${options.address}/runs/${run}`);
 }
 
 /** One stand-in that the server asks for. */
@@ -79,7 +79,7 @@ interface Asked {
 /** Plays what the process that started this one asks for, and ends with it. */
 export function playForServer(): void {
   if (!process.send)
-    throw new UsageError('pace stand-ins is for the server; pace simulate --live plays stand-ins by hand.');
+    throw new UsageError('pace stand-ins is only for the server; use pace simulate --live instead.');
   process.on('disconnect', () => process.exit(0));
   // Ctrl-C reaches the whole group: the server ends this in its own time
   process.on('SIGINT', () => undefined);
@@ -129,7 +129,9 @@ const play = (
   }).send(standIn(kind, scenario, seed, misbehave));
 
 const report = (kind: StandInKind, { batches, lines, frames, refused, why }: SentSummary): void =>
-  say(`${kind}: ${lines} lines and ${frames} frames in ${batches} batches, ${refused} lines refused, ${why}`);
+  say(
+    `${kind}: ${lines} lines and ${frames} frames in ${batches} batches, ${refused} lines rejected, ${why}`,
+  );
 
 async function openRun(scenario: Scenario, { address, speed }: LiveOptions): Promise<string> {
   const run = randomUUID();
@@ -186,7 +188,7 @@ async function join(address: string, code: string): Promise<string> {
   const cookie = response.headers.getSetCookie()[0]?.split(';')[0];
   if (!cookie)
     throw new InputRefused(
-      `${address} does not take the code in PACE_JOIN. Each is good once, for two minutes.`,
+      `${address} does not accept the code in PACE_JOIN. A code works once and expires after two minutes.`,
     );
   return cookie;
 }
@@ -202,6 +204,6 @@ async function post<T>(address: string, path: string, body: object): Promise<T> 
   }).catch((error: Error) => {
     throw notThere(address, error);
   });
-  if (!response.ok) throw new InputRefused(`${address} refused it: ${await response.text()}`);
+  if (!response.ok) throw new InputRefused(`${address} rejected the request: ${await response.text()}`);
   return (await response.json()) as T;
 }

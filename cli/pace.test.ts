@@ -34,7 +34,7 @@ describe('pace simulate', () => {
   });
 
   it.each([
-    [['simulate', 'nope'], /no scenario “nope”.*holds/],
+    [['simulate', 'nope'], /Unknown scenario “nope”.*holds/],
     [['simulate', 'holds', '--seed', 'x'], /whole number/],
     [['simulate'], /missing required argument/],
     [['dance'], /unknown command/],
@@ -45,7 +45,7 @@ describe('pace simulate', () => {
   });
 
   it.each([
-    [['--live', 'nowhere'], /an address like/],
+    [['--live', 'nowhere'], /an address such as/],
     [['--live', 'http://127.0.0.1:9', '--speed', '61'], /from 1 to 60/],
     [['--live', 'http://127.0.0.1:9', '--misbehave', 'dance'], /drop-out/],
     [['--live', 'http://127.0.0.1:9', '--as', 'toaster'], /handset/],
@@ -188,8 +188,8 @@ describe('pace analyse', () => {
 
   it.each<[string, string | Uint8Array, RegExp]>([
     ['an image', Uint8Array.from([0x89, 0x50, 0x4e, 0x47]), /PNG image/],
-    ['columns of other names', 'took\n16.7\n16.6\n', /“took” is known by its name/],
-    ['too many bad rows', 'frame_time_ms\nx\n16.7\n', /line 2: column 1 holds “x”/],
+    ['columns of other names', 'took\n16.7\n16.6\n', /No known column among “took”/],
+    ['too many bad rows', 'frame_time_ms\nx\n16.7\n', /line 2: column 1 contains “x”/],
   ])('refuses %s: status 1, the reason on standard error alone', async (_, content, message) => {
     const { status, out, err } = await pace('analyse', file('bad.csv', content), '--json');
     expect({ status, out }).toEqual({ status: 1, out: '' });
@@ -230,7 +230,7 @@ describe('pace analyse', () => {
     expect(figures.warmth).toMatchObject({ 'skin-therm': { by: 'device sensor', peakC: 38.4 } });
     expect(await pace('analyse', file('none.txt', 'at 1795686230\nat 1795686231\n'))).toMatchObject({
       out: '',
-      err: expect.stringContaining('The text tells neither frames nor readings.'),
+      err: expect.stringContaining('No frames or readings found in the shell output.'),
     });
   });
   it('cannot read what is not there: status 1', async () =>
@@ -266,7 +266,7 @@ describe('pace fit', () => {
     expect(await pace('fit', file('s.csv', 't,y\n0,1\n1,2\n2,3\n3,4\n'), '--json')).toMatchObject({
       status: 1,
       out: '',
-      err: expect.stringContaining('There is no fit'),
+      err: expect.stringContaining('No fit possible'),
     });
     expect(await pace('fit', file('s.csv', 'a,b\n0,1\n'))).toMatchObject({
       status: 1,
@@ -437,13 +437,13 @@ describe('pace ladder', () => {
     });
   });
   it.each<[object, RegExp]>([
-    [{ rungs: ['1x', '1x'] }, /“1x” stands twice/],
-    [{ rungs: ['1x'], probes: [{ rung: '2x', speed: 1 }] }, /no rung “2x”/],
+    [{ rungs: ['1x', '1x'] }, /“1x” is listed twice/],
+    [{ rungs: ['1x'], probes: [{ rung: '2x', speed: 1 }] }, /unknown setting “2x”/],
     [{ rungs: ['1x'], probes: [{ rung: '1x', speed: -1 }] }, /at least 0/],
-    [{ rungs: ['1x'], prior: [1] }, /1 rungs and “none” take 2/],
+    [{ rungs: ['1x'], prior: [1] }, /1 settings and “none” need 2/],
     [{ rungs: ['1x'], prior: [1, -1] }, /at least 0/],
     [{ rungs: ['1x'], prior: [0, 0] }, /above 0/],
-    [{ rungs: [] }, /at least one rung/],
+    [{ rungs: [] }, /enter at least one setting/],
   ])('refuses %j: status 1', async (content, message) => {
     const { status, out, err } = await ladder(content);
     expect({ status, out }).toEqual({ status: 1, out: '' });

@@ -19,42 +19,42 @@ const program = new Command('pace');
 program
   .exitOverride()
   .description('Pace Check on the command line.')
-  .showHelpAfterError('(pace --help shows all there is)');
+  .showHelpAfterError('(pace --help lists all commands)');
 
 const scenarios: Record<string, Scenario> = SCENARIOS;
 
 function wholeNumber(text: string): number {
-  if (!/^\d{1,9}$/.test(text)) throw new InvalidArgumentError('It takes a whole number.');
+  if (!/^\d{1,9}$/.test(text)) throw new InvalidArgumentError('Use a whole number.');
   return Number(text);
 }
 
 function anyNumber(text: string): number {
   const value = Number(text);
-  if (text.trim() === '' || !Number.isFinite(value)) throw new InvalidArgumentError('It takes a number.');
+  if (text.trim() === '' || !Number.isFinite(value)) throw new InvalidArgumentError('Use a number.');
   return value;
 }
 
 function positive(text: string): number {
   const value = anyNumber(text);
-  if (value <= 0) throw new InvalidArgumentError('It takes a number above zero.');
+  if (value <= 0) throw new InvalidArgumentError('Use a number above zero.');
   return value;
 }
 
 function need(text: string): Need {
   if (!Object.hasOwn(NEEDS, text))
-    throw new InvalidArgumentError(`It is one of ${Object.keys(NEEDS).join(', ')}.`);
+    throw new InvalidArgumentError(`Use one of ${Object.keys(NEEDS).join(', ')}.`);
   return text as Need;
 }
 
 function webAddress(text: string): string {
   if (!/^https?:\/\/[^/]+\/?$/.test(text))
-    throw new InvalidArgumentError('It takes an address like http://127.0.0.1:4310.');
+    throw new InvalidArgumentError('Use an address such as http://127.0.0.1:4310.');
   return text.replace(/\/$/, '');
 }
 
 function speed(text: string): number {
   const value = positive(text);
-  if (value < 1 || value > FASTEST) throw new InvalidArgumentError(`It takes a number from 1 to ${FASTEST}.`);
+  if (value < 1 || value > FASTEST) throw new InvalidArgumentError(`Use a number from 1 to ${FASTEST}.`);
   return value;
 }
 
@@ -62,7 +62,7 @@ const severalOf =
   <T extends string>(known: readonly T[]) =>
   (text: string, before: T[] = []): T[] => {
     const found = known.find((one) => one === text);
-    if (!found) throw new InvalidArgumentError(`It is one of ${known.join(', ')}.`);
+    if (!found) throw new InvalidArgumentError(`Use one of ${known.join(', ')}.`);
     return [...before, found];
   };
 
@@ -70,7 +70,7 @@ const FORMATS = ['json', 'text', 'csv'] as const;
 type Format = (typeof FORMATS)[number];
 function format(text: string): Format {
   const found = FORMATS.find((one) => one === text);
-  if (!found) throw new InvalidArgumentError(`It is one of ${FORMATS.join(', ')}.`);
+  if (!found) throw new InvalidArgumentError(`Use one of ${FORMATS.join(', ')}.`);
   return found;
 }
 
@@ -80,18 +80,18 @@ program
     '<file>',
     'a frame log (CSV), or a run file (.pace.ndjson), plain or gzipped; - for standard input',
   )
-  .description('compute every figure of a run')
-  .option('--target <fps>', 'frames per second that it should reach', positive)
-  .option('--refresh <hz>', 'refresh rate of the panel', positive)
-  .option('--native <fps>', 'native rate of an emulated title', positive)
-  .option('--need <need>', `what the title asks for: ${Object.keys(NEEDS).join(', ')}`, need)
+  .description('calculate all figures of a run')
+  .option('--target <fps>', 'target frame rate, fps', positive)
+  .option('--refresh <hz>', 'refresh rate of the screen', positive)
+  .option('--native <fps>', 'native frame rate of an emulated title', positive)
+  .option('--need <need>', `title type: ${Object.keys(NEEDS).join(', ')}`, need)
   .option(
     '--exclude <spans>',
-    'seconds to leave out, added to the file’s own, for instance 10-35,600-642',
+    'time ranges to exclude, in seconds, in addition to those in the file, such as 10-35,600-642',
     parseSpans,
   )
   .option('--room <celsius>', 'room temperature', anyNumber)
-  .option('--battery-wh <wh>', 'energy of the full battery', positive)
+  .option('--battery-wh <wh>', 'battery capacity, Wh', positive)
   .option('--format <format>', `${FORMATS.join(', ')} (default: text)`, format)
   .option('--json', 'the same as --format json')
   .addHelpText(
@@ -107,7 +107,7 @@ Examples:
   .action(async (file: string, options: AnalyseFlags & { format?: Format; json?: boolean }) => {
     const chosen = options.json ? 'json' : (options.format ?? 'text');
     if (options.json && options.format && options.format !== 'json')
-      throw new UsageError('--json and --format say different things.');
+      throw new UsageError('--json and --format contradict each other.');
     const { analysis } = await analyseFile(file, options);
     process.stdout.write(
       chosen === 'json'
@@ -122,7 +122,7 @@ program
   .command('fit')
   .argument('<file>', 'a table with columns t and y; - for standard input')
   .description('fit a warm-up: y = final − (final − start)·exp(−t/tau)')
-  .option('--start <value>', 'the value at t = 0, where it is known', anyNumber)
+  .option('--start <value>', 'value at t = 0, if known', anyNumber)
   .option('--json', 'as JSON')
   .addHelpText('after', '\nExamples:\n  pace fit skin.csv --json\n  pace fit skin.csv --start 0 --json')
   .action(async (file: string, options: { start?: number; json?: boolean }) => {
@@ -141,27 +141,19 @@ program
 
 program
   .command('compare')
-  .description('compare two sides of one run or more each')
+  .description('compare two sides with one or more runs each')
   .requiredOption('--first <files...>', 'runs of the first side')
   .requiredOption('--second <files...>', 'runs of the second side')
-  .option('--archive <files...>', 'other runs, which show how much runs of one kind differ')
+  .option('--archive <files...>', 'other runs, used for run-to-run variation')
   .option('--target <fps>', 'frames per second that they should reach', positive)
-  .option('--refresh <hz>', 'refresh rate of the panel', positive)
-  .option(
-    '--margin <share>',
-    'a smaller difference is nothing that anyone would feel',
-    positive,
-    USUAL_MARGIN,
-  )
-  .option('--anyway', 'compare what was not the same work, too')
+  .option('--refresh <hz>', 'refresh rate of the screen', positive)
+  .option('--margin <share>', 'smallest noticeable difference', positive, USUAL_MARGIN)
+  .option('--anyway', 'compare even if title, scene, cap or target differ')
   .option('--json', 'as JSON')
   .addHelpText(
     'after',
     `
-A different title, scene, cap or target is not the same work: it is refused unless you ask with --anyway.
-
-Example:
-  pace compare --first old-1.pace.ndjson old-2.pace.ndjson --second new.pace.ndjson --archive library/*.pace.ndjson --json`,
+If title, scene, cap or target differ, add --anyway. Example: pace compare --first old-1.pace.ndjson old-2.pace.ndjson --second new.pace.ndjson --archive library/*.pace.ndjson --json`,
   )
   .action(async (options: CompareFlags & { json?: boolean }) => {
     const compared = await compareFiles(options);
@@ -173,7 +165,7 @@ Example:
 program
   .command('session')
   .argument('<file>', 'a run file in which several titles are played; - for standard input')
-  .description('what each title of a session did to battery and skin')
+  .description('drain and warmth for each title of a session')
   .option('--json', 'as JSON')
   .action(async (file: string, options: { json?: boolean }) => {
     const figures = await sessionFile(file);
@@ -182,14 +174,14 @@ program
 
 program
   .command('ladder')
-  .argument('<file>', 'rungs, and what was probed (JSON); - for standard input')
-  .description('the highest rung that holds, and what to probe next')
+  .argument('<file>', 'settings and their tests (JSON); - for standard input')
+  .description('find the highest setting that holds, and what to test next')
   .option('--json', 'as JSON')
   .addHelpText(
     'after',
     `
 The file: {"rungs":["1x","2x","3x"],"prior":null,"probes":[{"rung":"2x","speed":0.98,"holds":false}]}
-The prior has a number for “none holds” and one for each rung; holds may be left out.`,
+The prior has a number for “none holds” and one for each setting (rung); holds may be left out.`,
   )
   .action(async (file: string, options: { json?: boolean }) => {
     const ladder = await ladderFile(file);
@@ -198,8 +190,8 @@ The prior has a number for “none holds” and one for each rung; holds may be 
 
 program
   .command('rate')
-  .argument('<file>', 'devices with their parts, and weights (JSON); - for standard input')
-  .description('rate devices by their parts, and say how sure the order is')
+  .argument('<file>', 'devices with their parts and weights (JSON); - for standard input')
+  .description('rate devices by their parts, and show how sure the ranking is')
   .option('--json', 'as JSON')
   .addHelpText(
     'after',
@@ -217,15 +209,15 @@ A part that is null or left out is missing; weights are null for the usual ones,
 program
   .command('simulate')
   .argument('<scenario>', Object.keys(scenarios).join(', '))
-  .description('write a run of the stand-in handset as an open run file, or play stand-ins live')
-  .option('-o, --out <file>', 'where to write it (default: standard output)')
+  .description('write a simulated run as a run file, or play simulated devices live')
+  .option('-o, --out <file>', 'output file (default: standard output)')
   .option('--seed <number>', 'the same seed gives the same run', wholeNumber, 1)
-  .option('--minutes <number>', 'how long, instead of the scenario’s own length', positive)
-  .option('--crash-at <seconds>', 'let the title crash then', positive)
+  .option('--minutes <number>', 'length, instead of the scenario’s default', positive)
+  .option('--crash-at <seconds>', 'let the title crash at this time', positive)
   .option('--room <celsius>', 'room temperature', anyNumber)
   .option(
     '--live <address>',
-    'send it to a running Pace Check as it happens, for instance http://127.0.0.1:4310; PACE_KEY in the environment is the key of a source of a run that waits, PACE_JOIN six digits of a server that asks who comes (Settings, “Who may in”)',
+    'send it to a running Pace Check in real time, such as http://127.0.0.1:4310. PACE_KEY in the environment is a logger’s key; PACE_JOIN is a six-digit code (Settings, “Access”)',
     webAddress,
   )
   .option(
@@ -233,12 +225,7 @@ program
     `${STAND_INS.join(', ')}; may be given several times (default: handset, thermometer and meter)`,
     severalOf(STAND_INS),
   )
-  .option(
-    '--speed <times>',
-    `how many times as fast as life, up to ${FASTEST}, for a run of its own`,
-    speed,
-    1,
-  )
+  .option('--speed <times>', `speed, up to ${FASTEST} times real time`, speed, 1)
   .option(
     '--misbehave <how>',
     `${MISBEHAVIOURS.join(', ')}; may be given several times`,
@@ -265,9 +252,7 @@ program
     ) => {
       const known = Object.hasOwn(scenarios, name) ? scenarios[name] : undefined;
       if (!known)
-        throw new UsageError(
-          `There is no scenario “${name}”. There are: ${Object.keys(scenarios).join(', ')}.`,
-        );
+        throw new UsageError(`Unknown scenario “${name}”. Available: ${Object.keys(scenarios).join(', ')}.`);
       const scenario: Scenario = {
         ...known,
         seconds: options.minutes === undefined ? known.seconds : options.minutes * 60,
@@ -295,7 +280,7 @@ program
 // the server's own: it plays the stand-ins that someone connects at the bench
 program
   .command('stand-ins', { hidden: true })
-  .description('play stand-ins for the process that started this one')
+  .description('run simulated devices for the server')
   .action(playForServer);
 
 function* lines(scenario: Scenario, seed: number): Generator<string> {
@@ -315,14 +300,14 @@ function statusOf(error: unknown): number {
   if (error instanceof LogRefused)
     console.error(
       [
-        `refused: ${error.message}`,
+        `not accepted: ${error.message}`,
         error.remedy,
         ...error.rows.slice(0, 20).map((row) => `  line ${row.line}: ${row.reason}`),
       ].join('\n'),
     );
   else
     console.error(
-      `${error instanceof InputRefused ? 'refused' : 'error'}: ${error instanceof Error ? error.message : String(error)}`,
+      `${error instanceof InputRefused ? 'not accepted' : 'error'}: ${error instanceof Error ? error.message : String(error)}`,
     );
   return 1;
 }

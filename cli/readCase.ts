@@ -15,7 +15,9 @@ export async function readCase<T>(file: string, schema: z.ZodType<T>): Promise<T
   try {
     parsed = JSON.parse(content);
   } catch (error) {
-    throw new InputRefused(`The file is no JSON: ${error instanceof Error ? error.message : String(error)}`);
+    throw new InputRefused(
+      `The file is not valid JSON: ${error instanceof Error ? error.message : String(error)}`,
+    );
   }
   const checked = schema.safeParse(parsed);
   if (checked.success) return checked.data;

@@ -34,9 +34,9 @@ export function sessionText({ titles, drain, warmth }: SessionFigures): string {
     ),
     '',
     ...(drain === null
-      ? ['Drain: the battery says nothing.']
+      ? ['Drain: no battery data.']
       : [
-          `Drain${drain.separable ? '' : ' (inseparable: one rate for all)'}`,
+          `Drain${drain.separable ? '' : ' (titles cannot be separated: one rate for all)'}`,
           ...drain.rates.map(
             ({ title, percentPerHour, interval }) =>
               `  ${title ?? 'unknown title'}: ${percentPerHour === null ? '-' : `${percentPerHour.toFixed(1)} %/h`}${interval ? ` (${interval[0].toFixed(1)} to ${interval[1].toFixed(1)})` : ''}`,
@@ -46,7 +46,7 @@ export function sessionText({ titles, drain, warmth }: SessionFigures): string {
       `${spot}${by === null ? ': no fit' : ''}`,
       ...(by?.levels ?? []).map(
         ({ state, settlesC, interval }) =>
-          `  ${state.map((one) => one ?? 'unknown title').join(', ')}: settles at ${settlesC.toFixed(1)} °C (${interval[0].toFixed(1)} to ${interval[1].toFixed(1)})`,
+          `  ${state.map((one) => one ?? 'unknown title').join(', ')}: levels off at ${settlesC.toFixed(1)} °C (${interval[0].toFixed(1)} to ${interval[1].toFixed(1)})`,
       ),
     ]),
     '',

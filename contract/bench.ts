@@ -11,20 +11,17 @@ import { momentMs, runMs, text } from './text';
 /** The bench: a run while it is recorded, its sources, and cool-downs that are watched. Times on the run's clock in ms. */
 
 const whole = (least: number, most: number): z.ZodNumber =>
-  number('a number is needed')
-    .int('a whole number')
+  number('enter a number')
+    .int('enter a whole number')
     .min(least, `at least ${least}`)
     .max(most, `at most ${most}`);
 
 export const benchPlan = z.strictObject({
   /** Planned length; null for an open end. */
   minutes: whole(1, 1440).nullable(),
-  floorPercent: number('a number is needed').min(0, 'at least 0').max(95, 'at most 95').nullable(),
+  floorPercent: number('enter a number').min(0, 'at least 0').max(95, 'at most 95').nullable(),
   /** Minutes between rounds of readings; null for no prompts. */
-  everyMin: number('a number is needed')
-    .min(0.5, 'at least half a minute')
-    .max(120, 'at most 120')
-    .nullable(),
+  everyMin: number('enter a number').min(0.5, 'at least 0.5 minutes').max(120, 'at most 120').nullable(),
   /** The round: spots in the order in which they are read. */
   spots: z.array(name).max(12, 'at most 12 spots'),
   /** At the planned end the run ends by itself. */
@@ -218,7 +215,7 @@ export interface BatchTaken extends LiveStatus {
   duplicate: boolean;
 }
 
-const celsius = number('a number is needed').min(-60, 'at least −60').max(120, 'at most 120');
+const celsius = number('enter a number').min(-60, 'at least −60').max(120, 'at most 120');
 
 /** What a person does at the cool-down watch. */
 export const coolChange = z.discriminatedUnion('kind', [

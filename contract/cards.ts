@@ -7,12 +7,12 @@ import { moment, text, trimmed } from './text';
 
 /** Test cards, viewers' requests, and the day. Temperatures in °C, times of day in minutes from midnight. */
 
-const minuteOfDay = number('a time is needed')
-  .int('whole minutes')
+const minuteOfDay = number('enter a time')
+  .int('enter whole minutes')
   .min(0, 'at least 0')
-  .max(48 * 60, 'at most two days');
+  .max(48 * 60, 'at most 2 days');
 const over = (least: number, most: number): z.ZodNumber =>
-  number('a number is needed').min(least, `at least ${least}`).max(most, `at most ${most}`);
+  number('enter a number').min(least, `at least ${least}`).max(most, `at most ${most}`);
 
 export const POLICIES = ['highest', 'best playable', 'as delivered'] as const;
 
@@ -22,16 +22,16 @@ export const cardStep = z
     device: name.nullable(),
     title: name,
     setup: name.nullable(),
-    minutes: number('a number is needed')
-      .int('whole minutes')
+    minutes: number('enter a number')
+      .int('enter whole minutes')
       .min(1, 'at least one minute')
       .max(600, 'at most 600 minutes'),
-    repeats: number('a number is needed')
-      .int('a whole number')
+    repeats: number('enter a number')
+      .int('enter a whole number')
       .min(1, 'at least once')
       .max(20, 'at most 20 times'),
     attended: z.boolean(),
-    wanted: number('a number is needed').int('a whole number').min(0, 'at least 0').max(999, 'at most 999'),
+    wanted: number('enter a number').int('enter a whole number').min(0, 'at least 0').max(999, 'at most 999'),
     /** Steps of the card that must have ended before. */
     after: z.array(z.uuid()).max(60),
     /** Conditions that belong to the step, not to the moment. */
@@ -44,8 +44,8 @@ export const cardStep = z
       .array(
         z.strictObject({
           title: name,
-          minutes: number('a number is needed')
-            .int('whole minutes')
+          minutes: number('enter a number')
+            .int('enter whole minutes')
             .min(1, 'at least one minute')
             .max(600, 'at most 600 minutes'),
         }),
@@ -56,7 +56,7 @@ export const cardStep = z
   })
   .refine(({ then, minutes }) => then.reduce((sum, one) => sum + one.minutes, 0) < minutes, {
     path: ['then'],
-    error: 'they take all of the step’s minutes: give it more, so that its own title has some',
+    error: 'these titles use all minutes of the step: make the step longer, so that its own title has time',
   });
 export type CardStep = z.infer<typeof cardStep>;
 
@@ -65,16 +65,16 @@ export const cardRules = z.strictObject({
   startPercent: over(0, 100),
   floorPercent: over(0, 95),
   chargeBelowC: over(10, 45),
-  prepareMin: over(0, 60).int('whole minutes'),
-  restMin: over(1, 60).int('whole minutes'),
-  stretchMin: over(10, 300).int('whole minutes'),
+  prepareMin: over(0, 60).int('enter whole minutes'),
+  restMin: over(1, 60).int('enter whole minutes'),
+  stretchMin: over(10, 300).int('enter whole minutes'),
   handsRest: z.boolean(),
 });
 export type CardRules = z.infer<typeof cardRules>;
 
 export const cardDay = z.strictObject({
   /** Its date, as YYYY-MM-DD; null while it is not set. */
-  date: z.iso.date('a date like 2026-05-09').nullable(),
+  date: z.iso.date('enter a date such as 2026-05-09').nullable(),
   startMin: minuteOfDay,
   finishByMin: minuteOfDay.nullable(),
   hands: z.union([z.literal(1), z.literal(2)]),
@@ -105,9 +105,9 @@ export const cardChange = cardInput.extend({ revision: number().int().min(0) });
 export type CardChange = z.infer<typeof cardChange>;
 
 const ofRun = { stepId: z.uuid(), repeat: number().int().min(1).max(20) };
-const atMin = number('a time is needed')
+const atMin = number('enter a time')
   .min(0, 'at least 0')
-  .max(72 * 60, 'at most three days');
+  .max(72 * 60, 'at most 3 days');
 
 export const dayEvent = z.discriminatedUnion('kind', [
   z.strictObject({ id: z.uuid(), kind: z.literal('started'), ...ofRun, atMin }),
@@ -137,7 +137,10 @@ export type StoredDayEvent = z.infer<typeof dayEvent>;
 export const dayEvents = z.strictObject({ events: z.array(dayEvent).min(1).max(200) });
 export type DayEvents = z.infer<typeof dayEvents>;
 
-export const storedPlan = z.custom<DayPlan>((value) => planShape.safeParse(value).success, 'this is no plan');
+export const storedPlan = z.custom<DayPlan>(
+  (value) => planShape.safeParse(value).success,
+  'this is not a valid plan',
+);
 const minutes = number().min(0).max(10_000);
 const plannedRuns = z
   .array(
@@ -199,8 +202,8 @@ export type DayChange = z.infer<typeof dayChange>;
 export const newRequest = z.strictObject({
   title: name,
   device: name.nullable(),
-  asked: number('a number is needed')
-    .int('a whole number')
+  asked: number('enter a number')
+    .int('enter a whole number')
     .min(1, 'at least one')
     .max(100_000, 'at most 100,000'),
   source: trimmed(400).default(''),

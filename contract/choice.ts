@@ -5,8 +5,8 @@ import type { TriedRun } from './ladder';
 import { name } from './names';
 import { trimmed } from './text';
 
-const optionName = trimmed(80).min(1, 'a name');
-const notNegative = measured('a number is needed').min(0, 'at least 0');
+const optionName = trimmed(80).min(1, 'enter a name');
+const notNegative = measured('enter a number').min(0, 'at least 0');
 
 const choiceProbe = z
   .strictObject({
@@ -15,22 +15,18 @@ const choiceProbe = z
     /** Speed of an emulator, or of a title with a fixed rate. */
     percent: notNegative.max(1000, 'at most 1,000 %').nullable().default(null),
     fps: notNegative.max(1000, 'at most 1,000 fps').nullable().default(null),
-    glitches: notNegative.int('a whole number').max(1000, 'at most 1,000').nullable().default(null),
-    peakC: number('a number is needed')
-      .min(-60, 'at least −60')
-      .max(150, 'at most 150')
-      .nullable()
-      .default(null),
+    glitches: notNegative.int('enter a whole number').max(1000, 'at most 1,000').nullable().default(null),
+    peakC: number('enter a number').min(-60, 'at least −60').max(150, 'at most 150').nullable().default(null),
     /** It warms up, and is no probe. */
     firstPlay: z.boolean().default(false),
     note: trimmed(400).default(''),
-    at: z.iso.datetime({ offset: true, error: 'a moment' }).nullable().default(null),
+    at: z.iso.datetime({ offset: true, error: 'enter a time' }).nullable().default(null),
     /** The run that it was seen in. */
     runId: z.uuid('the id of a run').nullable().default(null),
   })
   .refine(({ percent, fps }) => percent !== null || fps !== null, {
     path: ['percent'],
-    error: 'a speed or a rate',
+    error: 'enter a speed or a rate',
   });
 
 /** All that is written of a choice between options without an order. */
@@ -42,17 +38,17 @@ export const choiceDoc = z
     /** What else was set. */
     setup: trimmed(400).default(''),
     axis: z.enum(CHOICE_AXES),
-    options: z.array(optionName).min(2, 'at least two options').max(12, 'at most 12 options'),
+    options: z.array(optionName).min(2, 'enter at least two options').max(12, 'at most 12 options'),
     /** Native or target rate, fps. */
     full: number().positive('above 0').max(1000, 'at most 1,000 fps').nullable().default(null),
-    probes: z.array(choiceProbe).max(500, 'at most 500 probes').default([]),
+    probes: z.array(choiceProbe).max(500, 'at most 500 tests').default([]),
   })
   .superRefine(({ options, probes }, context) => {
     const wrong = (path: (string | number)[], message: string): void =>
       void context.addIssue({ code: 'custom', path, message });
     options.forEach((one, i) => {
       if (options.indexOf(one) < i)
-        wrong(['options', i], `“${one}” stands twice: give each option a name of its own`);
+        wrong(['options', i], `“${one}” is listed twice: give each option its own name`);
     });
     probes.forEach(({ option }, i) => {
       if (!options.includes(option)) wrong(['probes', i, 'option'], `there is no option “${option}”`);

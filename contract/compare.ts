@@ -37,7 +37,7 @@ const side = z.strictObject({
 
 const sides = z
   .array(side)
-  .min(2, 'two sides at least')
+  .min(2, 'at least two sides')
   .max(MOST_SIDES, `at most ${MOST_SIDES} sides`)
   .superRefine((all, context) => {
     const seen = new Set<string>();
@@ -47,20 +47,23 @@ const sides = z
           context.addIssue({
             code: 'custom',
             path: [i, 'runs'],
-            message: 'the same run stands twice: take it out of one side',
+            message: 'a run is on two sides: remove it from one',
           });
         seen.add(run);
       }
     });
     if (seen.size > MOST_COMPARED)
-      context.addIssue({ code: 'custom', message: `at most ${MOST_COMPARED} runs: leave some out` });
+      context.addIssue({ code: 'custom', message: `at most ${MOST_COMPARED} runs: remove some` });
   });
 
-const margin = number('a number is needed').min(0.001, 'at least 0.1 %').max(0.5, 'at most 50 %');
+const margin = number('enter a number').min(0.001, 'at least 0.1 %').max(0.5, 'at most 50 %');
 const kind = z.enum(COMPARISON_KINDS);
 const twoSides = ({ kind: of, sides: all }: { kind?: ComparisonKind; sides?: unknown[] }): boolean =>
   of === undefined || all === undefined || of === 'field' || of === 'matrix' || all.length === 2;
-const TWO_SIDES = { path: ['sides'], error: 'this kind has two sides: make it a field or a matrix' };
+const TWO_SIDES = {
+  path: ['sides'],
+  error: 'this type of comparison has two sides: choose “several devices” instead',
+};
 
 export const newComparison = z
   .strictObject({
@@ -96,7 +99,7 @@ export type ComparisonChange = z.input<typeof comparisonChange>;
 export const WEAK_MEASURES = [...RUN_MEASURES, 'not offered'] as const;
 export type WeakMeasure = (typeof WEAK_MEASURES)[number];
 
-const weakNumber = number('a number is needed').min(-50, 'at least −50').max(10_000, 'at most 10,000');
+const weakNumber = number('enter a number').min(-50, 'at least −50').max(10_000, 'at most 10,000');
 export const newWeakValue = z
   .strictObject({
     id: z.uuid('an id of your own'),
@@ -112,17 +115,17 @@ export const newWeakValue = z
     /** Which article, or who says so. */
     who: trimmed(400).default(''),
     /** Day from which it is; null where nobody knows. */
-    dated: z.iso.date('a day like 2026-03-01').nullable().default(null),
+    dated: z.iso.date('enter a date such as 2026-03-01').nullable().default(null),
   })
   .refine(({ measure, value }) => (measure === 'not offered') === (value === null), {
     path: ['value'],
-    error: 'a number is needed, and none where it is not offered',
+    error: 'enter a value (none if the title is not available)',
   })
   .refine(
     ({ low, high, value }) => (low ?? value ?? 0) <= (value ?? 0) && (value ?? 0) <= (high ?? value ?? 0),
     {
       path: ['low'],
-      error: 'the value lies between its lower and its upper end',
+      error: 'the value must be between “At least” and “At most”',
     },
   );
 export type NewWeakValue = z.input<typeof newWeakValue>;

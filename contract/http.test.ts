@@ -10,17 +10,17 @@ const firstIssue = (result: {
 describe('what a request may say', () => {
   it('trims names, and wants them neither empty nor endless', () => {
     expect(runFacts.parse({ ...facts, device: '  Velm 5 ' }).device).toBe('Velm 5');
-    expect(firstIssue(runFacts.safeParse({ ...facts, device: ' ' }))).toEqual(['device', 'a name is needed']);
+    expect(firstIssue(runFacts.safeParse({ ...facts, device: ' ' }))).toEqual(['device', 'enter a name']);
     expect(firstIssue(runFacts.safeParse({ ...facts, title: 'x'.repeat(121) }))).toEqual([
       'title',
       'at most 120 characters',
     ]);
   });
   it.each([
-    [0, 'above zero'],
-    [-5, 'above zero'],
+    [0, 'enter a number above zero'],
+    [-5, 'enter a number above zero'],
     [1001, 'at most 1000'],
-    ['60', 'a number is needed'],
+    ['60', 'enter a number'],
   ])('takes no target of %p', (target, message) =>
     expect(firstIssue(runFacts.safeParse({ ...facts, target }))).toEqual(['target', message]),
   );
@@ -32,7 +32,10 @@ describe('what a request may say', () => {
     });
     expect(firstIssue(runCorrection.safeParse({ splitMinutes: 3 }))[0]).toBe('splitMinutes');
     expect(firstIssue(runCorrection.safeParse({ need: 'speed' }))[0]).toBe('need');
-    expect(firstIssue(runCorrection.safeParse({ batteryWh: 0 }))).toEqual(['batteryWh', 'above zero']);
+    expect(firstIssue(runCorrection.safeParse({ batteryWh: 0 }))).toEqual([
+      'batteryWh',
+      'enter a number above zero',
+    ]);
   });
   it('reads a log only as a log can be read', () => {
     const details = {

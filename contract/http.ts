@@ -28,7 +28,10 @@ import { text } from './text';
 
 /** What crosses between app and server. Requests are checked by schemas; answers are types that both sides share. */
 
-const optionalRate = number('a number is needed').positive('above zero').max(1000, 'at most 1000').nullable();
+const optionalRate = number('enter a number')
+  .positive('enter a number above zero')
+  .max(1000, 'at most 1000')
+  .nullable();
 
 /** What a person says of a run: names, and what its figures are held against. */
 export const runFacts = z.object({
@@ -86,7 +89,7 @@ const withinEnd = (entries: EntryLine[], context: z.core.$RefinementCtx): void =
       context.addIssue({
         code: 'custom',
         path: [i, line.type === 'span' ? 'toMs' : 'atMs'],
-        message: `${minutesOf(atMs)} is later than the end of the run at ${minutesOf(endMs)}: correct the time or the length`,
+        message: `${minutesOf(atMs)} is after the end of the run (${minutesOf(endMs)}): correct the time or the length`,
       });
   });
 };
@@ -106,7 +109,7 @@ export type NewEntries = z.infer<typeof newEntries>;
 export const newLine = z.object({ line: entryLine });
 export type NewLine = z.infer<typeof newLine>;
 
-const room = number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').nullable();
+const room = number('enter a number').min(-60, 'at least −60').max(80, 'at most 80').nullable();
 
 /** A run that has no log: what was played, and what was read. */
 export const newRun = z.object({
@@ -134,7 +137,7 @@ export type NewRun = z.input<typeof newRun>;
 
 /** Runs that were played one after the other, to be joined on one clock. */
 export const joinedRuns = z.object({
-  runs: z.array(z.uuid()).min(2, 'two runs at least').max(40, 'at most 40 runs'),
+  runs: z.array(z.uuid()).min(2, 'at least two runs').max(40, 'at most 40 runs'),
   name: name.nullable().optional(),
 });
 export type JoinedRuns = z.infer<typeof joinedRuns>;
@@ -144,8 +147,8 @@ export const runCorrection = runFacts.partial().extend({
   roomC: room.optional(),
   need: z.enum(NEED_WORDS).nullable().optional(),
   native: optionalRate.optional(),
-  batteryWh: number('a number is needed')
-    .positive('above zero')
+  batteryWh: number('enter a number')
+    .positive('enter a number above zero')
     .max(1000, 'at most 1000')
     .nullable()
     .optional(),
@@ -153,7 +156,7 @@ export const runCorrection = runFacts.partial().extend({
   splitMinutes: z.literal(SPLIT_MINUTES).nullable().optional(),
   scene: name.nullable().optional(),
   conditions: z
-    .array(z.string().refine((code) => CONDITIONS.includes(code), 'no condition that is known'))
+    .array(z.string().refine((code) => CONDITIONS.includes(code), 'unknown condition'))
     .max(CONDITIONS.length)
     .optional(),
   /** All of it, in the place of what was stated. */
@@ -165,8 +168,8 @@ export type RunCorrection = z.infer<typeof runCorrection>;
 
 const bar = z
   .strictObject({
-    average: number('a number is needed').min(1, 'at least 1').max(1000, 'at most 1000'),
-    low: number('a number is needed').min(0, 'at least 0').max(1000, 'at most 1000'),
+    average: number('enter a number').min(1, 'at least 1').max(1000, 'at most 1000'),
+    low: number('enter a number').min(0, 'at least 0').max(1000, 'at most 1000'),
   })
   .refine((value) => value.low <= value.average, { path: ['low'], message: 'at most the average' });
 
@@ -196,7 +199,7 @@ export const runsQuery = z.object({
   after: z.uuid().nullable().default(null),
   limit: z.coerce
     .number()
-    .int('a whole number')
+    .int('enter a whole number')
     .min(1, 'at least 1')
     .max(200, 'at most 200')
     .default(RUNS_A_PAGE),

@@ -36,7 +36,7 @@ describe('records', () => {
       facts: { pairs: [...pairs, { key: 'Fog', value: '80' }] },
     });
     expect(twice.error?.issues).toMatchObject([
-      { path: ['facts', 'pairs', 2, 'key'], message: '“Fog” is set twice: keep one of them' },
+      { path: ['facts', 'pairs', 2, 'key'], message: '“Fog” is listed twice: remove one' },
     ]);
   });
 });
@@ -59,9 +59,9 @@ describe('what is told of a day', () => {
   };
   it.each([
     [{ minutes: 0 }, 'at least one minute'],
-    [{ minutes: 1.5 }, 'whole minutes'],
+    [{ minutes: 1.5 }, 'enter whole minutes'],
     [{ repeats: 0 }, 'at least once'],
-    [{ title: '' }, 'a name is needed'],
+    [{ title: '' }, 'enter a name'],
   ])('a step with %j is refused', (wrong, why) => {
     expect(cardStep.safeParse(step).success).toBe(true);
     expect(cardStep.safeParse({ ...step, ...wrong }).error!.message).toContain(why);

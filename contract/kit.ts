@@ -22,7 +22,7 @@ import { name, spotPlace, type NamedItem } from './names';
 const words = trimmed(400).min(1);
 const longWords = trimmed(4000);
 const amount = (most: number, unit: string): z.ZodNumber =>
-  number('a number is needed').positive(`above 0 ${unit}`).max(most, `at most ${most} ${unit}`);
+  number('enter a number').positive(`above 0 ${unit}`).max(most, `at most ${most} ${unit}`);
 
 export const screen = z.strictObject({
   name: words.optional(),
@@ -74,7 +74,7 @@ export const accessoryFacts = z.strictObject({
   /** Where it cannot sit, and why: a camera, a flap, vents. */
   cannotSit: words.optional(),
   /** How cold its plate gets in open air. */
-  plateC: number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').optional(),
+  plateC: number('enter a number').min(-60, 'at least −60').max(80, 'at most 80').optional(),
   /** Of a case. */
   material: words.optional(),
   /** Devices that it fits, by name. */
@@ -87,7 +87,7 @@ export type AccessoryFacts = z.infer<typeof accessoryFacts>;
 export const INSTRUMENT_KINDS = ['infrared', 'power-meter', 'counter', 'capture'] as const;
 export const instrumentFacts = z.strictObject({
   kind: z.enum(INSTRUMENT_KINDS).optional(),
-  emissivity: number('a number is needed').min(0.01, 'at least 0.01').max(1, 'at most 1').optional(),
+  emissivity: number('enter a number').min(0.01, 'at least 0.01').max(1, 'at most 1').optional(),
   notes: longWords.optional(),
 });
 export type InstrumentFacts = z.infer<typeof instrumentFacts>;
@@ -121,32 +121,32 @@ export type TitleFacts = z.infer<typeof titleFacts>;
 
 /** One thing that is set, in the words, the unit and the order that it was given in. */
 const setupPair = z.strictObject({
-  key: trimmed(60).min(1, 'a name'),
+  key: trimmed(60).min(1, 'enter a name'),
   /** Null: not set here, though it is in the setup that this one is derived from. */
-  value: trimmed(400).min(1, 'a value').nullable().default(null),
+  value: trimmed(400).min(1, 'enter a value').nullable().default(null),
   unit: trimmed(20).default(''),
 });
 
 const setupPairs = z
   .array(setupPair)
-  .max(60, 'at most 60 things')
+  .max(60, 'at most 60 settings')
   .superRefine((pairs, context) =>
     pairs.forEach(({ key }, i) => {
       if (pairs.findIndex((one) => samePair(one.key, key)) < i)
         context.addIssue({
           code: 'custom',
           path: [i, 'key'],
-          message: `“${key}” is set twice: keep one of them`,
+          message: `“${key}” is listed twice: remove one`,
         });
     }),
   );
 
 /** One thing to do, so that a setup is what it is. */
 const recipeStep = z.strictObject({
-  says: trimmed(1000).min(1, 'what to do'),
+  says: trimmed(1000).min(1, 'enter what to do'),
   undo: trimmed(1000).default(''),
   source: trimmed(400).default(''),
-  dated: z.iso.date('a day, YYYY-MM-DD').nullable().default(null),
+  dated: z.iso.date('enter a date, YYYY-MM-DD').nullable().default(null),
   needs: z.array(z.enum(STEP_NEEDS)).max(STEP_NEEDS.length).default([]),
 });
 
@@ -266,8 +266,8 @@ export const USUAL_CELL_V = 3.87;
 
 /** Conditions of a run, as preflight asks for them. */
 export const preflight = z.strictObject({
-  roomC: number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').optional(),
-  brightness: number('a number is needed').min(0, 'at least 0').max(100, 'at most 100').optional(),
+  roomC: number('enter a number').min(-60, 'at least −60').max(80, 'at most 80').optional(),
+  brightness: number('enter a number').min(0, 'at least 0').max(100, 'at most 100').optional(),
   refreshMode: z.enum(['fixed', 'adaptive']).optional(),
   performanceMode: z.enum(['as delivered', 'performance', 'saving', 'boost']).optional(),
   case: z.enum(['off', 'on']).optional(),
@@ -281,15 +281,15 @@ export const preflight = z.strictObject({
   /** Which of the device's screens was used, by its name. */
   screen: words.optional(),
   /** Of an outside screen that the device was docked to: width times height, and its rate. */
-  outsidePixels: amount(100_000_000, 'pixels').int('a whole number').optional(),
+  outsidePixels: amount(100_000_000, 'pixels').int('enter a whole number').optional(),
   outsideHz: amount(1000, 'Hz').optional(),
   /** Which cooler, by its name, how it was set and where it sat. */
   coolerName: words.optional(),
   coolerMode: words.optional(),
   coolerPlace: words.optional(),
   /** Its plate, as read. */
-  plateC: number('a number is needed').min(-60, 'at least −60').max(80, 'at most 80').optional(),
-  humidity: number('a number is needed').min(0, 'at least 0').max(100, 'at most 100').optional(),
+  plateC: number('enter a number').min(-60, 'at least −60').max(80, 'at most 80').optional(),
+  humidity: number('enter a number').min(0, 'at least 0').max(100, 'at most 100').optional(),
   /** Where the humidity is known from. */
   humidityBy: words.optional(),
   titleVersion: words.optional(),
@@ -297,7 +297,7 @@ export const preflight = z.strictObject({
   driver: words.optional(),
   system: words.optional(),
   /** Drawn, width times height. */
-  pixels: amount(100_000_000, 'pixels').int('a whole number').optional(),
+  pixels: amount(100_000_000, 'pixels').int('enter a whole number').optional(),
   /** Frame cap that was set. */
   cap: amount(1000, 'fps').optional(),
   /** Facts that stand beside the figures, as they were said. */

@@ -4,17 +4,19 @@ import { measured, number } from './numbers';
 import { name } from './names';
 import { trimmed } from './text';
 
-const notNegative = measured('a number is needed').min(0, 'at least 0');
+const notNegative = measured('enter a number').min(0, 'at least 0');
 
 /** A case of `pace ladder`: the rungs in order, what is thought beforehand, and what was probed. */
 export const ladderCase = z
   .object({
-    rungs: z.array(z.string('a name is needed'), 'a list of rungs is needed').min(1, 'at least one rung'),
+    rungs: z
+      .array(z.string('enter a name'), 'enter the list of settings')
+      .min(1, 'enter at least one setting'),
     prior: z.array(notNegative).nullable().optional(),
     probes: z
       .array(
         z.object({
-          rung: z.string('the name of a rung is needed'),
+          rung: z.string('enter the name of a setting'),
           speed: notNegative,
           holds: z.boolean('true or false').nullable().optional(),
         }),
@@ -25,19 +27,23 @@ export const ladderCase = z
   .superRefine(({ rungs, probes }, context) => {
     rungs.forEach((rung, i) => {
       if (rungs.indexOf(rung) < i)
-        context.addIssue({ code: 'custom', path: ['rungs', i], message: `“${rung}” stands twice` });
+        context.addIssue({
+          code: 'custom',
+          path: ['rungs', i],
+          message: `“${rung}” is listed twice: remove one`,
+        });
     });
     probes?.forEach(({ rung }, i) => {
       if (!rungs.includes(rung))
         context.addIssue({
           code: 'custom',
           path: ['probes', i, 'rung'],
-          message: `there is no rung “${rung}”`,
+          message: `unknown setting “${rung}”`,
         });
     });
   });
 
-const rungName = trimmed(60).min(1, 'a name');
+const rungName = trimmed(60).min(1, 'enter a name');
 const ladderProbe = z
   .strictObject({
     id: z.uuid('an id of your own'),
@@ -49,19 +55,15 @@ const ladderProbe = z
     /** It warms up, and is no probe. */
     firstPlay: z.boolean().default(false),
     note: trimmed(400).default(''),
-    at: z.iso.datetime({ offset: true, error: 'a moment' }).nullable().default(null),
+    at: z.iso.datetime({ offset: true, error: 'enter a time' }).nullable().default(null),
     /** What the device took meanwhile, W. */
-    watts: number('a number is needed')
-      .positive('above 0')
-      .max(500, 'at most 500 W')
-      .nullable()
-      .default(null),
+    watts: number('enter a number').positive('above 0').max(500, 'at most 500 W').nullable().default(null),
     /** The run that it was seen in. */
     runId: z.uuid('the id of a run').nullable().default(null),
   })
   .refine(({ percent, fps, holds }) => percent !== null || fps !== null || holds !== null, {
     path: ['percent'],
-    error: 'a speed, a rate, or whether it holds',
+    error: 'enter a speed, a rate, or whether it holds',
   });
 
 /** All that is written of a search for the highest rung that holds. */
@@ -77,12 +79,22 @@ export const ladderDoc = z
       .array(
         z.strictObject({
           name: rungName,
-          pixels: number().int().positive('above 0').max(1e9, 'at most a billion').nullable().default(null),
+          pixels: number()
+            .int()
+            .positive('above 0')
+            .max(1e9, 'at most 1,000,000,000')
+            .nullable()
+            .default(null),
         }),
       )
-      .min(1, 'at least one rung')
-      .max(64, 'at most 64 rungs'),
-    outputPixels: number().int().positive('above 0').max(1e9, 'at most a billion').nullable().default(null),
+      .min(1, 'enter at least one setting')
+      .max(64, 'at most 64 settings'),
+    outputPixels: number()
+      .int()
+      .positive('above 0')
+      .max(1e9, 'at most 1,000,000,000')
+      .nullable()
+      .default(null),
     /** Native or target rate, fps. */
     full: number().positive('above 0').max(1000, 'at most 1,000 fps').nullable().default(null),
     /** Ladders of that number go over the same rungs, one a title, and begin from each other. */
@@ -97,11 +109,11 @@ export const ladderDoc = z
       .nullable()
       .default(null),
     /** How long one probe takes, with setting it up, min. */
-    probeMin: number('a number is needed')
-      .min(0.5, 'at least half a minute')
-      .max(60, 'at most an hour')
+    probeMin: number('enter a number')
+      .min(0.5, 'at least 0.5 minutes')
+      .max(60, 'at most 60 minutes')
       .default(3),
-    probes: z.array(ladderProbe).max(500, 'at most 500 probes').default([]),
+    probes: z.array(ladderProbe).max(500, 'at most 500 tests').default([]),
     /** The sustained run that confirmed the end. */
     confirmed: z
       .strictObject({ runId: z.uuid('the id of a run'), rung: rungName, says: trimmed(200) })
@@ -114,13 +126,13 @@ export const ladderDoc = z
     const names = rungs.map((rung) => rung.name);
     names.forEach((one, i) => {
       if (names.indexOf(one) < i)
-        wrong(['rungs', i], `“${one}” stands twice: give each rung a name of its own`);
+        wrong(['rungs', i], `“${one}” is listed twice: give each setting its own name`);
     });
     probes.forEach(({ rung }, i) => {
-      if (!names.includes(rung)) wrong(['probes', i, 'rung'], `there is no rung “${rung}”`);
+      if (!names.includes(rung)) wrong(['probes', i, 'rung'], `unknown setting “${rung}”`);
     });
     if (prior && prior.weights.length !== rungs.length + 1)
-      wrong(['prior', 'weights'], `${rungs.length} rungs and “none” take ${rungs.length + 1} numbers`);
+      wrong(['prior', 'weights'], `${rungs.length} settings and “none” need ${rungs.length + 1} numbers`);
     if (prior && !prior.weights.some((weight) => weight > 0))
       wrong(['prior', 'weights'], 'one number has to be above 0');
   });
@@ -146,7 +158,7 @@ export const newLadders = z
         wrong(i, 'together', 'each needs the same number');
       else if (shape(one) !== shape(first!))
         wrong(i, 'rungs', 'device, axis and rungs are those of the first');
-      else if (titles.has(title)) wrong(i, 'title', `“${one.doc.title}” stands twice`);
+      else if (titles.has(title)) wrong(i, 'title', `“${one.doc.title}” is listed twice: remove one`);
       titles.add(title);
     });
   });

@@ -5,7 +5,7 @@ import { trimmed } from './text';
 /** What every record has: a name, and where the skin of a device is read. */
 
 /** A name as a person gives it: trimmed, composed, not empty, not endless. */
-export const name = trimmed(120).min(1, 'a name is needed');
+export const name = trimmed(120).min(1, 'enter a name');
 
 export interface NamedItem {
   id: string;

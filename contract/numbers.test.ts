@@ -18,5 +18,5 @@ describe('numbers that come in', () => {
     expect(anyAmount().parse(-8e8)).toBe(-8e8);
   });
   it('say what is needed where they are none', () =>
-    expect(number('a number is needed').safeParse('x').error!.issues[0]!.message).toBe('a number is needed'));
+    expect(number('enter a number').safeParse('x').error!.issues[0]!.message).toBe('enter a number'));
 });

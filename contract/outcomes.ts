@@ -12,7 +12,7 @@ import { trimmed } from './text';
 
 /** Outcomes: how it goes with a title that gives no run, what is claimed of it, and versions that were noted. */
 
-const day = z.iso.date('a day like 2026-03-01');
+const day = z.iso.date('enter a date such as 2026-03-01');
 const words = trimmed(400).default('');
 
 export const outcome = z.strictObject({
@@ -47,7 +47,7 @@ export const claim = z.strictObject({
   with: trimmed(120).default(''),
   level: z.enum(CLAIM_LEVELS),
   /** Which list, or who says so. */
-  source: trimmed(200).min(1, 'who says so'),
+  source: trimmed(200).min(1, 'enter who made the claim'),
   date: day.nullable().default(null),
 });
 export type Claim = z.infer<typeof claim>;
@@ -55,8 +55,8 @@ export type Claim = z.infer<typeof claim>;
 /** A version of an emulator, a layer or a service, with the day on which it came. */
 export const layerVersion = z
   .strictObject({
-    with: trimmed(120).min(1, 'what it is a version of'),
-    version: trimmed(60).min(1, 'a version'),
+    with: trimmed(120).min(1, 'enter the emulator or layer'),
+    version: trimmed(60).min(1, 'enter a version'),
     date: day,
     /** What it is a fork of; it keeps versions of its own. Null for none. */
     forkOf: trimmed(120).nullable().default(null),

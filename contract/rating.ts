@@ -10,23 +10,19 @@ const partsOf = <T extends z.ZodType>(value: T) =>
     `the parts are ${RATING_PARTS.join(', ')}`,
   );
 
-const points = number('a number is needed')
-  .min(0, 'at least 0')
-  .max(100, 'at most 100')
-  .nullable()
-  .optional();
-const notNegative = measured('a number is needed').min(0, 'at least 0');
+const points = number('enter a number').min(0, 'at least 0').max(100, 'at most 100').nullable().optional();
+const notNegative = measured('enter a number').min(0, 'at least 0');
 
 export const ratingWeights = partsOf(notNegative).refine(
   (weights) => RATING_PARTS.some((part) => weights[part] > 0),
-  'one weight has to be above 0',
+  'at least one weight must be above 0',
 );
 
 export const rateCase = z.object({
   devices: z
     .array(
       z.object({
-        name: z.string('a name is needed'),
+        name: z.string('enter a name'),
         parts: partsOf(points),
         sd: partsOf(notNegative.nullable().optional()).nullable().optional(),
       }),
@@ -36,7 +32,7 @@ export const rateCase = z.object({
   weights: partsOf(notNegative.optional())
     .refine(
       (weights) => RATING_PARTS.some((part) => (weights[part] ?? 0) > 0),
-      'one weight has to be above 0',
+      'at least one weight must be above 0',
     )
     .nullable()
     .optional(),

@@ -45,18 +45,18 @@ export type ReviewSection = z.infer<typeof section>;
 
 const handlingLine = z.strictObject({
   topic: z.enum(HANDLING_TOPICS),
-  says: trimmed(400).min(1, 'some words'),
+  says: trimmed(400).min(1, 'enter some text'),
   evidence: trimmed(400).default(''),
 });
 
 /** A time in a film or on a run's clock, s: no run is longer. */
-const second = number('a time is needed').min(0, 'at least 0').max(400_000, 'at most four days');
+const second = number('enter a time').min(0, 'at least 0').max(400_000, 'at most 4 days');
 
 const clip = z.strictObject({
   /** As the cut list names it. */
   name: trimmed(60)
-    .min(1, 'a name')
-    .regex(/^[^\r\n\t]*$/, 'one line'),
+    .min(1, 'enter a name')
+    .regex(/^[^\r\n\t]*$/, 'write it on one line'),
   runId: z.uuid('the id of a run'),
   lengthS: second.nullable().default(null),
   /** Moments that are in both. */
@@ -82,7 +82,7 @@ export const reviewVideo = z.strictObject({
     .strictObject({
       width: number().int().min(320, 'at least 320 px').max(3840, 'at most 3840 px'),
       height: number().int().min(320, 'at least 320 px').max(3840, 'at most 3840 px'),
-      perSecond: number().min(0.1, 'at least one in ten seconds').max(60, 'at most 60'),
+      perSecond: number().min(0.1, 'at least one per 10 seconds').max(60, 'at most 60'),
     })
     .default({ width: 1280, height: 720, perSecond: 1 }),
 });
@@ -105,8 +105,8 @@ export const reviewDoc = z.strictObject({
   video: reviewVideo.nullable().default(null),
   sections: z
     .array(section)
-    .max(SECTION_KINDS.length, 'each section once')
-    .refine((all) => new Set(all.map((one) => one.kind)).size === all.length, 'each section once'),
+    .max(SECTION_KINDS.length, 'a section is listed twice')
+    .refine((all) => new Set(all.map((one) => one.kind)).size === all.length, 'a section is listed twice'),
 });
 export type ReviewDoc = z.infer<typeof reviewDoc>;
 
@@ -249,10 +249,7 @@ export const packFigures = z.object({
           .optional()
           .describe('hours from full, as far as the readings allow to say it'),
         source: z.enum(['frames', 'read', 'eye']).nullable().describe('how the rates are known'),
-        ends: z
-          .object({ low: z.number(), high: orNull })
-          .nullable()
-          .describe('ends of a rate that was read off'),
+        ends: z.object({ low: z.number(), high: orNull }).nullable().describe('range of a manual reading'),
         ended: z.string().nullable().describe('DNF or DNS'),
       }),
     )

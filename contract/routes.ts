@@ -148,7 +148,7 @@ export const ROUTES = {
     needs: 'reader',
     of: {},
     types: is<{ answer: Me }>(),
-    says: 'who asks: `role` (reader, bench, reviewer), `name`, and `closed`: whether the server asks for a passcode',
+    says: 'who is signed in: `role` (reader, bench, reviewer), `name`, and `closed`: whether the server asks for a passcode',
   }),
   leave: route('DELETE', '/me', {
     needs: 'reader',
@@ -205,7 +205,7 @@ export const ROUTES = {
     needs: 'reviewer',
     of: { id: 'backup' },
     raw: 'a file',
-    says: 'one of them, for “npm run restore”',
+    says: 'download one, for “npm run restore”',
   }),
   unreadable: route('GET', '/unreadable', {
     needs: 'reader',
@@ -230,7 +230,7 @@ export const ROUTES = {
     needs: 'reviewer',
     of: { id: 'backup' },
     status: 204,
-    says: 'removes it',
+    says: 'deletes it',
   }),
 
   runs: route('GET', '/runs', {
@@ -275,7 +275,7 @@ export const ROUTES = {
     of: {},
     types: is<{ body: JoinedRuns; answer: RunDetail }>(),
     status: 201,
-    says: 'joins runs of one device that began one after the other into a sitting on one clock: `runs` (ids), `name`; they are put away until it is taken apart',
+    says: 'joins runs of one device that were played one after another into a session: `runs` (ids), `name`; the single runs are hidden until the session is split',
   }),
   limits: route('GET', '/runs/:id/limits', {
     needs: 'reader',
@@ -287,7 +287,7 @@ export const ROUTES = {
     needs: 'reviewer',
     of: RUN,
     types: is<{ answer: { runs: string[] } }>(),
-    says: 'brings back the runs that were joined, and puts the sitting away',
+    says: 'splits a session: the original runs come back, and the session is hidden',
   }),
   addEntries: route('POST', '/runs/:id/entries', {
     needs: 'bench',
@@ -299,7 +299,7 @@ export const ROUTES = {
     needs: 'bench',
     of: { ...RUN, entry: 'line' },
     types: is<{ answer: RunDetail }>(),
-    says: 'takes one of them back',
+    says: 'removes one of them',
   }),
   correctEntry: route('PUT', '/runs/:id/entries/:entry', {
     needs: 'bench',
@@ -324,7 +324,7 @@ export const ROUTES = {
     needs: 'reviewer',
     of: { ...RUN, picture: 'picture' },
     types: is<{ answer: RunDetail }>(),
-    says: 'takes it away',
+    says: 'removes it',
   }),
   runBundle: route('GET', '/runs/:id/bundle', {
     needs: 'reader',
@@ -388,13 +388,13 @@ export const ROUTES = {
     of: {},
     types: is<{ body: NewRefusal; answer: Refusal[] }>(),
     status: 201,
-    says: 'what a device would not take: `device`, `title`, `setup`, `says`',
+    says: 'records that a title or setup does not run on a device: `device`, `title`, `setup`, `says`',
   }),
   takeRefusalBack: route('DELETE', '/kit/refusals/:id', {
     needs: 'bench',
     of: { id: 'refusal' },
     status: 204,
-    says: 'takes it back',
+    says: 'removes it',
   }),
   addRecord: route('POST', '/kit/:kind', {
     needs: 'reviewer',
@@ -494,7 +494,7 @@ export const ROUTES = {
     needs: 'reader',
     of: {},
     types: is<{ answer: ViewerRequest[] }>(),
-    says: "viewers' wishes",
+    says: 'viewers’ requests',
   }),
   request: route('POST', '/requests', {
     needs: 'bench',
@@ -507,7 +507,7 @@ export const ROUTES = {
     needs: 'bench',
     of: { id: 'request' },
     status: 204,
-    says: 'takes it back',
+    says: 'removes it',
   }),
 
   recordings: route('GET', '/bench', {
@@ -579,7 +579,7 @@ export const ROUTES = {
     needs: 'reader',
     of: {},
     types: is<{ answer: CoolWatch[] }>(),
-    says: 'cool-downs that are watched',
+    says: 'cool-downs being tracked',
   }),
   coolChanges: route('POST', '/cool-downs/:id/changes', {
     needs: 'bench',
@@ -659,7 +659,7 @@ export const ROUTES = {
     needs: 'reviewer',
     of: { id: 'value' },
     status: 204,
-    says: 'takes it back',
+    says: 'removes it',
   }),
   outcomes: route('GET', '/outcomes', {
     needs: 'reader',
@@ -870,7 +870,7 @@ export const ROUTES = {
     needs: 'reader',
     of: REVIEW,
     raw: 'a file',
-    says: 'the picture of the overlay at second `at` of the video, as SVG',
+    says: 'overlay image at second `at` of the video, as SVG',
   }),
   showReview: route('PUT', '/reviews/:id/shown', {
     needs: 'reviewer',

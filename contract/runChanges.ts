@@ -5,10 +5,10 @@ import { text } from './text';
 
 /** A picture in JSON. */
 const picture = z
-  .base64('it is no picture in base64')
+  .base64('the picture is not valid base64')
   .min(1, 'a picture is needed')
   // four characters for three bytes
-  .max((LARGEST_PICTURE_BYTES * 4) / 3 + 4, 'at most 1 MB: make it smaller first');
+  .max((LARGEST_PICTURE_BYTES * 4) / 3 + 4, 'the picture is larger than 1 MB: reduce its size');
 
 /**
  * What was done to a run without a recording: ids are the browser's own, sent

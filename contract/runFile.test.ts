@@ -42,7 +42,7 @@ describe('run file lines', () => {
   it('of unknown type are no error', () => expect(checkRunLine({ type: 'humidity' })).toBeNull());
 
   it.each([
-    [{ type: 'span', fromMs: 5, toMs: 4, kind: 'menu' }, /"toMs" of a "span" line: lies before fromMs/],
+    [{ type: 'span', fromMs: 5, toMs: 4, kind: 'menu' }, /"toMs" of a "span" line: is before fromMs/],
     [{ type: 'rate', atMs: 0, fps: 60, by: 'guess' }, /"by" of a "rate" line/],
     [{ type: 'link', atMs: 0 }, /"latencyMs" of a "link" line: is missing/],
     [{ type: 'link', atMs: 0, lossPercent: 101 }, /"lossPercent" of a "link" line/],

@@ -85,7 +85,7 @@ export const framesLine = z.object({
 
 const by = z.enum(RATE_SOURCES);
 /** Of a line that may say when it was. */
-const someTime = atMs.optional().describe('left out where nobody noted the time');
+const someTime = atMs.optional().describe('empty if the time is unknown');
 const place = word.optional().describe('scene: a named place or load of the title');
 const rateFps = measured().min(0).max(100_000);
 const digits = z
@@ -100,7 +100,7 @@ interface HasEnds {
 }
 const inOrder = (line: HasEnds): boolean =>
   line.low === undefined || line.high === undefined || line.low <= line.high;
-const IN_ORDER = { path: ['low'], message: 'lies above high: write the lower end first' };
+const IN_ORDER = { path: ['low'], message: 'is above the upper value: write the lower number first' };
 
 const rate = z
   .object({
@@ -116,7 +116,7 @@ const rate = z
   .refine(inOrder, IN_ORDER)
   .refine(({ fps, low, high }) => fps !== undefined || low !== undefined || high !== undefined, {
     path: ['fps'],
-    message: 'is missing, and there is no low and no high',
+    message: 'is missing: enter a value, or a lower and an upper value',
   });
 
 const summary = z
@@ -128,7 +128,7 @@ const summary = z
     median: rateFps.optional(),
     hold: measured()
       .min(0)
-      .max(1, 'is above 1: it is a share, 97 % is 0.97')
+      .max(1, 'is above 1: enter a share, such as 0.97 for 97 %')
       .optional()
       .describe('share of the time near the median, 0 to 1'),
     lowest: rateFps.optional(),
@@ -136,7 +136,7 @@ const summary = z
     onePercent: rateFps.optional().describe('1 % low, frames per second'),
     minutes: measured()
       .min(0)
-      .max(48 * 60, 'is more than 48 h')
+      .max(48 * 60, 'is longer than 48 h')
       .optional(),
     scene: place,
     digits,
@@ -146,13 +146,13 @@ const summary = z
     const wrong = (path: string, message: string): void =>
       context.addIssue({ code: 'custom', path: [path], message });
     if (lowest !== undefined && average !== undefined && lowest > average)
-      wrong('lowest', 'lies above the average: check which is which');
+      wrong('lowest', 'is above the average: check both values');
     if (onePercent !== undefined && average !== undefined && onePercent > average)
-      wrong('onePercent', 'lies above the average: check which is which');
+      wrong('onePercent', 'is above the average: check both values');
     if (highest !== undefined && average !== undefined && highest < average)
-      wrong('highest', 'lies below the average: check which is which');
+      wrong('highest', 'is below the average: check both values');
     if (lowest !== undefined && highest !== undefined && lowest > highest)
-      wrong('lowest', 'lies above highest: check which is which');
+      wrong('lowest', 'is above the highest: check both values');
   });
 
 const speedPercent = measured().min(0).max(100_000);
@@ -170,11 +170,11 @@ const speed = z
   .refine(inOrder, IN_ORDER)
   .refine(({ percent, low, high }) => percent !== undefined || low !== undefined || high !== undefined, {
     path: ['percent'],
-    message: 'is missing, and there is no low and no high',
+    message: 'is missing: enter a value, or a lower and an upper value',
   });
 
 const about = z.boolean().optional().describe('written as “about”: ± 2');
-const peak = z.boolean().optional().describe('the highest until then, at a time that nobody noted');
+const peak = z.boolean().optional().describe('highest value so far, time unknown');
 const whole = z.boolean().optional().describe('of the whole run: nobody noted when, and atMs is its end');
 
 export const entryLine = z.discriminatedUnion('type', [
@@ -222,7 +222,7 @@ export const entryLine = z.discriminatedUnion('type', [
     })
     .refine(
       ({ latencyMs, lossPercent, mbps }) => [latencyMs, lossPercent, mbps].some((one) => one !== undefined),
-      { path: ['latencyMs'], message: 'is missing, and there is no lossPercent and no mbps' },
+      { path: ['latencyMs'], message: 'is missing: enter latencyMs, lossPercent or mbps' },
     ),
   rate,
   summary,
@@ -251,7 +251,7 @@ export const entryLine = z.discriminatedUnion('type', [
       place: word.optional().describe('of a cooler: where it sits'),
       plateC: measured().min(-60).max(80).optional().describe('of a cooler: its plate, °C'),
     })
-    .refine((span) => span.toMs >= span.fromMs, { path: ['toMs'], message: 'lies before fromMs' }),
+    .refine((span) => span.toMs >= span.fromMs, { path: ['toMs'], message: 'is before fromMs' }),
   z
     .object({
       type: z.literal('end'),
@@ -264,7 +264,7 @@ export const entryLine = z.discriminatedUnion('type', [
       ({ atMs: at, lowMs, highMs }) =>
         (lowMs === undefined && highMs === undefined) ||
         (lowMs !== undefined && highMs !== undefined && lowMs <= at && at <= highMs),
-      { path: ['lowMs'], message: 'and highMs go together, with atMs between them' },
+      { path: ['lowMs'], message: 'must be given together with highMs, with atMs between them' },
     ),
 ]);
 

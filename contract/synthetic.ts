@@ -4,12 +4,12 @@ import { number } from './numbers';
 import { name } from './names';
 import { trimmed } from './text';
 
-const celsius = number('a number is needed')
+const celsius = number('enter a number')
   .min(-60, 'at least −60')
   .max(150, 'at most 150')
   .nullable()
   .default(null);
-const score = number('a number is needed').positive('above 0').max(1e9, 'at most 1,000,000,000');
+const score = number('enter a number').positive('above 0').max(1e9, 'at most 1,000,000,000');
 
 /** A score of a synthetic benchmark: kept apart from runs, and in no rating. */
 export const syntheticDoc = z.strictObject({
@@ -17,16 +17,16 @@ export const syntheticDoc = z.strictObject({
   tool: name,
   version: trimmed(80).default(''),
   /** One for each time it was run, in their order: a stress loop has many. */
-  scores: z.array(score).min(1, 'a score').max(200, 'at most 200 repeats'),
+  scores: z.array(score).min(1, 'enter a score').max(200, 'at most 200 repeats'),
   parts: z
-    .array(z.strictObject({ name: trimmed(80).min(1, 'a name'), score }))
+    .array(z.strictObject({ name: trimmed(80).min(1, 'enter a name'), score }))
     .max(20, 'at most 20 parts')
     .default([]),
   /** Skin before it and after it, and the room. */
   coldC: celsius,
   hotC: celsius,
   roomC: celsius,
-  date: z.iso.date('a day').nullable().default(null),
+  date: z.iso.date('enter a date').nullable().default(null),
   note: trimmed(400).default(''),
 });
 export type SyntheticDoc = z.infer<typeof syntheticDoc>;

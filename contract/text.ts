@@ -4,7 +4,8 @@ import { measured } from './numbers';
 
 /** U+0000, which no database stores, and halves of surrogate pairs, which no UTF-8 holds. */
 const UNSTORABLE = /[\0\p{Surrogate}]/u;
-const SAYS = 'it holds a character that cannot be stored (U+0000, or half of a pair): remove it';
+const SAYS =
+  'the text contains a character that cannot be stored (U+0000 or half of a surrogate pair): remove it';
 
 const most = (characters: number): string => `at most ${characters} characters`;
 
@@ -29,7 +30,7 @@ export const runMs = measured()
   .min(0)
   .max(
     LONGEST_RUN_MS,
-    'lies more than 48 h after the start: it is milliseconds on the run’s own clock, not since 1970',
+    'is more than 48 h after the start: use milliseconds from the start of the run, not since 1970',
   );
 
 const FIRST_YEAR = 1970;
@@ -39,10 +40,10 @@ const LAST_YEAR = 2199;
 export const moment = z.iso.datetime({ offset: true }).refine((value) => {
   const year = new Date(value).getUTCFullYear();
   return year >= FIRST_YEAR && year <= LAST_YEAR;
-}, `a year from ${FIRST_YEAR} to ${LAST_YEAR}`);
+}, `enter a year from ${FIRST_YEAR} to ${LAST_YEAR}`);
 
 /** The same in ms since 1970. */
 export const momentMs = z
-  .number('a time is needed')
+  .number('enter a time')
   .min(0, 'ms since 1970')
   .max(Date.UTC(LAST_YEAR + 1, 0), 'ms since 1970');

@@ -343,6 +343,7 @@ export {
   type TitleStretch,
 } from './session/model';
 export { statesOver, type StateStretch } from './session/sitting';
+export { SWOLLEN_BATTERY } from './words/safety';
 export { sayAsRead, sayCooler, saySwitch } from './words/sittingWords';
 export {
   limitsOf,

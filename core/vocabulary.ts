@@ -24,10 +24,10 @@ export const SMOOTH_WORDS = ['none', 'occasional', 'frequent', 'constant'] as co
 export type SmoothWord = (typeof SMOOTH_WORDS)[number];
 /** How often it stumbles, as it was said. */
 export const STUMBLES: Record<SmoothWord, string> = {
-  none: 'does not stumble',
-  occasional: 'stumbles now and then',
-  frequent: 'stumbles often',
-  constant: 'stumbles all the time',
+  none: 'no stutter',
+  occasional: 'occasional stutter',
+  frequent: 'frequent stutter',
+  constant: 'constant stutter',
 };
 
 /** How it plays, as the player says; the best first. */

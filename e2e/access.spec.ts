@@ -16,7 +16,7 @@ const TOURS: Record<string, (page: Page, check: () => Promise<void>) => Promise<
     await check();
     await page.goto('/compare');
     await page.getByRole('link', { name: /^Three for the crossing/ }).click();
-    await expect(page.getByRole('list', { name: 'Order of the devices' })).toBeVisible();
+    await expect(page.getByRole('list', { name: 'Ranking of the devices' })).toBeVisible();
     await check();
     await page.getByRole('link', { name: 'Comparisons' }).click();
     await expect(page.getByRole('link', { name: /^The new one against/ })).toBeVisible();
@@ -27,9 +27,9 @@ const TOURS: Record<string, (page: Page, check: () => Promise<void>) => Promise<
   },
   'reviews, and ways to add a run': async (page, check) => {
     await page.goto('/reviews');
-    await page.getByRole('link', { name: /^Small against large on the night boat/ }).click();
+    await page.getByRole('link', { name: /^Small compared with large on the night boat/ }).click();
     await expect(page.getByRole('region', { name: 'Verdict' })).toBeVisible();
-    await page.getByRole('button', { name: 'Insert a figure into Verdict' }).click();
+    await page.getByRole('button', { name: 'Insert figure into Verdict' }).click();
     await check();
     await page.goto('/?choose=1');
     await page.getByRole('checkbox', { name: /Aurelune on Velm 4/ }).click();
@@ -38,8 +38,8 @@ const TOURS: Record<string, (page: Page, check: () => Promise<void>) => Promise<
     await expect(page.getByRole('button', { name: 'Choose a file' })).toBeVisible();
     await check();
     await page.goto('/typed');
-    await page.getByLabel('Readings, a line each').fill('8:00 back 36.5\n9:00 back');
-    await expect(page.getByText('1 of 2 lines is unclear')).toBeVisible();
+    await page.getByLabel('Readings, one per line').fill('8:00 back 36.5\n9:00 back');
+    await expect(page.getByText('1 of 2 lines is not clear')).toBeVisible();
     await check();
   },
   'settings and kit': async (page, check) => {
@@ -58,21 +58,21 @@ const TOURS: Record<string, (page: Page, check: () => Promise<void>) => Promise<
     await expect(page.getByRole('radio', { name: 'Standard' })).toBeVisible();
     await check();
     await page.goto('/cards');
-    await expect(page.getByRole('link', { name: /^Small against large/ })).toBeVisible();
+    await expect(page.getByRole('link', { name: /^Small compared with large/ })).toBeVisible();
     await check();
     await openOwnCard(page, 'All screens');
-    await expect(page.getByRole('group', { name: 'The day in lanes' })).toBeVisible();
+    await expect(page.getByRole('group', { name: 'Timeline by device' })).toBeVisible();
     await check();
     await page.getByRole('radio', { name: 'Steps' }).click();
     await page.getByRole('button', { name: /^Step 1,/ }).click();
-    await expect(page.getByRole('button', { name: 'Keep step' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Save step' })).toBeVisible();
     await check();
-    await page.getByRole('radio', { name: 'The day' }).click();
-    await page.getByRole('button', { name: 'Preflight and start' }).click();
+    await page.getByRole('radio', { name: 'Schedule' }).click();
+    await page.getByRole('button', { name: 'Check and start' }).click();
     await expect(page.getByRole('button', { name: /^Start at/ })).toBeVisible();
     await check();
     await page.goto(page.url().replace(/preflight.*/, 'print'));
-    await expect(page.getByRole('table', { name: 'The day' })).toBeVisible();
+    await expect(page.getByRole('table', { name: 'Schedule' })).toBeVisible();
     // for paper: by day and by night the same
     await expectAccessible(page);
   },

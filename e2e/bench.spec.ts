@@ -27,7 +27,7 @@ async function openRun(
   facts: { device: string; title: string; speed?: string; minutes?: string },
 ): Promise<string> {
   await page.goto('/bench');
-  await page.getByRole('button', { name: 'Record a run' }).first().click();
+  await page.getByRole('button', { name: 'Record run' }).first().click();
   for (const [label, value] of [
     ['Device', facts.device],
     ['Title', facts.title],
@@ -35,11 +35,11 @@ async function openRun(
     await page.getByLabel(label, { exact: true }).fill(value);
     await page.getByLabel(label, { exact: true }).blur();
   }
-  await page.getByLabel('Planned, min').fill(facts.minutes ?? '30');
-  await page.getByLabel(/^Speed of the clock/).fill(facts.speed ?? '1');
-  await page.getByLabel('Room, °C').fill('18.5');
-  await page.getByRole('button', { name: 'To the bench' }).click();
-  await expect(page.getByRole('button', { name: 'Start the run' })).toBeVisible();
+  await page.getByLabel('Planned length, min').fill(facts.minutes ?? '30');
+  await page.getByLabel(/^Clock speed/).fill(facts.speed ?? '1');
+  await page.getByLabel('Room temperature, °C').fill('18.5');
+  await page.getByRole('button', { name: 'Continue to the bench' }).click();
+  await expect(page.getByRole('button', { name: 'Start recording' })).toBeVisible();
   return page.url().split('/').at(-1)!;
 }
 
@@ -54,8 +54,8 @@ const tab = (page: Page, name: string): Promise<void> =>
 /** Taps digits and keeps them. */
 async function tap(page: Page, digits: string): Promise<void> {
   for (const digit of digits)
-    await page.getByRole('button', { name: digit === '.' ? 'Point' : digit, exact: true }).click();
-  await page.getByRole('button', { name: 'Keep the reading' }).click();
+    await page.getByRole('button', { name: digit === '.' ? 'Decimal point' : digit, exact: true }).click();
+  await page.getByRole('button', { name: 'Save reading' }).click();
 }
 
 /** The same, whatever reading is due. */
@@ -65,10 +65,10 @@ async function tapSkin(page: Page, digits: string): Promise<void> {
 }
 
 async function connect(page: Page, kind: string): Promise<void> {
-  await page.getByRole('button', { name: 'Connect a stand-in' }).click();
+  await page.getByRole('button', { name: 'Add simulated device' }).click();
   await page.getByRole('radio', { name: kind, exact: true }).click();
   await page.getByRole('button', { name: 'Connect', exact: true }).click();
-  await expect(page.getByRole('list', { name: 'Sources' })).toContainText(
+  await expect(page.getByRole('list', { name: 'Loggers' })).toContainText(
     new RegExp(`Stand-in (power )?${kind}`),
   );
 }
@@ -122,23 +122,23 @@ test.describe('with three server processes behind a proxy', () => {
       String(SEED),
     ]);
     try {
-      await page.getByRole('button', { name: 'Start the run' }).click();
-      for (const screen of [page, seen]) await expect(screen.getByLabel('Pace now')).toHaveText(/\d/);
+      await page.getByRole('button', { name: 'Start recording' }).click();
+      for (const screen of [page, seen]) await expect(screen.getByLabel('Current pace')).toHaveText(/\d/);
       for (const [i, server] of servers.entries()) {
         await server.kill();
         await tapSkin(page, `30${i}`);
-        await expect(lastEntry(page)).toContainText('on the server');
-        await expect(seen.getByRole('list', { name: 'Last readings' })).toContainText(`30.${i}°`);
+        await expect(lastEntry(page)).toContainText('saved on the server');
+        await expect(seen.getByRole('list', { name: 'Latest readings' })).toContainText(`30.${i}°`);
         await server.start();
       }
-      await expect(page.getByRole('alert').filter({ hasText: 'The source has ended' })).toBeVisible();
+      await expect(page.getByRole('alert').filter({ hasText: 'The logger has ended' })).toBeVisible();
     } finally {
       logger.stop();
     }
     await tab(page, 'Run');
     await page.getByRole('button', { name: 'End as planned' }).click();
     for (const screen of [page, seen])
-      await expect(screen.getByRole('button', { name: 'Its figures' })).toBeEnabled();
+      await expect(screen.getByRole('button', { name: 'Show figures' })).toBeEnabled();
     const scenario = { ...SCENARIOS.fades, seconds: minutes * 60 };
     const frames = [...standIn('handset', scenario, SEED, [])].reduce(
       (sum, { line }) => sum + (line.type === 'frames' ? line.us.length : 0),
@@ -181,12 +181,12 @@ test.describe('with a server that is killed', () => {
     await addLogger(page, server.address, run, 'meter');
     // cold readings
     await tap(page, '198');
-    await page.getByRole('button', { name: 'Start the run' }).click();
-    await expect(page.getByLabel('Pace now')).toHaveText(/\d/);
+    await page.getByRole('button', { name: 'Start recording' }).click();
+    await expect(page.getByLabel('Current pace')).toHaveText(/\d/);
     await tap(page, '312');
     await expect(lastEntry(page)).toContainText('31.2 °C');
 
-    await tab(page, 'Mark');
+    await tab(page, 'Markers');
     await page.getByRole('button', { name: 'Stutter' }).click();
     await page.getByRole('switch', { name: 'Menu' }).click();
     await expect(page.getByRole('switch', { name: 'Menu' })).toBeChecked();
@@ -198,21 +198,21 @@ test.describe('with a server that is killed', () => {
     await server.kill();
     await expect(connection(page)).toContainText('Server not reached');
     await page.getByRole('switch', { name: 'Charging' }).click();
-    await tab(page, 'Read');
+    await tab(page, 'Readings');
     await tap(page, '401');
     await expect(lastEntry(page)).toContainText('40.1 °C');
-    await expect(lastEntry(page)).toContainText('kept here');
-    await expect(connection(page)).toContainText(/\d kept here/);
+    await expect(lastEntry(page)).toContainText('waiting to send');
+    await expect(connection(page)).toContainText(/\d waiting to send/);
     await server.start();
     await expect(connection(page)).toHaveText('All sent');
-    await expect(lastEntry(page)).toContainText('on the server');
+    await expect(lastEntry(page)).toContainText('saved on the server');
 
     await tap(page, '431');
-    await expect(page.getByRole('alert').filter({ hasText: 'hold it for a while only' })).toBeVisible();
-    await expect(page.getByRole('alert').filter({ hasText: 'The source has ended' })).toBeVisible();
+    await expect(page.getByRole('alert').filter({ hasText: 'hold only briefly' })).toBeVisible();
+    await expect(page.getByRole('alert').filter({ hasText: 'The logger has ended' })).toBeVisible();
     await tab(page, 'Run');
     await page.getByRole('button', { name: 'End as planned' }).click();
-    await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
+    await expect(page.getByRole('button', { name: 'Show figures' })).toBeEnabled();
 
     // the same, as a file: what the loggers tell, and what was typed
     const state = await benchOf(page, run);
@@ -251,11 +251,11 @@ test.describe('with a server that is killed', () => {
     expect(recorded.figures).toEqual(imported.figures);
     expect(recorded.figures.caveats).toContain('charged-during');
 
-    await page.getByRole('button', { name: 'Its figures' }).click();
-    await expect(page.getByRole('region', { name: 'What the figures stand on' })).toContainText(
+    await page.getByRole('button', { name: 'Show figures' }).click();
+    await expect(page.getByRole('region', { name: 'What the figures are based on' })).toContainText(
       'Frames: the handset.',
     );
-    await expect(page.getByRole('region', { name: 'What the figures stand on' })).toContainText(
+    await expect(page.getByRole('region', { name: 'What the figures are based on' })).toContainText(
       'Power: the meter.',
     );
     await context.close();
@@ -278,19 +278,19 @@ test.describe('with a server that is killed', () => {
     });
     await addLogger(page, server.address, run, 'handset');
     await tap(page, '198');
-    await page.getByRole('button', { name: 'Start the run' }).click();
-    await expect(page.getByLabel('Pace now')).toHaveText(/\d/);
+    await page.getByRole('button', { name: 'Start recording' }).click();
+    await expect(page.getByLabel('Current pace')).toHaveText(/\d/);
     await tap(page, '312');
     await expect(lastEntry(page)).toContainText('31.2 °C');
 
-    await tab(page, 'Mark');
-    await page.getByRole('button', { name: 'Switches, next title' }).click();
-    const cooler = page.getByRole('switch', { name: 'Switch cooler' });
+    await tab(page, 'Markers');
+    await page.getByRole('button', { name: 'Changes and next title' }).click();
+    const cooler = page.getByRole('switch', { name: 'Turn cooler on or off' });
     await cooler.click();
     await expect(cooler).toBeChecked();
     // another title, which loads first: tap and tap
     await page.getByLabel('Next title', { exact: true }).fill('Hexgarden');
-    await page.getByRole('button', { name: 'It loads now' }).click();
+    await page.getByRole('button', { name: 'Loads first' }).click();
     const loading = page.getByRole('switch', { name: 'Loading' });
     await expect(loading).toBeChecked();
     await loading.click();
@@ -300,43 +300,43 @@ test.describe('with a server that is killed', () => {
     await server.kill();
     await expect(connection(page)).toContainText('Server not reached');
     await page.getByLabel('Next title', { exact: true }).fill('Skiff 120');
-    await page.getByRole('button', { name: 'It is on now' }).click();
+    await page.getByRole('button', { name: 'Starts now' }).click();
     await cooler.click();
     await expect(cooler).not.toBeChecked();
     const charging = page.getByRole('switch', { name: 'Charging' });
     await charging.click();
     await expect(charging).toBeChecked();
-    await expect(connection(page)).toContainText(/\d kept here/);
+    await expect(connection(page)).toContainText(/\d waiting to send/);
     await server.start();
     await expect(connection(page)).toHaveText('All sent');
     await charging.click();
     await expect(charging).not.toBeChecked();
-    await tab(page, 'Read');
+    await tab(page, 'Readings');
     await tap(page, '365');
     await expect(lastEntry(page)).toContainText('36.5 °C');
-    await expect(lastEntry(page)).toContainText('on the server');
+    await expect(lastEntry(page)).toContainText('saved on the server');
     await tab(page, 'Run');
     await page.getByRole('button', { name: 'End as planned' }).click();
-    await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
+    await expect(page.getByRole('button', { name: 'Show figures' })).toBeEnabled();
     expect(
       typed(await benchOf(page, run))
         .map((line) => (line.type === 'span' ? line.kind : line.type))
         .sort(),
     ).toEqual(['charging', 'cooler', 'end', 'loading', 'skin', 'skin', 'skin', 'title', 'title']);
 
-    await page.getByRole('button', { name: 'Its figures' }).click();
+    await page.getByRole('button', { name: 'Show figures' }).click();
     await expect(page.getByText(/^3 titles: Saltmarsh Drift/)).toBeVisible();
-    await page.getByRole('link', { name: 'The sitting on one clock' }).click();
-    const titles = page.getByRole('list', { name: 'Titles of the sitting' });
+    await page.getByRole('link', { name: 'Session timeline' }).click();
+    const titles = page.getByRole('list', { name: 'Titles in the session' });
     await expect(titles.getByRole('listitem')).toHaveCount(3);
     await expect(titles).toContainText(/Hexgarden.*loaded for \d+ s/);
     await expect(page.getByRole('slider', { name: 'cooler, off at' })).toBeVisible();
-    await expect(page.getByRole('list', { name: 'What each switch did' }).getByRole('listitem')).toHaveCount(
+    await expect(page.getByRole('list', { name: 'Effect of each change' }).getByRole('listitem')).toHaveCount(
       2,
     );
     await expectAccessible(page);
-    await titles.getByRole('link', { name: 'Skiff 120 as a run of its own' }).click();
-    await expect(page.getByText(/it began warm from what was played before/)).toBeVisible();
+    await titles.getByRole('link', { name: 'Open Skiff 120 as a single run' }).click();
+    await expect(page.getByText(/it started warm from the titles before/)).toBeVisible();
     await context.close();
   });
 
@@ -353,8 +353,8 @@ test.describe('with a server that is killed', () => {
     await tab(page, 'Run');
     await connect(page, 'handset');
     await connect(page, 'meter');
-    await page.getByRole('button', { name: 'Start the run' }).click();
-    await expect(page.getByLabel('Pace now')).toHaveText(/\d/);
+    await page.getByRole('button', { name: 'Start recording' }).click();
+    await expect(page.getByLabel('Current pace')).toHaveText(/\d/);
     const playing = await childrenOf(server.pid);
     // all in one
     expect(playing).toHaveLength(1);
@@ -373,14 +373,14 @@ test.describe('with a server that is killed', () => {
     });
     let page = await context.newPage();
     const run = await openRun(page, { device: 'Oru Fold', title: 'Hexgarden' });
-    await page.getByRole('button', { name: 'Start the run' }).click();
+    await page.getByRole('button', { name: 'Start recording' }).click();
     await expect(connection(page)).toHaveText('All sent');
     await tapSkin(page, '301');
     // in the air
     await context.setOffline(true);
     await tapSkin(page, '302');
     await tapSkin(page, '303');
-    await expect(connection(page)).toContainText('kept here');
+    await expect(connection(page)).toContainText('waiting to send');
     // somebody sets the clock
     await page.evaluate(() => {
       const real = Date.now;
@@ -397,17 +397,17 @@ test.describe('with a server that is killed', () => {
     await expect(connection(page)).toHaveText('All sent');
     await server.kill();
     await tapSkin(page, '305');
-    await expect(lastEntry(page)).toContainText('kept here');
+    await expect(lastEntry(page)).toContainText('waiting to send');
     await server.start();
-    await expect(lastEntry(page)).toContainText('on the server');
+    await expect(lastEntry(page)).toContainText('saved on the server');
     await page.reload();
     await expect(connection(page)).toHaveText('All sent');
     // killed in the middle of what is sent
     await Promise.all([tapSkin(page, '306'), server.kill()]);
     await server.start();
     await expect(connection(page)).toHaveText('All sent');
-    await tab(page, 'Noted');
-    await expect(page.getByRole('list', { name: 'What was noted' }).getByRole('listitem')).toHaveCount(6);
+    await tab(page, 'Entries');
+    await expect(page.getByRole('list', { name: 'Entries' }).getByRole('listitem')).toHaveCount(6);
     const readings = typed(await benchOf(page, run)).flatMap((line) =>
       line.type === 'skin' ? { c: line.c, atMs: line.atMs } : [],
     );
@@ -433,56 +433,56 @@ test.describe('with a server that is killed', () => {
     await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
     // lists are kept from when they were last asked for with the worker there
     await page.reload();
-    await page.getByRole('button', { name: 'Record a run' }).first().click();
+    await page.getByRole('button', { name: 'Record run' }).first().click();
     await expect(page.getByLabel('Device', { exact: true })).toBeVisible();
     await openOwnCard(page, 'Far from the server');
     const card = page.url();
-    await page.getByRole('button', { name: 'Preflight and start' }).click();
-    await expect(page.getByRole('button', { name: 'To the bench' })).toBeVisible();
+    await page.getByRole('button', { name: 'Check and start' }).click();
+    await expect(page.getByRole('button', { name: 'Continue to the bench' })).toBeVisible();
     const run = await openRun(page, { device: 'Kitto Mini', title: 'Pico Harbour' });
-    await page.getByRole('button', { name: 'Start the run' }).click();
+    await page.getByRole('button', { name: 'Start recording' }).click();
     await tapSkin(page, '301');
-    await expect(lastEntry(page)).toContainText('on the server');
+    await expect(lastEntry(page)).toContainText('saved on the server');
     await expect.poll(() => page.evaluate(keptReadings)).toBe(1);
     await server.kill();
     await tapSkin(page, '302');
-    await expect(connection(page)).toContainText('kept here');
+    await expect(connection(page)).toContainText('waiting to send');
     await page.reload();
     // what the server had is there as well as what it has not
-    await expect(connection(page)).toContainText('Server not reached: 1 kept here');
+    await expect(connection(page)).toContainText('Server not reached: 1 waiting to send');
     await tapSkin(page, '303');
-    await tab(page, 'Noted');
-    await expect(page.getByRole('list', { name: 'What was noted' }).getByRole('listitem')).toHaveCount(3);
+    await tab(page, 'Entries');
+    await expect(page.getByRole('list', { name: 'Entries' }).getByRole('listitem')).toHaveCount(3);
     // from a page that was never open before
     await page.close();
     page = await context.newPage();
     await page.goto('/bench');
-    await expect(page.getByText('No answer from the server: this is as last seen.')).toBeVisible();
+    await expect(page.getByText('Offline: showing the last known data.')).toBeVisible();
     await expectAccessible(page);
     await page.getByRole('link', { name: /^Pico Harbour on Kitto Mini/ }).click();
-    await expect(connection(page)).toContainText('2 kept here');
-    await expect(page.getByRole('list', { name: 'Last readings' })).toContainText('30.3°');
+    await expect(connection(page)).toContainText('2 waiting to send');
+    await expect(page.getByRole('list', { name: 'Latest readings' })).toContainText('30.3°');
     await page.goto('/bench/new');
     await page.getByLabel('Device', { exact: true }).fill('Quill Deck');
     await page.getByLabel('Title', { exact: true }).fill('Night Ferry');
     await page.getByLabel('Title', { exact: true }).blur();
-    await page.getByRole('button', { name: 'To the bench' }).click();
-    await page.getByRole('button', { name: 'It would not start' }).click();
-    await expect(connection(page)).toContainText('kept here');
+    await page.getByRole('button', { name: 'Continue to the bench' }).click();
+    await page.getByRole('button', { name: 'Record “would not start”' }).click();
+    await expect(connection(page)).toContainText('waiting to send');
     // the day's next step too: its card and preflight were seen before
     await page.goto(card);
-    await page.getByRole('button', { name: 'Preflight and start' }).click();
+    await page.getByRole('button', { name: 'Check and start' }).click();
     await page.getByRole('radiogroup', { name: 'Case' }).getByRole('radio', { name: 'off' }).click();
-    await page.getByRole('button', { name: 'To the bench' }).click();
-    await expect(page.getByText(/^For Far from the server/)).toBeVisible();
-    await page.getByRole('button', { name: 'To the bench' }).click();
-    await page.getByRole('button', { name: 'Start the run' }).click();
+    await page.getByRole('button', { name: 'Continue to the bench' }).click();
+    await expect(page.getByText(/^For the card Far from the server/)).toBeVisible();
+    await page.getByRole('button', { name: 'Continue to the bench' }).click();
+    await page.getByRole('button', { name: 'Start recording' }).click();
     const ofCard = page.url().split('/').at(-1)!;
-    await expect(connection(page)).toContainText('kept here');
+    await expect(connection(page)).toContainText('waiting to send');
     // what was never kept says so, and what to do
     await page.goto('/settings');
     await page.goto('/');
-    await expect(page.getByRole('alert')).toContainText('The server is not reached');
+    await expect(page.getByRole('alert')).toContainText('Cannot reach the server');
     await server.start();
     await page.goto(`/bench/${run}`);
     await expect(connection(page)).toHaveText('All sent');
@@ -496,7 +496,7 @@ test.describe('with a server that is killed', () => {
     expect(onCard).toMatchObject({ cardName: 'Far from the server' });
     expect(preflight).toMatchObject({ case: 'off' });
     await page.goto('/bench');
-    await expect(page.getByText('this is as last seen')).toHaveCount(0);
+    await expect(page.getByText('Offline: showing the last known data.')).toHaveCount(0);
     await context.close();
   });
 
@@ -522,12 +522,14 @@ test.describe('with a server that is killed', () => {
     await expect(page.getByText('Ran over by 12 min.')).toBeVisible();
     await expect(next.getByRole('heading')).not.toHaveText(name);
     // its start, its end, and the plan that follows from them
-    await expect(page.getByText('3 changes of this day are kept here and on the way.')).toBeVisible();
-    await expect(page.getByText('The plan does not know yet what happened.')).toHaveCount(0);
+    await expect(
+      page.getByText('3 changes of this day are saved on this device and waiting to send.'),
+    ).toBeVisible();
+    await expect(page.getByText('This plan does not include the latest events.')).toHaveCount(0);
     await page.reload();
     await expect(next.getByRole('heading')).not.toHaveText(name);
     await server.start();
-    await expect(page.getByText(/kept here and on the way/)).toHaveCount(0);
+    await expect(page.getByText(/waiting to send/)).toHaveCount(0);
     const { events, plan, planIsOld } = await ask(page, ROUTES.card, { params: { id } });
     expect(events.map(({ kind }) => kind)).toEqual(['started', 'ended']);
     expect(planIsOld).toBe(false);
@@ -542,23 +544,23 @@ test.describe('with a server that is killed', () => {
     });
     const page = await context.newPage();
     await page.goto('/bench');
-    await expect(page.getByRole('button', { name: 'Record a run' }).first()).toBeVisible();
-    await page.getByRole('button', { name: 'Record a run' }).first().click();
+    await expect(page.getByRole('button', { name: 'Record run' }).first()).toBeVisible();
+    await page.getByRole('button', { name: 'Record run' }).first().click();
     await expect(page.getByLabel('Device', { exact: true })).toBeVisible();
     await server.kill();
     await page.getByLabel('Device', { exact: true }).fill('Quill Deck');
     await page.getByLabel('Title', { exact: true }).fill('Night Ferry');
     await page.getByLabel('Title', { exact: true }).blur();
-    await page.getByRole('button', { name: 'To the bench' }).click();
-    await page.getByRole('button', { name: 'Start the run' }).click();
+    await page.getByRole('button', { name: 'Continue to the bench' }).click();
+    await page.getByRole('button', { name: 'Start recording' }).click();
     await tap(page, '333');
     await tab(page, 'Run');
     await page.getByRole('button', { name: 'crashed' }).click();
-    await expect(connection(page)).toContainText('kept here');
+    await expect(connection(page)).toContainText('waiting to send');
     const run = page.url().split('/').at(-1)!;
     await server.start();
     await expect(connection(page)).toHaveText('All sent');
-    await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
+    await expect(page.getByRole('button', { name: 'Show figures' })).toBeEnabled();
     expect(await runOf(page, run)).toMatchObject({
       device: 'Quill Deck',
       figures: { end: { reason: 'crash' }, stamina: { word: 'DNF' }, warmth: { peakC: 33.3 } },
@@ -572,44 +574,46 @@ test('a run by hand, with no logger at all: readings, a top-up, an estimate, and
 }) => {
   const run = await openRun(page, { device: 'Kitto Mini', title: 'Pico Harbour' });
   await tap(page, '351');
-  await expect(page.getByRole('status', { name: 'Reading due' })).toContainText('back middle: cold reading');
-  await page.getByRole('button', { name: 'Start the run' }).click();
+  await expect(page.getByRole('status', { name: 'Reading due' })).toContainText(
+    'back middle: reading before the start',
+  );
+  await page.getByRole('button', { name: 'Start recording' }).click();
   await expect(page.getByText('No frames yet')).toBeVisible();
   await tap(page, '355');
   await page.getByRole('radio', { name: 'Battery percent' }).click();
   await tap(page, '88');
-  await page.getByRole('radio', { name: 'Rate by eye' }).click();
+  await page.getByRole('radio', { name: 'Rate estimated by eye' }).click();
   await tap(page, '40');
   await expect(lastEntry(page)).toContainText('about 40 fps, by eye');
   // the wrong number, taken back at once
   await page.getByRole('radio', { name: 'Battery percent' }).click();
   await tap(page, '8');
   await expect(lastEntry(page)).toContainText('battery 8 %');
-  await page.getByRole('button', { name: 'Undo the last entry' }).click();
+  await page.getByRole('button', { name: 'Undo last entry' }).click();
   await expect(lastEntry(page)).toContainText('about 40 fps');
   await page.getByRole('radio', { name: 'Skin temperature' }).click();
   await tap(page, '481');
-  await expect(page.getByRole('alert').filter({ hasText: 'stop and put it down' })).toBeVisible();
+  await expect(page.getByRole('alert').filter({ hasText: 'stop and put the device down' })).toBeVisible();
   await expectAccessible(page);
   await expectContrastAtNight(page);
   // it was 38.1: corrected in the list
-  await tab(page, 'Noted');
-  await page.getByRole('button', { name: /^Correct 48\.1/ }).click();
+  await tab(page, 'Entries');
+  await page.getByRole('button', { name: /^Edit 48\.1/ }).click();
   await page.getByLabel('Value').fill('38.1');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('alert')).toHaveCount(0);
-  await tab(page, 'Mark');
-  await page.getByRole('button', { name: 'Note' }).click();
+  await tab(page, 'Markers');
+  await page.getByRole('button', { name: 'Add note' }).click();
   await page.getByLabel('Note', { exact: true }).fill('gulls on the cable');
   await page.getByLabel('Note', { exact: true }).press('Enter');
   await page.getByRole('switch', { name: 'Charging' }).click();
-  await page.getByRole('button', { name: 'Moment' }).click();
+  await page.getByRole('button', { name: 'Marker' }).click();
   await expectAccessible(page);
   await tab(page, 'Run');
   await expectAccessible(page);
   await page.getByRole('button', { name: 'stopped early' }).click();
-  await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
-  await page.getByRole('button', { name: 'Its figures' }).click();
+  await expect(page.getByRole('button', { name: 'Show figures' })).toBeEnabled();
+  await page.getByRole('button', { name: 'Show figures' }).click();
   await expect(page.getByText('fps, by eye', { exact: true })).toBeVisible();
   const { figures, entries } = await runOf(page, run);
   expect(figures).toMatchObject({
@@ -628,7 +632,7 @@ test('two screens on one run see each other’s entries, and the last word on a 
   server,
 }) => {
   const run = await openRun(page, { device: 'Brask Slate 11', title: 'Glass Canyon' });
-  await page.getByRole('button', { name: 'Start the run' }).click();
+  await page.getByRole('button', { name: 'Start recording' }).click();
   const context = await browser.newContext({
     baseURL: server.address,
     viewport: { width: 1280, height: 800 },
@@ -637,7 +641,7 @@ test('two screens on one run see each other’s entries, and the last word on a 
   await other.goto(`/bench/${run}`);
   await expect(connection(other)).toHaveText('All sent');
   await tap(page, '312');
-  const noted = other.getByRole('list', { name: 'What was noted' });
+  const noted = other.getByRole('list', { name: 'Entries' });
   await expect(noted).toContainText('31.2 °C at back by the camera, infrared');
   await expect(noted).toContainText('another screen');
   // by keys on the wide one
@@ -645,27 +649,27 @@ test('two screens on one run see each other’s entries, and the last word on a 
   await other.keyboard.press('Enter');
   await other.keyboard.press('t');
   await other.keyboard.press('h');
-  await tab(page, 'Noted');
-  const here = page.getByRole('list', { name: 'What was noted' });
+  await tab(page, 'Entries');
+  const here = page.getByRole('list', { name: 'Entries' });
   await expect(here).toContainText('32.7 °C');
   await expect(here).toContainText('stutter');
-  await expect(here).toContainText('charging is on');
-  await noted.getByRole('button', { name: /^Take back 31\.2/ }).click();
+  await expect(here).toContainText('charging on');
+  await noted.getByRole('button', { name: /^Remove 31\.2/ }).click();
   await expect(here).not.toContainText('31.2 °C');
   // both at once
-  await tab(page, 'Read');
+  await tab(page, 'Readings');
   await Promise.all([tap(page, '333'), other.keyboard.type('344').then(() => other.keyboard.press('Enter'))]);
   for (const list of [noted]) {
     await expect(list).toContainText('33.3 °C');
     await expect(list).toContainText('34.4 °C');
   }
   await other.keyboard.press('?');
-  await expect(other.getByText('Keep the reading').last()).toBeVisible();
+  await expect(other.getByText('Save reading').last()).toBeVisible();
   await other.keyboard.press('Escape');
   await expectAccessible(other);
   await tab(page, 'Run');
   await page.getByRole('button', { name: 'End as planned' }).click();
-  await expect(other.getByRole('button', { name: 'Its figures' })).toBeEnabled();
+  await expect(other.getByRole('button', { name: 'Show figures' })).toBeEnabled();
   await context.close();
 });
 
@@ -674,11 +678,11 @@ test('sources: a key that works as pasted, nonsense that is told, text from a sh
 }) => {
   const run = await openRun(page, { device: 'Velm 4', title: 'Saltmarsh Drift', speed: '60' });
   await tab(page, 'Run');
-  await page.getByRole('button', { name: 'Add a source' }).click();
-  await page.getByLabel('What it is called').fill('probe');
-  await page.getByRole('button', { name: 'Make its key' }).click();
+  await page.getByRole('button', { name: 'Add logger' }).click();
+  await page.getByLabel('Name').fill('probe');
+  await page.getByRole('button', { name: 'Create key' }).click();
   const key = (await page.getByLabel('Key', { exact: true }).textContent())!;
-  await page.getByRole('button', { name: 'Start the run' }).click();
+  await page.getByRole('button', { name: 'Start recording' }).click();
   const send = async (seq: number, data: string): Promise<number> =>
     (
       await page.request.post(`/api/live?seq=${seq}`, { data, headers: { authorization: `Bearer ${key}` } })
@@ -689,18 +693,18 @@ test('sources: a key that works as pasted, nonsense that is told, text from a sh
       send(0, '{"type":"skin","atMs":1000,"spot":"back middle","c":31.5,"by":"contact probe"}\nfever!'),
     )
     .toBe(200);
-  const sources = page.getByRole('list', { name: 'Sources' });
+  const sources = page.getByRole('list', { name: 'Loggers' });
   await expect(sources).toContainText('probe');
-  await sources.getByRole('button', { name: /1 line refused/ }).click();
-  await expect(sources).toContainText('Batch 0, line 2: it is no JSON object.');
+  await sources.getByRole('button', { name: /1 line rejected/ }).click();
+  await expect(sources).toContainText('Batch 0, line 2: it is not a JSON object.');
   await page.getByRole('button', { name: 'Paste shell text' }).click();
   await page
-    .getByLabel('What the shell printed')
+    .getByLabel('Shell output')
     .fill('level: 64\nstatus: 3\ncurrent_now: -1100000\nvoltage_now: 4000000\nhello');
-  await expect(page.getByText('Understood: battery 64 %, 4.4 W. 1 line left aside.')).toBeVisible();
-  await page.getByRole('button', { name: 'Add it' }).click();
-  await expect(sources).toContainText('Text from the shell');
-  const readings = page.getByRole('list', { name: 'Last readings' });
+  await expect(page.getByText('Found: battery 64 %, 4.4 W. 1 line ignored.')).toBeVisible();
+  await page.getByRole('button', { name: 'Add readings' }).click();
+  await expect(sources).toContainText('Shell output');
+  const readings = page.getByRole('list', { name: 'Latest readings' });
   const battery = page.getByRole('list', { name: 'Battery and power' });
   await expect(battery).toContainText('64 %');
   await expect(battery).toContainText('4.4 W');
@@ -709,47 +713,47 @@ test('sources: a key that works as pasted, nonsense that is told, text from a sh
   await expect(sources).toContainText('key revoked');
   expect(await send(1, '')).toBe(403);
   await page.getByRole('button', { name: 'would not start' }).click();
-  await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
+  await expect(page.getByRole('button', { name: 'Show figures' })).toBeEnabled();
   expect((await runOf(page, run)).figures.stamina.word).toBe('DNS');
 });
 
 test('from the card to the bench, and after it to the cool-down watch', async ({ page }) => {
   await openOwnCard(page, 'From card to bench');
-  await page.getByRole('button', { name: 'Preflight and start' }).click();
-  await page.getByRole('button', { name: 'To the bench' }).click();
-  await expect(page.getByText(/^For From card to bench/)).toBeVisible();
+  await page.getByRole('button', { name: 'Check and start' }).click();
+  await page.getByRole('button', { name: 'Continue to the bench' }).click();
+  await expect(page.getByText(/^For the card From card to bench/)).toBeVisible();
   const device = await page.getByLabel('Device', { exact: true }).inputValue();
-  await page.getByRole('button', { name: 'To the bench' }).click();
-  await page.getByRole('button', { name: 'Start the run' }).click();
+  await page.getByRole('button', { name: 'Continue to the bench' }).click();
+  await page.getByRole('button', { name: 'Start recording' }).click();
   const run = page.url().split('/').at(-1)!;
   await tap(page, '365');
   await tab(page, 'Run');
   await page.getByRole('button', { name: 'End as planned' }).click();
-  await expect(page.getByRole('button', { name: 'Its figures' })).toBeEnabled();
+  await expect(page.getByRole('button', { name: 'Show figures' })).toBeEnabled();
   expect((await runOf(page, run)).onCard).toMatchObject({ cardName: 'From card to bench' });
-  await page.getByRole('button', { name: 'Watch it cool down' }).click();
-  const watch = page.getByRole('group', { name: `${device} cools` });
-  await expect(watch).toContainText('Last 36.5 °C');
+  await page.getByRole('button', { name: 'Track cool-down' }).click();
+  const watch = page.getByRole('group', { name: `${device}: cool-down` });
+  await expect(watch).toContainText('Last reading 36.5 °C');
   // what it cooled like before tells when
   await expect(watch).toContainText(/\d\d:\d\d/);
-  await watch.getByLabel(/^Skin now/).fill('33.2');
-  await watch.getByRole('button', { name: /^Keep the reading/ }).click();
+  await watch.getByLabel(/^Skin temperature now/).fill('33.2');
+  await watch.getByRole('button', { name: /^Save the reading/ }).click();
   await expect(watch).toContainText('2 readings');
-  await watch.getByLabel(/^Skin now/).fill('20.5');
-  await watch.getByRole('button', { name: /^Keep the reading/ }).click();
-  await expect(watch).toContainText('it is down');
+  await watch.getByLabel(/^Skin temperature now/).fill('20.5');
+  await watch.getByRole('button', { name: /^Save the reading/ }).click();
+  await expect(watch).toContainText('target reached');
   await expectAccessible(page);
   // another one beside it
-  await page.getByRole('button', { name: 'Watch a device' }).click();
-  await page.getByLabel('Which device').fill('Oru Fold');
-  await page.getByLabel('Which device').blur();
-  await page.getByRole('button', { name: 'Watch it', exact: true }).click();
-  await expect(page.getByRole('group', { name: 'Oru Fold cools' })).toContainText('No reading yet');
+  await page.getByRole('button', { name: 'Track a device' }).click();
+  await page.getByLabel('Device').fill('Oru Fold');
+  await page.getByLabel('Device').blur();
+  await page.getByRole('button', { name: 'Start tracking', exact: true }).click();
+  await expect(page.getByRole('group', { name: 'Oru Fold: cool-down' })).toContainText('No readings yet');
   for (const name of [device, 'Oru Fold'])
-    await page.getByRole('button', { name: `Stop watching ${name}` }).click();
-  await expect(page.getByText('No device is watched.')).toBeVisible();
+    await page.getByRole('button', { name: `Stop tracking ${name}` }).click();
+  await expect(page.getByText('No device is being tracked.')).toBeVisible();
   // the day of the card goes on
   await page.goto(`/bench/${run}`);
-  await page.getByRole('link', { name: 'To the next step of the card' }).click();
+  await page.getByRole('link', { name: 'Next step of the card' }).click();
   await expect(page.getByRole('group', { name: 'Next' })).toBeVisible();
 });

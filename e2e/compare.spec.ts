@@ -53,33 +53,35 @@ for (const [size, viewport] of [
       await readOff(page, { device: 'Velm 5', fps: 45, roomC: 31, name: 'Harbour on deck' });
       await readOff(page, { device: 'Velm 5', fps: 50, roomC: 18.5, name: 'Harbour in the shed' });
       await page.goto('/');
-      await page.getByRole('button', { name: 'Choose to compare' }).click();
-      await page.getByRole('checkbox', { name: 'Choose Harbour, old phone' }).click();
+      await page.getByRole('button', { name: 'Compare runs' }).click();
+      await page.getByRole('checkbox', { name: 'Select Harbour, old phone' }).click();
       // by the keyboard as well as by a tap
-      await page.getByRole('checkbox', { name: 'Choose Harbour on deck' }).focus();
+      await page.getByRole('checkbox', { name: 'Select Harbour on deck' }).focus();
       await page.keyboard.press('Space');
-      await expect(page.getByText('2 runs chosen')).toBeVisible();
+      await expect(page.getByText('2 runs selected')).toBeVisible();
       await page.getByRole('button', { name: 'Compare', exact: true }).click();
 
-      await expect(page.getByText(/^Velm 4 is faster: 60.fps against 45.fps\. But room 18\.0/)).toBeVisible();
-      const mismatches = page.getByRole('list', { name: 'What was not the same' });
+      await expect(
+        page.getByText(/^Velm 4 is faster: 60.fps against 45.fps\. But room temperature 18\.0/),
+      ).toBeVisible();
+      const mismatches = page.getByRole('list', { name: 'Different conditions' });
       await expect(mismatches.getByText(/^Room 18\.0.°C against 31\.0.°C/)).toBeVisible();
       await expect(page.getByRole('img', { name: /^average: .*Velm 4 better/ })).toBeVisible();
       await expect(
-        page.getByRole('list', { name: 'What would settle it' }).getByText(/Repeat both at 18/),
+        page.getByRole('list', { name: 'How to get a clear answer' }).getByText(/Repeat both at 18/),
       ).toBeVisible();
 
       await page.getByRole('button', { name: 'Change the runs of Velm 5' }).click();
       await page.getByRole('checkbox', { name: /Velm 5 · Pico Harbour.*room 31\.0/ }).click();
       await page.getByRole('checkbox', { name: /Velm 5 · Pico Harbour.*room 18\.5/ }).click();
-      await page.getByRole('button', { name: 'Take these' }).click();
+      await page.getByRole('button', { name: 'Use selected runs' }).click();
       await expect(page.getByText(/^Velm 4 is faster: 60.fps against 50.fps\.$/)).toBeVisible();
       await expect(page.getByText(/^Room/)).toHaveCount(0);
     });
 
     test('weights are moved, and the order changes', async ({ page }) => {
       await openDemo(page, 'Three for the crossing');
-      const order = page.getByRole('list', { name: 'Order of the devices' });
+      const order = page.getByRole('list', { name: 'Ranking of the devices' });
       await expect(order.getByRole('listitem')).toHaveCount(3);
       const first = await order.getByRole('heading').first().textContent();
       // drain alone: the order is another one
@@ -94,7 +96,7 @@ for (const [size, viewport] of [
       await page.getByRole('slider', { name: 'Weight of Drain' }).focus();
       await page.keyboard.press('Home');
       await expect(page.getByRole('slider', { name: 'Weight of Drain' })).not.toHaveValue('0');
-      await page.getByRole('button', { name: 'As usual' }).click();
+      await page.getByRole('button', { name: 'Default weights' }).click();
       await expect(order.getByRole('heading').first()).toHaveText(first!);
     });
   });
@@ -105,27 +107,29 @@ test('a kept comparison is opened again after a run was corrected, and says what
   const old = await readOff(page, { device: 'Velm 4', fps: 40, roomC: 18, name: 'Harbour, old phone' });
   await readOff(page, { device: 'Velm 5', fps: 55, roomC: 18, name: 'Harbour, new phone' });
   await page.goto(`/runs/${old}`);
-  await page.getByRole('button', { name: 'Set against other runs' }).click();
-  await page.getByRole('button', { name: 'Compare with Velm 5, which follows it' }).click();
+  await page.getByRole('button', { name: 'Compare with other runs' }).click();
+  await page.getByRole('button', { name: 'Compare with Velm 5, its successor' }).click();
   await expect(page.getByText(/^Velm 5 is faster: 55.fps against 40.fps\.$/)).toBeVisible();
-  await page.getByRole('button', { name: 'Keep the comparison' }).click();
-  await expect(page.getByRole('button', { name: 'Kept: let it go' })).toBeVisible();
+  await page.getByRole('button', { name: 'Save comparison' }).click();
+  await expect(page.getByRole('button', { name: 'Remove from saved' })).toBeVisible();
   await page.getByRole('button', { name: 'Rename' }).click();
   await page.getByLabel('Name').fill('Old and new in the harbour');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Old and new in the harbour' })).toBeVisible();
   const address = page.url();
 
   await ask(page, ROUTES.correctRun, { params: { id: old }, body: { roomC: 24 } });
   await page.goto(address);
   await expect(page.getByText(/room 24\.0.°C against 18\.0.°C favours Velm 5/)).toBeVisible();
-  await expect(page.getByText(/When it was kept it said: “Velm 5 is faster/)).toBeVisible();
+  await expect(page.getByText(/Result when saved: “Velm 5 is faster/)).toBeVisible();
 
   // whoever deletes a run of it is told
   await page.goto(`/runs/${old}`);
   await expect(page.getByRole('button', { name: 'Delete' })).toBeVisible();
   await page.getByRole('button', { name: 'Delete' }).click();
-  await expect(page.getByText(/A comparison loses it: Old and new in the harbour/)).toBeVisible();
+  await expect(
+    page.getByText(/One comparison no longer includes it: Old and new in the harbour/),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(async () =>
     expect((await ask(page, ROUTES.comparison, { params: { id: address.split('/').at(-1)! } })).gone).toBe(0),
@@ -145,18 +149,18 @@ test('a matrix on a phone: two devices at a time, sorted by a tap; what was not 
   await page.getByRole('table', { name: 'Velm 4 and Oru Fold' }).scrollIntoViewIfNeeded();
   await expect(page.getByRole('table', { name: 'Velm 4 and Oru Fold' }).getByText('DNF')).toBeVisible();
 
-  await page.getByRole('button', { name: 'Add what was not measured here' }).click();
+  await page.getByRole('button', { name: 'Add a value not measured here' }).click();
   await page.getByLabel('Device', { exact: true }).fill('Velm 4');
   await page.getByLabel('Value, fps').fill('39');
-  await page.getByLabel('Which article, or who says so').fill('a reader');
-  await page.getByLabel('Day, like 2026-03-01').fill('soon');
-  await page.getByRole('button', { name: 'Note it' }).click();
-  await expect(page.getByRole('alert').getByText(/a day like 2026-03-01/i)).toBeVisible();
-  await page.getByLabel('Day, like 2026-03-01').fill('2026-03-01');
-  await page.getByRole('button', { name: 'Note it' }).click();
+  await page.getByLabel('Article or person').fill('a reader');
+  await page.getByLabel('Date, such as 2026-03-01').fill('soon');
+  await page.getByRole('button', { name: 'Save value' }).click();
+  await expect(page.getByRole('alert').getByText(/enter a date such as 2026-03-01/i)).toBeVisible();
+  await page.getByLabel('Date, such as 2026-03-01').fill('2026-03-01');
+  await page.getByRole('button', { name: 'Save value' }).click();
   await expect(page.getByText('memory, a reader, 1 Mar 2026')).toBeVisible();
   await expect(pair.getByText('36.2')).toBeVisible();
-  await page.getByRole('button', { name: 'Take back Aurelune on Velm 4' }).click();
+  await page.getByRole('button', { name: 'Remove Aurelune on Velm 4' }).click();
   await expect(page.getByText('memory, a reader, 1 Mar 2026')).toHaveCount(0);
 });
 
@@ -166,19 +170,19 @@ test('not the same work is not compared until somebody asks, and a run says wher
   await page.goto('/');
   await lookFor(page, 'aurelune velm 5');
   await page.getByRole('link', { name: /^Aurelune on Velm 5 Highest/ }).click();
-  await expect(page.getByRole('heading', { name: 'Where it stands' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Rank among comparable runs' })).toBeVisible();
   await expect(page.getByText(/of \d+ in pace/)).toBeVisible();
   await expect(page.getByRole('img', { name: /^average: this run 52\.1.fps/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Set against other runs' }).click();
+  await page.getByRole('button', { name: 'Compare with other runs' }).click();
   await page.getByRole('button', { name: 'Choose other runs' }).click();
   // the half hour of the demo, wherever others' runs of that name have moved it
   await lookFor(page, 'saltmarsh velm 5 highest');
   await page
-    .getByRole('checkbox', { name: 'Choose Saltmarsh Drift on Velm 5', exact: true })
+    .getByRole('checkbox', { name: 'Select Saltmarsh Drift on Velm 5', exact: true })
     .filter({ hasText: '30:00' })
     .click();
   await page.getByRole('button', { name: 'Compare', exact: true }).click();
-  await expect(page.getByText('Not compared: it is not the same work.')).toBeVisible();
+  await expect(page.getByText('Not compared: the test conditions differ too much.')).toBeVisible();
   await page.getByRole('button', { name: 'Compare anyway' }).click();
-  await expect(page.getByText(/^Not the same work \(title\)\./)).toBeVisible();
+  await expect(page.getByText(/^Test conditions differ \(title\)\./)).toBeVisible();
 });

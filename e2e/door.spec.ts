@@ -40,8 +40,8 @@ async function newPage(
 
 async function comeIn(page: Page): Promise<void> {
   await page.getByLabel('Passcode').fill(PASSCODE);
-  await page.getByLabel(/What this device is called/).fill('the laptop');
-  await page.getByRole('button', { name: 'Come in' }).click();
+  await page.getByLabel(/^Device name/).fill('the laptop');
+  await page.getByRole('button', { name: 'Sign in' }).click();
 }
 
 test.describe('a server that others in the network reach', () => {
@@ -56,11 +56,11 @@ test.describe('a server that others in the network reach', () => {
     await page.goto('/cards');
     await expectAccessible(page);
     await page.getByLabel('Passcode').fill('seven calm badgers');
-    await page.getByRole('button', { name: 'Come in' }).click();
-    await expect(page.getByRole('alert')).toContainText('That is not the passcode');
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await expect(page.getByRole('alert')).toContainText('Wrong passcode');
     await expectAccessible(page);
     await comeIn(page);
-    await expect(page.getByRole('link', { name: /^Small against large/ })).toBeVisible();
+    await expect(page.getByRole('link', { name: /^Small compared with large/ })).toBeVisible();
     expect(new URL(page.url()).pathname).toBe('/cards');
     // a browser that has forgotten it is asked anew, where it is
     await page.context().clearCookies();
@@ -76,27 +76,27 @@ test.describe('a server that others in the network reach', () => {
     const laptop = await newPage(browser, server.address, { width: 1280, height: 800 });
     await laptop.goto('/settings');
     await comeIn(laptop);
-    const form = laptop.getByRole('form', { name: 'Let one in' });
-    await form.getByRole('button', { name: 'Show a code' }).click();
-    await expect(form.getByText('a name is needed')).toBeVisible();
-    await form.getByLabel('Who, or which device').fill('phone on the bench');
-    await expect(form.getByRole('radio', { name: 'helper at the bench' })).toBeChecked();
-    await form.getByRole('button', { name: 'Show a code' }).click();
+    const form = laptop.getByRole('form', { name: 'Add device' });
+    await form.getByRole('button', { name: 'Show code' }).click();
+    await expect(form.getByText('enter a name')).toBeVisible();
+    await form.getByLabel('Name of the person or device').fill('phone on the bench');
+    await expect(form.getByRole('radio', { name: 'assistant' })).toBeChecked();
+    await form.getByRole('button', { name: 'Show code' }).click();
     const shown = laptop.getByRole('group', { name: 'Code for phone on the bench' });
-    await expect(shown.getByText(/^Once, within [12]:\d\d\.$/)).toBeVisible();
+    await expect(shown.getByText(/^Expires in [12]:\d\d\.$/)).toBeVisible();
     await expectAccessible(laptop);
-    const address = await scan(shown.getByRole('img', { name: 'QR code that lets phone on the bench in' }));
+    const address = await scan(shown.getByRole('img', { name: 'QR code to sign in phone on the bench' }));
     expect(address).toMatch(/^http:\/\/[\d.]+:\d+\/join\?token=[\w-]{43}$/);
 
     const phone = await newPage(browser, new URL(address).origin);
     await phone.goto(address);
     await expectAccessible(phone);
-    await phone.getByRole('button', { name: 'Join on this device' }).click();
-    await expect(phone.getByText(/^Here as a helper at the bench/)).toBeVisible();
-    await expect(laptop.getByText('“phone on the bench” is in.')).toBeVisible();
+    await phone.getByRole('button', { name: 'Sign in on this device' }).click();
+    await expect(phone.getByText(/^You are signed in as an assistant/)).toBeVisible();
+    await expect(laptop.getByText('“phone on the bench” signed in.')).toBeVisible();
     const run = phone.getByRole('link', { name: /Velm 5/ }).first();
     await run.click();
-    await expect(phone.getByRole('button', { name: 'Rename or correct' })).toBeVisible();
+    await expect(phone.getByRole('button', { name: 'Edit run' })).toBeVisible();
     await expect(phone.getByRole('button', { name: 'Delete' })).toHaveCount(0);
     const refused = await phone.evaluate(async (id) => {
       const answer = await fetch(`/api/runs/${id}`, { method: 'DELETE' });
@@ -107,16 +107,16 @@ test.describe('a server that others in the network reach', () => {
     // the code lets nobody else in
     const other = await newPage(browser, server.address);
     await other.goto(`/join?token=${new URL(address).searchParams.get('token')}`);
-    await other.getByRole('button', { name: 'Join on this device' }).click();
+    await other.getByRole('button', { name: 'Sign in on this device' }).click();
     await expect(other.getByRole('alert')).toContainText('it was used');
     await expectAccessible(other);
 
-    await laptop.getByRole('button', { name: 'Put out phone on the bench' }).click();
-    await expect(laptop.getByRole('button', { name: 'Put out phone on the bench' })).toHaveCount(0);
+    await laptop.getByRole('button', { name: 'Sign out phone on the bench' }).click();
+    await expect(laptop.getByRole('button', { name: 'Sign out phone on the bench' })).toHaveCount(0);
     await phone.getByRole('link', { name: 'Cards' }).first().click();
     await expect(phone.getByLabel('Passcode')).toBeVisible();
     // whoever goes out is asked again
-    await laptop.getByRole('button', { name: 'Go out' }).click();
+    await laptop.getByRole('button', { name: 'Sign out' }).click();
     await expect(laptop.getByLabel('Passcode')).toBeVisible();
     for (const page of [laptop, phone, other]) await page.context().close();
   });
@@ -128,22 +128,22 @@ test.describe('a server that others in the network reach', () => {
     const laptop = await newPage(browser, server.address);
     await laptop.goto('/settings');
     await comeIn(laptop);
-    const form = laptop.getByRole('form', { name: 'Let one in' });
-    await form.getByLabel('Who, or which device').fill('an editor');
+    const form = laptop.getByRole('form', { name: 'Add device' });
+    await form.getByLabel('Name of the person or device').fill('an editor');
     await form.getByRole('radio', { name: 'reader' }).click();
-    await form.getByRole('button', { name: 'Show a code' }).click();
+    await form.getByRole('button', { name: 'Show code' }).click();
     const shown = laptop.getByRole('group', { name: 'Code for an editor' });
     const digits = /\d{3}\s?\d{3}/.exec(await shown.innerText())![0];
 
     const page = await newPage(browser, server.address);
     await page.goto('/join');
     await page.getByLabel(/digits/i).fill(digits);
-    await page.getByRole('button', { name: 'Join' }).click();
-    await expect(page.getByText(/^Here as a reader/)).toBeVisible();
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await expect(page.getByText(/^You are signed in as a viewer/)).toBeVisible();
     const main = page.getByRole('main');
     const changesOn = (screen: Page): Locator =>
       screen.getByRole('main').getByRole('button', {
-        name: /^(add|change|correct|delete|insert|keep|lay it out|leave|new|note|preflight|publish|rename|something was|start|take|to template)\b/i,
+        name: /^(add|change|check|delete|edit|enter|insert|leave|new|plan|publish|remove|rename|reset|save|start)\b/i,
       });
     const shows = async (screen: Page, address: string, what: string): Promise<void> => {
       await screen.goto(address);
@@ -161,22 +161,22 @@ test.describe('a server that others in the network reach', () => {
         const found = JSON.stringify(await (await fetch(`/api/${address}`)).json());
         return /"id":"([\w-]+)"/.exec(found)![1]!;
       }, path);
-    await reads(`/runs/${await ofLibrary('runs')}`, 'Evidence');
-    await expect(main.getByRole('img', { name: /: drag to its place/ })).toHaveCount(0);
+    await reads(`/runs/${await ofLibrary('runs')}`, 'Photos and screenshots');
+    await expect(main.getByRole('img', { name: /: drag to move/ })).toHaveCount(0);
     await reads(`/reviews/${await ofLibrary('reviews')}`, 'From one shore to the other');
     await expect(main.getByRole('textbox')).toHaveCount(0);
     await expectAccessible(page);
-    await reads(`/cards/${await ofLibrary('cards')}`, 'starts; ends');
-    await reads(`/ladders/${await ofLibrary('ladders')}`, 'Probes');
-    await reads(`/choices/${await ofLibrary('choices')}`, 'Probes');
+    await reads(`/cards/${await ofLibrary('cards')}`, 'planned start; ends');
+    await reads(`/ladders/${await ofLibrary('ladders')}`, 'Tests');
+    await reads(`/choices/${await ofLibrary('choices')}`, 'Tests');
     await reads(`/compare/${await ofLibrary('comparisons')}`, 'Runs of each side');
     await reads('/outcomes', 'Copper Lines');
     await reads('/cards', 'Night Ferry');
-    await reads('/settings', 'shooters, races');
+    await reads('/settings', 'fast reaction: shooters');
     await expect(main.getByRole('spinbutton').or(main.getByRole('textbox'))).toHaveCount(0);
     await page.goto('/kit');
     await page.getByRole('link', { name: /^Velm 5/ }).click();
-    await expect(main.getByRole('list', { name: 'What is known' })).toContainText('Battery, mAh: 4700');
+    await expect(main.getByRole('list', { name: 'Details' })).toContainText('Battery, mAh: 4700');
     await reads(new URL(page.url()).pathname, 'Skin spots');
     await expect(main.getByRole('textbox')).toHaveCount(0);
     await expectAccessible(page);

@@ -55,7 +55,7 @@ test('a log with unusual headings: the guess is corrected, and the figures are t
 
   await choose(page, path);
   await expect(page.getByRole('radio', { name: 'Column engine frame time (ms)' })).toBeChecked();
-  await fill(page, { Device: 'Brask Slate 11', Title: 'Hexgarden', 'Target, fps': '50' });
+  await fill(page, { Device: 'Brask Slate 11', Title: 'Hexgarden', 'Target rate, fps': '50' });
   await page.getByRole('radio', { name: 'Column picture' }).click();
   await expect(page.getByRole('radio', { name: 'Column picture' })).toBeChecked();
   const hand = byHand(us);
@@ -66,7 +66,7 @@ test('a log with unusual headings: the guess is corrected, and the figures are t
   await expect(page.getByRole('status')).toContainText('0.04fps, average');
   await page.getByRole('radio', { name: 'microseconds' }).click();
   await expect(page.getByRole('status')).toContainText(`${hand.average.toFixed(1)}fps, average`);
-  await page.getByRole('button', { name: 'Import this run' }).click();
+  await page.getByRole('button', { name: 'Import run' }).click();
 
   await expect(page.getByRole('heading', { name: 'Hexgarden on Brask Slate 11' })).toBeVisible();
   await expect(
@@ -95,14 +95,14 @@ test('what a shell printed is pasted and becomes a run', async ({ page, context 
   await page.goto('/import');
   await page.getByRole('button', { name: 'Paste text' }).click();
   await page.evaluate((text) => navigator.clipboard.writeText(text), dumps.join('\n'));
-  await page.getByLabel('Text of a log').press('ControlOrMeta+v');
-  await expect(page.getByRole('group', { name: 'Text of a log' })).toContainText('3,142 lines');
-  await page.getByRole('button', { name: 'Read it' }).click();
+  await page.getByLabel('Log as text').press('ControlOrMeta+v');
+  await expect(page.getByRole('group', { name: 'Log as text' })).toContainText('3,142 lines');
+  await page.getByRole('button', { name: 'Continue' }).click();
   await expect(page.getByRole('status')).toContainText('3,000frames');
   await expect(page.getByRole('status')).toContainText('1:00long');
   await expect(page.getByRole('status')).toContainText('50fps, average');
-  await fill(page, { Device: 'Velm 5', Title: 'Skiff 120', 'Target, fps': '50' });
-  await page.getByRole('button', { name: 'Import this run' }).click();
+  await fill(page, { Device: 'Velm 5', Title: 'Skiff 120', 'Target rate, fps': '50' });
+  await page.getByRole('button', { name: 'Import run' }).click();
   await expect(page.getByRole('heading', { name: 'Skiff 120 on Velm 5' })).toBeVisible();
   const run = (await (await page.request.get(`/api${new URL(page.url()).pathname}`)).json()) as RunDetail;
   expect(run.figures.frames).toMatchObject({ count: 3000 });
@@ -117,40 +117,40 @@ test('bad files: a clear message, what was typed stays, and the database is as b
 }) => {
   const before = await rowCounts(server);
   await choose(page, fileWith('log.csv', Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])));
-  await expect(page.getByRole('alert')).toContainText('This is a PNG image, whatever its ending says');
-  await expect(page.getByRole('button', { name: 'Import this run' })).toBeDisabled();
+  await expect(page.getByRole('alert')).toContainText('This is a PNG image, not a frame log');
+  await expect(page.getByRole('button', { name: 'Import run' })).toBeDisabled();
   await fill(page, {
     Device: 'Quill Deck',
     Title: 'Iron Orchard',
-    'Setup (settings, cap; may stay empty)': 'typed before',
+    'Setup (optional)': 'typed before',
   });
 
   const next = async (path: string): Promise<void> => {
-    await page.getByRole('button', { name: 'Choose another' }).click();
+    await page.getByRole('button', { name: 'Choose another file' }).click();
     await page.getByLabel('Frame log or run file').setInputFiles(path);
   };
   await next(fileWith('text.csv', `frame_time_ms\n${'16.7\n'.repeat(20)}smooth\n${'16.7\n'.repeat(20)}`));
   await expect(page.getByRole('alert')).toContainText(
     '1 of 41 rows cannot be read, more than 1 %. The first is line 22',
   );
-  await expect(page.getByRole('alert')).toContainText('column 1 holds “smooth”, which is no number');
+  await expect(page.getByRole('alert')).toContainText('column 1 contains “smooth”, which is not a number');
   await next(fileWith('fps.csv', 'fps,temperature\n60,30\n59,31\n'));
   await expect(page.getByRole('alert')).toContainText(
-    'No column looks like frame times or timestamps. The file has “fps”, “temperature”',
+    'No column looks like frame times or timestamps. Columns found: “fps”, “temperature”',
   );
   await next(fileWith('empty.csv', ''));
   await expect(page.getByRole('alert')).toContainText('The file is empty.');
   await next(
     fileWith('cut.csv.gz', gzipped(`frame_time_ms\n${'16.7\n16.6\n'.repeat(5000)}`).subarray(0, 40)),
   );
-  await expect(page.getByRole('alert')).toContainText('cannot be unpacked to its end');
+  await expect(page.getByRole('alert')).toContainText('gzip file is incomplete or damaged');
   const huge = fileWith('huge.csv', 'frame_time_ms\n16.7\n');
   truncateSync(huge, 500 * 1024 * 1024);
   await next(huge);
-  await expect(page.getByRole('alert')).toContainText('The file holds more than 256 MB.');
+  await expect(page.getByRole('alert')).toContainText('The file is larger than 256 MB.');
 
   await expect(page.getByLabel('Device', { exact: true })).toHaveValue('Quill Deck');
-  await expect(page.getByLabel('Setup (settings, cap; may stay empty)')).toHaveValue('typed before');
+  await expect(page.getByLabel('Setup (optional)')).toHaveValue('typed before');
   expect(await rowCounts(server)).toEqual(before);
 });
 
@@ -158,16 +158,16 @@ test('a form without a device says so; names are picked from the list or added i
   page,
 }) => {
   await choose(page, fileWith('short.csv', `frame_time_ms\n${'16.7\n'.repeat(300)}`));
-  await page.getByRole('button', { name: 'Import this run' }).click();
-  await expect(page.getByText('a name is needed')).toHaveCount(2);
+  await page.getByRole('button', { name: 'Import run' }).click();
+  await expect(page.getByText('enter a name')).toHaveCount(2);
   await page.getByLabel('Device', { exact: true }).fill('velm');
   await page.getByText('Velm 5', { exact: true }).click();
   await expect(page.getByLabel('Device', { exact: true })).toHaveValue('Velm 5');
   await page.getByLabel('Title', { exact: true }).fill('Tidal Steps');
   await page.getByText('Add “Tidal Steps”').click();
-  await page.getByRole('button', { name: 'Import this run' }).click();
+  await page.getByRole('button', { name: 'Import run' }).click();
   await expect(page.getByRole('heading', { name: 'Tidal Steps on Velm 5' })).toBeVisible();
-  await expect(page.getByRole('row', { name: '1 % low', exact: true })).toContainText('too few frames');
+  await expect(page.getByRole('row', { name: '1 % low', exact: true })).toContainText('not enough frames');
 });
 
 test('cancelling an upload stores nothing', async ({ page, server }) => {
@@ -176,9 +176,9 @@ test('cancelling an upload stores nothing', async ({ page, server }) => {
   await page.route('**/api/imports*', () => undefined);
   await choose(page, fileWith('hang.csv', `frame_time_ms\n${'15\n'.repeat(3000)}`));
   await fill(page, { Device: 'Velm 5', Title: 'Skiff 120' });
-  await page.getByRole('button', { name: 'Import this run' }).click();
+  await page.getByRole('button', { name: 'Import run' }).click();
   await page.getByRole('button', { name: 'Cancel' }).click();
-  await expect(page.getByText('Cancelled; nothing was stored.')).toBeVisible();
+  await expect(page.getByText('Import cancelled. Nothing was stored.')).toBeVisible();
   await expect(page.getByLabel('Title', { exact: true })).toHaveValue('Skiff 120');
   expect(await rowCounts(server)).toEqual(before);
 });
@@ -210,21 +210,21 @@ test.describe('on a wide screen', () => {
       data.items.add(new File([Uint8Array.from(bytes)], 'fold.pace.ndjson.gz', { lastModified: 0 }));
       return data;
     }, content);
-    await page.getByText('Drop a frame log here').dispatchEvent('drop', { dataTransfer: transfer });
+    await page.getByText('Drop a file here').dispatchEvent('drop', { dataTransfer: transfer });
     await expect(page.getByLabel('Device', { exact: true })).toHaveValue('Oru Fold');
-    await expect(page.getByLabel('Target, fps')).toHaveValue('60');
-    await page.getByRole('button', { name: 'Import this run' }).click();
+    await expect(page.getByLabel('Target rate, fps')).toHaveValue('60');
+    await page.getByRole('button', { name: 'Import run' }).click();
     await expect(page.getByRole('heading', { name: 'Glass Canyon on Oru Fold' })).toBeVisible();
     await expect(page.getByText(/36\.4\s°C at back/)).toBeVisible();
 
     const before = await rowCounts(server);
     await choose(page, fileWith('again.pace.ndjson', lines.map((line) => JSON.stringify(line)).join('\n')));
-    await page.getByRole('button', { name: 'Import this run' }).click();
+    await page.getByRole('button', { name: 'Import run' }).click();
     await expect(page.getByRole('alert')).toContainText(
-      'This file is here already, as “Glass Canyon on Oru Fold”.',
+      'This file is already imported as “Glass Canyon on Oru Fold”.',
     );
     expect(await rowCounts(server)).toEqual(before);
-    await page.getByRole('button', { name: 'Import once more' }).click();
+    await page.getByRole('button', { name: 'Import again' }).click();
     await expect(page.getByRole('heading', { name: 'Glass Canyon on Oru Fold' })).toBeVisible();
     expect((await rowCounts(server))['run']).toBe(before['run']! + 1);
   });

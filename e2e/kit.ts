@@ -44,7 +44,7 @@ export async function choose(page: Page, path: string): Promise<void> {
 export async function fill(
   page: Page,
   facts: Partial<
-    Record<'Device' | 'Title' | 'Setup (settings, cap; may stay empty)' | 'Target, fps' | 'Panel, Hz', string>
+    Record<'Device' | 'Title' | 'Setup (optional)' | 'Target rate, fps' | 'Refresh rate, Hz', string>
   >,
 ): Promise<void> {
   for (const [label, value] of Object.entries(facts)) {
@@ -61,7 +61,7 @@ export async function fill(
  * @param ownDevices with devices of its own, too, of which nothing is remembered
  */
 export async function openOwnCard(page: Page, name: string, ownDevices = false): Promise<void> {
-  const demo = (await ask(page, ROUTES.cards, {})).find((card) => card.name === 'Small against large')!;
+  const demo = (await ask(page, ROUTES.cards, {})).find((card) => card.name === 'Small compared with large')!;
   const {
     id: _,
     revision: __,

@@ -26,11 +26,11 @@ async function noteRun(
 ): Promise<void> {
   await page.goto('/');
   await tap(page.getByRole('button', { name: 'Type or paste' }));
-  await page.getByLabel('Readings, a line each').fill(notes);
+  await page.getByLabel('Readings, one per line').fill(notes);
   for (const [label, value] of [
     ['Title', played.title],
     ['Device', played.device],
-    ['Setup (settings, cap; may stay empty)', played.setup ?? ''],
+    ['Setup (optional)', played.setup ?? ''],
   ] as const) {
     if (value === '') continue;
     await page.getByLabel(label, { exact: true }).fill(value);
@@ -39,7 +39,7 @@ async function noteRun(
 }
 
 const keepRun = async (page: Page, name: string): Promise<void> => {
-  await tap(page.getByRole('button', { name: 'Keep this run' }));
+  await tap(page.getByRole('button', { name: 'Save run' }));
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 };
 
@@ -49,7 +49,7 @@ async function published(page: Page, name: string, devices: string[]): Promise<R
   await tap(page.getByRole('button', { name: 'New review' }));
   await page.getByLabel('Name').fill(name);
   for (const device of devices) await tap(page.getByRole('checkbox', { name: new RegExp(`^${device} `) }));
-  await tap(page.getByRole('button', { name: 'Write it' }));
+  await tap(page.getByRole('button', { name: 'Create review' }));
   await expect(page.getByRole('heading', { name })).toBeVisible();
   await tap(page.getByRole('button', { name: 'Publish', exact: true }));
   await expect(page.getByText(/^Revision 1, .* It stays as it is\.$/)).toBeVisible();
@@ -93,13 +93,11 @@ test('a session read at minutes is published as what was read, with its stamina'
     { title: 'Glass Canyon', device: 'Quill Deck minutes' },
     '51-55 at 5:00, 30 at 25:00, 20-30 at 28:00\nmax 41.7 back\nbarely warm at 5:00\nran into that again\nplayed 30 min',
   );
-  await expect(
-    page.getByText('1 of 5 lines is unclear and is kept as a note; or mend it above.'),
-  ).toBeVisible();
+  await expect(page.getByText('1 of 5 lines is not clear and will be saved as a note.')).toBeVisible();
   await keepRun(page, 'Glass Canyon on Quill Deck minutes');
   await expect(page.getByText(/51 to 55.*at 5:00.*20 to 30.*at 28:00/).first()).toBeVisible();
   await expect(page.getByText('buckles').first()).toBeVisible();
-  await expect(page.getByRole('list', { name: 'Marks and notes' })).toContainText(
+  await expect(page.getByRole('list', { name: 'Markers and notes' })).toContainText(
     'note: ran into that again',
   );
   expect(taps).toBeLessThanOrEqual(2);
@@ -125,10 +123,10 @@ test('two devices side by side without a room: tables with commas, one peak each
     );
     await page.getByLabel('Device', { exact: true }).fill(device);
     await page.getByLabel('Device', { exact: true }).blur();
-    await tap(page.getByRole('button', { name: 'Keep 2 results' }));
+    await tap(page.getByRole('button', { name: 'Save 2 results' }));
     await expect(
       page.getByRole('link', { name: new RegExp(`Hexgarden on ${device}`) }).first(),
-    ).toContainText('read off');
+    ).toContainText('read from a counter');
   }
   expect(taps).toBe(4);
   const runs = await ask(page, ROUTES.runs, { query: { q: 'Quill Deck' } });
@@ -175,7 +173,7 @@ test('a table of ten titles is pasted, and pasted again: what is there is asked 
     ...titles.map((title, i) => `${title},60,action,${58 + (i % 3)},${40 + i},20,100,${80 - i},25`),
   ].join('\n');
   await page.goto('/typed');
-  await page.getByLabel('Readings, a line each').fill(table);
+  await page.getByLabel('Readings, one per line').fill(table);
   await expect(page.getByRole('list', { name: 'Results' }).getByRole('listitem')).toHaveCount(10);
   await page.getByLabel('Device', { exact: true }).fill('Quill Deck ten');
   await page.getByLabel('Device', { exact: true }).blur();
@@ -186,8 +184,8 @@ test('a table of ten titles is pasted, and pasted again: what is there is asked 
   await expect(page.getByText('There are 10 results already.')).toBeVisible();
   await tap(page.getByRole('button', { name: 'Replace them' }));
   await expect(page.getByLabel('later, row 10', { exact: true })).toHaveValue('49');
-  await tap(page.getByRole('button', { name: 'Keep 10 results' }));
-  await expect(page.getByText('Kept: 10 results on Quill Deck ten.')).toBeVisible();
+  await tap(page.getByRole('button', { name: 'Save 10 results' }));
+  await expect(page.getByText('Saved: 10 results on Quill Deck ten.')).toBeVisible();
   expect(taps).toBe(2);
   // the need and the target of a new title are the title's from now on
   // they are kept here first, and sent one by one
@@ -206,12 +204,12 @@ test('an emulator by percent, with a choice of backend that one probe each decid
   );
   await keepRun(page, 'Glass Canyon on Quill Deck backend');
   await page.goto('/ladders');
-  await tap(page.getByRole('button', { name: 'New choice' }));
-  const form = page.getByRole('form', { name: 'New choice' });
+  await tap(page.getByRole('button', { name: 'New option search' }));
+  const form = page.getByRole('form', { name: 'New option search' });
   await form.getByLabel('Device', { exact: true }).fill('Quill Deck backend');
   await form.getByLabel('Title', { exact: true }).fill('Glass Canyon');
   await form.getByLabel('Options').fill('Glim\nEmber');
-  await tap(form.getByRole('button', { name: 'Begin' }));
+  await tap(form.getByRole('button', { name: 'Start' }));
   for (const [option, percent] of [
     ['Glim', '93'],
     ['Ember', '100'],
@@ -219,16 +217,16 @@ test('an emulator by percent, with a choice of backend that one probe each decid
     await tap(
       page.getByRole('list', { name: 'Options' }).getByRole('listitem', { name: new RegExp(`^${option}:`) }),
     );
-    const pad = page.getByRole('group', { name: `Probe of ${option}`, exact: true });
+    const pad = page.getByRole('group', { name: `Test of ${option}`, exact: true });
     await pad.getByLabel('Speed, %').fill(percent);
-    await tap(pad.getByRole('button', { name: 'Note it' }));
+    await tap(pad.getByRole('button', { name: 'Save result' }));
   }
-  await expect(page.getByRole('region', { name: 'Where it stands' }).getByText(/^Take Ember/)).toBeVisible();
-  await expect(page.getByText(/all is kept/)).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Result so far' }).getByText(/^Choose Ember/)).toBeVisible();
+  await expect(page.getByText(/All changes saved/)).toBeVisible();
   const files = await published(page, 'A backend', ['Quill Deck backend']);
   const said = words(files['review.html']!);
-  expect(said).toMatch(/Glass Canyon on Quill Deck backend, backend Take Ember/);
-  expect(said).toContain('Ember (take this)');
+  expect(said).toMatch(/Glass Canyon on Quill Deck backend, backend Choose Ember/);
+  expect(said).toContain('Ember (recommended)');
   expect(said).toContain('100 % speed');
   expectTraced(files, ['100', '93', '40', ...BARS]);
   expect(taps).toBeLessThanOrEqual(12);
@@ -276,17 +274,17 @@ test('a title of a layer that crashes, with what was read after it from another 
   });
   // as it went with the next version, by thumb: a title that the kit has not heard of becomes known to it
   await page.goto('/outcomes');
-  await tap(page.getByRole('button', { name: 'Note one' }));
-  const note = page.getByRole('form', { name: 'Note an outcome' });
+  await tap(page.getByRole('button', { name: 'Add' }));
+  const note = page.getByRole('form', { name: 'Add result' });
   for (const [title, where, status] of [
     ['Iron Orchard', 'leaves are squares', 'glitches'],
     ['Late Ferry', '', 'would not start'],
   ] as const) {
     await note.getByLabel('Device', { exact: true }).fill('Quill Deck layer');
-    await note.getByLabel('Emulator or layer, if any').fill('Gangway');
+    await note.getByLabel('Emulator or layer (optional)').fill('Gangway');
     await note.getByLabel('Version').fill('3.2');
     await note.getByLabel('Title', { exact: true }).fill(title);
-    await note.getByLabel('Where it crashed, or what is wrong').fill(where);
+    await note.getByLabel('Where it crashes, or what is wrong').fill(where);
     await tap(note.getByRole('button', { name: status, exact: true }));
     await expect(page.getByText(`${title} on Quill Deck layer: ${status}.`)).toBeVisible();
   }
@@ -299,7 +297,7 @@ test('a title of a layer that crashes, with what was read after it from another 
   );
   await keepRun(page, 'Iron Orchard on Quill Deck layer');
   await expect(page.getByText('DNF').first()).toBeVisible();
-  await expect(page.getByRole('list', { name: 'Marks and notes' })).toContainText(
+  await expect(page.getByRole('list', { name: 'Markers and notes' })).toContainText(
     'crashed at 8 min in the mill',
   );
   const files = await published(page, 'A layer', ['Quill Deck layer']);
@@ -308,9 +306,9 @@ test('a title of a layer that crashes, with what was read after it from another 
   const said = words(files['review.html']!);
   const recipe = said.slice(said.indexOf('How it was set up'));
   expect(recipe).toMatch(
-    /^How it was set up Iron Orchard: Gangway, safe journey Played so on Quill Deck layer: crashes/,
+    /^How it was set up Iron Orchard: Gangway, safe journey Run this way on Quill Deck layer: crashes/,
   );
-  expect(recipe).toContain('Noted with Gangway 3.2 on Quill Deck layer: glitches, leaves are squares');
+  expect(recipe).toContain('Tested with Gangway 3.2 on Quill Deck layer: glitches, leaves are squares');
   expect(recipe).toMatch(/1 Sideload the package\. Remove it\./);
   expect(said).toContain('Of 1 title seen with both: 1 with fewer problems.');
   expect(said).toMatch(/Late Ferry Quill Deck layer would not start/);
@@ -328,9 +326,9 @@ test('a title’s need is set in the kit: its stored runs have another verdict, 
   const run = page.url();
   const { id } = (await ask(page, ROUTES.kit, {})).titles.find((one) => one.name === 'Pico Harbour')!;
   await page.goto(`/kit/title/${id}`);
-  await tap(page.getByRole('radiogroup', { name: 'Need' }).getByRole('radio', { name: 'reaction' }));
-  await tap(page.getByRole('button', { name: 'Keep', exact: true }));
-  await expect(page.getByText(/^“Pico Harbour” is kept; \d+ runs follow it\.$/)).toBeVisible();
+  await tap(page.getByRole('radiogroup', { name: 'Title type' }).getByRole('radio', { name: 'reaction' }));
+  await tap(page.getByRole('button', { name: 'Save', exact: true }));
+  await expect(page.getByText(/^“Pico Harbour” saved; \d+ runs follow it\.$/)).toBeVisible();
   await page.goto(run);
   await expect(page.getByText(/rough/).first()).toBeVisible();
 });

@@ -21,7 +21,7 @@ class Thumb {
       await this.tap(page.getByRole('button', { name: KEYS[digit] ?? digit, exact: true }));
   }
 }
-const KEYS: Record<string, string> = { '.': 'Point', '–': 'To, for a range' };
+const KEYS: Record<string, string> = { '.': 'Decimal point', '–': 'To (range)' };
 
 const photo = (): Promise<Buffer> =>
   sharp({ create: { width: 2400, height: 1600, channels: 3, background: '#38586b' } })
@@ -78,25 +78,23 @@ test('a quick result by thumb, with a photo: five values in no more than 25 taps
   await expect(page.getByRole('img', { name: 'Picture 1' })).toBeVisible();
   // nobody answers while it is kept
   await context.setOffline(true);
-  await thumb.tap(page.getByRole('button', { name: 'Keep', exact: true }));
+  await thumb.tap(page.getByRole('button', { name: 'Save result', exact: true }));
   console.log(`A result of five values took ${thumb.taps} taps.`);
   expect(thumb.taps).toBeLessThanOrEqual(25);
-  const waiting = page.getByRole('list', { name: 'Kept here, on their way' });
+  const waiting = page.getByRole('list', { name: 'Saved on this device, waiting to send' });
   await expect(waiting).toContainText('Copperline Squad on Kitto Mini');
   await expect(waiting).toContainText('with 1 picture');
   await context.setOffline(false);
   await expect(waiting).toHaveCount(0);
 
-  await page.getByRole('link', { name: /Copperline Squad on Kitto Mini.*54.fps, read off/ }).click();
-  await expect(page.getByText('fps, read off', { exact: true })).toBeVisible();
+  await page.getByRole('link', { name: /Copperline Squad on Kitto Mini.*54.fps, from a counter/ }).click();
+  await expect(page.getByText('fps, manual', { exact: true })).toBeVisible();
   await expect(page.getByText('plays or plays well')).toHaveCount(0);
   // reaction asks for 57: 54 is four fifths of it and more
   await expect(page.getByText('rough', { exact: true })).toBeVisible();
-  await expect(
-    page.getByText('From the kit, and open to correction: target 60 fps', { exact: false }),
-  ).toBeVisible();
+  await expect(page.getByText('From Kit: target 60 fps', { exact: false })).toBeVisible();
   await expect(page.getByText(/42\.5\s°C at hottest spot/)).toBeVisible();
-  await page.getByRole('button', { name: 'Picture 1: show it large' }).click();
+  await page.getByRole('button', { name: 'Picture 1: enlarge' }).click();
   await expect(page.getByRole('img', { name: 'Picture of Copperline Squad on Kitto Mini' })).toBeVisible();
   await page.getByRole('button', { name: 'Close the picture' }).click();
   // what is no picture is refused, and nothing is lost
@@ -105,7 +103,7 @@ test('a quick result by thumb, with a photo: five values in no more than 25 taps
     mimeType: 'image/png',
     buffer: Buffer.from('no picture'),
   });
-  await expect(page.getByRole('alert')).toContainText('no picture that can be read');
+  await expect(page.getByRole('alert')).toContainText('cannot be read as a picture');
   await expect(page.getByRole('button', { name: /^Picture \d/ })).toHaveCount(1);
 });
 
@@ -129,24 +127,24 @@ test('a sitting of eight titles is pasted; an unclear cell is pointed at and men
     (title, i) => `${title}\t${i % 2 ? '50–55' : '40 ± 3'}\t${i === 3 ? '70' : '30'}\t38.${i}`,
   );
   await page.getByLabel('Table from a spreadsheet').fill(['Game\tFPS\t1% low\tPeak', ...rows].join('\n'));
-  await expect(page.getByText('8 rows are in the table.')).toBeVisible();
+  await expect(page.getByText('8 rows added to the table.')).toBeVisible();
   await expect(
     page.getByText('Row 4, 1 % low: The 1 % low is above the average', { exact: false }),
   ).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Keep 8 results' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Save 8 results' })).toBeDisabled();
   await page.getByLabel('low, row 4').fill('37');
-  await page.getByRole('button', { name: 'Keep 8 results' }).click();
+  await page.getByRole('button', { name: 'Save 8 results' }).click();
   await expect(page.getByRole('heading', { name: 'Runs', exact: true })).toBeVisible();
   for (const title of titles)
     await expect(
       page.getByRole('link', { name: new RegExp(`${title} on Brask Slate 11`) }).first(),
-    ).toContainText(/read off/);
+    ).toContainText(/read from a counter/);
 });
 
 test('a notebook page with ranges, watts and an end page is a result with its doubt', async ({ page }) => {
   await page.goto('/typed');
   await page
-    .getByLabel('Readings, a line each')
+    .getByLabel('Readings, one per line')
     .fill(
       'started 14:20\n14:21 58 fps\n14:24 55–58 fps\n14:46 about 44 ± 5 fps\n14:49 46 fps\n14:30 chip 8.4 W\npeak 41.8 at back\n14:31 froze on the bridge\nplayed 30 min',
     );
@@ -154,12 +152,12 @@ test('a notebook page with ranges, watts and an end page is a result with its do
   await page.getByLabel('Title', { exact: true }).fill('Glass Canyon');
   await page.getByLabel('Device', { exact: true }).fill('Velm 4');
   await page.getByLabel('Device', { exact: true }).blur();
-  await page.getByRole('button', { name: 'Keep this run' }).click();
+  await page.getByRole('button', { name: 'Save run' }).click();
   await expect(page.getByRole('heading', { name: 'Glass Canyon on Velm 4', level: 1 })).toBeVisible();
   // opening 57.25, closing 45: between buckles and eases
-  await expect(page.getByText(/of the opening is left:/)).toBeVisible();
-  await expect(page.getByRole('list', { name: 'Marks and notes' })).toContainText('froze on the bridge');
-  await expect(page.getByText('What it was doing')).toBeVisible();
+  await expect(page.getByText(/of the opening pace:/)).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Markers and notes' })).toContainText('froze on the bridge');
+  await expect(page.getByText('Load, power and clock speeds')).toBeVisible();
   await expect(page.getByText('power, chip')).toBeVisible();
 });
 
@@ -185,7 +183,7 @@ test('the screen of a foldable and a condition are corrected afterwards, and the
   const caveats = page.getByRole('list', { name: 'Caveats' });
   await expect(caveats).not.toContainText('first play');
   const correct = async (screen: string): Promise<void> => {
-    await page.getByRole('button', { name: 'Rename or correct' }).click();
+    await page.getByRole('button', { name: 'Edit run' }).click();
     const asked = page.getByRole('button', { name: /^Screen: / });
     if (await asked.isVisible()) await asked.click();
     await page.getByRole('radio', { name: screen }).click();

@@ -49,30 +49,30 @@ for (const [size, viewport] of [
       await page.getByRole('button', { name: 'New review' }).click();
       await page.getByLabel('Name').fill(`A journey, ${size}`);
       await page.getByRole('checkbox', { name: new RegExp(`^${device} `) }).click();
-      await page.getByRole('button', { name: 'Write it' }).click();
+      await page.getByRole('button', { name: 'Create review' }).click();
 
       await expect(page.getByRole('heading', { name: `A journey, ${size}` })).toBeVisible();
-      const missing = page.getByRole('list', { name: 'What is missing' });
-      await expect(missing.getByText('No sustained run of a heavy title.')).toBeVisible();
-      await expect(missing.getByText('The verdict is withheld.')).toBeVisible();
+      const missing = page.getByRole('list', { name: 'To do before publishing' });
+      await expect(missing.getByText('No run of 15 minutes or more with a heavy title.')).toBeVisible();
+      await expect(missing.getByText('No verdict yet.')).toBeVisible();
       const verdict = page.getByRole('region', { name: 'Verdict' });
       // an @ asks for a figure
-      await verdict.getByLabel('Words of Verdict').pressSequentially('It gets to @');
-      await verdict.getByLabel('Find a figure').fill('peak');
+      await verdict.getByLabel('Text for Verdict').pressSequentially('It gets to @');
+      await verdict.getByLabel('Search figures').fill('peak');
       await verdict.getByRole('button', { name: new RegExp(`^Harbour on ${device}, peak: 38\\.5`) }).click();
       await expect(verdict.getByText(/^It gets to 38\.5.°C$/)).toBeVisible();
       await page.getByRole('radio', { name: 'final' }).click();
-      await page.getByRole('button', { name: 'Change the order' }).click();
+      await page.getByRole('button', { name: 'Change the order of sections' }).click();
       // by keys alone: dragging is tried with the steps of a card
       const up = page.getByRole('button', { name: 'Move Warmth up' });
       await up.focus();
       // past the sections that usually stand between them
       const between = SECTION_KINDS.indexOf('warmth') - SECTION_KINDS.indexOf('titles');
       for (let i = 0; i < between; i++) await page.keyboard.press('Enter');
-      await page.getByRole('button', { name: 'Close the order' }).click();
+      await page.getByRole('button', { name: 'Close the order of sections' }).click();
       await page.getByRole('button', { name: 'Leave Handling out' }).click();
-      await expect(page.getByText(/all is kept/)).toBeVisible();
-      await expect(missing.getByText('The verdict is withheld.')).toHaveCount(0);
+      await expect(page.getByText(/All changes saved/)).toBeVisible();
+      await expect(missing.getByText('No verdict yet.')).toHaveCount(0);
       await page.getByRole('button', { name: 'Publish', exact: true }).click();
       await expect(page.getByText(/^Revision 1, .* It stays as it is\.$/)).toBeVisible();
 
@@ -85,7 +85,7 @@ for (const [size, viewport] of [
       await expect(changed.getByText(/, peak: 38\.5.°C → 41\.0.°C$/)).toBeVisible();
       await verdict.getByRole('button', { name: /^Accept Harbour/ }).click();
       await expect(verdict.getByText(/^It gets to 41\.0.°C$/)).toBeVisible();
-      await expect(page.getByText(/all is kept/)).toBeVisible();
+      await expect(page.getByText(/All changes saved/)).toBeVisible();
       await page.getByRole('button', { name: 'Publish revision 2' }).click();
       await expect(page.getByText(/^Revision 2, .* It stays as it is\.$/)).toBeVisible();
 
@@ -108,21 +108,21 @@ test('clips and cuts become chapters, moments and an overlay, at phone size', as
   });
   await page.goto(`/reviews/${id}`);
   await page.getByRole('link', { name: 'Clips, cuts and overlay' }).click();
-  await page.getByRole('button', { name: 'Add a clip' }).click();
+  await page.getByRole('button', { name: 'Add clip' }).click();
   const form = page.getByRole('form', { name: 'New clip' });
-  await form.getByRole('button', { name: 'Keep the clip' }).click();
-  await expect(form.getByText('Give it a name.')).toBeVisible();
-  await expect(form.getByText('A time like 1:02.5 or 62.5.').first()).toBeVisible();
+  await form.getByRole('button', { name: 'Save clip' }).click();
+  await expect(form.getByText('Enter a name.')).toBeVisible();
+  await expect(form.getByText('Enter a time such as 1:02.5 or 62.5.').first()).toBeVisible();
   await form.getByLabel('Name of the clip').fill('deck');
-  await form.getByLabel('In the clip at').fill('0:05');
+  await form.getByLabel('Time in the clip').fill('0:05');
   await form.getByLabel('The run’s clock says').fill('0:00');
-  await form.getByRole('button', { name: 'Keep the clip' }).click();
-  await expect(page.getByText(/begins 0:05 before the run/)).toBeVisible();
+  await form.getByRole('button', { name: 'Save clip' }).click();
+  await expect(page.getByText(/starts 0:05 before the run/)).toBeVisible();
   await page.getByLabel('Cut list').fill('deck 0:35 - 1:35\ndeck 4:05 - 6:05 x2\nnowhere 0:00 - 0:10');
-  await expect(page.getByText(/^line 3: there is no clip “nowhere”\. Name one of the clips/)).toBeVisible();
+  await expect(page.getByText(/^line 3: There is no clip named “nowhere”/)).toBeVisible();
   await page.getByLabel('Cut list').fill('deck 0:35 - 1:35\ndeck 4:05 - 6:05 x2');
-  await expect(page.getByText('2 stretches, 2:00 of video.')).toBeVisible();
-  await expect(page.getByRole('list', { name: 'To mend' })).toHaveCount(0);
+  await expect(page.getByText('2 segments, 2:00 of video.')).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Problems to fix' })).toHaveCount(0);
   // a minute of life, then two at double speed: the reading of 5:00 lies half a minute into them
   await expect(
     page.getByRole('list', { name: 'Moments' }).getByText('hottest: 38.5\u00a0°C at back'),
@@ -137,9 +137,9 @@ test('clips and cuts become chapters, moments and an overlay, at phone size', as
 
   // the pack, with the overlay's pictures, through the interface
   await page.getByRole('link', { name: 'The review' }).click();
-  await page.getByRole('checkbox', { name: 'With the overlay’s pictures, one by one' }).click();
+  await page.getByRole('checkbox', { name: 'Include overlay images' }).click();
   const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save the pack' }).click();
+  await page.getByRole('button', { name: 'Export package (.zip)' }).click();
   const file = await download;
   expect(file.suggestedFilename()).toBe('A-journey-video.zip');
   const pack = unzipSync(await readFile(await file.path()));
@@ -156,10 +156,10 @@ test('a review is written and published by keys alone', async ({ page }) => {
   });
   await page.goto(`/reviews/${id}`);
   const verdict = page.getByRole('region', { name: 'Verdict' });
-  await verdict.getByLabel('Words of Verdict').focus();
+  await verdict.getByLabel('Text for Verdict').focus();
   await page.keyboard.type('It is at @');
   // the field for finding a figure has the focus; Enter takes the first that is found
-  await expect(verdict.getByLabel('Find a figure')).toBeFocused();
+  await expect(verdict.getByLabel('Search figures')).toBeFocused();
   await page.keyboard.type('peak');
   await page.keyboard.press('Enter');
   await expect(verdict.getByText(/^It is at 38\.5.°C$/)).toBeVisible();
@@ -169,7 +169,7 @@ test('a review is written and published by keys alone', async ({ page }) => {
   await expect(page.getByRole('radio', { name: 'final' })).toBeChecked();
   await page.getByRole('button', { name: 'Leave Handling out' }).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/all is kept/)).toBeVisible();
+  await expect(page.getByText(/All changes saved/)).toBeVisible();
   await page.getByRole('button', { name: 'Publish', exact: true }).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByText(/^Revision 1, /)).toBeVisible();
@@ -189,20 +189,22 @@ test('what is published is read by others where it is switched on, and nothing e
   await page.goto(`/reviews/${id}`);
   const other = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
   expect((await other.goto(new URL(`/r/${id}`, page.url()).href))!.status()).toBe(404);
-  await page.getByRole('checkbox', { name: 'Others may read what is published' }).click();
-  await expect(page.getByText(`Whoever reaches this machine reads it at /r/${id}`)).toBeVisible();
+  await page.getByRole('checkbox', { name: 'Share published revision by link' }).click();
+  await expect(
+    page.getByText(`Anyone who can reach this server can read the published revision at /r/${id}`),
+  ).toBeVisible();
   await other.goto(new URL(`/r/${id}`, page.url()).href);
   await expect(other.getByRole('heading', { name: 'A journey, shown' })).toBeVisible();
   await expect(other.getByText(/^Published .* revision 1$/)).toBeVisible();
-  await page.getByRole('checkbox', { name: 'Others may read what is published' }).click();
-  await expect(page.getByText(/^Whoever reaches this machine/)).toHaveCount(0);
+  await page.getByRole('checkbox', { name: 'Share published revision by link' }).click();
+  await expect(page.getByText(/^Anyone who can reach this server/)).toHaveCount(0);
   expect((await other.goto(new URL(`/r/${id}`, page.url()).href))!.status()).toBe(404);
   await other.context().close();
 });
 
 test('the demo’s review: its pack opens, its page keeps to WCAG and holds no script', async ({ page }) => {
   await page.goto('/reviews');
-  await page.getByRole('link', { name: /^Small against large on the night boat/ }).click();
+  await page.getByRole('link', { name: /^Small compared with large on the night boat/ }).click();
   await expect(page.getByText(/^Revision 2, /)).toBeVisible();
   const id = page.url().split('/').at(-1)!;
   const pack = unzipSync(await (await page.request.get(`/api/reviews/${id}/pack`)).body());

@@ -30,12 +30,12 @@ test('the demo’s runs stand as lanes, and a run opens with its words, measures
     'Warmth',
     'Drain',
   ]);
-  await expect(page.getByRole('list', { name: 'Caveats' })).toContainText('It was a first play');
+  await expect(page.getByRole('list', { name: 'Caveats' })).toContainText(
+    'First play: shaders were compiled',
+  );
   await expect(page.getByRole('table', { name: 'Splits' }).getByRole('row')).toHaveCount(7);
-  await page.getByRole('button', { name: 'Evenness: how it is defined' }).click();
-  await expect(
-    page.getByText(/at least two and a half times the median of the frames around it/),
-  ).toBeVisible();
+  await page.getByRole('button', { name: 'Evenness: definition' }).click();
+  await expect(page.getByText(/at least 2.5 times the median of the frames around it/)).toBeVisible();
   // other splits, laid by the server
   await page.getByRole('radio', { name: '10', exact: true }).click();
   await expect(page.getByRole('table', { name: 'Splits' }).getByRole('row')).toHaveCount(4);
@@ -52,14 +52,14 @@ test('a run is found by typing, renamed and corrected, deleted, and brought back
   await expect(page.getByRole('main').getByRole('link')).toHaveCount(1);
   await page.getByRole('link', { name: /Kitto Mini/ }).click();
 
-  await page.getByRole('button', { name: 'Rename or correct' }).click();
-  await page.getByLabel('Name of the run').fill('');
+  await page.getByRole('button', { name: 'Edit run' }).click();
+  await page.getByLabel('Run name').fill('');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.getByText('a name is needed')).toBeVisible();
-  await page.getByLabel('Name of the run').fill('Saw on the ferry');
-  await page.getByLabel('Target, fps').fill('45');
-  await page.getByRole('button', { name: /^Room: 19/ }).click();
-  await page.getByLabel('Room, °C').fill('21,5');
+  await expect(page.getByText('enter a name')).toBeVisible();
+  await page.getByLabel('Run name').fill('Saw on the ferry');
+  await page.getByLabel('Target rate, fps').fill('45');
+  await page.getByRole('button', { name: /^Room temperature: 19/ }).click();
+  await page.getByLabel('Room temperature, °C').fill('21,5');
   await page.getByRole('radio', { name: 'reaction' }).click();
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Saw on the ferry' })).toBeVisible();
@@ -70,7 +70,7 @@ test('a run is found by typing, renamed and corrected, deleted, and brought back
 
   const before = await rowCounts(server);
   await page.getByRole('button', { name: 'Delete' }).click();
-  await expect(page.getByText('“Saw on the ferry” is deleted.')).toBeVisible();
+  await expect(page.getByText('“Saw on the ferry” deleted.')).toBeVisible();
   await expect(page.getByRole('link', { name: /Saw on the ferry/ })).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await lookFor(page, 'kitto aurelune');
@@ -107,7 +107,7 @@ test('a spot is dragged to its place, and lies there on every run of the device'
 
 test('a run that is not there says so and leads back', async ({ page }) => {
   await page.goto('/runs/00000000-0000-4000-8000-000000000000');
-  await expect(page.getByText(/There is no such run/)).toBeVisible();
+  await expect(page.getByText(/This run does not exist/)).toBeVisible();
   await page.getByRole('link', { name: 'Runs' }).first().click();
   await expect(page.getByRole('heading', { name: 'Runs', exact: true })).toBeVisible();
 });
@@ -116,7 +116,7 @@ test('everything is saved as open files, and brought in again adds nothing', asy
   await page.goto('/settings');
   const [saved] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save everything' }).click(),
+    page.getByRole('button', { name: 'Export all data' }).click(),
   ]);
   expect(saved.suggestedFilename()).toMatch(/^pace-check-\d{4}-\d\d-\d\d\.zip$/);
   const file = {
@@ -124,21 +124,21 @@ test('everything is saved as open files, and brought in again adds nothing', asy
     mimeType: 'application/zip',
     buffer: await readFile((await saved.path())!),
   };
-  const choose = page.getByLabel('Everything of another Pace Check');
+  const choose = page.getByLabel('Export file of another Pace Check');
   await choose.setInputFiles(file);
-  await expect(page.getByText('Nothing of it was new.')).toBeVisible();
-  await expect(page.getByText(/^\d+ records were here already/)).toBeVisible();
+  await expect(page.getByText('Nothing new in this file.')).toBeVisible();
+  await expect(page.getByText(/^\d+ records already existed/)).toBeVisible();
   await expectAccessible(page);
   // half of it
   await choose.setInputFiles({ ...file, buffer: file.buffer.subarray(0, file.buffer.length >> 1) });
-  await expect(page.getByRole('alert')).toContainText('Nothing was brought in.');
+  await expect(page.getByRole('alert')).toContainText('Nothing was imported.');
 });
 
 test('a server that does not answer is said plainly, and trying again helps', async ({ page }) => {
   let down = true;
   await page.route('**/api/runs', (route) => (down ? route.abort() : route.continue()));
   await page.goto('/');
-  await expect(page.getByText('The server is not reached')).toBeVisible();
+  await expect(page.getByText('Cannot reach the server')).toBeVisible();
   down = false;
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByRole('link', { name: / on Velm / }).first()).toBeVisible();
@@ -158,8 +158,8 @@ test.describe('on a wide screen', () => {
     await page.keyboard.press('r');
     await expect(page.getByRole('heading', { name: 'Runs', exact: true })).toBeVisible();
     await page.keyboard.press('l');
-    await expect(page.getByRole('button', { name: 'Day theme' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Light theme' })).toBeVisible();
     await page.reload();
-    await expect(page.getByRole('button', { name: 'Day theme' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Light theme' })).toBeVisible();
   });
 });

@@ -26,27 +26,27 @@ test.describe('phone', () => {
     });
     await page.goto(`/runs/${id}`);
     await expect(page.getByRole('heading', { name: 'A sitting on deck' })).toBeVisible();
-    await expect(page.getByText('Titles and switches')).toHaveCount(0);
+    await expect(page.getByText('Titles and changes')).toHaveCount(0);
 
-    await page.getByRole('button', { name: 'Something was switched' }).click();
-    const form = page.getByRole('form', { name: 'What was switched' });
+    await page.getByRole('button', { name: 'Add a change during the run' }).click();
+    const form = page.getByRole('form', { name: 'What was turned on' });
     await form.getByLabel('On from, minutes and seconds').fill('20:00');
     await form.getByLabel('Off at, minutes and seconds').fill('40:00');
-    await form.getByRole('button', { name: 'Note it' }).click();
-    const did = page.getByRole('list', { name: 'What each switch did' });
+    await form.getByRole('button', { name: 'Add change' }).click();
+    const did = page.getByRole('list', { name: 'Effect of each change' });
     await expect(did.getByText(/^cooler: back 3\.\d.°C ± (less than )?\d\.\d cooler\.$/)).toBeVisible();
 
     // from the fortieth minute on something else was played
     await form.getByRole('radio', { name: 'another title' }).click();
-    await form.getByLabel('Title from then on').fill('Hexgarden');
+    await form.getByLabel('Title from this time on').fill('Hexgarden');
     await form.getByLabel('On from, minutes and seconds').fill('40:00');
-    await form.getByRole('button', { name: 'Note it' }).click();
-    const titles = page.getByRole('list', { name: 'Titles of the sitting' });
+    await form.getByRole('button', { name: 'Add change' }).click();
+    const titles = page.getByRole('list', { name: 'Titles in the session' });
     await expect(titles.getByRole('listitem')).toHaveCount(2);
     await expect(titles).toContainText('60 fps');
     await expect(titles).toContainText('30 fps');
-    await page.getByRole('link', { name: /^The sitting on one clock/ }).click();
-    await expect(page.getByRole('list', { name: 'Where back would settle' })).toContainText(
+    await page.getByRole('link', { name: /^Session timeline/ }).click();
+    await expect(page.getByRole('list', { name: 'Where back levels off' })).toContainText(
       'Aurelune + cooler',
     );
     await expectAccessible(page);
@@ -67,7 +67,7 @@ test.describe('phone', () => {
       },
     });
     await page.goto(`/runs/${id}/sitting`);
-    const did = page.getByRole('list', { name: 'What each switch did' });
+    const did = page.getByRole('list', { name: 'Effect of each change' });
     await expect(did).toContainText('cooler');
     const before = await did.textContent();
     const drag = async (name: string, minutes: number): Promise<void> => {
@@ -102,7 +102,7 @@ test.describe('phone', () => {
     await page.mouse.move(left + 0.05 * warmth.width, y);
     await page.mouse.move(left + 0.1 * warmth.width, y);
     await page.mouse.up();
-    const form = page.getByRole('form', { name: 'What was switched' });
+    const form = page.getByRole('form', { name: 'What was turned on' });
     await expect(form.getByLabel('On from, minutes and seconds')).toHaveValue(/^4[45]:\d\d$/);
     await expect(form.getByLabel('Off at, minutes and seconds')).toHaveValue(/^5[01]:\d\d$/);
     await ask(page, ROUTES.deleteRun, { params: { id } });
@@ -132,16 +132,16 @@ test.describe('phone', () => {
       await imported('Morning, two', 'Skiff 120', '2026-05-20T09:14:00Z'),
     ];
     await page.goto('/');
-    await page.getByRole('button', { name: 'Choose to compare' }).click();
+    await page.getByRole('button', { name: 'Compare runs' }).click();
     await lookFor(page, 'quill deck');
     for (const name of ['Morning, one', 'Morning, two'])
       await page.getByRole('checkbox', { name: `Choose ${name}` }).click();
-    await page.getByRole('button', { name: 'Join into a sitting' }).click();
+    await page.getByRole('button', { name: 'Join into one session' }).click();
     await expect(page.getByRole('heading', { name: '2 titles on Quill Deck' })).toBeVisible();
-    const titles = page.getByRole('list', { name: 'Titles of the sitting' });
+    const titles = page.getByRole('list', { name: 'Titles in the session' });
     await expect(titles.getByRole('listitem')).toHaveCount(2);
     await expect(titles).toContainText(/Skiff 120.*14:00 to 2[34]:/);
-    await page.getByRole('button', { name: 'Take it apart' }).click();
+    await page.getByRole('button', { name: 'Split into runs' }).click();
     await lookFor(page, 'quill deck');
     await expect(page.getByRole('link', { name: /^Morning, two/ })).toBeVisible();
     await expect(page.getByRole('link', { name: /^2 titles on Quill Deck/ })).toHaveCount(0);

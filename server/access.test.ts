@@ -112,7 +112,7 @@ describe('the passcode', () => {
     expect(await (await ask('/enter?then=/runs/abc')).text()).toContain('name="then" value="/runs/abc"');
     const wrong = await post('/enter', { passcode: 'seven calm badgers' });
     expect([wrong.status, cookieOf(wrong)]).toEqual([403, null]);
-    expect(await wrong.text()).toContain('That is not the passcode');
+    expect(await wrong.text()).toContain('Wrong passcode');
     const right = await post('/enter', { passcode: ` ${PASSCODE} `, then: '/runs/abc', name: 'the laptop' });
     expect([right.status, right.headers.get('location')]).toEqual([303, '/runs/abc']);
     expect(right.headers.get('set-cookie')).toMatch(/; HttpOnly; SameSite=Strict$/);
@@ -121,9 +121,9 @@ describe('the passcode', () => {
   });
   it('lets in whatever the device is called, and twice the same field nobody', async () => {
     for (const [name, called] of [
-      ['', 'by passcode'],
-      ['a\u0000b', 'by passcode'],
-      ['x'.repeat(5 * 24 + 1), 'by passcode'],
+      ['', 'with passcode'],
+      ['a\u0000b', 'with passcode'],
+      ['x'.repeat(5 * 24 + 1), 'with passcode'],
       [' the  desk ', 'the  desk'],
     ] as const) {
       const cookie = cookieOf(await post('/enter', { passcode: PASSCODE, name }))!;
@@ -154,8 +154,8 @@ describe('the passcode', () => {
     expect(all.rows[0].row).not.toContain('otters');
   });
   it.each([
-    ['short', 'The passcode has 5 characters.'],
-    ['aaaaaaaaaaaaaaaa', 'The passcode repeats the same few signs.'],
+    ['short', 'The passcode has only 5 characters.'],
+    ['aaaaaaaaaaaaaaaa', 'The passcode uses too few different characters.'],
     ['x1'.repeat(200), 'The passcode has more than 200 characters.'],
   ])('is not %j', async (passcode, message) => {
     await expect(access.setPasscode(passcode)).rejects.toMatchObject({ message });
@@ -172,7 +172,7 @@ describe('the passcode', () => {
     const late = await post('/enter', { passcode: PASSCODE });
     expect([late.status, cookieOf(late)]).toEqual([429, null]);
     expect(Number(late.headers.get('retry-after'))).toBeGreaterThan(600);
-    expect(await late.text()).toMatch(/too many wrong tries\. Try again in 1[45] minutes/);
+    expect(await late.text()).toMatch(/Too many wrong attempts.*Try again in 1[45] minutes/);
     await expect(new Access(open.pool).enter(PASSCODE, '127.0.0.1', 'elsewhere')).rejects.toMatchObject({
       status: 429,
     });
@@ -199,7 +199,7 @@ describe('a code that joins', () => {
   it('lets one in, once, as what it was made for', async () => {
     const { code, token } = await access.invite({ role: 'bench', name: 'phone on the bench' });
     expect(code).toMatch(/^\d{6}$/);
-    expect(await (await ask(`/join?token=${token}`)).text()).toContain('Join on this device');
+    expect(await (await ask(`/join?token=${token}`)).text()).toContain('Sign in on this device');
     const typed = `${code.slice(0, 3)} ${code.slice(3)}`;
     const cookie = cookieOf(await post('/join', { code: typed }))!;
     expect(await (await ask('/api/me', { headers: { cookie } })).json()).toMatchObject({
@@ -209,7 +209,7 @@ describe('a code that joins', () => {
     for (const again of [{ code }, { token }] as Record<string, string>[]) {
       const response = await post('/join', again);
       expect([response.status, cookieOf(response)]).toEqual([403, null]);
-      expect(await response.text()).toContain('it was used, or its two minutes are over');
+      expect(await response.text()).toContain('it was used or has expired');
     }
   });
   it('lets one of two in who scan it at once', async () => {

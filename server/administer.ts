@@ -21,8 +21,8 @@ const TASKS: Record<string, (url: string, args: string[]) => Promise<void>> = {
       const passcode = given.trim() === '' ? newPasscode() : given;
       await access.setPasscode(passcode);
       if (passcode !== given)
-        console.log(`The passcode is\n\n    ${passcode}\n\nIt is shown this once, and kept as a hash alone.`);
-      console.log('The passcode is set. Who was in by the one before comes in anew.');
+        console.log(`Passcode: ${passcode} It is shown only this once; the server stores only a hash.`);
+      console.log('Passcode set. Everyone must sign in again.');
     }),
   /** Whether the server may start as the environment asks it to. */
   'check-passcode': (url) =>
@@ -34,7 +34,7 @@ const TASKS: Record<string, (url: string, args: string[]) => Promise<void>> = {
     const manifest = await backUp(url, file!, { onProgress: told });
     const rows = Object.values(manifest.tables).reduce((sum, table) => sum + table.rows, 0);
     console.log(
-      `The backup is ${file}: ${rows.toLocaleString('en-GB')} rows, ${(manifest.dump.bytes / 1024 / 1024).toFixed(1)} MB. It holds what you measured, and the passcode’s hash: keep it where nobody else reads it.`,
+      `Backup written: ${file}, ${rows.toLocaleString('en-GB')} rows, ${(manifest.dump.bytes / 1024 / 1024).toFixed(1)} MB. It contains your data and the passcode hash: store it where others cannot read it.`,
     );
   },
   /** Makes the database of a backup; `--over` where there is data in it. */
@@ -49,9 +49,11 @@ const TASKS: Record<string, (url: string, args: string[]) => Promise<void>> = {
       over: values.over,
       onProgress: told,
     });
-    console.log(`Restored as it was on ${manifest.madeAt}; every row was compared.`);
+    console.log(`Restored the backup of ${manifest.madeAt}. Every row was checked.`);
     if (before !== null)
-      console.log(`What was there before is the database “${before}”: drop it when you are sure.`);
+      console.log(
+        `The previous data is in the database “${before}”. Delete that database when you no longer need it.`,
+      );
   },
 };
 
@@ -76,7 +78,8 @@ const told: OnProgress = ({ share, doing }) => {
 
 async function administer([name = '', ...args]: string[]): Promise<void> {
   const task = TASKS[name];
-  if (!task) throw new Error(`There is no task “${name}”: ${Object.keys(TASKS).join(', ')}.`);
+  if (!task)
+    throw new Error(`There is no task “${name}”. Available tasks: ${Object.keys(TASKS).join(', ')}.`);
   await task(process.env['DATABASE_URL']!, args);
 }
 

@@ -88,7 +88,7 @@ export function createApp(
     else live.heard(news);
   };
   announcements.onGap = () =>
-    void live.missed().catch((error: unknown) => report(`A run was not looked at: ${String(error)}`));
+    void live.missed().catch((error: unknown) => report(`A run was not checked: ${String(error)}`));
   const standIns = new StandIns(live, command);
   app.use(
     '/api',

@@ -219,7 +219,7 @@ describe('a number that comes again', () => {
     const [shown] = (await state(run)).recording.sources;
     expect(shown).toMatchObject({
       frames: 400,
-      refusals: [{ batch: 0, line: 0, reason: expect.stringContaining('two use this key') }],
+      refusals: [{ batch: 0, line: 0, reason: expect.stringContaining('two loggers use this key') }],
     });
     await batch(key, 0, frames(9000, 10));
     expect((await state(run)).recording.sources[0]!.refused).toBe(1);
@@ -365,7 +365,7 @@ describe('text that cannot be stored', () => {
     const { status, body } = await importText(`frame_time_ms\n${'16\n'.repeat(30_000)}a\u0000b\n`);
     expect(status).toBe(201);
     expect(body.upload.dropped).toEqual([
-      { line: 30_002, reason: 'column 1 holds “a·b”, which is no number' },
+      { line: 30_002, reason: 'column 1 contains “a·b”, which is not a number' },
     ]);
   });
   it('in a file of the kit leaves nothing behind', async () => {
@@ -616,7 +616,7 @@ describe('a disk that is full', () => {
         told ? told(full) : Promise.reject(full)) as never);
     expect(await change(run, put(skin(1000, 30)))).toMatchObject({
       status: 507,
-      body: { code: 'disk-full', remedy: expect.stringContaining('Make room') },
+      body: { code: 'disk-full', remedy: expect.stringContaining('Free some space') },
     });
     connect.mockRestore();
     expect((await change(run, put(skin(1000, 30)))).status).toBe(200);

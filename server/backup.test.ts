@@ -242,19 +242,19 @@ describe('what is no whole backup', () => {
   };
 
   it.each<[string, () => Promise<string>, RegExp]>([
-    ['cut off in the dump', () => cut(20_000), /ends before the backup does/],
-    ['cut off in the manifest', () => cut(600), /ends before the backup does/],
-    ['damaged', damaged, /is damaged: its checksum/],
-    ['empty', () => text(''), /no backup of Pace Check/],
-    ['a text', () => text('frame_time_ms\n16\n'.repeat(500)), /no backup of Pace Check/],
-    ['not there', () => Promise.resolve(join(folder, 'nowhere.tar')), /There is no file/],
-    ['of a newer version', () => changed((one) => ({ ...one, version: 2 })), /newer Pace Check/],
+    ['cut off in the dump', () => cut(20_000), /incomplete/],
+    ['cut off in the manifest', () => cut(600), /incomplete/],
+    ['damaged', damaged, /damaged: the checksum/],
+    ['empty', () => text(''), /not a Pace Check backup/],
+    ['a text', () => text('frame_time_ms\n16\n'.repeat(500)), /not a Pace Check backup/],
+    ['not there', () => Promise.resolve(join(folder, 'nowhere.tar')), /File not found/],
+    ['of a newer version', () => changed((one) => ({ ...one, version: 2 })), /newer version of Pace Check/],
     [
       'of a newer database',
       () => changed((one) => ({ ...one, migrations: [...(one['migrations'] as string[]), '999_later.sql'] })),
-      /newer Pace Check/,
+      /newer version of Pace Check/,
     ],
-    ['of another program', () => changed((one) => ({ ...one, format: 'other' })), /no backup of Pace Check/],
+    ['of another program', () => changed((one) => ({ ...one, format: 'other' })), /not a Pace Check backup/],
     [
       'of other rows than it says',
       () =>
@@ -262,7 +262,7 @@ describe('what is no whole backup', () => {
           ...one,
           tables: { ...(one['tables'] as object), run: { rows: 3, sum: '1' } },
         })),
-      /“run” came back/,
+      /table “run” does not match/,
     ],
   ])('is refused: %s', async (_, make, says) => {
     const target = elsewhere();
@@ -278,7 +278,7 @@ describe('what is no whole backup', () => {
 it('a folder is no backup, and says so in words', async () => {
   await expect(restore(elsewhere(), folder, known)).rejects.toMatchObject({
     status: 422,
-    message: expect.stringMatching(/is no file/),
+    message: expect.stringMatching(/is not a file/),
   });
 });
 

@@ -137,7 +137,7 @@ describe('what a person does', () => {
     await change(run, put(skin(1000, 20), { entry }), { kind: 'take-back', entry });
     expect((await state(run)).entries).toEqual([expect.objectContaining({ id: entry, takenBack: true })]);
     expect((await change(run, put(skin(1000, 30), { entry }))).refused[0]!.reason).toMatch(
-      /taken back meanwhile/,
+      /removed in the meantime/,
     );
   });
   it('that is nonsense is refused by itself, with the field', async () => {
@@ -152,7 +152,9 @@ describe('what a person does', () => {
     expect(refused).toEqual([{ id: expect.any(String), reason: expect.stringContaining('line.c') }]);
   });
   it('needs a run that was opened', async () =>
-    expect((await change(randomUUID(), put(skin(0, 20)))).refused[0]!.reason).toMatch(/no such recording/));
+    expect((await change(randomUUID(), put(skin(0, 20)))).refused[0]!.reason).toMatch(
+      /recording does not exist/,
+    ));
   it('that is a start counts once, and never from a clock that is wrong', async () => {
     const run = randomUUID();
     const before = Date.now();
@@ -293,7 +295,7 @@ describe('the end of a run', () => {
       change(run, { kind: 'end', entry, atMs, reason, writer: 'other' });
     expect((await end(603_000, 'stopped')).refused).toEqual([]);
     expect((await end(300_000, 'crash')).refused[0]!.reason).toBe(
-      'The run has ended already, at 10:00. Its end reason and time are corrected on the run’s page.',
+      'The run has already ended, at 10:00. You can edit the end time and reason on the run’s page.',
     );
     expect(endLines(await state(run))).toEqual([{ type: 'end', atMs: 600_000, reason: 'stopped' }]);
   });
@@ -363,7 +365,7 @@ describe('a source', () => {
     expect(body).toMatchObject({ taken: 1, passedOver: 1, next: 2 });
     expect(body.refused.map(({ line }) => line)).toEqual([1, 2, 4, 5, 3]);
     expect(body.refused.map(({ reason }) => reason).join('; ')).toMatch(
-      /no JSON object.*"percent".*most of its frame times.*s ahead of the run’s clock.*before those that came before/,
+      /not a JSON object.*"percent".*most frame times are impossible.*ahead of the run’s clock.*before the previous ones/,
     );
     const { recording, live } = await state(run);
     expect(recording.sources[0]).toMatchObject({

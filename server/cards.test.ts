@@ -85,18 +85,18 @@ describe('a card', () => {
   });
   it('is not run over by someone who read it earlier', async () => {
     const card = await create([step()]);
-    await send('PUT', `/cards/${card.id}`, { ...input(card.steps, { name: 'First' }), revision: 0 });
+    await send('PUT', `/cards/${card.id}`, { ...input(card.steps, { name: 'First setup' }), revision: 0 });
     expect(
-      await send('PUT', `/cards/${card.id}`, { ...input(card.steps, { name: 'Second' }), revision: 0 }),
+      await send('PUT', `/cards/${card.id}`, { ...input(card.steps, { name: 'Second setup' }), revision: 0 }),
     ).toMatchObject({ status: 409, body: { code: 'changed-meanwhile' } });
-    expect((await harness.request('GET', `/cards/${card.id}`)).body.name).toBe('First');
+    expect((await harness.request('GET', `/cards/${card.id}`)).body.name).toBe('First setup');
   });
   it.each([
     [[step({ minutes: 0 })], 'steps.0.minutes', 'at least one minute'],
     [
       [step(), step({ after: [randomUUID()] })],
       'steps.1.after',
-      'Step 2 comes after a step that is not on the card',
+      'Step 2 comes after a step that is not on this card',
     ],
     [[step({ wanted: -1 })], 'steps.0.wanted', 'at least 0'],
   ])('that makes no sense is refused with the field, and nothing is stored', async (steps, field, why) => {
@@ -187,7 +187,7 @@ describe('the day', () => {
     ];
     expect(await send('POST', `/cards/${card.id}/events`, { events: told })).toMatchObject({
       status: 404,
-      body: { code: 'not-found', message: 'There is no such run.' },
+      body: { code: 'not-found', message: 'This run does not exist.' },
     });
     expect((await harness.request('GET', `/cards/${card.id}`)).body.events).toEqual([]);
   });
@@ -205,7 +205,7 @@ describe('the day', () => {
     expect(first.body).toMatchObject({
       done: [started.id, laid.id],
       refused: [
-        { id: wrong.id, reason: expect.stringContaining('There is no such run.') },
+        { id: wrong.id, reason: expect.stringContaining('This run does not exist.') },
         { reason: expect.stringContaining('kind') },
       ],
     });
@@ -226,7 +226,7 @@ describe('the day', () => {
     ]);
     expect(
       (await send('POST', `/cards/${randomUUID()}/changes`, { changes: [started] })).body.refused,
-    ).toMatchObject([{ reason: expect.stringContaining('There is no such card.') }]);
+    ).toMatchObject([{ reason: expect.stringContaining('This card does not exist.') }]);
   });
   it('goes out as a calendar that a calendar library reads', async () => {
     const card = await create([step({ repeats: 2, note: 'by the window' })], { name: 'Tide, and time' });

@@ -56,7 +56,7 @@ describe('a pair', () => {
     const { status, body } = await compare('pair', [[velm], [kitto]]);
     expect(status).toBe(201);
     expect(body.sides).toEqual(['Velm 5', 'Kitto Mini']);
-    expect(body.name).toBe('Velm 5 against Kitto Mini: Aurelune');
+    expect(body.name).toBe('Velm 5 and Kitto Mini: Aurelune');
     expect(body.pair.comparison.measures.average.by).toBeCloseTo(0.8, 3);
     expect(body.pair.comparison.mismatches.map((one: { kind: string }) => one.kind)).toContain('room');
     expect(body.answer).toMatch(
@@ -90,7 +90,7 @@ describe('a pair', () => {
     expect(body.answer).toBeNull();
     expect(body.pair.otherWork.map((one: { kind: string }) => one.kind)).toEqual(['title']);
     const anyway = await send('PATCH', `/comparisons/${body.id}`, { anyway: true });
-    expect(anyway.body.answer).toMatch(/^Not the same work \(title\)\. /);
+    expect(anyway.body.answer).toMatch(/^Test conditions differ \(title\)\./);
     await harness.request('DELETE', `/runs/${other}`);
   });
 
@@ -105,8 +105,16 @@ describe('a pair', () => {
   });
 
   it.each<[string, () => object, RegExp]>([
-    ['the same run on both sides', () => ({ sides: [{ runs: [velm] }, { runs: [velm] }] }), /stands twice/],
-    ['a run that is not there', () => ({ sides: [{ runs: [velm] }, { runs: [randomUUID()] }] }), /not there/],
+    [
+      'the same run on both sides',
+      () => ({ sides: [{ runs: [velm] }, { runs: [velm] }] }),
+      /is on two sides/,
+    ],
+    [
+      'a run that is not there',
+      () => ({ sides: [{ runs: [velm] }, { runs: [randomUUID()] }] }),
+      /missing or deleted/,
+    ],
     ['one side', () => ({ sides: [{ runs: [velm] }] }), /two sides/],
     ['an empty side', () => ({ sides: [{ runs: [velm] }, { runs: [] }] }), /at least one run/],
     [
@@ -246,9 +254,9 @@ describe('a field, a matrix and a rating', () => {
   });
 
   it.each([
-    [{ measure: 'average', value: null }, /a number is needed/],
+    [{ measure: 'average', value: null }, /enter a value/],
     [{ measure: 'average', value: 50, low: 60 }, /between/],
-    [{ measure: 'not offered', value: 1 }, /none where/],
+    [{ measure: 'not offered', value: 1 }, /none if/],
     [{ measure: 'charm', value: 1 }, /./],
   ])('refuses the weak value %j', async (wrong, message) => {
     const { status, body } = await send('POST', '/weak-values', {
@@ -329,6 +337,6 @@ describe('a run among the others', () => {
         found.map((one: { why: string; runs: { id: string }[] }) => [one.why, one.runs[0]!.id]),
       ),
     ).toEqual(runs);
-    expect(found[0].says).toBe('Old, which it follows');
+    expect(found[0].says).toBe('Old, its predecessor');
   });
 });

@@ -93,7 +93,7 @@ describe('import of a log', () => {
     );
     expect(body.figures.frames).toMatchObject({ count: 600, dropped: 2 });
     expect(body.upload.dropped).toEqual([
-      { line: 302, reason: 'column 1 holds “oops”, which is no number' },
+      { line: 302, reason: 'column 1 contains “oops”, which is not a number' },
       { line: 303, reason: 'the frame time 0 is zero' },
     ]);
   });
@@ -173,7 +173,7 @@ describe('refusals leave the database as it was', () => {
       {
         code: 'too-many-unreadable',
         line: 2,
-        rows: [{ line: 2, reason: 'column 1 holds “x”, which is no number' }],
+        rows: [{ line: 2, reason: 'column 1 contains “x”, which is not a number' }],
       },
     ],
     [
@@ -198,7 +198,7 @@ describe('refusals leave the database as it was', () => {
       {
         code: 'too-many-unreadable',
         line: 3,
-        message: expect.stringContaining('not later than the one before'),
+        message: expect.stringContaining('not later than the previous one'),
       },
     ],
     ['a heading alone', 'frame_time_ms\n', {}, 422, { code: 'no-frames' }],
@@ -207,7 +207,7 @@ describe('refusals leave the database as it was', () => {
       cut,
       {},
       422,
-      { code: 'broken-archive', remedy: expect.stringContaining('copy it again') },
+      { code: 'broken-archive', remedy: expect.stringContaining('Copy it again') },
     ],
     [
       'a run file with a broken line',

@@ -75,7 +75,7 @@ describe('records', () => {
       'facts.screens.0.refreshHz.0',
       'above 0 Hz',
     ],
-    [{ name: ' ', facts: {} }, 'name', 'a name is needed'],
+    [{ name: ' ', facts: {} }, 'name', 'enter a name'],
   ])('that make no sense are refused with the field, and change nothing: %j', async (record, field, why) => {
     const before = await named('devices', 'Oru Fold');
     const answer = await send('PUT', `/kit/device/${before.id}`, record);
@@ -134,7 +134,7 @@ describe('a setup that is derived from another', () => {
   it('does not come back to itself, over others too', async () => {
     const { status, body } = await put('plain', { from: 'without fog' });
     expect([status, body.code, body.field]).toEqual([422, 'derivation', 'from']);
-    expect(body.message).toBe('“plain” is derived from itself, over “without fog”, “other backend”.');
+    expect(body.message).toBe('“plain” is based on itself, over “without fog”, “other backend”.');
     expect((await put('lost', { from: 'nowhere' })).body.message).toContain('not among the title’s setups');
     // nothing of either is stored
     expect(await whole('plain')).toEqual(['emulator Lantern', 'backend first', 'fog 40']);
@@ -285,7 +285,7 @@ describe('a file of the kit', () => {
     ['name,batteryMah\nBrask,8400\n', { line: 1 }],
     [
       JSON.stringify({ ...FILE, devices: [{ name: 'Brask' }, { name: '' }] }),
-      { field: 'name', message: 'Devices[1] (): name: a name is needed.' },
+      { field: 'name', message: 'Devices[1] (): name: enter a name.' },
     ],
     [JSON.stringify({ ...FILE, spoons: [] }), { field: 'spoons' }],
     ['{"format":"other"}', { code: 'kit-file' }],

@@ -62,7 +62,7 @@ async function prepare(pool: pg.Pool): Promise<void> {
   const behindMs = continueClock(await lastHeardMs(pool));
   if (behindMs > 0)
     console.log(
-      `The machine’s clock is ${Math.round(behindMs / 1000)} s behind what it was when a run was last heard. The bench goes on from there; set the clock when nothing is recorded, and start anew.`,
+      `The system clock is ${Math.round(behindMs / 1000)} s behind the last data of a run. Recording continues from that time. Set the clock when nothing is being recorded, then restart.`,
     );
 }
 
@@ -91,11 +91,11 @@ async function serve(url: string): Promise<void> {
   await sweepAbandoned(url, process.env['PACE_BACKUPS'] ?? null).catch((error: unknown) =>
     report(`What a killed process left was not removed: ${String(error)}`),
   );
-  if (door.closed) console.log('Others than this machine may reach it: it asks for the passcode.');
+  if (door.closed) console.log('Other machines can reach this server. They must enter the passcode.');
   const { address, port } = server.address() as AddressInfo;
   // the parent process waits for this line
   console.log(`listening http://${address.includes(':') ? `[${address}]` : address}:${port}`);
-  resume().catch((error: unknown) => report('Computing stale figures failed:', error));
+  resume().catch((error: unknown) => report('Recalculating outdated figures failed:', error));
 
   let closing = false;
   const close = async (): Promise<void> => {
@@ -124,6 +124,6 @@ if (url) {
     process.exit(CANNOT_BEGIN);
   });
 } else {
-  console.error('DATABASE_URL is not set. Start with `npm start`, which brings a database of its own.');
+  console.error('DATABASE_URL is not set. Start with `npm start`, which starts its own database.');
   process.exitCode = CANNOT_BEGIN;
 }

@@ -309,7 +309,7 @@ describe('pictures', () => {
     const id = await make();
     const refusal = async (bytes: Buffer): Promise<string> =>
       (await attach(id, bytes)).body.refused[0].reason;
-    expect(await refusal(Buffer.from('hello'))).toMatch(/is no picture that can be read.*Choose a JPEG/);
+    expect(await refusal(Buffer.from('hello'))).toMatch(/cannot be read as a picture.*Choose a JPEG/);
     const whole = await noise(600, 600);
     expect(await refusal(whole.subarray(0, whole.length / 3))).toMatch(/broken/);
     // some hundred bytes that would unpack to gigabytes

@@ -19,9 +19,9 @@ export function reasonOf(error: unknown, url: string): string | null {
         ? error.message
         : String(error);
   if (NOT_LISTENING.test(codeOf(error)))
-    return `It cannot listen on ${process.env['HOST'] || '127.0.0.1'}, port ${process.env['PORT'] ?? '0'}: ${says}. Choose another with PORT=… or HOST=… .`;
+    return `The server cannot use ${process.env['HOST'] || '127.0.0.1'}, port ${process.env['PORT'] ?? '0'}: ${says}. Set another PORT=… or HOST=… .`;
   const where = url.replace(/\/\/[^@/]*@/, '//');
   if (NO_DATABASE.test(codeOf(error)) || problemOf(error)?.status === 503)
-    return `The database at ${where} cannot be used: ${says}. Check DATABASE_URL, and that PostgreSQL runs there and lets this user in.`;
+    return `The database at ${where} cannot be used: ${says}. Check DATABASE_URL, that PostgreSQL is running there, and that this user has access.`;
   return null;
 }

@@ -41,7 +41,7 @@ async function bring(device: string, fps: number): Promise<string> {
 const make = async (runs: string[], more: object = {}) =>
   send('POST', '/reviews', {
     id: randomUUID(),
-    name: 'Small against large',
+    name: 'Small compared with large',
     template: 'full review',
     runs,
     ...more,
@@ -51,11 +51,11 @@ describe('a review', () => {
     const { status, body } = await make([velm, kitto]);
     expect(status).toBe(201);
     expect(text(await pack(body.id), 'review.html')).toMatch(
-      /The hottest that was read is 40\.0.°C at back \(infrared\)/,
+      /The highest reading is 40\.0.°C at back \(infrared\)/,
     );
     expect(body.gaps.map((gap: { code: string }) => gap.code)).toEqual(['battery', 'repeats', 'verdict']);
     expect((await get('/reviews'))[0]).toMatchObject({
-      name: 'Small against large',
+      name: 'Small compared with large',
       runs: 2,
       published: null,
     });
@@ -77,7 +77,7 @@ describe('a review', () => {
 
   it.each<[string, object, RegExp]>([
     ['no run', { runs: [] }, /at least one run/],
-    ['a run that is not there', { runs: ['00000000-0000-4000-8000-000000000000'] }, /not there/],
+    ['a run that is not there', { runs: ['00000000-0000-4000-8000-000000000000'] }, /missing or deleted/],
     ['an unknown template', { template: 'epic' }, /./],
     ['U+0000', { name: 'a\u0000' }, /./],
   ])('is refused with %s', async (_, more, message) => {
@@ -118,7 +118,7 @@ describe('what is published', () => {
     });
     const changed = await get(`/reviews/${body.id}`);
     expect(changed.changes).toEqual([
-      expect.stringMatching(/^Aurelune on Velm 5, rise over the room: 22\.0.°C → 26\.0.°C$/),
+      expect.stringMatching(/^Aurelune on Velm 5, rise above room temperature: 22\.0.°C → 26\.0.°C$/),
       expect.stringMatching(/^Aurelune on Velm 5, peak: 40\.0.°C → 44\.0.°C$/),
     ]);
     expect(await page()).toBe(published);
@@ -127,9 +127,7 @@ describe('what is published', () => {
     expect(second.changes).toEqual([]);
     expect(await page()).toContain('revision 2');
     await harness.request('DELETE', `/runs/${kitto}`);
-    expect((await get(`/reviews/${body.id}`)).changes).toEqual([
-      'Aurelune on =cmd|Mini <b>: no longer in it',
-    ]);
+    expect((await get(`/reviews/${body.id}`)).changes).toEqual(['Aurelune on =cmd|Mini <b>: removed']);
     await harness.request('POST', `/runs/${kitto}/restore`);
   });
 
@@ -145,7 +143,7 @@ describe('what is published', () => {
     const doc = {
       ...body.doc,
       sections: body.doc.sections.map((one: { kind: string }) =>
-        one.kind === 'verdict' ? { ...one, text: 'Words of another screen.' } : one,
+        one.kind === 'verdict' ? { ...one, text: 'Text for another screen.' } : one,
       ),
     };
     const change = await harness.request(
@@ -419,7 +417,7 @@ describe('its video', () => {
     const overlay = new WebVTTParser().parse(text(files, 'video/overlay.vtt'), 'metadata');
     expect(overlay.errors).toEqual([]);
     expect(overlay.cues[0]!.text).toMatch(/^50 fps · 0:00, split 1/);
-    expect(text(files, 'video/left-out.txt')).toBe('line 3: there is no clip “nobody”\n');
+    expect(text(files, 'video/left-out.txt')).toBe('line 3: There is no clip named “nobody”\n');
     expect(Object.keys(files).some((name) => name.startsWith('video/overlay/'))).toBe(false);
   });
 
@@ -481,10 +479,7 @@ describe('its video', () => {
     const detail = await get(`/reviews/${id}`);
     expect(detail.doc.video.cuts).toBe('small 0:00 - 600:00');
     const { status, body } = await harness.request('GET', `/reviews/${id}/pack?overlay=yes`);
-    expect([status, body.message]).toEqual([
-      422,
-      'The overlay would be 2,160,000 pictures; at most 60,000 can be written.',
-    ]);
+    expect([status, body.message]).toEqual([422, 'The overlay needs 2,160,000 images; the limit is 60,000.']);
   });
 });
 

@@ -27,7 +27,7 @@ describe('whoever looks after the server', () => {
     const ready = await ask('/readyz');
     expect([ready.status, await ready.json()]).toEqual([
       503,
-      { ready: false, why: 'The database is a newer program’s by now.' },
+      { ready: false, why: 'The database belongs to a newer version of Pace Check.' },
     ]);
     await harness.pool.query("delete from migration where file = '999_later.sql'");
   });

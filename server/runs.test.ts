@@ -63,7 +63,7 @@ describe('corrections', () => {
   it('that make no sense change nothing and say which field', async () => {
     expect(await patch({ name: '' })).toMatchObject({
       status: 400,
-      body: { field: 'name', message: expect.stringContaining('a name is needed') },
+      body: { field: 'name', message: expect.stringContaining('enter a name') },
     });
     expect(await patch({ target: 'fast' })).toMatchObject({ status: 400, body: { field: 'target' } });
     expect((await harness.request('GET', `/runs/${id}`)).body.name).toBe('Crossing');

@@ -57,7 +57,7 @@ describe('a ladder', () => {
     const fold = ladder({ device: 'Oru Fold' });
     const { body } = await send('POST', '/ladders', fold);
     expect(body.siblings).toHaveLength(1);
-    expect(body.siblings[0].says).toBe('Rook Tower on Velm 5 (the same chip, Tarn T4): 2× held');
+    expect(body.siblings[0].says).toBe('Rook Tower on Velm 5 (the same chip, Tarn T4): 2× holds');
     const weights: number[] = body.siblings[0].weights;
     expect(weights.reduce((sum, weight) => sum + weight, 0)).toBeCloseTo(1, 9);
     expect(weights.indexOf(Math.max(...weights))).toBe(2);
@@ -96,17 +96,17 @@ describe('a ladder', () => {
   });
 
   it.each<[string, object, RegExp]>([
-    ['a rung that stands twice', { rungs: [{ name: '1×' }, { name: '1×' }] }, /stands twice/],
-    ['no rung', { rungs: [] }, /at least one rung/],
+    ['a rung that stands twice', { rungs: [{ name: '1×' }, { name: '1×' }] }, /is listed twice/],
+    ['no rung', { rungs: [] }, /enter at least one setting/],
     ['65 rungs', { rungs: Array.from({ length: 65 }, (_, i) => ({ name: String(i) })) }, /at most 64/],
-    ['a probe of a rung that is not there', { probes: [probe('9×', 100)] }, /there is no rung/],
+    ['a probe of a rung that is not there', { probes: [probe('9×', 100)] }, /unknown setting/],
     ['a speed below 0', { probes: [probe('1×', -1)] }, /at least 0/],
     ['a probe that says nothing', { probes: [{ id: randomUUID(), rung: '1×' }] }, /whether it holds/],
     ['a prior of zeros', { prior: { from: randomUUID(), says: 'x', weights: [0, 0, 0, 0] } }, /above 0/],
     [
       'a prior of another length',
       { prior: { from: randomUUID(), says: 'x', weights: [1, 1] } },
-      /take 4 numbers/,
+      /need 4 numbers/,
     ],
     ['U+0000', { scene: 'a\u0000' }, /scene/],
   ])('is refused with %s', async (_, more, message) => {
@@ -166,7 +166,7 @@ describe('one ladder over several titles', () => {
     const doc = { ...before.body.doc, probes: [probe('2×', 100), probe('3×', 70), probe('2×', 100)] };
     await send('PUT', `/ladders/${one.id}`, { revision: before.body.revision, doc });
     const { borrowed, doc: without, revision } = (await send('GET', `/ladders/${other.id}`)).body;
-    expect(borrowed.says).toBe(`what was seen of ${one.title}`);
+    expect(borrowed.says).toBe(`results of ${one.title}`);
     expect(borrowed.weights.indexOf(Math.max(...borrowed.weights))).toBe(2);
     const row = (await listed()).find(({ id }: { id: string }) => id === other.id);
     expect(row.standing).toMatchObject({ posterior: borrowed.weights, lastAt: null });
@@ -287,7 +287,7 @@ describe('a ladder in a step of a card', () => {
     const made = (await send('POST', '/cards', card(one.id))).body;
     const { body } = await send('GET', `/cards/${made.id}/preflight?step=${made.steps[0].id}`);
     expect(body.seen).toEqual([
-      'Last seen 2026-05-01 with Lantern 1.9: it started only without an overlay: read its own counter, or film the screen.',
+      'Last result 2026-05-01 with Lantern 1.9: it started only with the overlay off: read its own counter, or film the screen.',
     ]);
     for (const { id } of outcomes) await send('DELETE', `/outcomes/${id}`);
   });
@@ -317,9 +317,7 @@ describe('a choice', () => {
     expect((await send('PUT', `/choices/${one.id}`, { revision: 0, doc })).status).toBe(409);
     const [row] = (await send('GET', '/choices')).body;
     expect(row).toMatchObject({ take: 'Ember', probes: 2 });
-    expect(row.says).toBe(
-      'Take Ember: it holds full speed in every probe, and no other one reaches it in any.',
-    );
+    expect(row.says).toBe('Choose Ember: it holds full speed in every test; no other option reaches it.');
     expect(row.told[0].cost).toMatch(/^costs 40.% of the speed/);
     // the same question for another title has an answer of its own
     const other = await send('POST', '/choices', choice({ title: 'Night Ferry' }));
@@ -367,11 +365,15 @@ describe('a choice', () => {
   });
 
   it.each<[string, object, RegExp]>([
-    ['an option that stands twice', { options: ['Glim', 'Glim'] }, /stands twice/],
+    ['an option that stands twice', { options: ['Glim', 'Glim'] }, /is listed twice/],
     ['one option', { options: ['Glim'] }, /at least two/],
     ['a probe of an option that is not there', { probes: [seen('Petrel', 100)] }, /there is no option/],
     ['a speed below 0', { probes: [seen('Glim', -1)] }, /at least 0/],
-    ['a probe that says nothing', { probes: [{ id: randomUUID(), option: 'Glim' }] }, /a speed or a rate/],
+    [
+      'a probe that says nothing',
+      { probes: [{ id: randomUUID(), option: 'Glim' }] },
+      /enter a speed or a rate/,
+    ],
     ['U+0000', { scene: 'a\u0000' }, /scene/],
   ])('is refused with %s', async (_, more, message) => {
     const { status, body } = await send('POST', '/choices', choice(more));

@@ -29,7 +29,7 @@ function proxiesOf(text = ''): DoorOptions['proxies'] {
 export class NoPasscode extends Error {
   constructor() {
     super(
-      'Others than this machine would reach the server, and no passcode is set. Set one with “npm run passcode”, then start again.',
+      'Other machines could reach the server, but no passcode is set. Set one with “npm run passcode”, then start again.',
     );
   }
 }

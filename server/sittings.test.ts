@@ -329,7 +329,7 @@ describe('runs of one sitting', () => {
     expect(await linesIn(first.id)).toEqual([
       skin(2, 31),
       skin(4, 33),
-      note('of the whole sitting: 44 fps, overlay'),
+      note('of the whole session: 44 fps, overlay'),
       skin(6, 35),
       { type: 'span', fromMs: 8 * MIN, toMs: endMs, kind: 'cooler' },
       note('1:59.988 after its end, in the pause: battery 61 %'),
@@ -387,7 +387,7 @@ describe('runs of one sitting', () => {
         (await imported({ startedAt: began(0) }, [[1, 60]])).id,
         (await imported({ startedAt: began(5), device: 'Velm 5' }, [[1, 60]])).id,
       ],
-      'A sitting is of one device.',
+      'All runs of a session must be from one device.',
     ],
     [
       'of which one does not say when it began',
@@ -403,7 +403,7 @@ describe('runs of one sitting', () => {
         (await imported({ startedAt: began(0) }, [[10, 60]])).id,
         (await imported({ startedAt: began(5) }, [[1, 60]])).id,
       ],
-      'one title at a time',
+      'Correct the start times',
     ],
     [
       'of which one is one twice',
@@ -411,7 +411,7 @@ describe('runs of one sitting', () => {
         const { id } = await imported({ startedAt: began(0) }, [[1, 60]]);
         return [id, id];
       },
-      'two runs or more',
+      'at least two runs',
     ],
   ])('are refused %s, and nothing is changed', async (_case, make, remedy) => {
     const ids = await make();
@@ -475,7 +475,7 @@ describe('synthetic scores', () => {
     expect(made.body).toMatchObject({
       loop: { ratio: 0.75 },
       riseC: 14,
-      question: expect.stringMatching(/^2\.1 times what Velm 4/),
+      question: expect.stringMatching(/^2\.1 times the best score of its class \(Velm 4\)/),
     });
     // nothing of it is a run
     expect((await list()).map((run) => run.title)).not.toContain('Plumb Line');

@@ -36,7 +36,7 @@ const sitting =
   async (page: Page): Promise<void> => {
     await runs(page);
     await page.getByRole('link', { name }).click();
-    await page.getByRole('link', { name: 'The sitting on one clock' }).click();
+    await page.getByRole('link', { name: 'Session timeline' }).click();
     await page.getByRole('img', { name: /^Warmth over the sitting/ }).waitFor();
   };
 const importing = async (page: Page): Promise<void> => {
@@ -60,16 +60,16 @@ const importing = async (page: Page): Promise<void> => {
 
 const cards = async (page: Page): Promise<void> => {
   await page.goto('/cards');
-  await page.getByRole('link', { name: /^Small against large/ }).waitFor();
+  await page.getByRole('link', { name: /^Small compared with large/ }).waitFor();
 };
 const day = async (page: Page): Promise<void> => {
   await cards(page);
-  await page.getByRole('link', { name: /^Small against large/ }).click();
-  await page.getByRole('group', { name: 'The day in lanes' }).waitFor();
+  await page.getByRole('link', { name: /^Small compared with large/ }).click();
+  await page.getByRole('group', { name: 'Timeline by device' }).waitFor();
 };
 const preflight = async (page: Page): Promise<void> => {
   await day(page);
-  await page.getByRole('button', { name: 'Preflight and start' }).click();
+  await page.getByRole('button', { name: 'Check and start' }).click();
   await page.getByRole('button', { name: /^Start at/ }).waitFor();
 };
 const kit = async (page: Page): Promise<void> => {
@@ -87,12 +87,12 @@ const comparison =
   };
 const matrix = async (page: Page): Promise<void> => {
   await comparison(/^Three for the crossing/)(page);
-  await page.getByRole('list', { name: 'Order of the devices' }).waitFor();
+  await page.getByRole('list', { name: 'Ranking of the devices' }).waitFor();
 };
 
 const review = async (page: Page): Promise<void> => {
   await page.goto('/reviews');
-  await page.getByRole('link', { name: /^Small against large on the night boat/ }).click();
+  await page.getByRole('link', { name: /^Small compared with large on the night boat/ }).click();
   await page.getByRole('region', { name: 'Verdict' }).waitFor();
 };
 
@@ -106,20 +106,20 @@ const video = async (page: Page): Promise<void> => {
 const ladder = async (page: Page): Promise<void> => {
   await page.goto('/ladders');
   await page.getByRole('link', { name: /^Pico Harbour on Kitto Mini/ }).click();
-  await page.getByRole('list', { name: 'Rungs' }).waitFor();
+  await page.getByRole('list', { name: 'Settings in this ladder' }).waitFor();
 };
 
 const settings = async (page: Page): Promise<void> => {
   await page.goto('/settings');
   await page.getByRole('button', { name: 'Back up now' }).click();
   await page.getByRole('list', { name: 'Backups' }).waitFor();
-  await page.getByText('Who may in', { exact: true }).evaluate((heading) => heading.scrollIntoView());
+  await page.getByText('Access', { exact: true }).evaluate((heading) => heading.scrollIntoView());
 };
 
 const outcomes = async (page: Page): Promise<void> => {
   await page.goto('/outcomes');
   await page.getByRole('button', { name: /^Rook Tower:/ }).click();
-  await page.getByLabel('Find a title').evaluate((field) => field.scrollIntoView());
+  await page.getByLabel('Search titles').evaluate((field) => field.scrollIntoView());
 };
 
 /** A run that goes on: a stand-in sends at sixty times the speed, a thermometer is read. */

@@ -44,7 +44,7 @@ export function useShellText(runId: string): UseMutationResult<BatchTaken, Error
     mutationFn: async (text) => {
       made.current ??= await ask(ROUTES.addSource, {
         params: { id: runId },
-        body: { name: 'Text from the shell', kind: 'other' },
+        body: { name: 'Shell output', kind: 'other' },
       });
       return send<BatchTaken>(`/api${pathOf(ROUTES.liveShell, { query: { seq: 0 } })}`, {
         method: 'POST',

@@ -53,7 +53,7 @@ describe('requests', () => {
     standInServer(() => null);
     expect(await failure(ask(ROUTES.runs, {}))).toMatchObject({
       offline: true,
-      problem: { remedy: expect.stringContaining('What you typed stays here') },
+      problem: { remedy: expect.stringContaining('Your text is still here') },
     });
   });
 });

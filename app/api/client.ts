@@ -27,8 +27,8 @@ function inPlainWords({ message, field }: ApiProblem): string {
 
 const OFFLINE: ApiProblem = {
   code: 'offline',
-  message: 'Pace Check’s server does not answer.',
-  remedy: 'Check that it is running (npm start) and try again. What you typed stays here.',
+  message: 'The Pace Check server does not answer.',
+  remedy: 'Check that the server is running (npm start) and try again. Your text is still here.',
 };
 
 /** Asks the server by the table of its routes. @throws ApiFailure */
@@ -78,8 +78,8 @@ async function problemOf(response: Response): Promise<ApiProblem> {
 
 const unreadable = (status: number): ApiProblem => ({
   code: 'unreadable',
-  message: `The server answered with status ${status} and no explanation.`,
-  remedy: 'Try again; if it stays, look at the server’s output.',
+  message: `The server reported an error (status ${status}) without details.`,
+  remedy: 'Try again. If it happens again, check the server’s output.',
 });
 
 /** What an upload tells on its way. */

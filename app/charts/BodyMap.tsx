@@ -58,8 +58,8 @@ export function BodyMap({ run }: { run: RunDetail }): ReactNode {
   const hot = spots.find((spot) => spot.spot === hottest)!;
   return (
     <Section
-      title="Where it gets warm"
-      aside={<Choices label="Which reading" options={WHICH} selected={which} onSelect={setWhich} />}
+      title="Where the device gets warm"
+      aside={<Choices label="Reading shown" options={WHICH} selected={which} onSelect={setWhich} />}
     >
       <View
         style={{
@@ -82,8 +82,8 @@ export function BodyMap({ run }: { run: RunDetail }): ReactNode {
       </View>
       <Body small>{`Hottest: ${hot.spot}, ${temperature(hot.peakC)}.`}</Body>
       <Quiet>
-        Drag a spot to where it was read; it stays there for every run of this device. Shading only between
-        spots that were read.
+        Drag a spot to the place you measured. The place is saved for all runs of this device. Colours are
+        shown only between measured spots.
       </Quiet>
     </Section>
   );
@@ -196,7 +196,7 @@ function Spot({ run, spot, shape }: { run: RunDetail; spot: Placed; shape: Shape
           y: within(y + dy / height),
         };
         mutate([place], {
-          onError: (error) => toast({ text: `The spot stays where it was: ${error.message}` }),
+          onError: (error) => toast({ text: `Spot not moved: ${error.message}` }),
         });
       },
       onPanResponderTerminationRequest: () => false,
@@ -207,7 +207,7 @@ function Spot({ run, spot, shape }: { run: RunDetail; spot: Placed; shape: Shape
     <Stack
       {...(may ? handlers : null)}
       role={may ? 'button' : 'img'}
-      aria-label={`${name}, ${temperature(spot.c)}${may ? ': drag to its place' : ''}`}
+      aria-label={`${name}, ${temperature(spot.c)}${may ? ': drag to move' : ''}`}
       align="center"
       style={{
         position: 'absolute',

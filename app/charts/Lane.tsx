@@ -213,14 +213,17 @@ function Mark({
 
 /** The lane in words, for those who do not see it. */
 function describe(lane: LaneData): string {
-  if (lane.cells.length === 0) return 'No splits.';
+  if (lane.cells.length === 0) return 'No splits yet.';
   const what = {
     target: `of the target of ${lane.target}`,
     hold: 'of the seconds near the median',
-    highest: 'of the highest rate that was read',
+    highest: 'of the highest reading',
     speed: 'of full speed',
   }[lane.measures];
   return lane.cells
-    .map((cell) => `${clock(cell.fromS)}: ${percent(cell.height)} ${what}${lane.readOff ? ', read off' : ''}`)
+    .map(
+      (cell) =>
+        `${clock(cell.fromS)}: ${percent(cell.height)} ${what}${lane.readOff ? ', manual reading' : ''}`,
+    )
     .join('; ');
 }

@@ -49,7 +49,7 @@ export function CoolerAt({
       <Row gap={10} wrap align="flex-end">
         <Stack flex={1} style={{ minWidth: 170 }}>
           <NamePicker
-            label="The cooler sits on"
+            label="Cooler position"
             known={[...new Set(known)]}
             what="place"
             value={place}
@@ -58,7 +58,7 @@ export function CoolerAt({
         </Stack>
         <Stack style={{ width: 130 }}>
           <TemperatureInput
-            label="Its plate"
+            label="Cooler plate temperature"
             value={plateC ?? null}
             placeholder="unknown"
             onChange={(c) => put({ plateC: typeof c === 'number' && c >= -60 && c <= 80 ? c : undefined })}

@@ -46,7 +46,7 @@ export function FactsFields<T extends RunFactsInput>({
       <PickOrAdd
         control={control}
         name="setup"
-        label="Setup (settings, cap; may stay empty)"
+        label="Setup (optional)"
         what="setup"
         known={setups}
         optional
@@ -54,11 +54,11 @@ export function FactsFields<T extends RunFactsInput>({
       <Row gap={12}>
         {withTarget ? (
           <Stack flex={1}>
-            <NumberField control={control} name="target" label="Target, fps" placeholder="none" />
+            <NumberField control={control} name="target" label="Target rate, fps" placeholder="none" />
           </Stack>
         ) : null}
         <Stack flex={1}>
-          <NumberField control={control} name="refresh" label="Panel, Hz" placeholder="unknown" />
+          <NumberField control={control} name="refresh" label="Refresh rate, Hz" placeholder="unknown" />
         </Stack>
       </Row>
     </>

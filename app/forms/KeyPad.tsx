@@ -10,10 +10,10 @@ export const BIG = 56;
 
 const NAMES: Record<string, string> = {
   '<': 'Delete a digit',
-  '.': 'Point',
-  '–': 'To, for a range',
+  '.': 'Decimal point',
+  '–': 'To (range)',
   '±': 'Plus or minus',
-  '~': 'About, by eye',
+  '~': 'Estimate by eye',
   h: 'Hours',
 };
 

@@ -71,7 +71,7 @@ export function PictureInput({
       <Stack gap={6}>
         <Button
           type="outline"
-          title={busy ? 'Making it small …' : label}
+          title={busy ? 'Reducing picture size…' : label}
           disabled={busy}
           onPress={() => input.current?.click()}
         />

@@ -1,5 +1,13 @@
 import { TemperatureInput } from './TemperatureInput';
-import { BESIDE, BESIDE_NAMES, CAUTION_C, CHARGE_RISE_C, condensation, STOP_C } from '@pace-check/core';
+import {
+  BESIDE,
+  BESIDE_NAMES,
+  CAUTION_C,
+  CHARGE_RISE_C,
+  condensation,
+  STOP_C,
+  SWOLLEN_BATTERY,
+} from '@pace-check/core';
 import { preflight, type Preflight, type PreflightField } from '@pace-check/contract';
 import { Button, Input } from '@rneui/themed';
 import { useEffect, useState, type ReactNode } from 'react';
@@ -24,43 +32,43 @@ const QUESTIONS: {
   /** Asked on a run's page, not before every run. */ afterwards?: true;
   /** Asked where a cooler is on. */ withCooler?: true;
 }[] = [
-  { field: 'roomC', asks: 'Room', temperature: true },
+  { field: 'roomC', asks: 'Room temperature', temperature: true },
   { field: 'brightness', asks: 'Brightness', unit: '%' },
   { field: 'charging', asks: 'Power', options: preflight.shape.charging.unwrap().options },
   {
     field: 'performanceMode',
     asks: 'Mode',
     options: preflight.shape.performanceMode.unwrap().options,
-    short: { 'as delivered': 'usual', performance: 'fast' },
+    short: { 'as delivered': 'usual', performance: 'high performance' },
   },
-  { field: 'refreshMode', asks: 'Refresh', options: preflight.shape.refreshMode.unwrap().options },
+  { field: 'refreshMode', asks: 'Refresh rate', options: preflight.shape.refreshMode.unwrap().options },
   { field: 'case', asks: 'Case', options: preflight.shape.case.unwrap().options },
   { field: 'cooler', asks: 'Cooler', options: preflight.shape.cooler.unwrap().options },
   { field: 'network', asks: 'Network', options: preflight.shape.network.unwrap().options },
   { field: 'quiet', asks: 'Alerts', yes: 'off', no: 'on' },
-  { field: 'orientation', asks: 'Turned', options: preflight.shape.orientation.unwrap().options },
+  { field: 'orientation', asks: 'Orientation', options: preflight.shape.orientation.unwrap().options },
   {
     field: 'hold',
-    asks: 'Held',
+    asks: 'How it was held',
     options: preflight.shape.hold.unwrap().options,
     short: { 'in the hands': 'hands', 'on a stand': 'stand', 'with a controller': 'controller' },
   },
   { field: 'firstPlay', asks: 'First play', yes: 'yes', no: 'no' },
-  { field: 'coolerName', asks: 'Which cooler', withCooler: true },
-  { field: 'coolerMode', asks: 'Its setting', withCooler: true },
-  { field: 'coolerPlace', asks: 'Sits on', withCooler: true },
-  { field: 'plateC', asks: 'Its plate', temperature: true, withCooler: true },
+  { field: 'coolerName', asks: 'Cooler model', withCooler: true },
+  { field: 'coolerMode', asks: 'Cooler setting', withCooler: true },
+  { field: 'coolerPlace', asks: 'Cooler position', withCooler: true },
+  { field: 'plateC', asks: 'Cooler plate temperature', temperature: true, withCooler: true },
   { field: 'humidity', asks: 'Humidity', unit: '%', withCooler: true, afterwards: true },
-  { field: 'humidityBy', asks: 'Humidity by', withCooler: true },
-  { field: 'titleVersion', asks: 'Title’s version', afterwards: true },
+  { field: 'humidityBy', asks: 'Humidity measured with', withCooler: true },
+  { field: 'titleVersion', asks: 'Title version', afterwards: true },
   { field: 'system', asks: 'System', afterwards: true },
   { field: 'layer', asks: 'Layer', afterwards: true },
   { field: 'driver', asks: 'Driver', afterwards: true },
-  { field: 'cap', asks: 'Cap set', unit: 'fps', afterwards: true },
-  { field: 'pixels', asks: 'Pixels drawn', unit: 'px', afterwards: true },
+  { field: 'cap', asks: 'Frame cap', unit: 'fps', afterwards: true },
+  { field: 'pixels', asks: 'Render resolution', unit: 'px', afterwards: true },
   { field: 'screen', asks: 'Screen' },
-  { field: 'outsidePixels', asks: 'Outside screen', unit: 'px', afterwards: true },
-  { field: 'outsideHz', asks: 'Outside screen', unit: 'Hz', afterwards: true },
+  { field: 'outsidePixels', asks: 'External screen', unit: 'px', afterwards: true },
+  { field: 'outsideHz', asks: 'External screen', unit: 'Hz', afterwards: true },
   ...BESIDE.map((field) => ({ field, asks: BESIDE_NAMES[field], afterwards: true as const })),
 ];
 type Question = (typeof QUESTIONS)[number];
@@ -139,12 +147,12 @@ export function PreflightForm({
         <Stack gap={6}>
           <Quiet>
             {from
-              ? `As at the last run on this device (${from}). Tap what is different today.`
+              ? `From the last run on this device (${from}). Change what is different today.`
               : afterwards
-                ? 'As it was stated. Tap what was different.'
-                : 'Known already. Tap what is different today.'}
+                ? 'As recorded. Change what was different.'
+                : 'From Kit. Change what is different today.'}
           </Quiet>
-          <Row role="group" aria-label="Known already" gap={6} wrap>
+          <Row role="group" aria-label="Known conditions" gap={6} wrap>
             {remembered.map(({ field, asks }) => (
               <Button
                 key={field}
@@ -252,14 +260,14 @@ function Cautions({ answers }: { answers: Preflight }): ReactNode {
   const { temperature, difference } = useVoice();
   const cautions = [
     answers.charging === 'plugged in'
-      ? `Charging while playing adds about ${difference(CHARGE_RISE_C, 0)} on the back. Stop if it gets too hot to hold; a swollen, leaking, hissing or very hot battery is not charged, not punctured, and handled by a professional.`
+      ? `Charging during play adds about ${difference(CHARGE_RISE_C, 0)} on the back. Stop if the device is too hot to hold. ${SWOLLEN_BATTERY}`
       : null,
     answers.cooler === 'with' ? plateCaution(answers, temperature) : null,
     answers.hold === 'in the hands'
-      ? `From ${temperature(CAUTION_C)} hold it only for a while; from ${temperature(STOP_C)} put it down. Rest hands and eyes ten minutes in ninety.`
+      ? `From ${temperature(CAUTION_C)}, hold the device only briefly; from ${temperature(STOP_C)}, put it down. Take a ten-minute break every 90 minutes.`
       : null,
     answers.performanceMode === 'boost'
-      ? 'Boost is for as long as the maker’s instructions allow it, with the vents free.'
+      ? 'Use boost only as long as the maker allows, with the vents free.'
       : null,
   ].filter((caution) => caution !== null);
   return cautions.map((caution) => (
@@ -274,11 +282,11 @@ export function plateCaution(
   { plateC, roomC, humidity }: Pick<Preflight, 'plateC' | 'roomC' | 'humidity'>,
   temperature: (celsius: number) => string,
 ): string {
-  const keep = 'keep it from ports, and do not block vents';
+  const keep = 'keep water away from ports, and do not cover vents';
   const found = plateC === undefined ? null : condensation(plateC, roomC ?? null, humidity ?? null);
-  if (found === null) return `A cold plate collects water from the air: ${keep}.`;
-  const dew = `water leaves this air at ${temperature(found.dewC)}`;
+  if (found === null) return `Water can condense on a cold plate: ${keep}.`;
+  const dew = `dew point ${temperature(found.dewC)}`;
   return found.state === 'dry'
-    ? `The plate is warmer than the dew point (${dew}); ${keep}.`
-    : `Water ${found.state === 'wet' ? 'gathers' : 'may gather'} on the plate: it is at ${temperature(found.plateC)}, and ${dew}. Dry it, ${keep}, and stop if water comes near one; the maker’s instructions come first.`;
+    ? `The plate is warmer than the ${dew}; ${keep}.`
+    : `Water ${found.state === 'wet' ? 'condenses' : 'may condense'} on the plate: plate ${temperature(found.plateC)}, ${dew}. Dry it, ${keep}, and stop if water gets near a port. Follow the maker’s instructions first.`;
 }

@@ -35,13 +35,13 @@ export function TargetNeed({
       ? 'for this run'
       : known
         ? `from the kit: ${known.from}`
-        : 'not said yet; the title keeps what you choose';
+        : 'not set; your choice is saved with the title';
   return (
     <Stack gap={6}>
-      <Quiet>{`Target, fps: ${from(asked.target, target)}`}</Quiet>
+      <Quiet>{`Target rate, fps: ${from(asked.target, target)}`}</Quiet>
       <ScrollView horizontal showsHorizontalScrollIndicator={false}>
         <Choices
-          label="Target, fps"
+          label="Target rate, fps"
           options={[
             ...rates.map((value) => ({ value: String(value), text: String(value) })),
             { value: 'none', text: 'none' },
@@ -50,9 +50,9 @@ export function TargetNeed({
           onSelect={(value) => onAsked({ ...asked, target: value === 'none' ? 'none' : Number(value) })}
         />
       </ScrollView>
-      <Quiet>{`What it asks for: ${from(asked.need, need)}`}</Quiet>
+      <Quiet>{`Title type: ${from(asked.need, need)}`}</Quiet>
       <Choices
-        label="What it asks for"
+        label="Title type"
         options={NEED_WORDS.map((value) => ({ value, text: value }))}
         selected={asked.need === null ? (need?.value ?? null) : asked.need === 'none' ? null : asked.need}
         onSelect={(value) => onAsked({ ...asked, need: value === asked.need ? null : value })}

@@ -23,7 +23,7 @@ const QUALITIES = [0.82, 0.65, 0.5, 0.35];
 export async function smallPicture(file: Blob): Promise<string> {
   if (file.size > LARGEST_CHOSEN_BYTES)
     throw new PictureRefused(
-      `The file has ${(file.size / 1024 / 1024).toFixed(0)} MB; at most ${LARGEST_CHOSEN_BYTES / 1024 / 1024} MB are taken. Choose a photo or a screenshot.`,
+      `The file is ${(file.size / 1024 / 1024).toFixed(0)} MB; the limit is ${LARGEST_CHOSEN_BYTES / 1024 / 1024} MB. Choose a smaller photo or screenshot.`,
     );
   await refuseTooManyPixels(file);
   const bitmap = await createImageBitmap(file).catch(() => {
@@ -54,12 +54,12 @@ async function refuseTooManyPixels(file: Blob): Promise<void> {
   }
   if (size.width * size.height > MOST_PIXELS)
     throw new PictureRefused(
-      `The picture has ${size.width} × ${size.height} pixels; at most ${MOST_PIXELS / 1e6} million are taken. Choose a photo or a screenshot, or make it smaller first.`,
+      `The picture has ${size.width} × ${size.height} pixels; the limit is ${MOST_PIXELS / 1e6} million. Choose a smaller picture or reduce its size.`,
     );
 }
 
 const noPicture = (): PictureRefused =>
-  new PictureRefused('The file is no picture that can be read. Choose a JPEG, PNG or WebP.');
+  new PictureRefused('This file cannot be read as a picture. Choose a JPEG, PNG or WebP.');
 
 function drawn(bitmap: ImageBitmap, longest: number): HTMLCanvasElement {
   const by = Math.min(1, longest / Math.max(bitmap.width, bitmap.height));

@@ -114,18 +114,18 @@ describe('the outbox', () => {
   it('sets aside what is refused as a whole', async () => {
     answer = () => ({
       status: 404,
-      body: { code: 'not-found', message: 'There is no such card.', remedy: 'Go back.' },
+      body: { code: 'not-found', message: 'This card does not exist.', remedy: 'Go back.' },
     });
     const outbox = new Outbox(name);
     await outbox.add(...done('card', '1', 'a'));
-    await until(() => outbox.snapshot().waiting[0]?.refused === 'There is no such card. Go back.');
+    await until(() => outbox.snapshot().waiting[0]?.refused === 'This card does not exist. Go back.');
   });
   it('sets aside what the server fails at time and again, and sends the rest', async () => {
     answer = (changes) =>
       changes.some(({ id }) => id === 'b')
         ? {
             status: 500,
-            body: { code: 'internal', message: 'The server could not do this.', remedy: 'Try again.' },
+            body: { code: 'internal', message: 'The server had an internal error.', remedy: 'Try again.' },
           }
         : ok(changes);
     const outbox = new Outbox(name, 1);
@@ -133,7 +133,7 @@ describe('the outbox', () => {
     await until(() => outbox.snapshot().waiting.length === 1);
     expect(outbox.snapshot().waiting[0]).toMatchObject({
       change: expect.objectContaining({ id: 'b' }),
-      refused: 'The server could not do this. Try again.',
+      refused: 'The server had an internal error. Try again.',
     });
     expect(
       sent

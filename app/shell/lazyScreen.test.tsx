@@ -14,7 +14,7 @@ test('a screen that cannot be fetched says so, and is there when it is tried aga
     reached ? Promise.resolve({ KitScreen: Kit }) : Promise.reject(new Error('gone'))) as typeof fetchScreens;
   const Lazy = lazyScreen((screens) => screens.KitScreen, fetch);
   await show(<Lazy />);
-  expect(await screen.findByText(/is not in the browser yet/)).toBeTruthy();
+  expect(await screen.findByText(/is not stored in the browser/)).toBeTruthy();
   expect(screen.queryByText('the kit')).toBeNull();
   reached = true;
   fireEvent.click(screen.getByText('Try again'));

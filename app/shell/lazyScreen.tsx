@@ -36,11 +36,11 @@ export function lazyScreen<P extends object>(
     return error ? (
       <Failed error={NOT_FETCHED} retry={() => void refetch()} />
     ) : (
-      <Loading rows={4} height={90} label="Loading the screen" />
+      <Loading rows={4} height={90} label="Loading" />
     );
   };
 }
 
 const NOT_FETCHED = new Error(
-  'This part of the app is not in the browser yet, and the server that has it does not answer.',
+  'This part of the app is not stored in the browser, and the server does not answer. Try again when the server is back.',
 );

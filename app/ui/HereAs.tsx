@@ -7,8 +7,8 @@ import { Quiet } from './words';
 
 /** What those may who may not all; who may everything is told nothing. */
 const SAYS: Record<Exclude<Role, 'reviewer'>, string> = {
-  bench: 'Here as a helper at the bench: record and type. What is deleted or published is the reviewer’s.',
-  reader: 'Here as a reader: look at everything. Nothing is changed from here.',
+  bench: 'You are signed in as an assistant: you can record and enter readings, but not delete or publish.',
+  reader: 'You are signed in as a viewer: you can see everything but change nothing.',
 };
 
 /** Says as what one is here, where that is not all. */

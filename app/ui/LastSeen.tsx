@@ -37,7 +37,7 @@ export function LastSeen(): ReactNode {
       style={{ borderBottomWidth: 1, borderColor: line, paddingHorizontal: 14, paddingVertical: 8 }}
     >
       <Body small style={{ color: action }}>
-        No answer from the server: this is as last seen.
+        Offline: showing the last known data.
       </Body>
     </View>
   );

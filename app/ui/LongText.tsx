@@ -30,7 +30,7 @@ export function LongText({ label, placeholder, value, onChange }: Props): ReactN
         ))}
         <Row gap={12} align="center">
           <Body>{`… ${count(lines, 'line')}`}</Body>
-          <Button type="clear" title="Other text" onPress={() => onChange('')} />
+          <Button type="clear" title="Replace text" onPress={() => onChange('')} />
         </Row>
       </Stack>
     );

@@ -10,14 +10,14 @@ interface Kept {
 
 /** Whether what is written is kept, in a word under a title; null where an error says more, and for those who do not write. */
 export const keptWord = ({ kept, error }: Kept, may: boolean): string | null =>
-  !may || (error && !kept) ? null : kept ? 'all is kept' : 'keeping…';
+  !may || (error && !kept) ? null : kept ? 'All changes saved' : 'Saving…';
 
 /** What was typed could not be kept: it stays here, and may be sent again. */
 export function NotKept({ writing }: { writing: Kept & { retry: () => void } }): ReactNode {
   if (!writing.error || writing.kept) return null;
   return (
     <Sheet marked gap={8} role="alert">
-      <Body>{`What you wrote is not kept yet: ${writing.error.message}`}</Body>
+      <Body>{`Your changes are not saved yet: ${writing.error.message}`}</Body>
       <Row>
         <Button title="Try again" onPress={writing.retry} />
       </Row>

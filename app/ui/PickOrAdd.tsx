@@ -142,7 +142,7 @@ export function NamePicker({
         {...(value === ''
           ? {}
           : {
-              rightIcon: <Button type="clear" title="✕" aria-label="Empty it" onPress={() => take('')} />,
+              rightIcon: <Button type="clear" title="✕" aria-label="Clear" onPress={() => take('')} />,
             })}
       />
       {shown ? (
@@ -150,7 +150,7 @@ export function NamePicker({
           // the web's role, which React Native's types do not name
           role={'listbox' as 'list'}
           id={`${id}-list`}
-          aria-label={`${label}: known names`}
+          aria-label={`${label}: suggestions`}
           style={{
             borderWidth: 1,
             borderColor: line,

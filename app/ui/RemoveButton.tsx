@@ -31,7 +31,7 @@ export function RemoveButton({
   const toast = useToast();
   // what has a page of its own the reviewer alone deletes
   const may = useMay(ROUTES.deleteReview);
-  const onError = (error: Error): void => toast({ text: `It could not be done: ${error.message}` });
+  const onError = (error: Error): void => toast({ text: `Not done: ${error.message}` });
   if (!may) return null;
   return (
     <Row>

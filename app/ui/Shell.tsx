@@ -65,8 +65,8 @@ export function Shell({ children }: { children: ReactNode }): ReactNode {
             .filter(({ does }) => does !== '')
             .map(({ key, does }) => ({ key: key.length > 1 ? '⏎' : key, does })),
           ...PLACES.map((place) => ({ key: place.key, does: `Go to ${place.title}` })),
-          { key: 'l', does: 'Day or night' },
-          { key: '?', does: 'This list' },
+          { key: 'l', does: 'Light or dark theme' },
+          { key: '?', does: 'Show this list' },
         ]}
       />
     </View>
@@ -110,17 +110,16 @@ function Rail({ onHelp }: { onHelp: () => void }): ReactNode {
       padding={16}
       style={{ width: 184, borderRightWidth: 1, borderColor: palette.line }}
     >
-      <Heading level={3} style={{ fontSize: 22, lineHeight: 26, marginBottom: 2 }}>
+      <Heading level={3} style={{ fontSize: 22, lineHeight: 26, marginBottom: 18 }}>
         Pace Check
       </Heading>
-      <Quiet style={{ marginBottom: 18 }}>The Slow Lane’s log</Quiet>
       {IN_BAR.map((place) => (
         <PlaceLink key={place.href} place={place} here={here(place.href)} row />
       ))}
       <Stack flex={1} />
       <LookSwitch />
       <Pressable role="button" onPress={onHelp} style={{ minHeight: TARGET, justifyContent: 'center' }}>
-        <Quiet>Keys: press ?</Quiet>
+        <Quiet>Keyboard: press ?</Quiet>
       </Pressable>
     </Stack>
   );
@@ -179,7 +178,7 @@ function PlaceLink({ place, here, row }: { place: Place; here: boolean; row: boo
 
 function LookSwitch(): ReactNode {
   const { palette, night, choose } = useLook();
-  const title = night ? 'Day' : 'Night';
+  const title = night ? 'Light' : 'Dark';
   return (
     <Pressable
       role="button"

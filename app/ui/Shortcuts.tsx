@@ -28,7 +28,7 @@ export function Shortcuts({
         gap: 8,
       }}
     >
-      <Heading>Keys</Heading>
+      <Heading>Keyboard shortcuts</Heading>
       <Row wrap style={{ columnGap: 24, rowGap: 8 }}>
         {shortcuts.map(({ key, does }) => (
           <Row key={key} gap={16} align="center" style={{ width: 240 }}>

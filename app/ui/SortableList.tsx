@@ -58,7 +58,7 @@ export function SortableList<T>(props: Props<T>): ReactNode {
       accessibility={{
         announcements: announcements(props),
         screenReaderInstructions: {
-          draggable: `Press space to pick the ${what} up, the arrow keys to move it, space to put it down, escape to leave it where it was.`,
+          draggable: `Press space to pick up the ${what}, the arrow keys to move it, space to drop it, escape to cancel.`,
         },
       }}
     >
@@ -86,12 +86,12 @@ function announcements<T>({ items, idOf, nameOf, what }: Props<T>): Announcement
   const name = (id: UniqueIdentifier): string =>
     at(id) < 0 ? `the ${what}` : nameOf(items[at(id)]!, at(id));
   const place = (id: UniqueIdentifier | undefined): string =>
-    `place ${id === undefined ? 0 : at(id) + 1} of ${items.length}`;
+    `position ${id === undefined ? 0 : at(id) + 1} of ${items.length}`;
   return {
-    onDragStart: ({ active }) => `${name(active.id)} is picked up from ${place(active.id)}.`,
+    onDragStart: ({ active }) => `${name(active.id)} picked up from ${place(active.id)}.`,
     onDragOver: ({ active, over }) => `${name(active.id)} is over ${place(over?.id)}.`,
-    onDragEnd: ({ active, over }) => `${name(active.id)} is put down at ${place(over?.id ?? active.id)}.`,
-    onDragCancel: ({ active }) => `${name(active.id)} stays where it was.`,
+    onDragEnd: ({ active, over }) => `${name(active.id)} dropped at ${place(over?.id ?? active.id)}.`,
+    onDragCancel: ({ active }) => `Move cancelled. ${name(active.id)} is back at its place.`,
   };
 }
 

@@ -146,7 +146,7 @@ describe('picking or adding a name', () => {
   });
   it('asks for a name where one is needed', async () => {
     await send();
-    await waitFor(() => expect(screen.getByText('a name is needed')).toBeTruthy());
+    await waitFor(() => expect(screen.getByText('enter a name')).toBeTruthy());
     expect(sent).toBeNull();
   });
 });
@@ -169,8 +169,8 @@ describe('numbers', () => {
     expect(sent).toMatchObject({ refresh: null });
   });
   it.each([
-    ['fast', 'a number is needed'],
-    ['0', 'above zero'],
+    ['fast', 'enter a number'],
+    ['0', 'enter a number above zero'],
     ['5000', 'at most 1000'],
   ])('that make no sense are refused and stay: %s', async (text, message) => {
     type('Target', text);

@@ -27,9 +27,7 @@ test('what was kept from before is said to be, until the server answers: then al
   await act(async () => noteAnswer(answer(false)));
   expect(screen.queryByRole('status')).toBeNull();
   await act(async () => noteAnswer(answer(true)));
-  expect(screen.getByRole('status').textContent).toContain(
-    'No answer from the server: this is as last seen.',
-  );
+  expect(screen.getByRole('status').textContent).toContain('Offline: showing the last known data.');
   expect(asked).not.toHaveBeenCalled();
   // a run’s own screen says it in its head
   mockPath = '/bench/00000000-0000-4000-8000-000000000001';

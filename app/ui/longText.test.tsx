@@ -38,6 +38,6 @@ test('thousands of lines never enter the field: their beginning and number are s
   expect(group.textContent).toContain('at 1795686223');
   expect(group.textContent).toContain('3,001 lines');
   expect(document.querySelector('textarea')).toBeNull();
-  fireEvent.click(screen.getByRole('button', { name: 'Other text' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Replace text' }));
   expect(document.querySelector('textarea')!.value).toBe('');
 });

@@ -36,6 +36,6 @@ it('deletes, leaves the page, and brings it back when asked', async () => {
 it('stays where it could not be done, and says why', async () => {
   const { onGone } = await shown((_, { onError }) => onError(new Error('The disk is full.')));
   fireEvent.click(await screen.findByRole('button', { name: 'Delete it' }));
-  expect(screen.getByText('It could not be done: The disk is full.')).toBeTruthy();
+  expect(screen.getByText('Not done: The disk is full.')).toBeTruthy();
   expect(onGone).not.toHaveBeenCalled();
 });

@@ -80,7 +80,7 @@ export function Failed({ error, retry }: { error: Error; retry: () => void }): R
   return (
     <View role="alert">
       <Notice
-        title={known?.offline ? 'The server is not reached' : 'This did not work'}
+        title={known?.offline ? 'Cannot reach the server' : 'Something went wrong'}
         action={<Button title="Try again" onPress={retry} />}
       >
         {known ? `${known.message} ${known.problem.remedy}` : error.message}

@@ -17,7 +17,7 @@ describe('a field', () => {
     expect(average.places[2]).toBeNull();
     expect(average.places[1]!.against).toMatchObject({ verdict: 'first better' });
     expect(plain(fieldAnswer('average', average, ['A', 'B', 'C', 'D'], 'C'))).toBe(
-      'None is clearly the fastest: A (60 fps) is not told apart from D (59 fps).',
+      'No device is clearly the fastest: A (60 fps) does not differ clearly from D (59 fps).',
     );
     expect(rankField([[averaging(60)], [averaging(40)]], {}).average.clear).toBe(true);
   });
@@ -30,14 +30,16 @@ describe('a field', () => {
     expect(average.clear).toBe(false);
     expect(average.places[1]!.otherWork).toEqual(['scene']);
     expect(plain(fieldAnswer('average', average, ['A', 'B'], 'C'))).toBe(
-      'A (60 fps) is ahead, but not of the same work as B.',
+      'A (60 fps) is ahead, but under other test conditions than B.',
     );
   });
 
   it('of one, or of none, says so', () => {
     const { average, watts } = rankField([[averaging(60)], []], {});
-    expect(plain(fieldAnswer('average', average, ['A', 'B'], 'C'))).toBe('Only A (60 fps) has it measured.');
-    expect(fieldAnswer('watts', watts, ['A', 'B'], 'C')).toBe('Nothing was measured on any side.');
+    expect(plain(fieldAnswer('average', average, ['A', 'B'], 'C'))).toBe(
+      'Only A (60 fps) has a value for this measure.',
+    );
+    expect(fieldAnswer('watts', watts, ['A', 'B'], 'C')).toBe('Nothing was measured yet.');
   });
 
   it('over several titles is summed up', () => {
@@ -51,9 +53,9 @@ describe('a field', () => {
       'A is clearly the fastest in 2 of 4 titles in common, B in 1.',
     );
     expect(matrixAnswer('average', [row(50, 50)], names)).toBe(
-      'None is clearly the fastest in the one title in common.',
+      'No device is clearly the fastest in the one shared title.',
     );
-    expect(matrixAnswer('average', [row(50)], names)).toBe('No title was played on two of the devices.');
+    expect(matrixAnswer('average', [row(50)], names)).toBe('The devices have no title in common.');
   });
 });
 
@@ -70,7 +72,7 @@ describe('where a run stands', () => {
       { why: 'room', count: 1 },
       { why: 'title', count: 1 },
     ]);
-    expect(sayStanding(standing.measures)).toBe('Third of 4 in pace.');
+    expect(sayStanding(standing.measures)).toBe('Rank 3 of 4 in pace.');
     expect(sayStanding(standingOf(of(50), [], 'title').measures)).toBeNull();
     // a first place is one where it is clear
     expect(sayStanding(standingOf(of(60), [of(40)], 'title').measures)).toMatch(/^Fastest of 2/);

@@ -212,8 +212,8 @@ describe('pairs that are read wrongly', () => {
       sideRun({ frames: [...at(60, 1140), ...at(44, 60)], facts: { target: 60 } }),
       sideRun({ frames: at(60, 1200), facts: { target: 60 } }),
     );
-    expect(says).toMatch(/^Equal under the cap: both sit at 60 fps \(59.2 fps against 60 fps\)/);
-    expect(says).toMatch(/nothing shows what either has left/);
+    expect(says).toMatch(/^Equal under the cap: both reach 60 fps \(59.2 fps against 60 fps\)/);
+    expect(says).toMatch(/without the cap is unknown/);
   });
 
   it('100 → 65 % and 100 → 55 % in the same rough time are compared by energy', () => {
@@ -242,9 +242,9 @@ describe('pairs that are read wrongly', () => {
     const cool = sideRun({ frames: at(45, 1200), facts: { roomC: 18 } });
     const says = answer(hot, cool);
     expect(says).toMatch(
-      /^Kitto Mini is faster: 45 fps against 36 fps\. But room 31.0 °C against 18.0 °C favours Kitto Mini/,
+      /^Kitto Mini is faster: 45 fps against 36 fps\. But room temperature 31.0 °C against 18.0 °C favours Kitto Mini/,
     );
-    expect(says).toMatch(/how much of the difference it makes is not known/);
+    expect(says).toMatch(/part of the difference may come from it/);
     expect(whatWouldSettle(compareSides([hot], [cool]), [1, 1], USUAL_VOICE)[0]).toBe(
       'repeat both at 18.0\u00a0°C',
     );
@@ -255,7 +255,7 @@ describe('pairs that are read wrongly', () => {
     const comparison = compareSides(a, b);
     expect(compareAnswer(comparison, NAMES, USUAL_VOICE)).toMatch(/^No clear difference in average/);
     expect(whatWouldSettle(comparison, [1, 1], USUAL_VOICE)).toEqual([
-      `${comparison.measures.average!.runsPerSide! - 1} more runs a side`,
+      `${comparison.measures.average!.runsPerSide! - 1} more runs per side`,
     ]);
   });
 

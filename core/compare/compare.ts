@@ -39,8 +39,8 @@ export function compareSides(
   second: readonly RunOfSide[],
   { archive = new Archive(), margin = USUAL_MARGIN }: CompareOptions = {},
 ): Comparison {
-  if (first.length === 0 || second.length === 0) throw new RangeError('a side has no run');
-  if (!(margin > 0)) throw new RangeError('the margin has to be above 0');
+  if (first.length === 0 || second.length === 0) throw new RangeError('one side has no runs');
+  if (!(margin > 0)) throw new RangeError('the smallest noticeable difference must be above 0');
   const sides = [first, second];
   const cap = commonCap(sides.flat());
   const own = sides.flat().map((run) => groupKey(run.stated));

@@ -138,8 +138,8 @@ describe('turning points', () => {
   it('are said in words', () => {
     const rated = [device('Velm 5', [90, 90, 80, 30, 50]), device('Kitto Mini', [60, 70, 70, 95, 50])];
     const says = sayOrder(rateDevices(rated), turningPoints(rated, USUAL_WEIGHTS));
-    expect(says[0]).toMatch(/^Velm 5 leads under \d+\u00a0% of all weightings\.$/);
-    expect(says[1]).toMatch(/^If warmth counts for more than .* \(now 15\u00a0%\), Kitto Mini leads\.$/);
+    expect(says[0]).toMatch(/^Velm 5 is first in \d+\u00a0% of all weightings\.$/);
+    expect(says[1]).toMatch(/^If warmth counts for more than .* \(now 15\u00a0%\), Kitto Mini is first\.$/);
   });
 });
 

@@ -44,7 +44,7 @@ export const countingParts = (weights: RatingWeights): RatingPart[] =>
 export function overallOf(parts: RatingParts, weights: RatingWeights): Overall {
   const counting = countingParts(weights);
   if (counting.length === 0 || RATING_PARTS.some((part) => !(weights[part] >= 0)))
-    throw new RangeError('weights are at least 0, and one of them above');
+    throw new RangeError('weights must be 0 or more, and at least one above 0');
   let [sum, there, all] = [0, 0, 0];
   for (const part of counting) {
     const value = parts[part];

@@ -24,7 +24,8 @@ export function correctEmissivity(
   surroundingsC: number,
 ): number | null {
   for (const value of [setEmissivity, emissivity])
-    if (!(value > 0 && value <= 1)) throw new RangeError(`an emissivity lies in (0, 1], not ${value}`);
+    if (!(value > 0 && value <= 1))
+      throw new RangeError(`emissivity must be above 0 and at most 1, not ${value}`);
   const around = (surroundingsC + KELVIN) ** 4;
   const seen = setEmissivity * (readingC + KELVIN) ** 4 + (1 - setEmissivity) * around;
   const fourth = (seen - (1 - emissivity) * around) / emissivity;

@@ -41,18 +41,18 @@ it('at the cap nothing else can be told', () => {
   const findings = found(steady(60), load(71));
   expect(findings.likely).toEqual(['cap']);
   expect(says(findings)).toBe('The frame cap.');
-  expect(signs(findings, 'graphics', 'open')).toEqual(['71\u00a0% load is no proof of headroom']);
-  expect(signs(findings, 'panel', 'against')[0]).toContain('the panel shows 120');
+  expect(signs(findings, 'graphics', 'open')).toEqual(['71\u00a0% load does not prove spare capacity']);
+  expect(signs(findings, 'panel', 'against')[0]).toContain('the screen can show 120');
 });
 it('a cap that is the panel’s rate may be either: never one word', () =>
   expect(says(found(steady(60), [], { refresh: 60 }))).toBe(
-    'The frame cap or the panel: the run does not tell which.',
+    'The frame cap or the screen’s refresh rate: this run does not show which.',
   ));
 it('graphics that are busy throughout, below any cap', () => {
   const findings = found(rough(45), load(98));
   expect(findings.likely).toEqual(['graphics']);
   expect(says(findings)).toBe(
-    'Graphics, as far as the run tells; the processor, a power limit and driver or layer are not ruled out.',
+    'Graphics, according to this run; the processor, a power limit and driver or layer are also possible.',
   );
 });
 it('graphics that wait point at the processor', () =>
@@ -74,7 +74,7 @@ it('a pace that falls with warmth', () => {
     expect.stringMatching(
       /^the pace fell at 8:\d\d, the hottest spot at 4\d\.\d.°C, and ended at 69.% of its opening$/,
     ),
-    '93.0\u00a0°C inside the chip',
+    'chip temperature 93.0\u00a0°C',
   ]);
 });
 it('a pace that holds speaks against heat', () =>
@@ -82,7 +82,9 @@ it('a pace that holds speaks against heat', () =>
 it('power that lies flat below any cap', () => {
   const watts = each(1200, (atMs) => ({ type: 'power', atMs, mw: 15_000 + ((atMs / 10_000) % 3) * 60 }));
   expect(found(rough(45), watts).likely).toEqual(['power limit']);
-  expect(signs(found(steady(60), watts), 'power limit', 'open')).toEqual(['power lies flat at 15.1\u00a0W']);
+  expect(signs(found(steady(60), watts), 'power limit', 'open')).toEqual([
+    'power is constant at 15.1\u00a0W',
+  ]);
 });
 it('what was measured of a layer and of a link', () => {
   expect(signs(found(rough(30), [], { kind: 'translated' }), 'driver or layer', 'open')).toEqual([
@@ -97,12 +99,12 @@ it('the same chip that is faster in another body', () => {
     siblings: [{ device: 'Oru Fold', setup: null, sameDevice: false, sameChip: true, average: 58 }],
   });
   expect(signs(findings, 'graphics', 'against')[0]).toBe(
-    'Oru Fold, the same chip in another body, was 29\u00a0% faster',
+    'Oru Fold, with the same chip, was 29\u00a0% faster',
   );
   // it held its pace: what speaks for heat does not stand alone
   expect(findings.likely).toEqual([]);
 });
 it('without frames and without anything beside them it says so', () =>
   expect(says(found([], [{ type: 'rate', atMs: 0, fps: 40, by: 'eye' }]))).toMatch(
-    /^The run does not tell: nothing speaks for any one/,
+    /^No clear limit in this run; /,
   ));

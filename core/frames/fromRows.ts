@@ -96,7 +96,7 @@ export class TimestampRows implements FrameRows {
       this.firstUs = this.lastUs = us;
       this.unreadableSince = 0;
     } else if (us <= this.lastUs) {
-      this.tally.refuse(line, `the timestamp ${describe()} is not later than the one before`);
+      this.tally.refuse(line, `the timestamp ${describe()} is not later than the previous one`);
       this.unreadableSince++;
     } else {
       // between the readable stamps before this one, gaps or not

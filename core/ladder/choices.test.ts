@@ -34,13 +34,13 @@ describe('a choice between two backends', () => {
       const open = state(seen(n));
       expect([open.best, open.take, open.unbeaten]).toEqual([null, null, ['first', 'second']]);
       expect(sayChoice(open)).toMatch(
-        /^Open between first and second: none is clearly faster\. Try first again/,
+        /^Not decided between first and second: neither is clearly faster\. Test first again/,
       );
     }
     const clear = state(seen(3));
     expect([clear.best, clear.take]).toEqual(['second', { option: 'second', by: 'speed' }]);
-    expect(sayChoice(clear)).toBe('Take second: it is clearly faster than every other one.');
-    expect(sayCost(clear.options[0]!)).toBe('costs 4\u00a0% of the speed (1 to 6\u00a0%)');
+    expect(sayChoice(clear)).toBe('Choose second: it is clearly faster than every other option.');
+    expect(sayCost(clear.options[0]!)).toBe('4\u00a0% slower (1 to 6\u00a0%)');
     expect(clear.next).toBeNull();
   });
 
@@ -49,7 +49,7 @@ describe('a choice between two backends', () => {
     const one = state([probe('first', 96.7), probe('second', 100)]);
     expect([one.take, one.next]).toEqual([{ option: 'second', by: 'full speed' }, null]);
     expect(sayChoice(one)).toBe(
-      'Take second: it holds full speed in every probe, and no other one reaches it in any.',
+      'Choose second: it holds full speed in every test; no other option reaches it.',
     );
     // 98.5 is neither
     expect(state([probe('first', 98.5), probe('second', 100)]).take).toBeNull();
@@ -59,10 +59,10 @@ describe('a choice between two backends', () => {
 
   it('begins with what was not tried, and does not count a first play', () => {
     expect(state([]).next).toBe('first');
-    expect(sayChoice(state([]))).toBe('Nothing was tried yet. Begin with first.');
+    expect(sayChoice(state([]))).toBe('No tests yet. Start with first.');
     const begun = state([probe('first', 97), probe('second', 60, { firstPlay: true })]);
     expect([begun.next, begun.take, begun.options[1]!.probes]).toEqual(['second', null, 0]);
-    expect(sayChoice(begun)).toBe('Open: second not tried yet. Try second next.');
+    expect(sayChoice(begun)).toBe('Not decided: second not tested yet. Test second next.');
   });
 
   it('at full speed both is settled by glitches, then by warmth', () => {
@@ -74,7 +74,7 @@ describe('a choice between two backends', () => {
     });
     const warm = state([full('first', 1, 40), full('second', 1, 41.5)]);
     expect(warm.take).toEqual({ option: 'first', by: 'warmth' });
-    expect(sayCost(warm.options[1]!)).toBe('as fast, at full speed');
+    expect(sayCost(warm.options[1]!)).toBe('equally fast, at full speed');
     // less than a degree is nothing, and what nobody noted settles nothing
     expect(state([full('first', 1, 40), full('second', 1, 40.5)]).take).toBeNull();
     expect(state([full('first', null, 40), full('second', 0, null)]).take).toBeNull();
@@ -110,8 +110,8 @@ describe('a choice between several', () => {
     }
   });
   it('refuses an option twice, and a probe of one that is not there', () => {
-    expect(() => state([], ['a', 'a'])).toThrow('the option “a” stands twice');
-    expect(() => state([probe('z', 100)])).toThrow('there is no option “z”');
+    expect(() => state([], ['a', 'a'])).toThrow('the option “a” is listed twice');
+    expect(() => state([probe('z', 100)])).toThrow('There is no option “z”');
   });
 });
 

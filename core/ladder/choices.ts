@@ -115,10 +115,10 @@ function speedsOf({ probes, full }: Choice): { shares: boolean; of: (option: str
 export function choiceState(choice: Choice, archive: Archive): ChoiceState {
   const { options, probes } = choice;
   options.forEach((name, i) => {
-    if (options.indexOf(name) < i) throw new RangeError(`the option “${name}” stands twice`);
+    if (options.indexOf(name) < i) throw new RangeError(`the option “${name}” is listed twice`);
   });
   for (const { option } of probes)
-    if (!options.includes(option)) throw new RangeError(`there is no option “${option}”`);
+    if (!options.includes(option)) throw new RangeError(`There is no option “${option}”`);
   const speeds = speedsOf(choice);
   const tried = options.filter((name) => speeds.of(name).length > 0);
   const between = (first: string, second: string): MeasureDifference | null =>
@@ -241,10 +241,10 @@ export const saySpeed = (speed: number, shares: boolean): string =>
   shares ? `${Math.round(speed * 1000) / 10}\u00a0%` : `${rate(speed)}\u00a0fps`;
 
 const WHY = {
-  'full speed': 'it holds full speed in every probe, and no other one reaches it in any',
-  speed: 'it is clearly faster than every other one',
-  glitches: 'none is clearly faster, and it has the fewest glitches',
-  warmth: 'none is clearly faster or calmer, and it stays coolest',
+  'full speed': 'it holds full speed in every test; no other option reaches it',
+  speed: 'it is clearly faster than every other option',
+  glitches: 'no option is clearly faster; it has the fewest glitches',
+  warmth: 'no option is clearly faster or has fewer glitches; it stays coolest',
 } as const;
 
 /**
@@ -255,22 +255,22 @@ const WHY = {
 export function sayChoice(state: ChoiceState): string {
   const { best, take, next, unbeaten, probesEach, options } = state;
   if (take?.by === 'speed' && best === null)
-    return `Take ${take.option}: nothing beats it, and each other one is clearly beaten.`;
-  if (take) return `Take ${take.option}: ${WHY[take.by]}.`;
-  if (options.every((one) => one.speed === null)) return `Nothing was tried yet. Begin with ${next}.`;
+    return `Choose ${take.option}: it is clearly better than every other option.`;
+  if (take) return `Choose ${take.option}: ${WHY[take.by]}.`;
+  if (options.every((one) => one.speed === null)) return `No tests yet. Start with ${next}.`;
   const untried = options.filter((one) => one.speed === null).map((one) => one.name);
-  if (untried.length > 0) return `Open: ${untried.join(', ')} not tried yet. Try ${next} next.`;
-  const enough = probesEach === null ? '' : ` About ${probesEach} probes of each would settle the speed.`;
-  return `Open between ${unbeaten.join(' and ')}: none is clearly faster. Try ${next} again, and note glitches and warmth.${enough}`;
+  if (untried.length > 0) return `Not decided: ${untried.join(', ')} not tested yet. Test ${next} next.`;
+  const enough = probesEach === null ? '' : ` About ${probesEach} tests of each would decide the speed.`;
+  return `Not decided between ${unbeaten.join(' and ')}: neither is clearly faster. Test ${next} again and enter glitches and warmth.${enough}`;
 }
 
 /** "costs 4 % of the speed (1 to 6 %)", against what is to be taken; null where there is nothing to say. */
 export function sayCost({ cost }: OptionState): string | null {
   if (cost === null) return null;
-  if (cost.verdict === 'equal under the cap') return 'as fast, at full speed';
-  if (cost.verdict === 'the same in practice') return 'as fast, in practice';
+  if (cost.verdict === 'equal under the cap') return 'equally fast, at full speed';
+  if (cost.verdict === 'the same in practice') return 'equally fast in practice';
   const [low, high] = cost.interval;
   if (!isBetter(cost.verdict) || low === null) return 'no clear difference in speed';
   const lost = (ratio: number): number => Math.round((1 - ratio) * 100);
-  return `costs ${lost(cost.by)}\u00a0% of the speed (${Math.max(0, lost(high))} to ${lost(low)}\u00a0%)`;
+  return `${lost(cost.by)}\u00a0% slower (${Math.max(0, lost(high))} to ${lost(low)}\u00a0%)`;
 }

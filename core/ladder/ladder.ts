@@ -52,7 +52,7 @@ export function climb(rungs: number, prior: readonly number[] | null, probes: re
   let posterior = normalised(checkedPrior(rungs, prior));
   for (const probe of probes) {
     if (!Number.isInteger(probe.rung) || probe.rung < 1 || probe.rung > rungs)
-      throw new RangeError(`there is no rung ${probe.rung}`);
+      throw new RangeError(`there is no setting ${probe.rung}`);
     if (!(probe.speed >= 0)) throw new RangeError('a speed is at least 0');
     posterior = normalised(
       weigh(posterior, probe.rung, probe.holds ?? atLeast(probe.speed, FULL_SPEED), doubtOf(probe)),
@@ -68,7 +68,7 @@ function checkedPrior(rungs: number, prior: readonly number[] | null): number[] 
   if (prior === null) return Array<number>(rungs + 1).fill(1);
   if (prior.length !== rungs + 1)
     throw new RangeError(
-      `the prior has ${prior.length} numbers; ${rungs} rungs and “none” take ${rungs + 1}`,
+      `the starting point has ${prior.length} numbers; ${rungs} settings and “none” need ${rungs + 1}`,
     );
   if (!prior.every((p) => p >= 0 && Number.isFinite(p)))
     throw new RangeError('the numbers of the prior are at least 0');

@@ -82,7 +82,10 @@ export function readOutcomeTable(text: string): OutcomeTable {
     if (at('title') === '') wrong('title', 'no title');
     else if (at('status') === '') wrong('status', 'no status');
     else if (status === null)
-      wrong('status', `“${at('status').slice(0, 40)}” is no status: one of ${OUTCOME_STATUSES.join(', ')}`);
+      wrong(
+        'status',
+        `“${at('status').slice(0, 40)}” is not a status. Use one of: ${OUTCOME_STATUSES.join(', ')}`,
+      );
     else
       table.rows.push({
         title: at('title'),

@@ -55,7 +55,7 @@ describe('a share', () => {
     ));
   it('is said, and refused where it cannot be', () => {
     expect(sayCounted(shareOf(9, 14)).replace('\u00a0', ' ')).toBe('9 of 14 (39 to 84 %)');
-    expect(sayCounted(shareOf(0, 0))).toBe('none tried');
+    expect(sayCounted(shareOf(0, 0))).toBe('none tested');
     expect(() => shareOf(3, 2)).toThrow(RangeError);
   });
 });

@@ -81,7 +81,7 @@ export interface CountedShare {
  * shareOf(8, 10).interval.map((end) => Math.round(end * 1000) / 1000); // [0.49, 0.943]
  */
 export function shareOf(count: number, of: number): CountedShare {
-  if (!(count >= 0 && count <= of)) throw new RangeError(`${count} of ${of} cannot be`);
+  if (!(count >= 0 && count <= of)) throw new RangeError(`${count} of ${of} is not possible`);
   if (of === 0) return { count, of, interval: null };
   const p = count / of;
   const z2 = NORMAL_95 ** 2;
@@ -94,7 +94,7 @@ export function shareOf(count: number, of: number): CountedShare {
 /** "9 of 14 (39 to 84 %)" */
 export const sayCounted = ({ count, of, interval }: CountedShare): string =>
   interval === null
-    ? 'none tried'
+    ? 'none tested'
     : `${count} of ${of} (${Math.round(interval[0] * 100)} to ${Math.round(interval[1] * 100)}\u00a0%)`;
 
 /** What a run says of how it goes with its title. */
@@ -188,7 +188,7 @@ const BEFOREHAND: Partial<Record<OutcomeStatus, string>> = {
   'would not start': 'it would not start',
   crashes: 'it crashed',
   'starts only without an overlay':
-    'it started only without an overlay: read its own counter, or film the screen',
+    'it started only with the overlay off: read its own counter, or film the screen',
 };
 
 /**
@@ -203,7 +203,7 @@ export function sayBeforehand({ status, where, with: layer, version, date }: See
   const what = BEFOREHAND[status];
   if (what === undefined) return null;
   const under = [layer, version].filter(Boolean).join(' ');
-  return `Last seen ${date}${under === '' ? '' : ` with ${under}`}: ${what}${where === '' ? '' : ` (${where})`}.`;
+  return `Last result ${date}${under === '' ? '' : ` with ${under}`}: ${what}${where === '' ? '' : ` (${where})`}.`;
 }
 
 /** How a title goes under the newest version against the one before. */

@@ -43,11 +43,11 @@ describe('power limits', () => {
     expect(rows[1]).toMatchObject({ limitW: 15, mark: 'usual', speed: 0.975, watts: 18, hours: 2.5 });
     expect(rows[1]!.perFrameMj).toBeCloseTo(307.692, 3);
     expect(sayPowerRow(rows[1]!)).toBe(
-      '15 W (usual): 98\u00a0% of full speed, 18.0\u00a0W taken, 308\u00a0mJ a frame, 2.5\u00a0h from full',
+      '15 W (usual): 98\u00a0% of full speed, 18.0\u00a0W used, 308\u00a0mJ per frame, 2.5\u00a0h from a full battery',
     );
     // a word is no speed, and without watts there are no hours
     expect(rows[2]).toMatchObject({ speed: null, perFrameMj: null, hours: 5 });
     expect(rows[0]).toMatchObject({ mark: 'boost', speed: 1, watts: null, perFrameMj: null, hours: null });
-    expect(sayPowerRow(rows[3]!)).toBe('saving: not tried');
+    expect(sayPowerRow(rows[3]!)).toBe('saving: not tested');
   });
 });

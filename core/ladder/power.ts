@@ -81,11 +81,11 @@ export function sayPowerRow(row: PowerRow): string {
   return `${rung}${mark === null ? '' : ` (${mark})`}: ${
     [
       speed === null ? null : `${Math.round(speed * 100)}\u00a0% of full speed`,
-      watts === null ? null : `${watts.toFixed(1)}\u00a0W taken`,
-      perFrameMj === null ? null : `${Math.round(perFrameMj)}\u00a0mJ a frame`,
-      hours === null ? null : `${hours.toFixed(1)}\u00a0h from full`,
+      watts === null ? null : `${watts.toFixed(1)}\u00a0W used`,
+      perFrameMj === null ? null : `${Math.round(perFrameMj)}\u00a0mJ per frame`,
+      hours === null ? null : `${hours.toFixed(1)}\u00a0h from a full battery`,
     ]
       .filter(Boolean)
-      .join(', ') || 'not tried'
+      .join(', ') || 'not tested'
   }`;
 }

@@ -58,7 +58,7 @@ describe('a search', () => {
 
   it('says what to do next, and at the end to confirm it', () => {
     expect(say(search([]))).toMatch(
-      /^Probe 2× next: it splits what is left; [234] probes to go, probably\.$/,
+      /^Test 2× next: it halves what is still open; probably [234] more tests\.$/,
     );
     const sure = search([
       probe('2×', { percent: 100 }),
@@ -73,9 +73,9 @@ describe('a search', () => {
 
   it('sends to another backend where the easiest comes near', () => {
     const near = search([1, 2, 3, 4].map((i) => probe('1×', { fps: 57.5, note: String(i) })));
-    expect(say(near)).toMatch(/comes near: 57\.5 of 60\. Try another backend first\.$/);
+    expect(say(near)).toMatch(/is close: 57\.5 of 60\. Try another backend first\.$/);
     const far = search([1, 2].map((i) => probe('1×', { fps: 30, note: String(i) })));
-    expect(say(far)).toMatch(/^Not even 1× holds full speed \(\d+ % sure\)\.$/);
+    expect(say(far)).toMatch(/^Even the easiest setting, 1×, does not hold full speed \(\d+ % sure\)\.$/);
   });
 
   it('leaves out of the search what the screen cannot show', () => {

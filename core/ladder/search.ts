@@ -94,7 +94,7 @@ function toClimb({ rungs, outputPixels, full, probes, prior }: LadderSearch): Cl
   const useful = wasted.every(Boolean) ? rungs.length : usefulCount(wasted);
   const counted = probes.flatMap((probe): Probe[] => {
     const rung = 1 + rungs.findIndex((one) => one.name === probe.rung);
-    if (rung === 0) throw new RangeError(`there is no rung “${probe.rung}”`);
+    if (rung === 0) throw new RangeError(`there is no setting “${probe.rung}”`);
     const speed = probeSpeed(probe, full);
     return probe.firstPlay || speed === null || rung > useful
       ? []
@@ -255,15 +255,15 @@ export function sayNext(search: LadderSearch, state: SearchState): string {
     const first = state.seen[0];
     if (state.best === 0)
       return first !== null && first !== undefined && first >= NEARLY
-        ? `Not even ${name(1)} holds full speed (${sure} sure), but it comes near${full === null ? '' : `: ${rate(first * full)} of ${rate(full)}`}. Try another backend first.`
-        : `Not even ${name(1)} holds full speed (${sure} sure).`;
-    return `${name(state.best)} is the ${extremeOf(search.axis)} that holds (${sure} sure). Confirm it with one sustained run.`;
+        ? `Even the easiest setting, ${name(1)}, does not hold full speed (${sure} sure), but it is close${full === null ? '' : `: ${rate(first * full)} of ${rate(full)}`}. Try another backend first.`
+        : `Even the easiest setting, ${name(1)}, does not hold full speed (${sure} sure).`;
+    return `${name(state.best)} is the ${extremeOf(search.axis)} that holds (${sure} sure). Confirm it with one run of at least 15 minutes.`;
   }
   const more = state.left === null ? 0 : Math.max(1, Math.round(state.left));
-  const probes = `${more} probe${more === 1 ? '' : 's'} to go, probably`;
+  const probes = `probably ${more} more test${more === 1 ? '' : 's'}`;
   const why =
     state.seen[state.next! - 1] === null
-      ? 'it splits what is left'
-      : 'it was near the line, and is worth another look';
-  return `Probe ${name(state.next!)} next: ${why}; ${probes}.`;
+      ? 'it halves what is still open'
+      : 'the last result was close, so test it again';
+  return `Test ${name(state.next!)} next: ${why}; ${probes}.`;
 }

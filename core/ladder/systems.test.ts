@@ -32,7 +32,7 @@ describe('rungs of a system', () => {
       ],
     });
     expect(saySystemRungs(rungs!)).toBe(
-      'Lumo 64 on Velm 5, internal resolution: easy titles hold 4× (2 of 3), hard ones none; but Glass Canyon 3×, Unknown 2×.',
+      'Lumo 64 on Velm 5, internal resolution: easy titles: 4× (2 of 3), hard ones none; exceptions: Glass Canyon 3×, Unknown 2×.',
     );
   });
   it('are told apart by device and axis, and said with hard titles alone', () => {

@@ -90,10 +90,11 @@ export function saySystemRungs({ device, system, axis, easy, hard, exceptions }:
   const said = ({ rung, count, of }: UsualRung): string =>
     `${rung ?? 'none'}${count === of ? '' : ` (${count} of ${of})`}`;
   const kinds = [
-    easy === null ? null : `easy titles hold ${said(easy)}`,
+    easy === null ? null : `easy titles: ${said(easy)}`,
     hard === null ? null : `${easy === null ? 'hard titles hold' : 'hard ones'} ${said(hard)}`,
   ].filter(Boolean);
   const but = exceptions.map(({ title, rung }) => `${title} ${rung ?? 'none'}`);
-  const rest = but.length === 0 ? '' : kinds.length === 0 ? but.join(', ') : `; but ${but.join(', ')}`;
+  const rest =
+    but.length === 0 ? '' : kinds.length === 0 ? but.join(', ') : `; exceptions: ${but.join(', ')}`;
   return `${system} on ${device}, ${axis}: ${kinds.join(', ')}${rest}.`;
 }

@@ -62,7 +62,7 @@ describe('a title under two versions', () => {
       'the same',
     ],
     [
-      'a word against a log: another measure',
+      'a word compared with a log: another measure',
       { status: 'runs', stumbles: 'frequent' },
       { status: 'runs', breaks: { count: 0, minutes: 20 } },
       'the same',
@@ -77,7 +77,7 @@ describe('a title under two versions', () => {
       { status: 'runs', breaks: { count: 3, minutes: 2 } },
     );
     expect([saySeenWith(row.first), saySeenWith(row.second), row.stumbling]).toEqual([
-      'slow, stumbles often',
+      'slow, frequent stutter',
       'runs, 1.5 stutters a minute',
       null,
     ]);
@@ -100,7 +100,7 @@ it('says over all titles what came of it, and how often it stumbles where that i
     NEW!,
   );
   expect(sayVersions(rows)).toBe(
-    'Of 2 titles seen with both: 1 fixed, 1 with fewer problems. How often it stumbles is known of 1: less often in 1, more often in 0.',
+    'Of 2 titles seen with both: 1 fixed, 1 with fewer problems. Stutter is known for 1: less often in 1, more often in 0.',
   );
   expect(sayVersions([])).toBe('No title was seen with both.');
 });

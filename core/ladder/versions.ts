@@ -220,7 +220,7 @@ export function sayVersions(rows: readonly VersionRow[]): string {
     told.length === 0
       ? ''
       : less === 0 && more === 0
-        ? ` How often it stumbles is known of ${told.length}: the same in each.`
-        : ` How often it stumbles is known of ${told.length}: less often in ${less}, more often in ${more}.`;
+        ? ` Stutter is known for ${told.length}: the same in each.`
+        : ` Stutter is known for ${told.length}: less often in ${less}, more often in ${more}.`;
   return `Of ${rows.length} title${rows.length === 1 ? '' : 's'} seen with both: ${counts.join(', ')}.${stumbling}`;
 }

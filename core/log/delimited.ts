@@ -43,7 +43,7 @@ export class ColumnScanner {
       throw longLine(
         this.line,
         LONGEST_ROW_BYTES,
-        'A frame log has a row per frame: check that the file has line breaks, or export it again.',
+        'The log must have one row per frame. Check that the file has line breaks, or export it again.',
       );
   }
 

@@ -82,20 +82,20 @@ function guessColumn(heading: string, column: number, values: number[]): ColumnG
   let sureness = 0.2;
   if (named === kind) {
     sureness += 0.4;
-    reasons.push(`the heading “${heading}” speaks of ${kind === 'timestamp' ? 'moments' : 'frame times'}`);
+    reasons.push(`the heading “${heading}” suggests ${kind === 'timestamp' ? 'moments' : 'frame times'}`);
   } else
     reasons.push(
-      kind === 'timestamp' ? 'the values rise row by row' : 'the values go up and down like frame times',
+      kind === 'timestamp' ? 'the values increase from row to row' : 'the values vary like frame times',
     );
   if (namedUnit === unit) {
     sureness += 0.3;
-    reasons.push(`it names ${UNIT_NAMES[unit]}`);
+    reasons.push(`the heading names ${UNIT_NAMES[unit]}`);
   } else if (namedUnit) {
     sureness -= 0.1;
-    reasons.push(`it names ${UNIT_NAMES[namedUnit]}, yet the values fit ${UNIT_NAMES[unit]}`);
+    reasons.push(`the heading names ${UNIT_NAMES[namedUnit]}, but the values fit ${UNIT_NAMES[unit]}`);
   } else
     reasons.push(
-      `in ${UNIT_NAMES[unit]} a typical frame takes ${(typical * UNIT_SECONDS[unit] * 1000).toPrecision(3)} ms`,
+      `in ${UNIT_NAMES[unit]}, a typical frame takes ${(typical * UNIT_SECONDS[unit] * 1000).toPrecision(3)} ms`,
     );
   if (kind === 'frame-time') sureness += 0.05;
   return { column, kind, unit, sureness, why: reasons.join('; ') };

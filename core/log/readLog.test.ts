@@ -25,7 +25,7 @@ describe('frame times', () => {
     expect(log.tally.listed).toEqual([
       { line: 501, reason: 'the frame time 0 is zero' },
       { line: 502, reason: 'the frame time -3 is negative' },
-      { line: 503, reason: 'column 1 holds “abc”, which is no number' },
+      { line: 503, reason: 'column 1 contains “abc”, which is not a number' },
       { line: 505, reason: 'the frame time 3600000 is longer than 600 s' },
     ]);
   });
@@ -54,7 +54,7 @@ describe('frame times', () => {
   it('passes over a byte order mark', () => expect(frames(read('\ufeff16.7\n'))).toEqual([16_700]));
   it('names a decimal mark that does not fit', () =>
     expect(() => read('16,7\n16,8\n', {}, { delimiter: ';' })).toThrow(
-      /column 1 holds “16,7”, which is no number/,
+      /column 1 contains “16,7”, which is not a number/,
     ));
 });
 
@@ -80,8 +80,8 @@ describe('timestamps', () => {
     const log = stamps(...long, 29_900, 29_850, 30_000);
     expect(frames(log).slice(299)).toEqual([33, 33, 34]);
     expect(log.tally.listed).toEqual([
-      { line: 301, reason: 'the timestamp 29900 is not later than the one before' },
-      { line: 302, reason: 'the timestamp 29850 is not later than the one before' },
+      { line: 301, reason: 'the timestamp 29900 is not later than the previous one' },
+      { line: 302, reason: 'the timestamp 29850 is not later than the previous one' },
     ]);
   });
 

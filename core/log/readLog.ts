@@ -38,15 +38,15 @@ function tooLong(
     );
   });
   const otherUnit = finer
-    ? `${UNIT_NAMES[finer]} may be meant. Choose that unit.`
+    ? `choose ${UNIT_NAMES[finer]} if that is the unit.`
     : 'choose another column or unit.';
   const jump =
     kind === 'timestamp' && !finer
-      ? ' If the unit is right, the clock was set in the middle (from 0 to the time since 1970, say): cut the log there.'
+      ? ' If the unit is right, the device clock was changed during the run (for example from 0 to a date). Cut the log at that line.'
       : '';
   return new LogRefused(
     'too-long',
-    `At line ${line} the run would be ${hours < 10_000 ? `${Math.round(hours)} hours` : `${Math.round(hours / 8766)} years`} long; no run is longer than 48 hours.`,
+    `At line ${line} the run would be ${hours < 10_000 ? `${Math.round(hours)} hours` : `${Math.round(hours / 8766)} years`} long; the limit is 48 hours.`,
     `Column ${column + 1} is read as ${UNIT_NAMES[unit]}: ${otherUnit}${jump}`,
     line,
   );
@@ -111,7 +111,7 @@ export class LogReader {
       .trim();
     if (text === '') return `column ${column} is empty`;
     const number = parseMicros(bytes, from, to, this.choice.unit, this.mark);
-    return Number.isNaN(number) ? `column ${column} holds “${text}”, which is no number` : text;
+    return Number.isNaN(number) ? `column ${column} contains “${text}”, which is not a number` : text;
   }
 
   push(chunk: Uint8Array): void {
@@ -137,7 +137,7 @@ export class LogReader {
       throw new LogRefused(
         'too-many-unreadable',
         `${tally.unreadable} of ${tally.total} rows cannot be read, more than 1 %. The first is line ${first!.line}: ${first!.reason}.`,
-        `Check that column ${this.choice.column + 1} really holds ${this.choice.kind === 'timestamp' ? 'timestamps' : 'frame times'} in ${UNIT_NAMES[this.choice.unit]}, or mend these lines in the file.`,
+        `Check that column ${this.choice.column + 1} contains ${this.choice.kind === 'timestamp' ? 'timestamps' : 'frame times'} in ${UNIT_NAMES[this.choice.unit]}, or correct these lines in the file.`,
         first!.line,
         tally.listed,
       );
@@ -145,8 +145,8 @@ export class LogReader {
     if (track.frameUs.length === 0) {
       throw new LogRefused(
         'no-frames',
-        'There is not one frame in the file.',
-        'The log may have been cut off when it was copied: export it again, or choose another column.',
+        'The file contains no frames.',
+        'The log may have been cut off during copying. Export it again, or choose another column.',
         null,
         tally.listed,
       );

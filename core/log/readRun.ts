@@ -101,7 +101,7 @@ function readerFor(head: Uint8Array, whole: boolean, options: ReadRunOptions): R
 export const tooLarge = (largest: number): LogRefused =>
   new LogRefused(
     'too-large',
-    `The file holds more than ${Math.round(largest / 1024 / 1024)} MB.`,
+    `The file is larger than ${Math.round(largest / 1024 / 1024)} MB.`,
     'Cut the log into parts, or export only the column with the frame times.',
   );
 
@@ -110,8 +110,8 @@ export function noUsableColumn(layout: TextLayout): LogRefused {
   const columns = layout.headings.map((heading) => `“${heading}”`).join(', ');
   return new LogRefused(
     'no-usable-column',
-    `No column looks like frame times or timestamps. The file has ${columns}.`,
-    'Choose the column by hand if one of them holds frames, or export the log with frame times.',
+    `No column looks like frame times or timestamps. Columns found: ${columns}.`,
+    'Choose the column yourself, or export the log with frame times.',
     layout.headingLine ?? layout.firstLine,
   );
 }

@@ -80,7 +80,7 @@ describe('sniffLayout and guessColumns', () => {
   it('believes the values where the heading’s unit cannot be', () => {
     expect(look(`frame time (ms)\n${wave(1000, 0).join('\n')}`).guess).toMatchObject({
       unit: 'us',
-      why: expect.stringContaining('yet the values fit'),
+      why: expect.stringContaining('but the values fit'),
     });
   });
 

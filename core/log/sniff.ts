@@ -48,13 +48,13 @@ export function fileKind(head: Uint8Array): FileKind {
     throw new LogRefused(
       'empty',
       'The file is empty.',
-      'Export the log again and check that it has grown before you copy it.',
+      'Export the log again and check that it is not empty before you copy it.',
     );
   for (const signature of SIGNATURES) {
     if (signature.bytes.every((byte, i) => head[signature.at + i] === byte)) {
       throw new LogRefused(
         'not-text',
-        `This is ${signature.name}, whatever its ending says; it holds no frame times.`,
+        `This is ${signature.name}, not a frame log (whatever its extension).`,
         'Export the frame log as CSV, or choose the .pace.ndjson file.',
       );
     }
@@ -62,15 +62,15 @@ export function fileKind(head: Uint8Array): FileKind {
   if ((head[0] === 0xff && head[1] === 0xfe) || (head[0] === 0xfe && head[1] === 0xff)) {
     throw new LogRefused(
       'not-text',
-      'The text is stored as UTF-16.',
-      'Save it again as UTF-8 (in a spreadsheet: "CSV UTF-8").',
+      'The text is encoded as UTF-16.',
+      'Save it as UTF-8 (in a spreadsheet: "CSV UTF-8").',
     );
   }
   const control = head.findIndex((byte) => byte < 32 && byte !== 9 && byte !== 10 && byte !== 13);
   if (control >= 0) {
     throw new LogRefused(
       'not-text',
-      `Byte ${control + 1} of the file is not text, so this is not a frame log.`,
+      `Byte ${control + 1} of the file is not text, so the file is not a frame log.`,
       'Export the frame log as CSV, or choose the .pace.ndjson file.',
     );
   }
@@ -78,8 +78,8 @@ export function fileKind(head: Uint8Array): FileKind {
   if (text === '')
     throw new LogRefused(
       'empty',
-      'The file holds nothing but blank lines.',
-      'Export the log again and check that it has grown before you copy it.',
+      'The file has only blank lines.',
+      'Export the log again and check that it is not empty before you copy it.',
     );
   if (text.startsWith('{')) return 'run-file';
   return isShellText(text) ? 'shell-text' : 'delimited';
@@ -128,8 +128,8 @@ export function sniffLayout(
   if (!best) {
     throw new LogRefused(
       'not-a-log',
-      'No line of the file has a number where a frame time could be.',
-      'A frame log has a row per frame with a frame time or a timestamp in it. Choose another file.',
+      'No line contains a number that could be a frame time.',
+      'A frame log has one row per frame, with a frame time or a timestamp. Choose another file.',
     );
   }
   const { score: _, ...layout } = best;

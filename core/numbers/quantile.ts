@@ -10,7 +10,7 @@
  * quantile([10, 20, 30, 40], 0.5); // 25
  */
 export function quantile(sorted: ArrayLike<number>, p: number): number | null {
-  if (!(p >= 0 && p <= 1)) throw new RangeError(`p must lie in [0, 1], not ${p}`);
+  if (!(p >= 0 && p <= 1)) throw new RangeError(`p must be between 0 and 1, not ${p}`);
   const n = sorted.length;
   if (n === 0) return null;
   const position = (n - 1) * p;

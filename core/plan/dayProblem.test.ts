@@ -155,7 +155,7 @@ describe('a card poses its day', () => {
       new PlanRefused('a', 'The step “Aurelune” has no device.', ''),
     );
     expect(() => poseDay(card([step('a', { device: 'Oru Fold' })]), [velm], heavy)).toThrow(
-      'The kit has no device “Oru Fold”.',
+      'There is no device “Oru Fold” in Kit.',
     );
   });
 });

@@ -319,7 +319,7 @@ function deviceOf(step: PlanStep, known: Map<string, PlanDevice>): PlanDevice {
     step.id,
     step.device === null
       ? `The step “${step.title}” has no device.`
-      : `The kit has no device “${step.device}”.`,
+      : `There is no device “${step.device}” in Kit.`,
     'Choose a device for the step.',
   );
 }

@@ -47,8 +47,8 @@ function circle(tasks: DayTask[], waitsFor: number[]): PlanRefused {
   return new PlanRefused(
     at.id,
     names.length === 1
-      ? `${names[0]} waits for itself.`
-      : `${names.join(' waits for ')}, which waits for ${names[0]}: none can be first.`,
-    'Take one of the “after” out.',
+      ? `${names[0]} comes after itself.`
+      : `${names.join(' waits for ')}, which waits for ${names[0]}: the order is circular.`,
+    'Remove one “Only after” setting.',
   );
 }

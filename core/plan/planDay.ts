@@ -141,8 +141,8 @@ function nothingFits({ tasks, problem, heat, deviceOf }: DaySchedule): PlanRefus
   if (flat && tasks.every((task, i) => heat[deviceOf[i]!]!.needs(task) > 100))
     return new PlanRefused(
       flat.id,
-      `“${flat.name}” takes more than a full battery.`,
-      'Shorten it, or plug the device in for it.',
+      `“${flat.name}” needs more than a full battery.`,
+      'Shorten it, or plug the device in for this step.',
     );
   const shortest = tasks.reduce((least, task) =>
     task.minutes + task.prepareMin < least.minutes + least.prepareMin ? task : least,
@@ -150,8 +150,8 @@ function nothingFits({ tasks, problem, heat, deviceOf }: DaySchedule): PlanRefus
   return new PlanRefused(
     'finishBy',
     problem.finishByMin === null
-      ? 'No step can ever start: no device reaches the start line with enough battery.'
-      : `No step fits: there are ${Math.round(problem.finishByMin - problem.fromMin)} minutes, and “${shortest.name}”, the shortest, takes ${Math.round(shortest.minutes + shortest.prepareMin)}, cooling and charging aside.`,
+      ? 'No step can start: no device gets cool enough with enough battery.'
+      : `No step fits: ${Math.round(problem.finishByMin - problem.fromMin)} minutes are available, and the shortest, “${shortest.name}”, takes ${Math.round(shortest.minutes + shortest.prepareMin)} without cooling and charging.`,
     problem.finishByMin === null
       ? 'Charge the devices first, or lower the start percent.'
       : 'Finish later, shorten a step, or start with devices that are cool and charged.',

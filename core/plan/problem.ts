@@ -102,36 +102,32 @@ export class PlanRefused extends Error {
 export function checkProblem(problem: DayProblem): void {
   const { devices, tasks, rules, hands, fromMin, finishByMin } = problem;
   if (devices.length === 0)
-    throw new PlanRefused('devices', 'The card has no device.', 'Add a device to the card, by its name.');
+    throw new PlanRefused('devices', 'The card has no device.', 'Add a device to the card.');
   if (tasks.length === 0)
-    throw new PlanRefused(
-      'steps',
-      'The card has no step that is still to be run.',
-      'Add a step, or lay out a template.',
-    );
+    throw new PlanRefused('steps', 'All steps of the card are done.', 'Add a step, or choose a template.');
   if (hands.length < 1 || hands.length > 2)
     throw new PlanRefused(
       'hands',
-      `A day has one or two pairs of hands, not ${hands.length}.`,
-      'Say who is there.',
+      `A day can be planned for one or two people, not ${hands.length}.`,
+      'Enter the number of people.',
     );
   if (finishByMin !== null && finishByMin <= fromMin)
     throw new PlanRefused(
       'finishBy',
       'The day ends before it starts.',
-      'Put “finish by” after the start, or leave it empty.',
+      'Enter a finish time after the start, or leave it empty.',
     );
   const known = new Set(devices.map((device) => device.id));
   for (const device of devices) checkDevice(device);
   if (rules.startOverRoomC <= 0)
     throw new PlanRefused(
       'startOverRoomC',
-      'The start line must lie above the room: nothing ever cools to below it.',
-      'Allow at least 1 °C over the room; 3 °C is usual.',
+      'The start temperature must be above room temperature: a device never cools below it.',
+      'Enter at least 1 °C above room; 3 °C is usual.',
     );
   for (const task of tasks) {
     if (!known.has(task.deviceId))
-      throw new PlanRefused(task.id, `“${task.name}” has no device.`, 'Choose one for the step.');
+      throw new PlanRefused(task.id, `“${task.name}” has no device.`, 'Choose a device for the step.');
     if (!(task.minutes > 0))
       throw new PlanRefused(
         task.id,
@@ -142,8 +138,8 @@ export function checkProblem(problem: DayProblem): void {
     if (rules.hands && work > rules.hands.stretchMin - rules.hands.restMin) {
       throw new PlanRefused(
         task.id,
-        `“${task.name}” keeps the hands for ${work} minutes: no room for ${rules.hands.restMin} minutes’ rest in ${rules.hands.stretchMin}.`,
-        'Split it into shorter steps, or mark it as unattended.',
+        `“${task.name}” needs a person for ${work} minutes, which leaves no time for ${rules.hands.restMin} minutes of break in ${rules.hands.stretchMin}.`,
+        'Split it into shorter steps, or turn off “Needs a person all the time”.',
       );
     }
   }
@@ -154,12 +150,12 @@ function checkDevice(device: DayDevice): void {
     throw new PlanRefused(
       device.id,
       `${device.name} starts with ${device.percent} % of its battery.`,
-      'Give a percent from 0 to 100.',
+      'Enter a percentage from 0 to 100.',
     );
   if (!(device.coolTauMin > 0 && device.warmTauMin > 0))
     throw new PlanRefused(
       device.id,
-      `${device.name} has no time constant.`,
-      'Its cool-down must take more than no time.',
+      `${device.name} has no valid cooling time.`,
+      'Enter a cooling time above zero.',
     );
 }

@@ -70,7 +70,7 @@ const EMULATED: TemplateRole = {
 };
 const NOTORIOUS: TemplateRole = {
   key: 'notorious',
-  says: 'a notorious emulated title',
+  says: 'an emulated title known to be difficult',
   fits: (title) => title.kind === 'emulated' && title.demand === 'notorious',
 };
 const TRANSLATED: TemplateRole = {
@@ -93,7 +93,7 @@ export const TEMPLATES: CardTemplate[] = [
   {
     key: 'quick-look',
     name: 'Quick look',
-    says: 'Light, the two tiers, and ten minutes of the heaviest: opening figures only.',
+    says: 'Light title, two quality levels, and ten minutes of the heaviest title: opening figures only.',
     roles: [LIGHT, SHOOTER, HEAVY],
     steps: [
       step('light', 10),
@@ -107,7 +107,7 @@ export const TEMPLATES: CardTemplate[] = [
   {
     key: 'standard',
     name: 'Standard',
-    says: 'Light, both tiers, and half an hour of the heaviest.',
+    says: 'Light title, two quality levels, and half an hour of the heaviest title.',
     roles: [LIGHT, SHOOTER, HEAVY],
     steps: [
       step('light', 15),
@@ -133,8 +133,8 @@ export const TEMPLATES: CardTemplate[] = [
   },
   {
     key: 'emulator-evening',
-    name: 'Emulator evening',
-    says: 'A few emulated titles, then the notorious one.',
+    name: 'Emulator session',
+    says: 'A few emulated titles, then the difficult one.',
     roles: [EMULATED, NOTORIOUS],
     steps: [step('emulated', 15), step('notorious', 30, { wanted: 8 })],
     order: 'light-to-heavy',
@@ -142,8 +142,8 @@ export const TEMPLATES: CardTemplate[] = [
   },
   {
     key: 'translation-trial',
-    name: 'Translation trial',
-    says: 'Each PC title twice: the first play compiles, the second tells.',
+    name: 'Translation layer test',
+    says: 'Each PC title twice: the first play compiles shaders, the second counts.',
     roles: [TRANSLATED],
     steps: [
       step('translated', 15, { firstPlay: true }),
@@ -154,8 +154,8 @@ export const TEMPLATES: CardTemplate[] = [
   },
   {
     key: 'cooler-pair',
-    name: 'Cooler pair',
-    says: 'The heaviest without a cooler and with one, from the same start.',
+    name: 'Cooler comparison',
+    says: 'The heaviest title without and with a cooler, from the same start temperature.',
     roles: [HEAVY],
     steps: [
       step('heavy', 30, { wanted: 7, cooler: 'without' }),

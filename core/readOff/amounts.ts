@@ -190,7 +190,7 @@ export function partsOf(tokens: Token[]): { parts: Part[]; problem: string | nul
     const first = number(at);
     if (!first) {
       if (start.kind === 'sign' && start.sign === '±')
-        problem ??= 'There is a spread without a value before it. Write for instance 40 ± 8 fps.';
+        problem ??= 'The ± value has no reading before it. Write, for example, 40 ± 8 fps.';
       if (start.kind !== 'number') parts.push(start);
       i++;
       continue;
@@ -219,7 +219,7 @@ export function partsOf(tokens: Token[]): { parts: Part[]; problem: string | nul
     if (sign(at) === '±' || sign(at + behind) === '±') {
       const from = sign(at) === '±' ? at : at + behind;
       const spread = number(from + 1);
-      if (!spread) problem ??= 'There is a ± without a number behind it.';
+      if (!spread) problem ??= 'There is no number after ±.';
       else {
         amount.low = tidy(first.value - spread.value, first.decimals, spread.decimals);
         amount.high = tidy(first.value + spread.value, first.decimals, spread.decimals);
@@ -277,7 +277,7 @@ export function partsOf(tokens: Token[]): { parts: Part[]; problem: string | nul
         tokens.some((token) => token.kind === 'sign' && token.sign === '→')
       )
         Object.assign(amount, { low: amount.high, high: amount.low, falls: true });
-      else problem ??= `${amount.low} to ${amount.high}: the lower end stands first.`;
+      else problem ??= `${amount.low} to ${amount.high}: write the lower number first.`;
     }
     parts.push(amount);
     i = at;

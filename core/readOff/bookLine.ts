@@ -71,6 +71,26 @@ export const unclear = (problem: string): never => {
   throw new Unclear(problem);
 };
 
+/** Names of two words, and the one word by which they are read. */
+const TWO_WORDS: Record<string, string> = {
+  'near median': 'hold',
+  'summary screen': 'page',
+  'cpu load': 'cpu',
+  'gpu load': 'gpu',
+};
+
+function joined(parts: Part[]): Part[] {
+  const one: Part[] = [];
+  for (const part of parts) {
+    const before = one.at(-1);
+    const both =
+      before?.kind === 'word' && part.kind === 'word' ? TWO_WORDS[`${before.word} ${part.word}`] : undefined;
+    if (both !== undefined) one[one.length - 1] = { kind: 'word', word: both, at: before!.at, end: part.end };
+    else one.push(part.kind === 'word' && part.word === 'marker' ? { ...part, word: 'mark' } : part);
+  }
+  return one;
+}
+
 /** One clause of a line while it is read. */
 export class Reading {
   private readonly found: EntryLine[] = [];
@@ -95,7 +115,7 @@ export class Reading {
     private readonly book: Book,
     private readonly spot: string | null = null,
   ) {
-    this.parts = parts;
+    this.parts = joined(parts);
     const from = parts.reduce((least, part) => Math.min(least, part.at), text.length);
     const to = parts.reduce((most, part) => Math.max(most, part.end), 0);
     const own = ' '.repeat(from) + text.slice(from, to);
@@ -125,8 +145,8 @@ export class Reading {
     if (this.found.length === 0)
       unclear(
         this.atMs === null
-          ? 'Nothing in it can be taken for a reading. Write for instance 8:00 back 36.5, 8:00 97 % or 50–55 fps; as it stands it is kept as a note.'
-          : 'There is a time, but nothing that was read. Write for instance 8:00 back 36.5, 8:00 97 % or 8:00 58 fps.',
+          ? 'No reading found in this line. Write, for example, 8:00 back 36.5, 8:00 97 % or 50–55 fps; unchanged, the line is saved as a note.'
+          : 'The line has a time but no reading. Write, for example, 8:00 back 36.5, 8:00 97 % or 8:00 58 fps.',
       );
     return this.found;
   }
@@ -142,13 +162,11 @@ export class Reading {
     );
     const clocks = this.parts.filter((part) => part.kind === 'clock');
     const ends = this.parts.some((part) => part.kind === 'word' && part.word === 'between');
-    if (clocks.length > 1 && !spans && !ends) unclear('There are two times in it. Write a line for each.');
+    if (clocks.length > 1 && !spans && !ends) unclear('The line has two times. Write one line for each.');
     const clock = clocks[0];
     if (clock) {
       if (Number.isNaN(clock.ms))
-        unclear(
-          `${this.text.slice(clock.at, clock.end)} is no time: a minute has 60 seconds, an hour 60 minutes.`,
-        );
+        unclear(`${this.text.slice(clock.at, clock.end)} is not a time: minutes and seconds go up to 59.`);
       const [explicit, afternoon] = this.ofDay(clock);
       this.atMs = this.onTheClock(clock, explicit, afternoon);
       this.parts = this.parts.filter((part) => part !== clock);
@@ -173,7 +191,7 @@ export class Reading {
       this.parts.indexOf(second) === this.parts.indexOf(first) + 1
         ? second
         : null;
-    if (durations.length > (joined ? 2 : 1)) unclear('There are two times in it. Write a line for each.');
+    if (durations.length > (joined ? 2 : 1)) unclear('The line has two times. Write one line for each.');
     this.atMs = Math.round(msOf(first, first.value!) + (joined ? msOf(joined, joined.value ?? 0) : 0));
     this.parts = this.parts.filter((part) => part !== first && part !== joined);
   }
@@ -204,9 +222,7 @@ export class Reading {
     if (clock.fixed) return clock.ms;
     if (startedMin === null) {
       if (explicit)
-        unclear(
-          'It is a time of day. Say in a line of its own when the run began, for instance: started 14:20.',
-        );
+        unclear('This is a time of day. Add a line with the start of the run, for example: started 14:20.');
       return clock.ms;
     }
     const ofDay = clock.ofDayMin === null ? null : clock.ofDayMin + (pm && clock.ofDayMin < 720 ? 720 : 0);
@@ -214,7 +230,7 @@ export class Reading {
     const since = ofDay === null ? null : (ofDay - startedMin + 1440) % 1440;
     if (since === null || since > MOST_HOURS * 60)
       unclear(
-        `${this.text.slice(clock.at, clock.end)} is not within ${MOST_HOURS} hours of the time at which the run began.`,
+        `${this.text.slice(clock.at, clock.end)} is not within ${MOST_HOURS} hours after the start of the run.`,
       );
     return Math.round(since! * 60_000);
   }
@@ -235,10 +251,7 @@ export class Reading {
   }
 
   private needsTime(what: string): number {
-    return (
-      this.atMs ??
-      unclear(`${what} needs a time, and there is no time in it. Write it like 8:00, 1:05:00 or 13 min.`)
-    );
+    return this.atMs ?? unclear(`${what} needs a time. Write it as 8:00, 1:05:00 or 13 min.`);
   }
 
   /** Lines that are one thing as a whole: a title, a scene, a span, an end, a mark with words. */
@@ -258,7 +271,7 @@ export class Reading {
     }
     if (first === 'scene') {
       const scene = quoted[0]?.text ?? this.after('scene');
-      if (scene === '') unclear('The scene has no name. Write for instance 2:00 scene hard track.');
+      if (scene === '') unclear('The scene has no name. Write, for example, 2:00 scene hard track.');
       this.found.push({ type: 'scene', atMs: this.needsTime('A scene'), scene });
       return true;
     }
@@ -290,7 +303,7 @@ export class Reading {
         ? this.onTheClock(end, ...this.ofDay(end))
         : msOf(until as Amount, (until as Amount).value ?? NaN);
     if (!(toMs >= fromMs))
-      unclear(`It ends at ${exactClock(toMs || 0)}, before it begins at ${exactClock(fromMs)}.`);
+      unclear(`The end (${exactClock(toMs || 0)}) is before the start (${exactClock(fromMs)}).`);
     this.found.push({ type: 'span', fromMs, toMs, kind: first });
     return true;
   }
@@ -317,8 +330,7 @@ export class Reading {
       return false;
     }
     const clocks = this.parts.filter((part) => part.kind === 'clock');
-    if (clocks.length > 0 && clocks.length !== 2)
-      unclear('There are two times in it. Write a line for each.');
+    if (clocks.length > 0 && clocks.length !== 2) unclear('The line has two times. Write one line for each.');
     this.found.push({
       type: 'end',
       atMs:
@@ -348,10 +360,11 @@ export class Reading {
       const kind = this.parts.find((part) => part.kind === 'word' && part.word !== 'mark');
       const marks = this.parts.filter((part) => part.kind === 'quoted').map((part) => part.text);
       const named = kind?.kind === 'word' ? kind.word : marks.shift();
-      if (named === undefined) unclear('The mark has no kind. Write for instance 8:00 stutter on landing.');
+      if (named === undefined)
+        unclear('The marker has no type. Write, for example, 8:00 stutter on landing.');
       this.found.push({
         type: 'mark',
-        atMs: this.needsTime('A mark'),
+        atMs: this.needsTime('A marker'),
         kind: named!,
         ...(marks[0] === undefined ? {} : { note: marks[0] }),
       });
@@ -516,9 +529,7 @@ export class Reading {
       (part) => part.kind === 'word' && (OFTEN[part.word] !== undefined || part.word === 'very'),
     );
     if (words.filter((part) => part.kind === 'word' && OFTEN[part.word] !== undefined).length > 1)
-      unclear(
-        'It says two things of how often it stumbles. Write one of: none, occasional, frequent, constant.',
-      );
+      unclear('The line has two values for stutter. Write one of: none, occasional, frequent, constant.');
     return { word: OFTEN[often.word]!, parts: [...stumbles, ...words] };
   }
 
@@ -550,9 +561,7 @@ export class Reading {
       const next = this.parts[this.parts.indexOf(part) + 1];
       if (part.unit !== '%' || next?.kind !== 'word' || !/^lows?$/.test(next.word)) continue;
       if (part.value !== 1)
-        unclear(
-          `${part.value} % lows are not kept from a notebook. Leave it out, or keep the line as a note.`,
-        );
+        unclear(`${part.value} % lows are not supported in notes. Remove it, or save the line as a note.`);
       const named: Part = { kind: 'word', word: 'one-percent', at: part.at, end: next.end };
       this.parts = this.parts.flatMap((one) => (one === part ? [named] : one === next ? [] : [one]));
     }
@@ -574,9 +583,9 @@ export class Reading {
       });
       const { average, lowest, highest, onePercent } = this.summary;
       if (average !== undefined && Math.max(lowest ?? 0, onePercent ?? 0) > average)
-        unclear('The low is above the average: check which is which.');
+        unclear('The low is above the average. Check both values.');
       if (lowest !== undefined && highest !== undefined && lowest > highest)
-        unclear('The lowest is above the highest.');
+        unclear('The lowest is above the highest. Check both values.');
     }
   }
 
@@ -697,7 +706,7 @@ export class Reading {
   /** The one value of an amount that may not be a range. */
   private single(part: Amount, what: string): number {
     if (part.value === null || part.low !== null || part.high !== null)
-      unclear(`${what} is one number here: “${this.said(part)}” is a range. Write the one that you read.`);
+      unclear(`${what} must be one number here; “${this.said(part)}” is a range.`);
     return part.value!;
   }
 
@@ -711,7 +720,7 @@ export class Reading {
   private rate(part: Amount): void {
     const word = this.named(part, RATE_WORDS);
     if (word !== null && part.unit === null) this.takeNamed(part, word);
-    if ((part.value ?? 0) < 0 || (part.high ?? 0) < 0) unclear('A rate is not below 0.');
+    if ((part.value ?? 0) < 0 || (part.high ?? 0) < 0) unclear('A rate cannot be below 0.');
     // "from 60 to 40": at first and in the end
     if (part.falls) {
       const at = (fps: number, atMs: number): EntryLine => ({
@@ -745,13 +754,14 @@ export class Reading {
 
   private fact(part: Amount, word: string): void {
     const name = word === 'one-percent' ? 'onePercent' : FACTS[word]!;
-    if (this.summary[name] !== undefined) unclear(`“${word}” stands twice in the line.`);
-    const value = this.single(part, `“${word}”`);
-    if (value < 0) unclear(`“${word}” is not below 0.`);
+    const said = name === 'hold' ? 'near median' : word;
+    if (this.summary[name] !== undefined) unclear(`“${said}” is twice in this line.`);
+    const value = this.single(part, `“${said}”`);
+    if (value < 0) unclear(`“${said}” cannot be below 0.`);
     const share = name === 'hold';
     const known = SUMMARY_FACTS.find((one) => one === name);
     if (part.roughly && known) this.doubted.push(known);
-    if (share && value > 100) unclear('A hold of more than 100 % cannot be: it is the share of the time.');
+    if (share && value > 100) unclear('“Near median” cannot be above 100 %: it is a share of time.');
     this.summary[name] = share
       ? part.unit === '%' || value > 1
         ? Number((value / 100).toPrecision(12))
@@ -793,13 +803,13 @@ export class Reading {
     );
     if (other?.kind === 'word')
       unclear(
-        `${other.word} is no reading of this page. What holds for the whole run is corrected on its page.`,
+        `${other.word} cannot be entered here. To set it for the whole run, use Edit on the run’s page.`,
       );
     const named = this.has('battery') || this.has('charge');
     this.takeWords('battery', 'left', 'charge', 'from');
     const charging = this.charging ? { charging: true } : {};
     const holds = (value: number): number =>
-      value > 100 || value < 0 ? unclear('A battery holds at most 100 %.') : value;
+      value > 100 || value < 0 ? unclear('Battery percent cannot be above 100.') : value;
     // "100 % to 65 %": at the start and at the end
     if (part.low !== null && part.high !== null && part.value === null && (part.falls || named)) {
       const [from, to] = part.falls ? [part.high, part.low] : [part.low, part.high];
@@ -808,10 +818,10 @@ export class Reading {
       this.found.push({ type: 'battery', atMs: end, percent: holds(to), ...charging });
       return this.take(part);
     }
-    const value = holds(this.single(part, 'A percent of the battery'));
+    const value = holds(this.single(part, 'Battery percent'));
     this.found.push({
       type: 'battery',
-      atMs: this.needsTime('A percent of the battery'),
+      atMs: this.needsTime('Battery percent'),
       percent: value,
       ...charging,
       ...(part.roughly ? { about: true } : {}),
@@ -860,7 +870,9 @@ export class Reading {
   private length(part: Amount): void {
     const word = this.parts.find((one) => one.kind === 'word' && DURATION.has(one.word));
     if (word?.kind !== 'word' && this.found.length > 0)
-      unclear(`“${this.said(part)}”: what was so long? Write “played ${this.said(part)}”.`);
+      unclear(
+        `“${this.said(part)}” is not clear. If it is the length of the run, write “played ${this.said(part)}”.`,
+      );
     const page = Object.keys(this.summary).length > 0 || this.has('page');
     if (page && part.unit === 'min') this.summary['minutes'] = this.single(part, 'The length');
     else if (part.low !== null && part.high !== null) {
@@ -905,7 +917,7 @@ export class Reading {
       return this.take(part);
     }
     if (this.has('room') || this.has('ambient'))
-      unclear('The room is no spot of the device: enter it with what was played.');
+      unclear('Room is not a spot on the device. Enter room temperature with the title and device.');
     // the sensor of the battery, at no place of the skin
     if (this.instrument === 'battery sensor' && part.unit !== null && !this.hasPlace()) {
       this.found.push({ type: 'chip', ...this.placeOfValue(this.takeHighest()), c, part: 'battery' });
@@ -920,7 +932,7 @@ export class Reading {
         `Is ${this.said(part)} a temperature or a rate? Write ${this.said(part)} °${book.unit}, or ${this.said(part)} fps.`,
       );
     if (scale === 'C' && part.unit !== 'C' && c > 70)
-      unclear(`${this.said(part)} °C cannot be. If it is Fahrenheit, write ${this.said(part)} F.`);
+      unclear(`${this.said(part)} °C is not possible. If it is Fahrenheit, write ${this.said(part)} F.`);
     this.found.push({
       type: 'skin',
       atMs: this.atMs ?? AT_THE_END,
@@ -984,7 +996,7 @@ export class Reading {
     if (run.length === 0 && part.unit !== null) return this.book.subject?.spot ?? ANY_SPOT;
     if (run.length === 0)
       unclear(
-        `There is no spot for ${this.said(part)}. Write where it was read, for instance 8:00 back ${this.said(part)}; or what it is, for instance ${this.said(part)} fps.`,
+        `The spot for ${this.said(part)} is missing. Write, for example, 8:00 back ${this.said(part)}; or add the unit, for example ${this.said(part)} fps.`,
       );
     this.take(...run);
     const [only] = run;
@@ -1012,7 +1024,7 @@ export class Reading {
     const text = this.text.slice(left[0]!.at, left.at(-1)!.end);
     if (this.found.length === 0 && this.atMs !== null && !/\d/.test(text))
       unclear(
-        `There is no number for “${text}”. Write for instance ${exactClock(Math.max(0, this.atMs))} ${text} 36.5; as it stands it is kept as a note.`,
+        `There is no number for “${text}”. Write, for example, ${exactClock(Math.max(0, this.atMs))} ${text} 36.5; unchanged, the line is saved as a note.`,
       );
     // half a day's sign is no place, and a dash, a number or a sign may change what was read
     if (
@@ -1020,7 +1032,7 @@ export class Reading {
       left.some((part) => part.kind !== 'word' && !(part.kind === 'sign' && /[,.;:!()]/.test(part.sign))) ||
       left.some((part) => part.kind === 'word' && NO_REMARK.has(part.word))
     )
-      unclear(`“${text}” is not understood. Leave it out, or keep it as a note.`);
+      unclear(`“${text}” is not recognised. Remove it, or save the line as a note.`);
     const [first] = left;
     const rate = this.found.find(
       (one) => one.type === 'rate' || one.type === 'speed' || one.type === 'summary',

@@ -40,13 +40,13 @@ describe('readings on paper', () => {
   });
 
   it.each([
-    ['8:75 back 36.5', /no time/],
-    ['8:00 106', /no spot for 106/],
+    ['8:75 back 36.5', /is not a time/],
+    ['8:00 106', /spot for 106 is missing/],
     ['8:00 back 106', /If it is Fahrenheit, write 106 F/],
-    ['8:00 back 36.5 37', /no spot for 37/],
-    ['18:00 back', /There is no number for “back”\. Write for instance 18:00 back 36\.5/],
+    ['8:00 back 36.5 37', /spot for 37 is missing/],
+    ['18:00 back', /There is no number for “back”\. Write, for example, 18:00 back 36\.5/],
     ['8:00 back 36.5 not 40', /Is 40 a temperature or a rate/],
-    ['8:00 120 %', /at most 100 %/],
+    ['8:00 120 %', /cannot be above 100/],
   ])('“%s” is unclear, and says how to write it', (text, problem) => {
     expect(one(text)).toMatchObject({
       entries: [],

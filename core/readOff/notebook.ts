@@ -93,7 +93,7 @@ const timeless = ({ atMs: _, ...line }: Read): Read => line;
 
 /** What needs the length of the run where nothing tells it; null where nothing does. */
 function lengthMissing(entries: EntryLine[], endMs: number): string | null {
-  const ask = 'How long was it? Write it in a line of its own, for instance: played 30 min.';
+  const ask = 'The length is missing. Add a line with it, for example: played 30 min.';
   const battery = entries.some((one) => one.type === 'battery' && one.atMs === AT_THE_END);
   const span = entries.some((one) => one.type === 'span' && one.toMs === AT_THE_END && one.fromMs >= endMs);
   return (battery && endMs === 0) || span ? ask : null;
@@ -268,7 +268,7 @@ class Page {
           clauses.length > 1 ? line.spot : null,
         ).entries();
         if (clauses.length > 1 && entries.every((one) => one.type === 'end' && one.reason === 'planned'))
-          unclear('There are two times in it. Write a line for each.');
+          unclear('The line has two times. Write one line for each.');
         const then = heldUntil;
         heldUntil = null;
         const timed = entries.filter(

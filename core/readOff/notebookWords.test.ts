@@ -362,7 +362,7 @@ describe('what the program says', () => {
       hold: 0.9,
       digits: { average: 2, hold: 3 },
     };
-    expect(sayLine(line, 'C')).toBe('end page: average 58.00, hold 90.0 %, tool');
+    expect(sayLine(line, 'C')).toBe('summary screen: average 58.00, near median 90.0 %, tool');
     expect(readNotebook(sayLine(line, 'C'), { unit: 'C' })[0]!.entries).toEqual([line]);
   });
 });
@@ -416,7 +416,7 @@ describe('any line at all', () => {
     'froze',
     'stutters',
     'often',
-    'played',
+    'as planned',
     'hours',
     'three',
     '(',

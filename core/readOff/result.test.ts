@@ -42,23 +42,23 @@ describe('a quick result', () => {
   ])('%j is %j', (texts, entries) => expect(read(texts)).toEqual({ entries, problems: {} }));
 
   it.each<[Partial<ResultTexts>, keyof ResultTexts, RegExp]>([
-    [{ average: 'fine' }, 'average', /not understood here/],
-    [{ average: '40 W' }, 'average', /another unit than fps/],
-    [{ average: '55–50' }, 'average', /lower end stands first/],
-    [{ average: '± 3' }, 'average', /spread without a value/],
+    [{ average: 'fine' }, 'average', /not recognised/],
+    [{ average: '40 W' }, 'average', /wrong unit\. Use fps/],
+    [{ average: '55–50' }, 'average', /write the lower number first/],
+    [{ average: '± 3' }, 'average', /± value has no reading before it/],
     [{ average: '40', low: '44' }, 'low', /above the average/],
     [{ average: '40', lowest: '44' }, 'lowest', /above the average/],
     [{ lowest: '50', highest: '40' }, 'highest', /below the lowest/],
-    [{ hold: '120' }, 'hold', /at most 100/],
-    [{ toPercent: '80' }, 'length', /needs the length/],
-    [{ fromPercent: '50', toPercent: '80', length: '12' }, 'toPercent', /was it charged/],
-    [{ fromPercent: '101' }, 'fromPercent', /at most 100/],
-    [{ smooth: 'meh' }, 'smooth', /Write one of: none, occasional/],
+    [{ hold: '120' }, 'hold', /highest possible value is 100/],
+    [{ toPercent: '80' }, 'length', /Enter the length of the run as well/],
+    [{ fromPercent: '50', toPercent: '80', length: '12' }, 'toPercent', /If it was charged/],
+    [{ fromPercent: '101' }, 'fromPercent', /highest possible value is 100/],
+    [{ smooth: 'meh' }, 'smooth', /Use one of: none, occasional/],
     [{ peak: '109' }, 'peak', /If it is Fahrenheit, write 109 F/],
   ])('%j is pointed at: %s', (texts, field, problem) => expect(read(texts).problems[field]).toMatch(problem));
 
   it('asks when it crashed, and needs nothing more where it would not start', () => {
-    expect(read({}, { ended: 'crash' }).problems.length).toMatch(/When did it crash/);
+    expect(read({}, { ended: 'crash' }).problems.length).toMatch(/how long it ran before the crash/);
     expect(read({}, { ended: 'would-not-start' }).entries).toEqual([
       { type: 'end', atMs: 0, reason: 'would-not-start' },
     ]);
@@ -97,7 +97,7 @@ describe('a sitting that is pasted', () => {
     ]);
   });
   it('needs a heading “title”, and has at most 200 rows', () => {
-    expect(readSitting('a\tb\n1\t2').problem).toMatch(/one of them “title”/);
+    expect(readSitting('a\tb\n1\t2').problem).toMatch(/including “title”/);
     expect(readSitting(`title\n${'x\n'.repeat(201)}`).problem).toMatch(/201 rows/);
     expect(readSitting('')).toEqual({ rows: [], unknown: [], problem: null });
   });
@@ -186,7 +186,7 @@ describe('two timed rates', () => {
     expect(figures.read?.median).toMatchObject({ low: 55.1, high: 60.9 });
     expect(headline(headlineFacts(figures))).toContain('about 42.0\u00a0°C at hottest spot');
     expect(entries.map((line) => sayLine(line, 'C'))).toEqual([
-      'end page: average 60, median about 58, hold about 87 %, overlay',
+      'summary screen: average 60, median about 58, near median about 87 %, overlay',
       '30:00: peak about 42.0 °C at “hottest spot”, infrared',
       '0:00: battery 100 %',
       '30:00: battery about 65 %',

@@ -108,10 +108,9 @@ export function readResult(texts: ResultTexts, { unit, by, spot, ended }: Result
   ): { value: number; decimals: number | null; about: boolean } | null => {
     const amount = read(field, units);
     if (!amount) return null;
-    if (amount.value === null || amount.low !== null)
-      problems[field] = 'One number is needed here, not a range.';
+    if (amount.value === null || amount.low !== null) problems[field] = 'Enter one number, not a range.';
     else if (amount.value < 0) problems[field] = 'It cannot be below 0.';
-    else if (amount.value > most) problems[field] = `It can be at most ${most}.`;
+    else if (amount.value > most) problems[field] = `The highest possible value is ${most}.`;
     else return { value: amount.value, decimals: hiddenDecimals(amount), about: amount.roughly };
     return null;
   };
@@ -147,11 +146,11 @@ export function readResult(texts: ResultTexts, { unit, by, spot, ended }: Result
   fact('lowest', 'lowest');
   fact('highest', 'highest');
   if (top !== null && (facts['onePercent'] ?? 0) > top)
-    problems.low = 'The 1 % low is above the average: check which is which.';
+    problems.low = 'The 1 % low is above the average. Check both values.';
   if (top !== null && (facts['lowest'] ?? 0) > top)
-    problems.lowest = 'The lowest is above the average: check which is which.';
+    problems.lowest = 'The lowest is above the average. Check both values.';
   if (facts['lowest'] !== undefined && (facts['highest'] ?? Infinity) < facts['lowest'])
-    problems.highest = 'The highest is below the lowest: check which is which.';
+    problems.highest = 'The highest is below the lowest. Check both values.';
   if (Object.keys(facts).length > 0)
     entries.push({
       type: 'summary',
@@ -181,7 +180,7 @@ export function readResult(texts: ResultTexts, { unit, by, spot, ended }: Result
   if (smooth !== '') {
     const word = SMOOTH_WORDS.find((known) => known === smooth);
     if (word) entries.push({ type: 'smooth', word, by: 'eye' });
-    else problems.smooth = `Write one of: ${SMOOTH_WORDS.join(', ')}.`;
+    else problems.smooth = `Use one of: ${SMOOTH_WORDS.join(', ')}.`;
   }
 
   const feel = texts.feel.trim().toLowerCase();
@@ -208,10 +207,12 @@ export function readResult(texts: ResultTexts, { unit, by, spot, ended }: Result
     void entries.push({ type: 'battery', atMs, percent: value, ...(roughly ? { about: true } : {}) });
   if (from) battery(0, from);
   if (to && endMs === null)
-    problems.length ??= 'How long did that take? The percent at the end needs the length.';
+    problems.length ??=
+      'Enter the length of the run as well; it is needed for the battery percent at the end.';
   if (to && endMs !== null) battery(endMs, to);
   if (from && to && to.value > from.value)
-    problems.toPercent = 'It is more than at the start: was it charged? Leave it out, or exchange the two.';
+    problems.toPercent =
+      'The percent at the end is higher than at the start. If it was charged, leave both empty; otherwise swap them.';
 
   const load = one('load', ['s', 'min'], 86_400);
   if (load)
@@ -224,7 +225,7 @@ export function readResult(texts: ResultTexts, { unit, by, spot, ended }: Result
 
   if (ended === 'would-not-start') entries.push({ type: 'end', atMs: 0, reason: ended });
   else if (length) entries.push({ type: 'end', ...length, reason: ended ?? 'stopped' });
-  else if (ended === 'crash') problems.length ??= 'When did it crash? Write how long it had run.';
+  else if (ended === 'crash') problems.length ??= 'Enter how long it ran before the crash.';
   return { entries, problems };
 }
 
@@ -248,9 +249,9 @@ function amountOf(text: string, units: Unit[]): Amount | string {
     };
   const [amount] = amounts;
   if (!amount || amounts.length > 1 || parts.some((part) => part.kind !== 'amount'))
-    return `“${text}” is not understood here. Write a number, a range like 50–55 or a spread like 52 ± 3.`;
+    return `“${text}” is not recognised. Enter a number, a range such as 50–55, or a value with ± such as 52 ± 3.`;
   if (amount.unit !== null && !units.includes(amount.unit))
-    return `“${text}” has another unit than ${units.join(' or ')}.`;
+    return `“${text}” has the wrong unit. Use ${units.join(' or ')}.`;
   return amount;
 }
 
@@ -297,7 +298,7 @@ function peakOf(
 ): { c: number; low?: number; about?: boolean } | string | null {
   if (!amount) return null;
   const written = amount.value ?? amount.high;
-  if (written === null) return 'Write the highest that was seen.';
+  if (written === null) return 'Enter the highest value you saw.';
   const scale = amount.unit === 'C' || amount.unit === 'F' ? amount.unit : unit;
   const tenths = amount.unit === null && Number.isInteger(written) && written > (scale === 'C' ? 120 : 250);
   const inCelsius = (degrees: number): number =>
@@ -305,8 +306,8 @@ function peakOf(
   const c = inCelsius(tenths ? written / 10 : written);
   if (c > 70)
     return scale === 'C'
-      ? `${written} °C cannot be. If it is Fahrenheit, write ${written} F.`
-      : `${written} °F cannot be.`;
+      ? `${written} °C is not possible. If it is Fahrenheit, write ${written} F.`
+      : `${written} °F is not possible.`;
   if (amount.value === null && amount.low !== null) return { c, low: inCelsius(amount.low) };
   return amount.roughly ? { c, about: true } : { c };
 }
@@ -317,7 +318,7 @@ const HEADINGS: Record<ResultField | 'title' | 'setup' | 'device' | 'target' | '
   setup: /^(setup|setting|settings|preset|tier|quality)$/,
   device: /^(device|phone|tablet)$/,
   target: /^(target|target fps|goal)$/,
-  need: /^(need|asks for)$/,
+  need: /^(need|asks for|title type)$/,
   average: /^(average|avg|mean|fps|rate|frame rate|average fps|avg fps|average,? fps)$/,
   median: /^(median|median fps|median,? fps)$/,
   first: /^(at first|first|start fps|fps at (the )?start|opening)$/,
@@ -376,12 +377,12 @@ export function readSitting(text: string): SittingTable {
     return {
       ...nothing,
       problem:
-        'The first row needs headings, one of them “title”. Known are: title, setup, target, need, average, median, 1 % low, near median, lowest, highest, at first, later, after, speed, smoothness, plays, peak, battery start, battery end, length, loading time.',
+        'The first row must have headings, including “title”. Known headings: title, setup, target, title type, average, median, 1 % low, near median, lowest, highest, at first, later, after, speed, stutter, plays, peak, battery start, battery end, length, loading time.',
     };
   if (body.length > MOST_SITTING_ROWS)
     return {
       ...nothing,
-      problem: `The table has ${body.length} rows; a sitting has at most ${MOST_SITTING_ROWS}. Paste it in parts.`,
+      problem: `The table has ${body.length} rows; the limit is ${MOST_SITTING_ROWS}. Paste it in parts.`,
     };
   const rows = body.map((row): SittingRow => {
     const value = (column: TableColumn): string => {

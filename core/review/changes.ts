@@ -22,8 +22,8 @@ export function runChangesSince(
       const after = now.find((one) => one.id === before.id);
       return after ? changesOf(before, after, unit) : [];
     }),
-    ...gone.map((run) => `${run.name}: no longer in it`),
-    ...come.map((run) => `${run.name}: new`),
+    ...gone.map((run) => `${run.name}: removed`),
+    ...come.map((run) => `${run.name}: added`),
   ];
 }
 

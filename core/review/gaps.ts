@@ -42,11 +42,11 @@ export function reviewGaps(
   const say = (code: ReviewGap['code'], says: string, runId: string | null = null): void => {
     gaps.push({ code, says, runId });
   };
-  if (runs.length === 0) say('no-runs', 'No run is in it yet.');
+  if (runs.length === 0) say('no-runs', 'No runs yet.');
   const sustained = runs.filter((run) => atLeast(run.figures.seconds, SUSTAINED_S));
   const heavy = (run: ReviewRun): boolean => run.demand === 'heavy' || run.demand === 'notorious';
   if (runs.length > 0 && template !== 'quick look' && !sustained.some(heavy))
-    say('no-heavy', 'No sustained run of a heavy title.');
+    say('no-heavy', 'No run of 15 minutes or more with a heavy title.');
   if (template === 'emulation special' && !runs.some((run) => run.kind === 'emulated'))
     say('no-emulated', 'No emulated title.');
   if (template === 'versus' && rest.comparisons === 0) say('no-comparison', 'No comparison.');
@@ -54,13 +54,17 @@ export function reviewGaps(
     const without = runs.filter(lacks);
     if (without.length > 0) say(code, `${what} in ${without.length} of ${runs.length}.`, without[0]!.id);
   };
-  lacking('room', 'Room unknown', (run) => run.stated.roomC === null && run.figures.spots.length > 0);
+  lacking(
+    'room',
+    'Room temperature unknown',
+    (run) => run.stated.roomC === null && run.figures.spots.length > 0,
+  );
   if (template !== 'quick look') {
-    lacking('skin', 'No skin reading', (run) => run.figures.spots.length === 0);
+    lacking('skin', 'No skin temperature', (run) => run.figures.spots.length === 0);
     lacking('battery', 'Drain unknown', (run) => run.figures.values.hoursFromFull === null);
-    lacking('repeats', 'A single run', (run) => run.caveats.includes('single-run'));
+    lacking('repeats', 'Only one run', (run) => run.caveats.includes('single-run'));
   }
-  if (rest.openRequests > 0) say('requests', `Requests not answered: ${rest.openRequests}.`);
-  if (!rest.verdictGiven) say('verdict', 'The verdict is withheld.');
+  if (rest.openRequests > 0) say('requests', `Open requests: ${rest.openRequests}.`);
+  if (!rest.verdictGiven) say('verdict', 'No verdict yet.');
   return gaps;
 }

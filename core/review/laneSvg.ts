@@ -118,19 +118,19 @@ function endMark(
 const MEASURES: Record<Lane['measures'], string> = {
   target: 'of the target',
   hold: 'of the seconds near the median',
-  highest: 'of the highest rate that was read',
+  highest: 'of the highest reading',
   speed: 'of full speed',
 };
 
 /** The lane in words, for those who do not see it. */
 function describe({ cells, measures, readOff, end }: Lane): string {
   const ended = end === 'crash' ? ' It crashed.' : end === 'would-not-start' ? ' It would not start.' : '';
-  if (cells.length === 0) return `No splits.${ended}`;
+  if (cells.length === 0) return `No splits yet.${ended}`;
   return cells
     .map(
       (cell) =>
         `${clock(cell.fromS)}: ${cell.height === null ? 'not known' : `${Math.round(cell.height * 100)} % ${MEASURES[measures]}`}`,
     )
     .join('; ')
-    .concat(readOff ? '; read off.' : '.', ended);
+    .concat(readOff ? '; manual readings.' : '.', ended);
 }

@@ -24,42 +24,38 @@ export function definitionsOf(review: WrittenReview, voice: Voice): Definition[]
     [
       value('average'),
       'Average pace',
-      'Number of frames over the sum of their times, in frames per second; never a mean of instantaneous rates.',
+      'Number of frames divided by the sum of their times, in frames per second; not the mean of single rates.',
     ],
     [
       value('median'),
-      'Median pace',
+      'Median over whole seconds; each second counts its frames in proportion.',
       'Median over whole seconds of the frames in each, counted by their share in it.',
     ],
-    [
-      some((run) => run.figures.hold !== null),
-      'Hold',
-      'Share of the seconds whose pace lies within a fifth of the median.',
-    ],
+    [some((run) => run.figures.hold !== null), 'Near median', 'Share of seconds within 20 % of the median.'],
     [
       value('onePercentLow'),
       '1 % low',
-      'One over the 99 % quantile (type 7 of Hyndman and Fan) of the frame times. Too few frames: none.',
+      '1 divided by the 99 % quantile (type 7 of Hyndman and Fan) of the frame times. Not given if there are too few frames.',
     ],
     [
       some((run) => run.figures.source === 'read' || run.figures.source === 'eye'),
-      'Read off',
-      'Without a log, a value is what was read off a screen, as wide as half a unit of its last digit, or as the range that was written; by eye ± a fifth, at least 5 fps. Means of such values are means of their ends.',
+      'Read from',
+      'Without a log, a value is read from a screen: uncertain by half its last digit, or a range as entered; by eye ± 20 %, at least 5 fps. Means are calculated from the limits of the ranges.',
     ],
     [
       value('closing'),
       'Closing pace and stamina',
-      `Opening: mean of the first 120 usable seconds from 0:30 on. Closing: mean of the last 300 seconds. Only runs of ${clock(SUSTAINED_S)} or more have them. Their ratio: holds from 95 %, eases from 85 %, fades from 65 %, buckles below. DNF: ended by a crash; DNS: would not start.`,
+      `Opening: mean of the first 120 usable seconds from 0:30. Closing: mean of the last 300 seconds. Only for runs of ${clock(SUSTAINED_S)} or more. Closing divided by opening: holds from 95 %, eases from 85 %, fades from 65 %, buckles below. DNF: ended by a crash. DNS: would not start.`,
     ],
     [
       some((run) => run.figures.breaks !== null),
       'Breaks',
-      'A frame of 2.5 times its local median and 40 ms or more: a stutter below 250 ms, a stall below 1 s, a freeze from there. No average hides a freeze.',
+      'A frame of at least 40 ms and 2.5 times its local median: stutter below 250 ms, stall below 1 s, freeze from 1 s. Freezes are always listed separately.',
     ],
     [
       some((run) => run.figures.playable !== null),
-      'Playable',
-      'By the title’s need: reaction 57 fps and a 1 % low of 45, action 45 and 30, story 29 and 22, boards and maps 24 and 15, unless the reviewer set others; freezes and stalls count against it. Common practice.',
+      'Playability',
+      'By title type: reaction 57 fps and 1 % low 45, action 45 and 30, story 29 and 22, slow 24 and 15, unless the reviewer set other thresholds. Freezes and stalls count against it. The values follow common practice.',
     ],
     [
       some((run) => run.figures.spots.length > 0),
@@ -70,24 +66,24 @@ export function definitionsOf(review: WrittenReview, voice: Voice): Definition[]
     ],
     [
       value('peakRise'),
-      'Rise over the room',
-      'Highest reading less the room’s temperature, of the spot that rises most.',
+      'Rise above room temperature',
+      'Highest reading minus room temperature, for the spot with the largest rise.',
     ],
     [
       value('hoursFromFull'),
       'Hours from full',
-      '100 % over the slope of the battery’s percent while it discharged, from the moments at which each new percent was first seen; charging left out.',
+      '100 % divided by the slope of the battery percent while discharging, from the moments when each new percent was first seen; charging excluded.',
     ],
-    [value('watts'), 'Power', 'Energy of the battery times its slope, or of a meter where one was read.'],
+    [value('watts'), 'Power', 'Battery capacity times the slope, or measured with a power meter.'],
     [
       review.comparisons.some((one) => one.pair !== null),
       'Comparisons',
-      'Ratio of geometric means with a 95 % interval by Student’s t; the spread between runs is moderated by earlier repeats (Smyth 2004). “The same in practice”: the whole interval within 3 % (two one-sided tests, Schuirmann 1987).',
+      'Ratio of geometric means with a 95 % interval (Student’s t); run-to-run variation includes earlier repeats (Smyth 2004). “The same in practice”: the whole interval lies within 3 % (two one-sided tests, Schuirmann 1987).',
     ],
     [
       some((run) => run.caveats.length > 0),
       'Confidence',
-      'A, B, C or D by the caveats of a run: each weighs one or two points.',
+      'A, B, C or D, by the caveats of a run; each counts one or two points.',
     ],
   ];
   return all.flatMap(([used, term, says]) => (used ? [{ term, says }] : []));
@@ -95,10 +91,10 @@ export function definitionsOf(review: WrittenReview, voice: Voice): Definition[]
 
 /** The definitions as a page of their own. */
 export function methodsHtml(review: WrittenReview, voice: Voice, fonts = ''): string {
-  const title = `How the figures are made: ${review.name}`;
+  const title = `How the figures are calculated: ${review.name}`;
   return pageHtml(
     title,
-    `<h1>How the figures are made</h1><p class="quiet">${escapeXml(`For “${review.name}”, method ${METHOD_VERSION}. Times are on each run’s clock; menus, loading, advertisements and pauses are left out.`)}</p><dl>${definitionsOf(
+    `<h1>How the figures are calculated</h1><p class="quiet">${escapeXml(`For “${review.name}”, method version ${METHOD_VERSION}. Times are on each run’s clock; menus, loading, adverts and pauses are excluded.`)}</p><dl>${definitionsOf(
       review,
       voice,
     )

@@ -62,7 +62,7 @@ describe('what is missing', () => {
   it('counts the runs, and leads to the first', () => {
     const all = [run('a', { entries: warm(40) }), run('b', { entries: warm(40), stated: { roomC: 18 } })];
     expect(reviewGaps('quick look', all, NOTHING)).toEqual([
-      { code: 'room', says: 'Room unknown in 1 of 2.', runId: 'a' },
+      { code: 'room', says: 'Room temperature unknown in 1 of 2.', runId: 'a' },
     ]);
   });
   it('a sustained run of a heavy title is enough', () =>
@@ -102,10 +102,10 @@ describe('lines from the evidence', () => {
     const logged = run('Aurelune', { frames: at(50, 1000), entries: warm(41.2), facts: { roomC: 18 } });
     const read = run('Hexgarden', { entries: [{ type: 'rate', fps: 25, by: 'eye' }] });
     expect(plain(evidenceLines('warmth', [logged], voice))).toBe(
-      'The hottest that was read is 41.2 °C at back (infrared), in Aurelune on Velm 5, in a room of 18.0 °C.',
+      'The highest reading is 41.2 °C at back (infrared), in Aurelune on Velm 5, in a room at 18.0 °C.',
     );
     expect(plain(evidenceLines('method', [logged, read], voice))).toMatch(
-      /^2 runs on Velm 5, 16:40 in all \(1 of unknown length left aside\)\. Frames were logged in 1, estimated by eye in 1\. Skin temperatures by infrared\. The room was at 18\.0 °C, and unknown in 1\./,
+      /^2 runs on Velm 5, 16:40 in all \(1 of unknown length left aside\)\. Frames logged in 1, rates estimated by eye in 1\. Skin temperatures by infrared\. Room temperature 18\.0 °C, unknown in 1\./,
     );
     expect(evidenceLines('drain', [logged], voice)).toBe('');
     expect(evidenceLines('verdict', [logged], voice)).toBe('');
@@ -118,7 +118,7 @@ describe('lines from the evidence', () => {
     });
     expect(evidenceLines('not-run', [crashed], voice)).toBe('Night Ferry on Velm 5 crashed after 8:12.');
     expect(evidenceLines('caveats', [crashed, run('a')], voice)).toMatch(
-      /not what it sustains \(1 of 2\)\.\nThe title crashed \(1 of 2\)\.$/,
+      /not sustained pace \(1 of 2\)\.\nThe title crashed \(1 of 2\)\.$/,
     );
   });
 });
@@ -155,8 +155,8 @@ it('changes are said in words, and only where they are said differently', () => 
     'a, median: 50 fps → 45 fps',
     'a, closing pace: 50 fps → 45 fps',
     'a, 1 % low: 50 fps → 45 fps',
-    'gone: no longer in it',
-    'new: new',
+    'gone: removed',
+    'new: added',
   ]);
   expect(runChangesSince(then, then, USUAL_VOICE)).toEqual([]);
 });
@@ -295,7 +295,7 @@ describe('the page', () => {
       reviewMarkdown(written('the patch', 'Good.'), USUAL_VOICE),
     ]) {
       expect(page).toContain('This verdict is provisional until the patch.');
-      expect(page).toContain('Average: frames by time; 1 % low: quantile of the frame times');
+      expect(page).toContain('Average: frames divided by time; 1 % low: percentile of the frame times');
       expect(page).toContain('Corrections');
     }
   });
@@ -369,7 +369,7 @@ describe('settings that hold, and what runs', () => {
     });
     expect(table).toMatchObject({ is: 'table' });
     if (table?.is !== 'table' || lines?.is !== 'lines') throw new Error('a table and a line are wanted');
-    expect(table.rows.map((row) => row[3])).toEqual(['3×', '3×', 'none', 'in the middle, so far 2×']);
+    expect(table.rows.map((row) => row[3])).toEqual(['3×', '3×', 'none', 'typical so far: 2×']);
     expect(lines.lines).toEqual(['Velm 5, internal resolution: 3× for 2 of 3; not Rook Tower (none).']);
     expect(blocks('settings', {})).toEqual([]);
   });
@@ -381,9 +381,7 @@ describe('settings that hold, and what runs', () => {
       ladders: [lumo('Pico Harbour', '4×', 'light', 4), lumo('Rook Tower', null, 'notorious', 0)],
     });
     if (lines?.is !== 'lines' || chart?.is !== 'chart') throw new Error('lines and a picture are wanted');
-    expect(lines.lines).toEqual([
-      'Lumo 64 on Velm 5, internal resolution: easy titles hold 4×, hard ones none.',
-    ]);
+    expect(lines.lines).toEqual(['Lumo 64 on Velm 5, internal resolution: easy titles: 4×, hard ones none.']);
     expect(plain(chart.chart.alt)).toBe(
       'Velm 5, internal resolution, Pico Harbour: 4×, 95 % sure. Velm 5, internal resolution, Rook Tower: none, 95 % sure.',
     );
@@ -408,7 +406,7 @@ describe('settings that hold, and what runs', () => {
           says: 'Take Ember: it is clearly faster than every other one.',
           take: 'Ember',
           options: [
-            { name: 'Glim', probes: 2, speed: '82 %', cost: 'costs 18 % of the speed (12 to 24 %)' },
+            { name: 'Glim', probes: 2, speed: '82 %', cost: '18 % slower (12 to 24 %)' },
             { name: 'Ember', probes: 2, speed: '100 %', cost: null },
           ],
         },
@@ -422,8 +420,8 @@ describe('settings that hold, and what runs', () => {
       },
     ]);
     expect(table.rows).toEqual([
-      ['Glass Canyon', 'Velm 5', 'Glim', '82 %', '2', 'costs 18 % of the speed (12 to 24 %)'],
-      ['Glass Canyon', 'Velm 5', 'Ember (take this)', '100 %', '2', '–'],
+      ['Glass Canyon', 'Velm 5', 'Glim', '82 %', '2', '18 % slower (12 to 24 %)'],
+      ['Glass Canyon', 'Velm 5', 'Ember (recommended)', '100 %', '2', '–'],
     ]);
     expect(blocks('choices', {})).toEqual([]);
   });
@@ -480,7 +478,7 @@ describe('settings that hold, and what runs', () => {
       ['Saltmarsh Drift', '0:00', '20:00', '60 fps', '31 s', '20.0 %/h'],
       ['Hexgarden', '20:00', '40:00', '–', '–', '20.0 %/h'],
     ]);
-    expect(titles.small).toMatch(/began warm\. The battery does not tell the titles apart/);
+    expect(titles.small).toMatch(/started warm\. The battery readings do not separate the titles/);
     expect(did.lines.map(plain)).toEqual([
       'fan: back 4.0 °C ± 1.0 cooler.',
       'As read, 25:00 fan on: back 37.0 → 33.5 °C in 12 min.',
@@ -488,7 +486,7 @@ describe('settings that hold, and what runs', () => {
     expect(levels.rows.map((row) => row.map(plain))).toEqual([
       ['Hexgarden + fan', 'back', '36.0 °C', '35.0 °C to 37.0 °C'],
     ]);
-    expect(plain(hours.lines[0]!)).toBe('Played for 35:00 with 1 break; at most 41.0 °C in one go.');
+    expect(plain(hours.lines[0]!)).toBe('Played for 35:00 with 1 break; at most 41.0 °C in one stretch.');
     expect(blocks('sittings', {})).toEqual([]);
   });
 
@@ -523,13 +521,13 @@ describe('settings that hold, and what runs', () => {
     expect(table.rows[0]!.map(plain)).toEqual([
       'Velm 5',
       'Plumb Line 3',
-      '4,100 (questioned: too much)',
+      '4,100 (doubtful: too much)',
       'graphics 2,000',
       '20 times, 4,100 to 3,075: 75 % left',
       '22.0 °C',
       '14.0 °C',
     ]);
-    expect(table.small).toMatch(/no rating/);
+    expect(table.small).toMatch(/not count in any figure, comparison or rating/);
   });
 
   it('gives the lowest limit that holds, with the energy of a frame over the limits', () => {
@@ -561,7 +559,7 @@ describe('settings that hold, and what runs', () => {
     if (lines?.is !== 'lines' || chart?.is !== 'chart' || table?.is !== 'table')
       throw new Error('three blocks');
     expect(lines.lines).toEqual([
-      'Glass Canyon on Quill Deck: 10 W is the lowest limit that holds full speed, 3.3 h from full.',
+      'Glass Canyon on Quill Deck: 10 W is the lowest limit that holds full speed, 3.3 h from a full battery.',
     ]);
     // what was not tried has no row; what was not measured a dash
     expect(table.rows.map((cells) => cells.map(plain).join(' | '))).toEqual([
@@ -583,8 +581,8 @@ describe('settings that hold, and what runs', () => {
     expect(found.map((block) => block.is)).toEqual(['lead', 'lines', 'lines', 'table']);
     const [, cautions, , steps] = found;
     if (cautions?.is !== 'lines' || steps?.is !== 'table') throw new Error('lines and a table are wanted');
-    expect(cautions.lines[0]).toContain('Packages from outside a store');
-    expect(steps.rows).toEqual([['1', 'Sideload it.', 'not noted', 'from its notes']]);
+    expect(cautions.lines[0]).toContain('Packages from outside the official store');
+    expect(steps.rows).toEqual([['1', 'Sideload it.', 'not recorded', 'from its notes']]);
     expect(steps.small).toBe('Set: layer: Gangway.');
   });
 
@@ -628,9 +626,9 @@ describe('settings that hold, and what runs', () => {
     const [lead, came] = blocks('recipes', more);
     if (lead?.is !== 'lead' || came?.is !== 'lines') throw new Error('a lead and lines are wanted');
     expect(lead.line).toBe('Iron Orchard: safe');
-    expect(came.lines[0]).toMatch(/^Played so on Velm 5: crashes, 36 to 44 fps/);
+    expect(came.lines[0]).toMatch(/^Run this way on Velm 5: crashes, 36 to 44 fps/);
     expect(came.lines.slice(1)).toEqual([
-      'Noted with Gangway 3.2 on Velm 5: glitches, leaves are squares, 2026-05-18.',
+      'Tested with Gangway 3.2 on Velm 5: glitches, leaves are squares, 2026-05-18.',
     ]);
     const against = blocks('what-runs', more).at(-1);
     if (against?.is !== 'table') throw new Error('a table of two versions is wanted');

@@ -31,8 +31,8 @@ export function smallPrint(
   // of frames it is said only where somebody logged them
   const logged = runs.some((run) => run.figures.source === 'frames');
   const paced = logged
-    ? `${voice.school === 'median-and-hold' ? 'Median of the pace of each second' : 'Average: frames by time'}; 1 % low: quantile of the frame times`
-    : 'Pace: as it was read off';
+    ? `${voice.school === 'median-and-hold' ? 'Median of the per-second values' : 'Average: frames divided by time'}; 1 % low: percentile of the frame times`
+    : 'Pace: manual readings as entered';
   const definitions = `${paced}; peak: the hottest reading of any spot; `;
   const said = which === 'all' ? `${definitions}${room}` : `R${room.slice(1)}`;
   return `${said}${rooms.length > 0 && rooms.length < runs.length ? `, unknown in ${runs.length - rooms.length}` : ''}; ${runs.length} run${runs.length === 1 ? '' : 's'}${lengths.length === 0 ? '' : ` of ${clock(least(lengths))} to ${clock(greatest(lengths))}${lengths.length < runs.length ? `, ${runs.length - lengths.length} of unknown length` : ''}`}${sources.length === 0 ? '' : `; from ${sources.join(', ')}`}.`;

@@ -65,7 +65,7 @@ export function specFacts(facts: SpecFacts): ReviewDevice['facts'] {
     ['Back', facts.back],
     ['Cooling', facts.cooling],
     ['System', both(facts.system, facts.build)],
-    ['Firmware', facts.firmware === 'pre-release' ? 'before release' : facts.firmware],
+    ['Firmware', facts.firmware === 'pre-release' ? 'pre-release' : facts.firmware],
     ['Charger', unit(facts.chargerW, 'W')],
   ];
   return rows.flatMap(([label, value]) => (value ? [{ label, value }] : []));

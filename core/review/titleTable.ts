@@ -130,7 +130,7 @@ export function titleCells(voice: Voice): { heads: string[]; cells: (row: TitleR
       `Peak, °${voice.unit}`,
       'Watts',
       'From full',
-      'Known from',
+      'Source',
     ],
     cells: (row) => [
       row.device,

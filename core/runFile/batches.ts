@@ -39,8 +39,8 @@ export class FrameBatches {
     if (offUs < -slackUs) {
       throw new LogRefused(
         'overlap',
-        `Line ${line}: the frames start at ${batch.atMs} ms, but those before them last until ${this.expectedUs / 1000} ms.`,
-        'Two sources may have written to one file. Split it, or correct atMs.',
+        `Line ${line}: the frames start at ${batch.atMs} ms, but the frames before end at ${this.expectedUs / 1000} ms.`,
+        'Two loggers may have written to one file. Split the file, or correct atMs.',
         line,
       );
     }
@@ -54,8 +54,8 @@ export class FrameBatches {
     ) {
       throw new LogRefused(
         'too-long',
-        `Line ${line}: the frames last beyond 48 h; no run does.`,
-        'atMs is milliseconds from the start of the run, and frame times are microseconds. Check the units that the source writes.',
+        `Line ${line}: the frames go beyond 48 hours, the limit for a run.`,
+        'atMs is milliseconds from the start of the run; frame times are microseconds. Check the units the logger writes.',
         line,
       );
     }
@@ -95,7 +95,7 @@ export const tooManyFrames = (line: number): LogRefused =>
   new LogRefused(
     'too-many',
     `Line ${line}: the run has more than ${MOST_FRAMES.toLocaleString('en-GB')} frames.`,
-    'Cut the log into parts, and import each as a run of its own.',
+    'Split the log into parts, and import each as its own run.',
     line,
   );
 

@@ -33,7 +33,7 @@ describe('batches of frames', () => {
       expect.objectContaining({
         code: 'overlap',
         line: 3,
-        message: expect.stringContaining('start at 900 ms, but those before them last until 1000 ms'),
+        message: expect.stringContaining('start at 900 ms, but the frames before end at 1000 ms'),
       }),
     ));
   it('drop frame times that cannot be, up to one in a hundred', () => {
@@ -69,8 +69,8 @@ describe('lines', () => {
     expect(read(run, batch(0, 3))).toMatchObject({ cutOff: false });
   });
   it.each([
-    ['that is no JSON', '{"type":"skin", oops}', /Line 2 is no JSON object/],
-    ['that is no object', '[1]', /Line 2 is no JSON object/],
+    ['that is no JSON', '{"type":"skin", oops}', /Line 2 is not a JSON object/],
+    ['that is no object', '[1]', /Line 2 is not a JSON object/],
     ['without its type', '{"atMs":1}', /Line 2: the field "type" is missing/],
     [
       'without a field',
@@ -87,9 +87,9 @@ describe('lines', () => {
     expect(() => read(batch(0, 1), line, batch(10, 1))).toThrow(message);
   });
   it('that start a second run are refused', () =>
-    expect(() => read(run, run)).toThrow(/Line 2: a second "run" line/));
+    expect(() => read(run, run)).toThrow(/Line 2: second "run" line/));
   it('at the end that are no object are refused too', () =>
-    expect(() => read(run, 'so long')).toThrow(/Line 2 is no JSON object/));
+    expect(() => read(run, 'so long')).toThrow(/Line 2 is not a JSON object/));
   it('may be none but a header: a run without frames is valid', () =>
     expect(read(run).track.frameUs).toHaveLength(0));
   it('of unknown type alone are no run', () =>

@@ -71,7 +71,7 @@ export class RunFileReader {
       throw longLine(
         this.line + 1,
         LONGEST_LINE_BYTES,
-        'Write one JSON object a line, with some hundreds of frames in each.',
+        'Write one JSON object per line, with a few hundred frames in each.',
       );
   }
 
@@ -104,7 +104,7 @@ export class RunFileReader {
       throw new LogRefused(
         'bad-line',
         `Line ${this.line}: ${error instanceof Error ? error.message : String(error)}.`,
-        'Mend this line, or remove it; docs/formats.md shows every kind of line.',
+        'Correct or remove this line; docs/formats.md shows every type of line.',
         this.line,
       );
     }
@@ -123,8 +123,8 @@ export class RunFileReader {
     if (this.entries.length >= MOST_LINES || this.entryBytes > MOST_LINE_BYTES) {
       throw new LogRefused(
         'too-many',
-        `Line ${this.line}: the file has more than ${MOST_LINES.toLocaleString('en-GB')} lines beside its frames, or more than ${MOST_LINE_BYTES / 1024 / 1024} MB of them.`,
-        'Write readings less often (once a second is plenty), or split the file.',
+        `Line ${this.line}: the file has more than ${MOST_LINES.toLocaleString('en-GB')} lines without frames, or more than ${MOST_LINE_BYTES / 1024 / 1024} MB of them.`,
+        'Write readings less often (once a second is enough), or split the file.',
         this.line,
       );
     }
@@ -132,8 +132,8 @@ export class RunFileReader {
     if (this.spots.size > MOST_SPOTS)
       throw new LogRefused(
         'too-many',
-        `Line ${this.line}: “${line.type === 'skin' ? line.spot : ''}” is the ${MOST_SPOTS + 1}st spot of the file; a run has at most ${MOST_SPOTS}.`,
-        'Name the same spot the same way each time.',
+        `Line ${this.line}: “${line.type === 'skin' ? line.spot : ''}” is spot number ${MOST_SPOTS + 1}; a run can have ${MOST_SPOTS}.`,
+        'Use the same name for the same spot.',
         this.line,
       );
     this.entries.push(line);
@@ -143,8 +143,8 @@ export class RunFileReader {
     if (this.header)
       throw new LogRefused(
         'bad-line',
-        `Line ${this.line}: a second "run" line.`,
-        'A file holds one run. Split it before this line.',
+        `Line ${this.line}: second "run" line in the file.`,
+        'A file contains one run. Split the file before this line.',
         this.line,
       );
     const conditions = header.conditions?.filter((condition) => CONDITIONS.includes(condition));
@@ -168,7 +168,7 @@ export class RunFileReader {
       throw new LogRefused(
         'too-many-unreadable',
         `${tally.unreadable} of ${tally.total} frame times cannot be read, more than 1 %. The first is in line ${first!.line}: ${first!.reason}.`,
-        'Frame times are microseconds, each above 0 and up to 600,000,000. Check the unit that the source writes.',
+        'Frame times are microseconds, from above 0 to 600,000,000. Check the unit the logger writes.',
         first!.line,
         tally.listed,
       );
@@ -177,8 +177,8 @@ export class RunFileReader {
     if (!this.header && this.entries.length === 0 && track.frameUs.length === 0) {
       throw new LogRefused(
         'not-a-log',
-        'The file holds no line that belongs to a run.',
-        'A run file has a line with "type":"run" and lines with frames or readings; docs/formats.md shows them.',
+        'The file has no lines of a run.',
+        'A run file has one line with "type":"run" and lines with frames or readings; see docs/formats.md.',
         1,
       );
     }
@@ -196,8 +196,8 @@ export class RunFileReader {
 const notJson = (line: number): LogRefused =>
   new LogRefused(
     'bad-line',
-    `Line ${line} is no JSON object.`,
-    'Mend this line, or remove it; every line of a run file is one JSON object.',
+    `Line ${line} is not a JSON object.`,
+    'Correct or remove this line; every line of a run file must be a JSON object.',
     line,
   );
 

@@ -105,7 +105,7 @@ describe('a sitting', () => {
     expect(contact!.interval[1]).toBeGreaterThan(-3.5);
     expect(chip!.verdict).not.toBe('second better');
     expect(saySwitch(cooler!, 'C')!.replaceAll('\u00a0', ' ')).toMatch(
-      /^cooler: contact 3\.\d °C ± 0\.\d cooler, chip .*, pace \d+ % more \(\d+ to \d+ %\), power \d+ % more \(\d+ to \d+ %\)\. No gain where it counts: chip is the hottest\.$/,
+      /^cooler: contact 3\.\d °C ± 0\.\d cooler, chip .*, pace \d+ % more \(\d+ to \d+ %\), power \d+ % more \(\d+ to \d+ %\)\. No benefit at the critical spot: chip is now the hottest\.$/,
     );
   });
 

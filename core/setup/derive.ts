@@ -41,12 +41,12 @@ function lineOf(name: string, setups: readonly WrittenSetup[]): WrittenSetup[] {
     if (!found)
       throw new SetupError(
         line.length === 0
-          ? `there is no setup “${wanted}”`
-          : `“${line.at(-1)!.name}” is derived from “${wanted}”, which is not among the title’s setups`,
+          ? `There is no setup “${wanted}”`
+          : `“${line.at(-1)!.name}” is based on “${wanted}”, which is not one of this title’s setups`,
       );
     if (line.includes(found))
       throw new SetupError(
-        `“${found.name}” is derived from itself${
+        `“${found.name}” is based on itself${
           line.length > 1
             ? `, over ${line
                 .slice(1)

@@ -27,12 +27,12 @@ export interface Recipe {
 
 const CAUTIONS: Record<StepNeed, string> = {
   'outside-store':
-    'Packages from outside a store: nobody has looked them over for you. They can carry harm, break with an update, and be against the title’s terms. Check where they come from, and keep a copy of what is on the device.',
-  root: 'Root or superuser rights: what runs with them can read and change everything, a mistake can leave the device unable to start, and the warranty, banking and other apps may end with it. The maker’s instructions and local rules come first; let a qualified person do it if you are not sure.',
+    'Packages from outside the official store: they are not checked for you, may contain malware, may stop working after an update, and may break the title’s terms. Check their source, and back up the device first.',
+  root: 'Root or administrator rights: software with these rights can read and change everything. A mistake can stop the device from starting; warranty, banking and other apps may no longer work. Follow the maker’s instructions and local rules. If you are not sure, ask a qualified person.',
   account:
-    'An account is asked for by somebody other than its keeper: whoever has the login has the account and what was bought with it. Use one made for testing; the terms of title and service may forbid it.',
+    'Account with another service: whoever knows the login controls the account and its purchases. Use a separate test account; the terms of the title and the service may forbid it.',
   'patched-driver':
-    'A graphics driver that the maker did not deliver: pictures may be wrong, the device may hang or grow hotter, and support or warranty may end. Keep the way back to the delivered one at hand.',
+    'Graphics driver that is not from the maker: graphics may be wrong, the device may freeze or get hotter, and support or warranty may end. Keep the original driver ready.',
 };
 
 /** Words by which a step is known to take more than it says. */
@@ -76,7 +76,7 @@ export function writeRecipe(pairs: readonly SetPair[], steps: readonly RecipeSte
     set: pairs.map((pair) => `${pair.key}: ${sayValue(pair)}`),
     undo: steps
       .map((step, i) =>
-        step.undo === '' ? `Step ${i + 1}: no way back was noted.` : `Step ${i + 1}: ${step.undo}`,
+        step.undo === '' ? `Step ${i + 1}: no undo recorded.` : `Step ${i + 1}: ${step.undo}`,
       )
       .reverse(),
     cautions: TELLS.flatMap(([need]) => (needs.has(need) ? { need, says: CAUTIONS[need] } : [])),

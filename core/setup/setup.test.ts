@@ -20,19 +20,17 @@ describe('a setup in full', () => {
     expect(said('second')).toEqual(['emulator Lantern', 'Backend second', 'cap 60\u00a0fps']);
     expect(said('SLOW')).toEqual(['emulator Lantern', 'Backend second', 'power limit 15\u00a0W']);
   });
-  it('comes to an end: none is derived from itself, over three others either', () => {
+  it('comes to an end: none is based on itself, over three others either', () => {
     const round: WrittenSetup[] = ['a', 'b', 'c', 'd'].map((name, i, all) => ({
       name,
       from: all[(i + 1) % all.length]!,
       pairs: [],
     }));
-    expect(() => wholeSetup('a', round)).toThrow('“a” is derived from itself, over “b”, “c”, “d”');
-    expect(() => wholeSetup('a', [{ name: 'a', from: 'a', pairs: [] }])).toThrow(
-      '“a” is derived from itself',
-    );
-    expect(() => wholeSetup('e', round)).toThrow('there is no setup “e”');
+    expect(() => wholeSetup('a', round)).toThrow('“a” is based on itself, over “b”, “c”, “d”');
+    expect(() => wholeSetup('a', [{ name: 'a', from: 'a', pairs: [] }])).toThrow('“a” is based on itself');
+    expect(() => wholeSetup('e', round)).toThrow('There is no setup “e”');
     expect(() => wholeSetup('a', [{ name: 'a', from: 'x', pairs: [] }])).toThrow(
-      '“a” is derived from “x”, which is not among the title’s setups',
+      '“a” is based on “x”, which is not one of this title’s setups',
     );
   });
   it('is for every other one what it was when one of them goes', () => {
@@ -139,10 +137,10 @@ describe('a recipe', () => {
     );
     expect(recipe.steps.map((one) => one.says)).toEqual(steps.map((one) => one.says));
     expect(recipe.set).toEqual(['layer: Gangway', 'graphics driver: patched, 24.1']);
-    expect(recipe.undo).toEqual(['Step 3: Log out.', 'Step 2: no way back was noted.', 'Step 1: Remove it.']);
+    expect(recipe.undo).toEqual(['Step 3: Log out.', 'Step 2: no undo recorded.', 'Step 1: Remove it.']);
     expect(recipe.cautions.map((one) => one.need)).toEqual(['outside-store', 'account', 'patched-driver']);
     const all = recipe.cautions.map((one) => one.says).join(' ');
-    for (const word of ['warranty', 'terms', 'harm']) expect(all).toContain(word);
+    for (const word of ['warranty', 'terms', 'malware']) expect(all).toContain(word);
   });
   it('of what everybody has takes no caution', () =>
     expect(writeRecipe([{ key: 'graphics driver', value: 'As delivered', unit: '' }], []).cautions).toEqual(

@@ -94,7 +94,7 @@ describe('a file of shell text', () => {
   it('that tells nothing of a run is refused with the remedy', async () => {
     await expect(read('at 1795686223\nat 1795686224')).rejects.toMatchObject({
       code: 'not-a-log',
-      message: 'The text tells neither frames nor readings.',
+      message: 'No frames or readings found in the shell output.',
     });
   });
   it('has the same frames however it is cut into dumps that overlap', async () => {

@@ -59,8 +59,8 @@ export class ShellTextReader {
     if (this.bytes > MOST_SHELL_BYTES)
       throw new LogRefused(
         'too-many',
-        `A shell’s text of more than ${MOST_SHELL_BYTES / 1024 / 1024} MB is not read.`,
-        'Cut it into parts, or print only what docs/formats.md names.',
+        `The shell output is larger than ${MOST_SHELL_BYTES / 1024 / 1024} MB.`,
+        'Split it into parts, or print only what docs/formats.md lists.',
       );
     this.text += this.decoder.decode(chunk, { stream: true });
   }
@@ -84,15 +84,15 @@ export class ShellTextReader {
     if (kept.length > MOST_LINES)
       throw new LogRefused(
         'too-many',
-        `The text tells more than ${MOST_LINES.toLocaleString('en-GB')} readings.`,
-        'Cut it into parts, or print them less often.',
+        `The shell output has more than ${MOST_LINES.toLocaleString('en-GB')} readings.`,
+        'Split it into parts, or print readings less often.',
       );
     const track = batches.track();
     if (track.frameUs.length === 0 && kept.length === 0) {
       throw new LogRefused(
         'not-a-log',
-        'The text tells neither frames nor readings.',
-        'docs/formats.md shows what is read of a shell’s text: timestamps of frames in ns, battery status, current and voltage, thermal zones of the skin.',
+        'No frames or readings found in the shell output.',
+        'See docs/formats.md for the supported content: frame timestamps in ns, battery status, current and voltage, skin thermal zones.',
         1,
       );
     }

@@ -25,7 +25,7 @@ export function sayCapAdvice({
   if (capAdvice === null || refreshHz === null) return null;
   const last = stamina.closing === null ? 'the run' : 'the last five minutes';
   const counts = Math.round(refreshHz / capAdvice);
-  const even = `${capAdvice} is even on ${rate(refreshHz)} Hz (each frame ${counts === 1 ? 'once' : counts === 2 ? 'twice' : `${counts} times`}), and ${last} held it.`;
+  const even = `${capAdvice} is even at ${rate(refreshHz)} Hz (each frame ${counts === 1 ? 'once' : counts === 2 ? 'twice' : `${counts} times`}), and ${last} held it.`;
   const reach = Math.max(pace.average ?? 0, pace.median ?? 0) * 1.05;
   const higher = CAPS.filter((cap) => cap > capAdvice && cap <= Math.min(reach, refreshHz)).map((cap) => {
     if (isWhole(refreshHz, cap)) return `${cap} would be even, but ${last} did not hold it`;

@@ -20,7 +20,7 @@ export const MEASURE_WORDS: Record<CompareMeasure, string> = {
   onePercentLow: '1 % low',
   watts: 'power',
   hoursFromFull: 'hours from full',
-  peakRise: 'rise over the room',
+  peakRise: 'rise above room temperature',
   peak: 'peak',
   breaks: 'breaks',
 };
@@ -31,9 +31,9 @@ export const MISMATCH_WORDS: Record<MismatchKind, string> = {
   scene: 'scene',
   cap: 'frame cap',
   target: 'target',
-  outcome: 'outcome',
-  room: 'room',
-  startWarmth: 'warmth at the start',
+  outcome: 'how it ended',
+  room: 'room temperature',
+  startWarmth: 'start temperature',
   length: 'length',
   brightness: 'brightness',
   refresh: 'refresh rate',
@@ -43,12 +43,12 @@ export const MISMATCH_WORDS: Record<MismatchKind, string> = {
   cooler: 'cooler',
   network: 'network',
   hold: 'how it was held',
-  titleVersion: 'version of the title',
+  titleVersion: 'title version',
   layer: 'translation layer',
   driver: 'graphics driver',
   system: 'system',
-  pixels: 'pixels drawn',
-  source: 'where the rates are from',
+  pixels: 'render resolution',
+  source: 'source of the rates',
   firstPlay: 'first play',
   instrument: 'what warmth was read with',
 };
@@ -94,7 +94,7 @@ export function sayDifference(
     byLogarithm(measure) ? percentMore(value) : `${value < 0 ? '−' : '+'}${sayRise(Math.abs(value), unit)}`;
   const bare = (value: number): string => one(value).replace(/\u00a0.*$/, '');
   return interval[0] === null
-    ? `${one(by)}, the doubt has no end`
+    ? `${one(by)}, interval unknown`
     : `${one(by)} (${bare(interval[0])} to ${one(interval[1])})`;
 }
 
@@ -123,7 +123,7 @@ const AHEAD: Record<CompareMeasure, string> = {
   median: 'is faster',
   closing: 'is faster at the end',
   onePercentLow: 'has the higher 1 % low',
-  watts: 'takes less power',
+  watts: 'uses less power',
   hoursFromFull: 'lasts longer',
   peakRise: 'stays cooler',
   peak: 'stays cooler',
@@ -160,14 +160,14 @@ export function sayVerdict(
     side === 'first' ? `${values[0]} against ${values[1]}` : `${values[1]} against ${values[0]}`;
   if (better) {
     const felt =
-      'small' in difference && difference.small ? ' It is clear, and less than anyone would feel.' : '';
+      'small' in difference && difference.small ? ' The difference is clear but too small to notice.' : '';
     return `${nameOf(better, names)} ${AHEAD[measure]}: ${against(better)}.${felt}`;
   }
   if (difference.verdict === 'equal under the cap')
-    return `Equal under the cap: both sit at ${cap} fps (${against('first')}), so nothing shows what either has left.`;
+    return `Equal under the cap: both reach ${cap} fps (${against('first')}). What each could do without the cap is unknown.`;
   if (difference.verdict === 'the same in practice')
-    return `The same in practice: ${against('first')}; whatever is between them is less than anyone would feel.`;
-  return `No clear difference in ${MEASURE_WORDS[measure]}: ${against('first')}; runs of one kind differ by as much.`;
+    return `The same in practice: ${against('first')}. Any difference is too small to notice.`;
+  return `No clear difference in ${MEASURE_WORDS[measure]}: ${against('first')}. Repeat runs differ by as much.`;
 }
 
 /** Both sides' values of a measure in words. */
@@ -191,12 +191,12 @@ export function valuesOf(
  */
 export function compareAnswer(comparison: Comparison, names: SideNames, voice: Voice): string {
   const lead = leadMeasure(comparison, voice);
-  if (lead === null) return 'Nothing was measured on both sides.';
+  if (lead === null) return 'No measure is available for both sides.';
   const difference = comparison.measures[lead]!;
   const sentence = sayVerdict(lead, difference, names, voice.unit, comparison.cap);
   const other = otherWork(comparison.mismatches);
   if (other.length > 0)
-    return `Not the same work (${other.map(({ kind }) => MISMATCH_WORDS[kind]).join(', ')}). ${sentence}`;
+    return `Test conditions differ (${other.map(({ kind }) => MISMATCH_WORDS[kind]).join(', ')}). ${sentence}`;
   const better = betterSide(difference.verdict);
   const favoured = comparison.mismatches.filter(({ favours }) => favours !== null && favours === better);
   const beside = elsewhere(comparison, lead, names);
@@ -206,7 +206,7 @@ export function compareAnswer(comparison: Comparison, names: SideNames, voice: V
     .map((mismatch) => sayMismatch(mismatch, voice.unit))
     .join(
       ', and ',
-    )} ${favoured.length > 1 ? 'favour' : 'favours'} ${nameOf(better, names)}: how much of the difference ${favoured.length > 1 ? 'they make' : 'it makes'} is not known.`;
+    )} ${favoured.length > 1 ? 'favour' : 'favours'} ${nameOf(better, names)}: part of the difference may come from ${favoured.length > 1 ? 'them' : 'it'}.`;
 }
 
 /** What other measures say clearly that the first one does not: all where it settles nothing, else what speaks for the other side. */
@@ -231,7 +231,7 @@ function elsewhere(comparison: Comparison, lead: CompareMeasure, names: SideName
  * Something that was not the same, in words without a full stop.
  *
  * @example
- * sayMismatch({ kind: 'room', known: 'first', first: [18], second: [], favours: null }, 'C'); // 'room 18.0\u00a0°C against unknown'
+ * sayMismatch({ kind: 'room', known: 'first', first: [18], second: [], favours: null }, 'C'); // 'room temperature 18.0\u00a0°C against unknown'
  */
 export function sayMismatch({ kind, first, second }: Mismatch, unit: TemperatureUnit): string {
   const side = (values: (string | number)[]): string =>
@@ -240,7 +240,11 @@ export function sayMismatch({ kind, first, second }: Mismatch, unit: Temperature
 }
 
 /** How rates are known, as it is said. */
-export const SOURCE_NAMES: Record<string, string> = { frames: 'frames', read: 'read off', eye: 'by eye' };
+export const SOURCE_NAMES: Record<string, string> = {
+  frames: 'frames',
+  read: 'read from a counter',
+  eye: 'by eye',
+};
 
 function sayFact(kind: MismatchKind, value: string | number, unit: TemperatureUnit): string {
   if (typeof value === 'string') return kind === 'source' ? (SOURCE_NAMES[value] ?? value) : `“${value}”`;
@@ -266,7 +270,7 @@ function sayFact(kind: MismatchKind, value: string | number, unit: TemperatureUn
 export function sayDirection({ kind, known, favours }: Mismatch, names: SideNames): string {
   if (known !== 'both') return `${nameOf(known === 'first' ? 'second' : 'first', names)}’s is unknown`;
   if (favours) return `favours ${nameOf(favours, names)}`;
-  return ['title', 'scene', 'target'].includes(kind) ? 'other work' : 'which way it pushes is not known';
+  return ['title', 'scene', 'target'].includes(kind) ? 'different test conditions' : 'effect unknown';
 }
 
 /**
@@ -287,7 +291,7 @@ export function whatWouldSettle(
   const capped = difference?.verdict === 'equal under the cap';
   return [
     ...comparison.mismatches.flatMap((mismatch) => remedyOf(mismatch, voice.unit)),
-    ...(capped ? ['repeat both without the cap, or with something heavier'] : []),
+    ...(capped ? ['repeat both without the cap, or with a more demanding scene'] : []),
     ...(needed === null ? [] : moreRuns(needed, runs)),
   ];
 }
@@ -295,11 +299,11 @@ export function whatWouldSettle(
 function moreRuns(needed: number, [first, second]: readonly [number, number]): string[] {
   const more = [needed - first, needed - second].map((count) => Math.max(0, count)) as [number, number];
   if (more[0] === 0 && more[1] === 0) return [];
-  const plenty = needed > 20 ? ', so many that hardly anyone would feel the difference' : '';
+  const plenty = needed > 20 ? ', which is a sign that hardly anyone would notice the difference' : '';
   return [
     more[0] === more[1]
-      ? `${more[0]} more ${more[0] === 1 ? 'run' : 'runs'} a side${plenty}`
-      : `${needed} runs a side: ${more[0]} and ${more[1]} more${plenty}`,
+      ? `${more[0]} more ${more[0] === 1 ? 'run' : 'runs'} per side${plenty}`
+      : `${needed} runs per side: ${more[0]} and ${more[1]} more${plenty}`,
   ];
 }
 
@@ -311,15 +315,15 @@ const SAME_AGAIN: Partial<Record<MismatchKind, string>> = {
   refresh: 'set the same refresh rate on both',
   power: 'run both on battery',
   mode: 'use the same performance mode on both',
-  case: 'take the case off both, or leave it on both',
+  case: 'use no case on either, or a case on both',
   cooler: 'use the cooler on both or on neither',
   network: 'repeat both offline',
-  hold: 'hold or set down both alike',
+  hold: 'hold or place both in the same way',
   titleVersion: 'play the same version of the title',
-  layer: 'use the same version of the layer',
+  layer: 'use the same layer version',
   driver: 'use the same driver',
-  pixels: 'draw the same number of pixels on both',
-  source: 'log frames on both, or read both off the same way',
+  pixels: 'use the same render resolution on both',
+  source: 'log frames on both, or read both in the same way',
   firstPlay: 'play both a second time',
   outcome: 'repeat the one that ended early',
 };
@@ -329,10 +333,10 @@ function remedyOf({ kind, known, first, second }: Mismatch, unit: TemperatureUni
   if (kind === 'room')
     return known === 'both'
       ? [`repeat both at ${sayTemperature(Math.min(...numbers), unit)}`]
-      : ['note the room of both'];
+      : ['record the room temperature for both'];
   if (kind === 'length') return [`play both for ${clock(Math.max(...numbers))}`];
   if (kind === 'brightness' && known === 'both')
-    return [`set both to ${Math.round(Math.max(...numbers))}\u00a0%`];
+    return [`set both to ${Math.round(Math.max(...numbers))}\u00a0% brightness`];
   if (known !== 'both') return [];
   return SAME_AGAIN[kind] === undefined ? [] : [SAME_AGAIN[kind]];
 }
@@ -343,7 +347,7 @@ const BEST: Record<RunMeasure, string> = {
   median: 'the fastest',
   closing: 'the fastest at the end',
   onePercentLow: 'the one with the highest 1 % low',
-  watts: 'the most frugal',
+  watts: 'lowest in power',
   hoursFromFull: 'the longest-lasting',
   peakRise: 'the coolest',
   peak: 'the coolest',
@@ -362,15 +366,15 @@ export function fieldAnswer(
   unit: TemperatureUnit,
 ): string {
   const [best, ...others] = order;
-  if (best === undefined) return 'Nothing was measured on any side.';
+  if (best === undefined) return 'Nothing was measured yet.';
   const says = (side: number): string => `${names[side]} (${sayMeasure(measure, places[side]!.value, unit)})`;
-  if (others.length === 0) return `Only ${says(best)} has it measured.`;
+  if (others.length === 0) return `Only ${says(best)} has a value for this measure.`;
   if (clear) return `${says(best)} is clearly ${BEST[measure]} of ${order.length}.`;
   const level = others.filter((side) => places[side]!.against && !isBetter(places[side]!.against.verdict));
   const other = others.filter((side) => places[side]!.otherWork.length > 0);
   if (level.length === 0)
-    return `${says(best)} is ahead, but not of the same work as ${other.map((side) => names[side]).join(', ')}.`;
-  return `None is clearly ${BEST[measure]}: ${says(best)} is not told apart from ${level.slice(0, 3).map(says).join(', ')}${level.length > 3 ? ` and ${level.length - 3} more` : ''}.`;
+    return `${says(best)} is ahead, but under other test conditions than ${other.map((side) => names[side]).join(', ')}.`;
+  return `No device is clearly ${BEST[measure]}: ${says(best)} does not differ clearly from ${level.slice(0, 3).map(says).join(', ')}${level.length > 3 ? ` and ${level.length - 3} more` : ''}.`;
 }
 
 /**
@@ -384,7 +388,7 @@ export function matrixAnswer(
   names: readonly string[],
 ): string {
   const compared = rows.filter((row) => row.order.length > 1);
-  if (compared.length === 0) return 'No title was played on two of the devices.';
+  if (compared.length === 0) return 'The devices have no title in common.';
   const wins = names
     .map((name, side) => ({
       name,
@@ -395,28 +399,14 @@ export function matrixAnswer(
   const [first, ...others] = wins;
   if (compared.length === 1)
     return first === undefined
-      ? `None is clearly ${BEST[measure]} in the one title in common.`
-      : `${first.name} is clearly ${BEST[measure]} in the one title in common.`;
+      ? `No device is clearly ${BEST[measure]} in the one shared title.`
+      : `${first.name} is clearly ${BEST[measure]} in the one shared title.`;
   if (first === undefined)
-    return `In none of ${compared.length} titles in common is one clearly ${BEST[measure]}.`;
+    return `In none of the ${compared.length} shared titles is one device clearly ${BEST[measure]}.`;
   return `${first.name} is clearly ${BEST[measure]} in ${first.count} of ${compared.length} titles in common${others.map(({ name, count }) => `, ${name} in ${count}`).join('')}.`;
 }
 
 /** What comes first, second and so on. */
-const ORDINALS = [
-  'first',
-  'second',
-  'third',
-  'fourth',
-  'fifth',
-  'sixth',
-  'seventh',
-  'eighth',
-  'ninth',
-  'tenth',
-];
-const ordinal = (place: number): string => ORDINALS[place - 1] ?? `no. ${place}`;
-
 /**
  * Where a run stands, in one sentence: first and last places by their names where they are told apart from the next, else the place in pace.
  *
@@ -430,7 +420,7 @@ export function sayStanding(measures: readonly MeasureStanding[]): string | null
   const extremes: Partial<Record<RunMeasure, [string, string]>> = {
     average: ['fastest', 'slowest'],
     peakRise: ['coolest', 'hottest'],
-    watts: ['most frugal', 'hungriest'],
+    watts: ['lowest in power', 'highest in power'],
   };
   const parts = told.flatMap(({ measure, place, of, apart }) => {
     const words = extremes[measure];
@@ -442,7 +432,7 @@ export function sayStanding(measures: readonly MeasureStanding[]): string | null
         : [];
     if (place === 1) return [`${words[0]} of ${of}`];
     if (place === of) return [`${words[1]} of ${of}`];
-    return measure === 'average' ? [`${ordinal(place)} of ${of} in pace`] : [];
+    return measure === 'average' ? [`rank ${place} of ${of} in pace`] : [];
   });
   const [first, ...others] = parts;
   return first === undefined

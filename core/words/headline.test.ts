@@ -80,7 +80,7 @@ describe('headline', () => {
           percent: 90 - i,
         })),
       ]),
-    ).toBe('Averages 60 fps, 1 % low 60; 38.4 °C at back; about 10 h 00 from full.'));
+    ).toBe('Averages 60 fps, 1 % low 60; 38.4 °C at back; about 10 h 00 from a full battery.'));
   it('says a battery as surely as it was read', () => {
     const read = (...percents: [minute: number, percent: number][]): string =>
       say(
@@ -88,20 +88,20 @@ describe('headline', () => {
         percents.map(([minute, percent]) => ({ type: 'battery', atMs: minute * 60_000, percent })),
       );
     // one percent in two minutes is nothing
-    expect(read([0, 100], [2, 99])).toBe('Nothing measured yet.');
+    expect(read([0, 100], [2, 99])).toBe('No data yet.');
     // two new percents: as a range
-    expect(read([0, 100], [12, 98], [24, 97])).toBe('3 h 52 or more from full.');
+    expect(read([0, 100], [12, 98], [24, 97])).toBe('3 h 52 or more from a full battery.');
   });
   it('speaks as the reader’s school and scale would', () => {
     const warm: EntryLine[] = [{ type: 'skin', atMs: 0, spot: 'back', c: 43, by: 'infrared' }];
     expect(say([...at(60, 90), ...at(40, 10)], warm, {}, { school: 'median-and-hold', unit: 'F' })).toBe(
-      'Median 60 fps, hold 90 %; 109.4 °F at back.',
+      'Median 60 fps, 90 % near it; 109.4 °F at back.',
     );
     expect(say([...at(60, 90), ...at(40, 10)], warm, {}, { school: 'average-and-lows', unit: 'C' })).toBe(
       'Averages 58 fps, 1 % low 40; 43.0 °C at back.',
     );
   });
-  it('has words for nothing', () => expect(say([])).toBe('Nothing measured yet.'));
+  it('has words for nothing', () => expect(say([])).toBe('No data yet.'));
 });
 
 describe('words for figures', () => {

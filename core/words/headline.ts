@@ -175,7 +175,7 @@ export function headline(facts: HeadlineFacts, voice: Voice = USUAL_VOICE): stri
     warmth(facts, voice),
     drain(facts),
   ].filter((part) => part !== null);
-  if (parts.length === 0) return 'Nothing measured yet.';
+  if (parts.length === 0) return 'No data yet.';
   const sentence = parts.join('; ');
   return `${sentence[0]!.toUpperCase()}${sentence.slice(1)}${sentence.endsWith('?') ? '' : '.'}`;
 }
@@ -207,7 +207,7 @@ function course(facts: HeadlineFacts, { school }: Voice): string | null {
   const uneven = sayUneven(facts);
   if (closing === null || opening === null || word === null || word === 'DNF' || word === 'DNS') {
     if (school === 'median-and-hold' && pace.median !== null && pace.hold !== null)
-      return `${uneven}median ${rate(pace.median)} fps, hold ${(pace.hold * 100).toFixed(0)}\u00a0%`;
+      return `${uneven}median ${rate(pace.median)} fps, ${(pace.hold * 100).toFixed(0)}\u00a0% near it`;
     return `${uneven}averages ${rate(pace.average)} fps${onePercentLow === null || facts.uneven === 'low' ? '' : `, 1\u00a0%\u00a0low ${rate(onePercentLow)}`}`;
   }
   const { over = null } = facts;
@@ -221,7 +221,7 @@ function course(facts: HeadlineFacts, { school }: Voice): string | null {
       ? `${uneven}opens at ${rate(opening)} fps and holds ${rate(closing)}${dip}`
       : `${uneven}holds ${rate(closing)} fps at the cap of ${cap}${dip}`;
   const when = onsetS === null ? '' : ` from minute ${Math.floor(onsetS / 60) + 1}`;
-  return `${uneven}opens at ${rate(opening)} fps, ${word} to ${rate(closing)}${when}${sawtooth ? ' in a sawtooth' : ''}${dip}`;
+  return `${uneven}opens at ${rate(opening)} fps, ${word} to ${rate(closing)}${when}${sawtooth ? ', rising and falling' : ''}${dip}`;
 }
 
 /** So many dips are told as such; of more the pace swings. */
@@ -318,7 +318,7 @@ export function sayReadShort({ pages, timed, untimed, speeds }: ReadSaid, bare =
 function readCourse({ pace, stamina, said, fromS }: HeadlineFacts): string | null {
   if (!said) return null;
   const { word } = stamina;
-  const by = pace.source === 'eye' ? 'by eye' : 'read off';
+  const by = pace.source === 'eye' ? 'by eye' : 'read from a counter';
   const average = middleOf(pace.interval);
   const about =
     said.timed?.last &&
@@ -360,7 +360,7 @@ export function sayHours({ low, high }: { low: number; high: number | null }): s
 }
 
 function drain({ hours, watts }: HeadlineFacts): string | null {
-  if (hours) return `${hours.low === hours.high ? 'about ' : ''}${sayHours(hours)} from full`;
+  if (hours) return `${hours.low === hours.high ? 'about ' : ''}${sayHours(hours)} from a full battery`;
   return watts === null ? null : `draws ${watts.toFixed(1)}\u00a0W`;
 }
 

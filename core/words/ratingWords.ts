@@ -41,20 +41,19 @@ export function sayOrder(rated: readonly DeviceRating[], points: readonly Turnin
   const ordered = rated.filter((device) => device.overall !== null).sort((a, b) => b.overall! - a.overall!);
   const [leader, second] = ordered;
   if (!leader) return [];
-  if (!second) return [`${leader.name} is alone.`];
-  const sentences = [`${leader.name} leads under ${percent(leader.leads)} of all weightings.`];
+  if (!second) return [`${leader.name} is the only device.`];
+  const sentences = [`${leader.name} is first in ${percent(leader.leads)} of all weightings.`];
   const rival = [...rated].sort((a, b) => b.leads - a.leads)[0]!;
   if (rival.name !== leader.name)
     sentences.push(
-      `Under these weights it is ahead, but over all of them ${rival.name} leads more often (${percent(rival.leads)}).`,
+      `It is first with these weights, but ${rival.name} is first in more weightings overall (${percent(rival.leads)}).`,
     );
   const turns = points
     .flatMap((along) => turnsOf(along, rated))
     .sort((a, b) => a.distance - b.distance)
     .slice(0, 2);
   sentences.push(...turns.map(({ says }) => says));
-  if (turns.length === 0)
-    sentences.push(`No single weight, however large, takes the lead from ${leader.name}.`);
+  if (turns.length === 0) sentences.push(`${leader.name} stays first however you change a single weight.`);
   return sentences;
 }
 
@@ -71,7 +70,7 @@ function turnsOf(
     return [
       {
         distance: Math.abs(at - now),
-        says: `If ${PART_WORDS[part].toLowerCase()} counts for ${more ? 'more' : 'less'} than ${sayShare(at)} (now ${percent(now)}), ${rated[range.leader]!.name} leads.`,
+        says: `If ${PART_WORDS[part].toLowerCase()} counts for ${more ? 'more' : 'less'} than ${sayShare(at)} (now ${percent(now)}), ${rated[range.leader]!.name} is first.`,
       },
     ];
   };

@@ -5,7 +5,7 @@ import { toFahrenheit, type TemperatureUnit } from './temperature';
 /** What a value was read off, in words. */
 export const SOURCE_WORDS: Record<RateSource, string> = {
   overlay: 'overlay',
-  'in-title': 'the title’s own counter',
+  'in-title': 'in-game counter',
   tool: 'tool',
   eye: 'by eye',
 };
@@ -80,7 +80,7 @@ function saySummary({
     median === undefined ? null : `median ${or('median')}${written(median, digits?.['median'])}`,
     hold === undefined
       ? null
-      : `hold ${or('hold')}${written(Number((hold * 100).toPrecision(12)), digits?.['hold'] === undefined ? undefined : Math.max(0, digits['hold'] - 2))} %`,
+      : `near median ${or('hold')}${written(Number((hold * 100).toPrecision(12)), digits?.['hold'] === undefined ? undefined : Math.max(0, digits['hold'] - 2))} %`,
     lowest === undefined ? null : `lowest ${or('lowest')}${lowest}`,
     highest === undefined ? null : `highest ${or('highest')}${highest}`,
     onePercent === undefined
@@ -88,7 +88,7 @@ function saySummary({
       : `1 % low ${or('onePercent')}${written(onePercent, digits?.['onePercent'])}`,
     minutes === undefined ? null : `length ${minutes} min`,
   ];
-  return `end page: ${facts.filter((fact) => fact !== null).join(', ')}, ${SOURCE_WORDS[line.by]}${place(line.scene)}`;
+  return `summary screen: ${facts.filter((fact) => fact !== null).join(', ')}, ${SOURCE_WORDS[line.by]}${place(line.scene)}`;
 }
 
 /**
@@ -110,7 +110,7 @@ export function sayLine(line: EntryLine, unit: TemperatureUnit, time = true): st
  * A line with its times to the whole second, to be shown: a tap is no more exact.
  *
  * @example
- * sayLine(atWholeSeconds({ type: 'mark', atMs: 223_085, kind: 'stutter' }), 'C'); // '3:43: mark: stutter'
+ * sayLine(atWholeSeconds({ type: 'mark', atMs: 223_085, kind: 'stutter' }), 'C'); // '3:43: marker: stutter'
  */
 export function atWholeSeconds(line: EntryLine): EntryLine {
   const whole = (ms: number): number => Math.round(ms / 1000) * 1000;
@@ -128,8 +128,8 @@ function sayWhat(line: EntryLine, unit: TemperatureUnit): string {
       return `${line.peak ? 'peak ' : ''}${Number((line.mw / 1000).toPrecision(12))} W${line.of === undefined ? '' : `, ${line.of}`}`;
     case 'load':
       return [
-        line.cpu === undefined ? null : `cpu ${line.cpu} %`,
-        line.gpu === undefined ? null : `gpu ${line.gpu} %`,
+        line.cpu === undefined ? null : `CPU load ${line.cpu} %`,
+        line.gpu === undefined ? null : `GPU load ${line.gpu} %`,
         line.memoryMb === undefined ? null : `memory ${line.memoryMb} MB`,
       ]
         .filter((part) => part !== null)
@@ -143,7 +143,7 @@ function sayWhat(line: EntryLine, unit: TemperatureUnit): string {
         .filter((part) => part !== null)
         .join(', ');
     case 'refresh':
-      return `panel at ${line.hz} Hz`;
+      return `screen at ${line.hz} Hz`;
     case 'rate':
       return `${line.by === 'eye' ? 'about ' : ''}${withEnds(line.fps, line.digits?.['fps'], line)} fps, ${SOURCE_WORDS[line.by]}${place(line.scene)}`;
     case 'summary':
@@ -151,7 +151,7 @@ function sayWhat(line: EntryLine, unit: TemperatureUnit): string {
     case 'speed':
       return `speed ${withEnds(line.percent, line.digits?.['percent'], line)} %, ${SOURCE_WORDS[line.by]}${place(line.scene)}`;
     case 'smooth':
-      return `stumbles: ${line.word}, ${SOURCE_WORDS[line.by]}${place(line.scene)}`;
+      return `stutter: ${line.word}, ${SOURCE_WORDS[line.by]}${place(line.scene)}`;
     case 'feel':
       return `plays: ${line.word}${place(line.scene)}`;
     case 'chip':
@@ -161,7 +161,7 @@ function sayWhat(line: EntryLine, unit: TemperatureUnit): string {
     case 'scene':
       return `scene ${quoted(line.scene)}`;
     case 'mark':
-      return `mark: ${PLAIN.test(line.kind) ? line.kind : quoted(line.kind)}${line.note === undefined ? '' : `, ${quoted(line.note)}`}`;
+      return `marker: ${PLAIN.test(line.kind) ? line.kind : quoted(line.kind)}${line.note === undefined ? '' : `, ${quoted(line.note)}`}`;
     case 'span':
       return [
         `${line.kind} until ${exactClock(line.toMs)}`,

@@ -50,7 +50,7 @@ describe('what a switch did, in words', () => {
       spot('chip', 40, effect(1, 0.4, 'first better')),
     ];
     expect(say(did({ warmth }))).toBe(
-      'cooler: contact 3.5 °C ± 0.5 cooler, chip 1.0 °C ± 0.4 warmer. No gain where it counts: chip is the hottest.',
+      'cooler: contact 3.5 °C ± 0.5 cooler, chip 1.0 °C ± 0.4 warmer. No benefit at the critical spot: chip is now the hottest.',
     );
     expect(say(did({ kind: 'case', warmth }))).not.toContain('No gain');
     expect(say(did({ warmth: [warmth[0]!] }))).not.toContain('No gain');

@@ -32,7 +32,7 @@ export function saySwitch({ kind, warmth, pace, watts }: SwitchEffect, unit: Tem
   if (parts.length === 0) return null;
   const [hottest] = [...warmth].sort((a, b) => b.withoutC - a.withoutC);
   const gained = !COOLS.includes(kind) || !hottest || hottest.verdict === 'second better';
-  const missed = gained ? '' : ` No gain where it counts: ${hottest.spot} is the hottest.`;
+  const missed = gained ? '' : ` No benefit at the critical spot: ${hottest.spot} is now the hottest.`;
   return `${NAMES[kind] ?? kind}: ${parts.join(', ')}.${missed}`;
 }
 

@@ -138,7 +138,7 @@ export class LiveSender {
         const problem = (await response.json().catch(() => ({}))) as { message?: string };
         // 409: another one sends with this key, and each would undo the other's numbers
         if (response.status === 401 || response.status === 403 || response.status === 409) {
-          this.options.onTold?.(problem.message ?? 'The key is not taken.');
+          this.options.onTold?.(problem.message ?? 'The key is not accepted.');
           return this.stop('shut-out');
         }
       }

@@ -126,8 +126,8 @@ export function apiRouter(
   api.use(() => {
     throw new Problem(404, {
       code: 'not-found',
-      message: 'There is no such address in this API.',
-      remedy: 'docs/formats.md lists them.',
+      message: 'This API has no such address.',
+      remedy: 'See docs/formats.md for all addresses.',
     });
   });
   return api;
@@ -140,8 +140,8 @@ function jsonQuery(value: unknown): unknown {
     throw new Problem(400, {
       code: 'bad-request',
       field: 'details',
-      message: 'The query parameter “details” is no JSON.',
-      remedy: 'docs/formats.md shows it.',
+      message: 'The query parameter “details” is not valid JSON.',
+      remedy: 'See docs/formats.md for the format.',
     });
   }
 }
@@ -165,18 +165,18 @@ export const answerProblem: ErrorRequestHandler = (error, _request, response, ne
   if (typeof status === 'number' && status >= 400 && status < 500)
     return void response.status(status).json({
       code: 'bad-request',
-      message: BAD_REQUESTS[status] ?? 'The request cannot be read.',
-      remedy: 'Correct it and send it again; docs/formats.md shows how it looks.',
+      message: BAD_REQUESTS[status] ?? 'The request could not be read.',
+      remedy: 'Correct the request and send it again; see docs/formats.md for the format.',
     });
-  report('What was asked could not be done:', error);
+  report('Request failed:', error);
   response.status(500).json({
     code: 'internal',
-    message: 'The server could not do this.',
-    remedy: 'Try again; if it stays, look at the server’s output.',
+    message: 'The server had an internal error.',
+    remedy: 'Try again. If it happens again, check the server’s output.',
   });
 };
 
 const BAD_REQUESTS: Record<number, string> = {
-  400: 'The request cannot be read: its address, its JSON or its packing is broken.',
-  415: 'The request is packed, or written, in a way that is not known here.',
+  400: 'The request could not be read: address, JSON or compression is damaged.',
+  415: 'The compression or encoding of the request is not supported.',
 };

@@ -50,8 +50,8 @@ export function benchRoutes(
     if (!Number.isSafeInteger(after))
       throw new Problem(400, {
         code: 'bad-request',
-        message: 'The last event’s id is no number.',
-        remedy: 'Send back the id that came with the event.',
+        message: 'The last event id is not a number.',
+        remedy: 'Send the id that came with the event.',
       });
     streams.add(response);
     await follow(response, params.id, after, bench, live, access);
@@ -92,7 +92,7 @@ function keyOf(request: Request): string {
     throw new Problem(401, {
       code: 'no-key',
       message: 'The request has no key.',
-      remedy: 'Send the source’s key as “Authorization: Bearer KEY”.',
+      remedy: 'Send the logger’s key as “Authorization: Bearer KEY”.',
     });
   return key;
 }
@@ -106,7 +106,7 @@ function numberOf(request: Request, field: 'seq' | 'at'): number | null {
     Math.abs(value) > Number.MAX_SAFE_INTEGER ||
     (field === 'seq' && (!Number.isInteger(value) || value < 0))
   )
-    missing(field, field === 'seq' ? 'It is a whole number from 0 on.' : 'It is a number of milliseconds.');
+    missing(field, field === 'seq' ? 'Use a whole number from 0.' : 'Use a number of milliseconds.');
   return value;
 }
 
@@ -114,7 +114,7 @@ function missing(field: string, remedy: string): never {
   throw new Problem(400, {
     code: 'bad-request',
     field,
-    message: `The query parameter “${field}” is missing or no number.`,
+    message: `The query parameter “${field}” is missing or not a number.`,
     remedy,
   });
 }

@@ -7,11 +7,11 @@ const SAYS: Record<string, [status: string, message: string, remedy: string]> = 
     'The headers of the request are too long.',
     'Send less in cookies and headers, or a shorter address.',
   ],
-  ERR_HTTP_REQUEST_TIMEOUT: ['408 Request Timeout', 'The request did not come in time.', 'Send it again.'],
+  ERR_HTTP_REQUEST_TIMEOUT: ['408 Request Timeout', 'The request took too long.', 'Send it again.'],
 };
 const OTHERWISE: [string, string, string] = [
   '400 Bad Request',
-  'What came is no HTTP request.',
+  'This is not an HTTP request.',
   'Check what sends it.',
 ];
 

@@ -50,8 +50,8 @@ export function door({ host, names, proxies, closed }: DoorOptions): RequestHand
       if (name === null || !isOurs(name))
         throw new Problem(421, {
           code: 'foreign-host',
-          message: `This server is not “${request.headers.host ?? ''}”.`,
-          remedy: 'Open it by its own address, or name this one in PACE_HOSTS when it is started.',
+          message: `This server does not answer to the name “${request.headers.host ?? ''}”.`,
+          remedy: 'Open Pace Check at its own address, or add this name to PACE_HOSTS and restart.',
         });
       next();
     },
@@ -60,8 +60,9 @@ export function door({ host, names, proxies, closed }: DoorOptions): RequestHand
       if (!closed && cameByProxy(sent))
         throw new Problem(403, {
           code: 'unknown-proxy',
-          message: 'The request came through a proxy, and this server was started for its own machine alone.',
-          remedy: 'Start it with TRUST_PROXY, and set a passcode: docs/operations.md says how.',
+          message:
+            'The request came through a proxy, but the server accepts requests from its own machine only.',
+          remedy: 'Start it with TRUST_PROXY and set a passcode; see docs/operations.md.',
         });
       next();
     },
@@ -69,8 +70,8 @@ export function door({ host, names, proxies, closed }: DoorOptions): RequestHand
       if (!/^(GET|HEAD|OPTIONS)$/.test(request.method) && comesFromElsewhere(request))
         throw new Problem(403, {
           code: 'foreign-page',
-          message: 'A page of another site asked for this.',
-          remedy: 'Do it in Pace Check itself.',
+          message: 'The request came from another website.',
+          remedy: 'Do this in Pace Check itself.',
         });
       next();
     },
@@ -161,15 +162,15 @@ export function bodyDoor(): RequestHandler {
         throw new Problem(403, {
           code: 'upload-header',
           message: 'An upload needs the header “X-Pace-Check-Upload: 1”.',
-          remedy: 'docs/formats.md shows how a file is sent.',
+          remedy: 'See docs/formats.md on how to send a file.',
         });
       return next();
     }
     if (hasBody && !request.is('application/json'))
       throw new Problem(415, {
         code: 'not-json',
-        message: 'The request is not sent as “Content-Type: application/json”.',
-        remedy: 'Send JSON, and say so.',
+        message: 'The request has no header “Content-Type: application/json”.',
+        remedy: 'Send JSON with this header.',
       });
     next();
   };

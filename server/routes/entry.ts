@@ -14,7 +14,7 @@ const START_HEADER = 'x-pace-check-start';
 /** A browser keeps its cookie as long as the session lives without use, and a day more. */
 const COOKIE_MS = (IDLE_DAYS + 1) * 24 * 3600_000;
 /** A session that gives itself no name. */
-const UNNAMED = 'by passcode';
+const UNNAMED = 'with passcode';
 
 /** Who asks. */
 export interface Asker {
@@ -64,7 +64,7 @@ export function entry(access: Access, { closed, startKey, proxies }: DoorOptions
       () => access.enter(passcode ?? '', request.ip ?? '', nameIn(name) ?? UNNAMED),
     );
     if (token === undefined) return;
-    if (token === null) return send(response, 403, entryPage(to, 'That is not the passcode.'));
+    if (token === null) return send(response, 403, entryPage(to, 'Wrong passcode.'));
     letIn(request, response, token, to);
   });
   router.get(JOIN_PATH, (request, response) =>
@@ -82,10 +82,7 @@ export function entry(access: Access, { closed, startKey, proxies }: DoorOptions
       return send(
         response,
         403,
-        joinPage(
-          null,
-          'That code lets nobody in: it was used, or its two minutes are over. Ask for a new one.',
-        ),
+        joinPage(null, 'This code is no longer valid: it was used or has expired. Ask for a new one.'),
       );
     letIn(request, response, token, '/');
   });
@@ -124,8 +121,8 @@ export function mayAsk(name: RouteName): RequestHandler {
     if (asker === null) throw unknown();
     throw new Problem(403, {
       code: 'not-for-this-role',
-      message: `This is for a ${needs === 'bench' ? 'helper at the bench or a reviewer' : 'reviewer'}; you are here as ${ROLE_WORDS[asker.role]}.`,
-      remedy: 'Ask the reviewer to do it, or to let you join as more. Nothing was changed.',
+      message: `Only ${needs === 'bench' ? 'an assistant or a reviewer' : 'reviewer'}can do this; you are signed in as ${ROLE_WORDS[asker.role]}.`,
+      remedy: 'Nothing was changed. Ask the reviewer to do it, or to give you another role.',
     });
   };
 }
@@ -133,14 +130,13 @@ export function mayAsk(name: RouteName): RequestHandler {
 const unknown = (): Problem =>
   new Problem(401, {
     code: 'login-needed',
-    message: 'The server does not know who asks.',
-    remedy:
-      'Open Pace Check’s page anew, and come in with the passcode or a code that the reviewer gives you.',
+    message: 'You are not signed in.',
+    remedy: 'Reload Pace Check and sign in with the passcode or a code from the reviewer.',
   });
 
 const ROLE_WORDS: Record<Role, string> = {
   reader: 'a reader',
-  bench: 'a helper at the bench',
+  bench: 'an assistant',
   reviewer: 'a reviewer',
 };
 
@@ -161,7 +157,7 @@ async function orSay(
 }
 
 const NEEDS_TLS =
-  'Nobody comes in this way: between you and the proxy nothing is encrypted. Open the address with https; whoever looks after the proxy has it send X-Forwarded-Proto.';
+  'Sign-in is not possible here: the connection to the proxy is not encrypted. Open the address with https; the proxy must send X-Forwarded-Proto.';
 
 /** The cookie goes to this server alone, is read by no script, and behind TLS travels by it alone. */
 function letIn(request: Request, response: Response, token: string, to: string): void {

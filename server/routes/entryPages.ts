@@ -7,37 +7,37 @@ const escaped = (text: string): string => text.replace(/[&<>"']/g, (sign) => `&#
 /** Asks for the passcode. @param then where it leads @param said what went wrong; null at first */
 export const entryPage = (then: string, said: string | null): string =>
   page(
-    'Come in',
+    'Sign in',
     `<form method="post" action="${ENTER_PATH}">
 <label for="passcode">Passcode</label>
 <input id="passcode" name="passcode" type="password" autocomplete="current-password" autocapitalize="none" spellcheck="false" required autofocus${describedBy(said)}>
-<label for="name">What this device is called, for the list of those who are in</label>
-<input id="name" name="name" autocomplete="off" maxlength="120" placeholder="the laptop, for instance">
+<label for="name">Device name (shown in the list of devices)</label>
+<input id="name" name="name" autocomplete="off" maxlength="120" placeholder="such as “laptop”">
 <input type="hidden" name="then" value="${escaped(then)}">
 ${alert(said)}
-<button>Come in</button>
+<button>Sign in</button>
 </form>
-<p><a href="${JOIN_PATH}">I was given six digits</a></p>
-<p class="quiet">The reviewer set the passcode with “npm run passcode”, on the machine that Pace Check runs on.</p>`,
+<p><a href="${JOIN_PATH}">Use a six-digit code instead</a></p>
+<p class="quiet">The passcode is set with “npm run passcode” on the machine that runs Pace Check.</p>`,
   );
 
 /** Takes six digits, or the token of a QR code. @param token null where digits are typed */
 export const joinPage = (token: string | null, said: string | null): string =>
   page(
-    'Join the bench',
+    'Join as a device',
     token !== null
-      ? `<p>The code that you scanned lets this device in, once.</p>
+      ? `<p>Code scanned. It works once.</p>
 <form method="post" action="${JOIN_PATH}">
 <input type="hidden" name="token" value="${escaped(token)}">
-<button autofocus>Join on this device</button>
+<button autofocus>Sign in on this device</button>
 </form>`
       : `<form method="post" action="${JOIN_PATH}">
-<label for="code">The six digits that the reviewer’s screen shows</label>
+<label for="code">Six-digit code from the reviewer’s screen</label>
 <input id="code" name="code" class="digits" inputmode="numeric" autocomplete="one-time-code" pattern="[0-9 ]{6,9}" title="six digits" required autofocus${describedBy(said)}>
 ${alert(said)}
-<button>Join</button>
+<button>Sign in</button>
 </form>
-<p><a href="${ENTER_PATH}">I have the passcode</a></p>`,
+<p><a href="${ENTER_PATH}">Use the passcode instead</a></p>`,
   );
 
 const alert = (said: string | null): string =>

@@ -10,8 +10,8 @@ export function parse<T>(schema: z.ZodType<T>, value: unknown): T {
   throw new Problem(400, {
     code: 'bad-request',
     field,
-    message: `${field === '' ? 'The request' : `The field “${field}”`}: ${issue.message}.`,
-    remedy: 'Correct it and send it again.',
+    message: `${field === '' ? 'The request' : `Field “${field}”`}: ${issue.message}.`,
+    remedy: 'Correct the field and send it again.',
   });
 }
 

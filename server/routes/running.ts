@@ -51,14 +51,14 @@ async function whatIsMissing(pool: pg.Pool, migrations: string[]): Promise<strin
   try {
     await ping(pool);
     const unknown = await unknownMigrations(pool, migrations);
-    if (unknown.length > 0) return 'The database is a newer program’s by now.';
+    if (unknown.length > 0) return 'The database belongs to a newer version of Pace Check.';
     const differenceMs = await clockDifferenceMs(pool);
     if (Math.abs(differenceMs) > MOST_DIFFERENCE_MS)
       return `The clock of this machine and the database’s differ by ${(Math.abs(differenceMs) / 1000).toFixed(0)} s: set them.`;
     const { bavail, bsize } = await statfs(tmpdir());
-    return bavail * bsize < LEAST_DISK ? 'The disk of the server’s machine is nearly full.' : null;
+    return bavail * bsize < LEAST_DISK ? 'The server’s disk is nearly full.' : null;
   } catch (error) {
-    return problemOf(error)?.message ?? 'It cannot be told.';
+    return problemOf(error)?.message ?? 'Status unknown.';
   }
 }
 

@@ -120,8 +120,8 @@ export class Access {
     }
     throw new Problem(503, {
       code: 'busy',
-      message: 'No code is free.',
-      remedy: 'Codes live two minutes. Try again in a moment.',
+      message: 'No code is available right now.',
+      remedy: 'Codes are valid for two minutes. Try again in a moment.',
     });
   }
 }

@@ -43,19 +43,19 @@ export class AnalysisPool {
       if (late.aborted && !signal.aborted)
         throw new Problem(422, {
           code: 'too-slow',
-          message: `The file was not read within ${withinMs / 1000} s.`,
-          remedy: 'Nothing was stored. Try again when less is going on, or cut the file into parts.',
+          message: `Reading the file took longer than ${withinMs / 1000} s.`,
+          remedy: 'Nothing was stored. Try again when the server is less busy, or split the file.',
         });
       if (isOutOfMemory(error))
         throw new Problem(422, {
           code: 'too-much',
-          message: 'The file holds more than the server has memory for.',
-          remedy: 'Nothing was stored. Cut the file into parts.',
+          message: 'The file needs more memory than the server has.',
+          remedy: 'Nothing was stored. Split the file and import the parts.',
         });
       if (error instanceof Error && error.message === 'Task queue is at limit')
         throw new Problem(429, {
           code: 'busy',
-          message: `${MOST_WAITING} files are waiting to be read already.`,
+          message: `${MOST_WAITING} files are already waiting.`,
           remedy: 'Nothing was stored. Send it again in a minute.',
         });
       throw error;
@@ -84,8 +84,8 @@ export class AnalysisPool {
       if (!late.aborted && !isOutOfMemory(error)) throw error;
       throw new Problem(500, {
         code: 'no-figures',
-        message: `The run is stored, but its figures could not be computed (${late.aborted ? `not within ${withinMs / 1000} s` : 'not enough memory'}).`,
-        remedy: 'Exclude what does not belong to it, or split its file and import the parts.',
+        message: `The run is stored, but its figures could not be calculated (${late.aborted ? `not within ${withinMs / 1000} s` : 'not enough memory'}).`,
+        remedy: 'Exclude parts that do not belong to the run, or split its file and import the parts.',
       });
     }
   }

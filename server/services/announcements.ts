@@ -87,7 +87,7 @@ export class Announcements {
     announce(this.pool, JSON.stringify({ from: this.self, news })).catch((error: unknown) => {
       // a database that is away is told of by the requests that need it
       if (!this.closed && problemOf(error)?.status !== 503)
-        report(`Other servers were not told: ${String(error)}`);
+        report(`Other servers were not informed: ${String(error)}`);
     });
   }
 

@@ -125,7 +125,7 @@ export async function backUp(
         ],
         { onLine, signal },
       );
-      onProgress({ share: DUMPING, doing: 'looking at every row' });
+      onProgress({ share: DUMPING, doing: 'checking all rows' });
       const sums: Record<string, TableSum> = {};
       for (const { table } of tables) {
         signal?.throwIfAborted();
@@ -184,12 +184,12 @@ export async function restore(
   if (found && !found.isFile())
     throw new Problem(422, {
       code: 'no-backup',
-      message: `${file} is no file.`,
-      remedy: 'Name the backup itself, for instance backup.tar. Nothing was changed.',
+      message: `${file} is not a file.`,
+      remedy: 'Enter the backup file itself, such as backup.tar. Nothing was changed.',
     });
   await sweepFolder(dirname(file));
   return beside(file, async (folder) => {
-    onProgress({ share: 0, doing: 'looking at the backup' });
+    onProgress({ share: 0, doing: 'checking the backup' });
     const dump = join(folder, 'database.dump');
     const manifest = await readBackup(file, dump, known);
     const admin = await slowClient(named('postgres'));
@@ -207,19 +207,19 @@ export async function restore(
       if (there && (await usersOf(admin, target, APPLICATION)) > 0)
         throw new Problem(409, {
           code: 'in-use',
-          message: `Pace Check works with the database “${target}”.`,
-          remedy: 'Stop it, then restore. Nothing was changed.',
+          message: `Pace Check is running on the database “${target}”.`,
+          remedy: 'Nothing was changed. Stop Pace Check, then restore.',
         });
       if (full && !over)
         throw new Problem(409, {
           code: 'has-data',
-          message: `The database “${target}” has data in it.`,
+          message: `The database “${target}” is not empty.`,
           remedy:
-            'Name an empty one, or say --over: what is there stays under another name. Nothing was changed.',
+            'Nothing was changed. Choose an empty database, or add --over: existing data then stays under another name.',
         });
       await dropDatabase(admin, fresh);
       await createDatabase(admin, fresh);
-      onProgress({ share: 0.1, doing: 'reading it in' });
+      onProgress({ share: 0.1, doing: 'importing' });
       await runProgram('pg_restore', named(fresh), [
         '--no-owner',
         '--no-privileges',
@@ -271,8 +271,8 @@ async function compare(
     if (found.rows !== rows || found.sum !== sum)
       throw new Problem(500, {
         code: 'not-the-same',
-        message: `The table “${table}” came back with ${found.rows} rows of ${rows}, or with other ones.`,
-        remedy: 'Nothing was changed. Take another backup, and report this one.',
+        message: `After restoring, table “${table}” does not match the backup (${found.rows} of ${rows} rows).`,
+        remedy: 'Nothing was changed. Use another backup, and report this one.',
       });
   }
 }

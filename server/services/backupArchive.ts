@@ -33,8 +33,8 @@ const refuse = (message: string, remedy: string): Problem =>
   new Problem(422, { code: 'no-backup', message, remedy: `Nothing was changed. ${remedy}` });
 const cutOff = (): Problem =>
   refuse(
-    'The file ends before the backup does.',
-    'It was cut off on its way: copy it anew, or take an earlier one.',
+    'The file is incomplete.',
+    'It was probably cut off during copying. Copy it again, or use an earlier backup.',
   );
 
 /** SHA-256 and length of a file. */
@@ -89,37 +89,37 @@ export async function readBackup(file: string, dump: string, known: string[]): P
         await pipeline(entry, createWriteStream(dump, { mode: 0o600 }));
         whole = true;
       } else
-        throw refuse('The file is no backup of Pace Check.', 'Choose one that “npm run backup” has written.');
+        throw refuse('This file is not a Pace Check backup.', 'Choose a file written by “npm run backup”.');
     }
     await feeding;
   } catch (error) {
     if (error instanceof Problem) throw error;
     if ((error as NodeJS.ErrnoException).code === 'ENOENT' && !manifest)
-      throw refuse(`There is no file ${file}.`, 'Give the path of a backup.');
+      throw refuse(`File not found: ${file}`, 'Enter the path of a backup.');
     if (/Unexpected end of data|Premature close|Writable stream closed/.test(String(error))) throw cutOff();
     if (/Invalid tar header/.test(String(error)))
       throw refuse(
-        'The file is no backup of Pace Check, or is damaged.',
-        'Choose one that “npm run backup” has written.',
+        'This file is not a Pace Check backup, or it is damaged.',
+        'Choose a file written by “npm run backup”.',
       );
     throw error;
   }
   if (manifest === null)
-    throw refuse('The file is no backup of Pace Check.', 'Choose one that “npm run backup” has written.');
+    throw refuse('This file is not a Pace Check backup.', 'Choose a file written by “npm run backup”.');
   if (!whole) throw cutOff();
   const found = await digestOf(dump);
   if (found.bytes !== manifest.dump.bytes) throw cutOff();
   if (found.sha256 !== manifest.dump.sha256)
     throw refuse(
-      'The backup is damaged: its checksum is another one.',
-      'Copy it anew, or take an earlier one.',
+      'The backup is damaged: the checksum does not match.',
+      'Copy it again, or use an earlier backup.',
     );
   return manifest;
 }
 
 async function shortText(entry: AsyncIterable<unknown> & { header: { size?: number } }): Promise<string> {
   if ((entry.header.size ?? 0) > MOST_MANIFEST_BYTES)
-    throw refuse('The file is no backup of Pace Check.', 'Its first file should be a short manifest.');
+    throw refuse('This file is not a Pace Check backup.', 'The first file in it is not a valid manifest.');
   return text(entry);
 }
 
@@ -128,17 +128,17 @@ function manifestOf(written: string, known: string[]): BackupManifest {
   try {
     json = JSON.parse(written);
   } catch {
-    throw refuse('The backup’s manifest cannot be read.', 'It is damaged: take an earlier one.');
+    throw refuse('The backup’s manifest cannot be read.', 'The backup is damaged. Use an earlier one.');
   }
   const version = (json as { version?: unknown } | null)?.version;
   const parsed = backupManifest.safeParse(json);
   const newer = refuse(
-    'The backup was made by a newer Pace Check.',
-    'Restore it with that program, or a later one.',
+    'The backup was made with a newer version of Pace Check.',
+    'Restore it with that version or a later one.',
   );
   if (typeof version === 'number' && version > BACKUP_VERSION) throw newer;
   if (!parsed.success)
-    throw refuse('The file is no backup of Pace Check.', 'Choose one that “npm run backup” has written.');
+    throw refuse('This file is not a Pace Check backup.', 'Choose a file written by “npm run backup”.');
   if (parsed.data.migrations.some((file) => !known.includes(file))) throw newer;
   return parsed.data;
 }

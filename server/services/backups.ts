@@ -88,8 +88,8 @@ export class BackupKeeper {
   async begin(): Promise<Backups> {
     const busy = new Problem(409, {
       code: 'busy',
-      message: 'A backup is being made.',
-      remedy: 'Wait until it is there.',
+      message: 'A backup is already being created.',
+      remedy: 'Wait until it is finished.',
     });
     const { url } = this.kept();
     if (this.going) throw busy;
@@ -132,8 +132,8 @@ export class BackupKeeper {
     if (this.place) return this.place;
     throw new Problem(409, {
       code: 'no-folder',
-      message: 'This server keeps no backups.',
-      remedy: 'Name a folder for them in PACE_BACKUPS when it is started, or use “npm run backup FILE”.',
+      message: 'This server stores no backups.',
+      remedy: 'Set a folder in PACE_BACKUPS and restart, or use “npm run backup FILE”.',
     });
   }
 

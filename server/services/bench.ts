@@ -212,7 +212,7 @@ export class Bench {
   async resume(): Promise<void> {
     const look = (atOnce: boolean): Promise<void> =>
       this.lookAfter(atOnce).catch((error: unknown) =>
-        report(`What is recorded was not looked after: ${String(error)}`),
+        report(`Recordings were not checked: ${String(error)}`),
       );
     await look(true);
     this.round = setInterval(() => void look(false), ROUND_MS);
@@ -319,20 +319,20 @@ function refusal(refused: ChangeRefused): Problem {
     case 'end-as-line':
       return new Problem(400, {
         code: 'bad-request',
-        message: 'A run ends by its own button.',
-        remedy: 'Use “End the run”.',
+        message: 'A run cannot be ended this way.',
+        remedy: 'Use “End recording”.',
       });
     case 'taken-back':
       return new Problem(409, {
         code: 'gone',
-        message: 'This line was taken back meanwhile.',
-        remedy: 'Enter it anew if it is wanted.',
+        message: 'This entry was removed in the meantime.',
+        remedy: 'Enter it again if you need it.',
       });
     case 'ended':
       return new Problem(409, {
         code: 'ended',
-        message: `The run has ended already, at ${clock(refused.atMs / 1000)}.`,
-        remedy: 'Its end reason and time are corrected on the run’s page.',
+        message: `The run has already ended, at ${clock(refused.atMs / 1000)}.`,
+        remedy: 'You can edit the end time and reason on the run’s page.',
       });
   }
 }

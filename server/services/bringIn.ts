@@ -55,7 +55,7 @@ const OF_THE_HOUSE = ['id', 'created_at'];
 const SAVE_AGAIN = 'Save everything again where it came from.';
 
 const refuse = (code: string, message: string, remedy: string): never => {
-  throw new Problem(422, { code, message, remedy: `Nothing was brought in. ${remedy}` });
+  throw new Problem(422, { code, message, remedy: `Nothing was imported. ${remedy}` });
 };
 
 /**
@@ -81,7 +81,11 @@ export async function bringIn(
       );
       const known = await readMigrations(client);
       if (manifest.version > EVERYTHING_VERSION || manifest.migrations.some((file) => !known.includes(file)))
-        refuse('newer', 'The file was written by a newer Pace Check.', 'Update this one first.');
+        refuse(
+          'newer',
+          'The file was written by a newer version of Pace Check.',
+          'Update Pace Check on this server first.',
+        );
       // checked before anything is begun, and read again then
       const total = 2 * manifest.files.length;
       let done = 0;
@@ -117,8 +121,8 @@ class Archive {
     const none = (): never =>
       refuse(
         'no-archive',
-        'This is not everything of a Pace Check.',
-        'Choose the zip that “Save everything” wrote.',
+        'This file is not a Pace Check export.',
+        'Choose the zip written by “Export all data”.',
       );
     const zip = await promisify<string, yauzl.Options, yauzl.ZipFile>(yauzl.open)(path, {
       lazyEntries: true,
@@ -172,7 +176,7 @@ class Archive {
       bytes = -1;
     }
     if (bytes !== told.bytes || hash.digest('hex') !== told.sha256)
-      refuse('damaged', `The file “${name}” in it is damaged or missing.`, SAVE_AGAIN);
+      refuse('damaged', `The file “${name}” in the zip is damaged or missing.`, SAVE_AGAIN);
   }
 
   has(name: string): boolean {

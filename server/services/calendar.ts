@@ -13,8 +13,8 @@ export function toCalendar({ id, name, day, plan, steps }: Card): string {
   if (plan === null || day.date === null) {
     throw new Problem(409, {
       code: 'no-plan',
-      message: plan === null ? 'The day is not laid out yet.' : 'The day has no date yet.',
-      remedy: plan === null ? 'Lay it out first.' : 'Give it a date first.',
+      message: plan === null ? 'The day is not planned yet.' : 'The day has no date.',
+      remedy: plan === null ? 'Plan the day first.' : 'Enter a date first.',
     });
   }
   const { date } = day;
@@ -54,8 +54,8 @@ export function toCalendar({ id, name, day, plan, steps }: Card): string {
       `${id}-rest-${rest.hand}-${rest.fromMin}`,
       rest.fromMin,
       rest.toMin,
-      'Rest for hands and eyes',
-      'At least ten minutes in ninety.',
+      'Break',
+      'At least ten minutes every 90 minutes.',
     );
   return calendar.toString();
 }

@@ -95,8 +95,8 @@ export class Cards {
       if (before.revision !== revision)
         throw new Problem(409, {
           code: 'changed-meanwhile',
-          message: 'The card was changed elsewhere in the meantime.',
-          remedy: 'What you see now is the newer card; make your change again.',
+          message: 'Someone else changed the card in the meantime.',
+          remedy: 'You now see the newer card. Make your change again.',
         });
       await updateCard(db, id, input);
       await this.storeSteps(db, id, input.steps);
@@ -112,8 +112,8 @@ export class Cards {
       throw new Problem(422, {
         code: 'no-ladder',
         field: `steps.${place}.ladderId`,
-        message: `Step ${place + 1} names a ladder that is not there.`,
-        remedy: 'Choose another ladder for it, or none.',
+        message: `The ladder of step ${place + 1} no longer exists.`,
+        remedy: 'Choose another ladder for the step, or none.',
       });
   }
 
@@ -127,8 +127,8 @@ export class Cards {
     )
       throw new Problem(409, {
         code: 'step-elsewhere',
-        message: 'A step of this id belongs to another card.',
-        remedy: 'Give copied steps ids of their own.',
+        message: 'A step with this id belongs to another card.',
+        remedy: 'Give copied steps their own ids.',
       });
     await this.checkLadders(db, steps);
     const rows: StepRow[] = [];
@@ -158,8 +158,8 @@ export class Cards {
       if (card.revision !== ofRevision)
         throw new Problem(409, {
           code: 'changed-meanwhile',
-          message: 'The card was changed while the plan was made.',
-          remedy: 'Lay the day out again.',
+          message: 'The card was changed during planning.',
+          remedy: 'Plan the day again.',
         });
       await storePlan(db, id, plan, ofRevision);
       return this.detail(db, (await readCard(db, id))!);
@@ -306,15 +306,15 @@ function checkSteps({ steps }: CardInput): void {
       code: 'bad-request',
       field: 'steps',
       message: 'Two steps have the same id.',
-      remedy: 'Give each step an id of its own.',
+      remedy: 'Give each step its own id.',
     });
   for (const [i, step] of steps.entries()) {
     if (step.after.some((id) => !ids.has(id)))
       throw new Problem(400, {
         code: 'bad-request',
         field: `steps.${i}.after`,
-        message: `Step ${i + 1} comes after a step that is not on the card.`,
-        remedy: 'Choose another, or none.',
+        message: `Step ${i + 1} comes after a step that is not on this card.`,
+        remedy: 'Choose another step, or none.',
       });
   }
 }

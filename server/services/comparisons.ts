@@ -190,8 +190,8 @@ export class Comparisons {
       throw new Problem(422, {
         code: 'no-such-run',
         field: 'sides',
-        message: `${missing.length === 1 ? 'One of the runs is' : `${missing.length} of the runs are`} not there, or deleted.`,
-        remedy: 'Choose the runs again, or undo the deletion.',
+        message: `${missing.length === 1 ? 'One of the runs is' : `${missing.length} of the runs are`} missing or deleted.`,
+        remedy: 'Choose the runs again, or restore the deleted ones.',
       });
     await replaceSides(
       db,
@@ -305,9 +305,7 @@ function nameOf(sides: Side<RunToArrange>[]): string {
   const titles = [...new Set(sides.flatMap((side) => side.rows.map((run) => run.title)))];
   const what = titles.length === 1 ? titles[0]! : `${titles.length} titles`;
   const names = sides.map((side) => side.name);
-  return names.length === 2
-    ? `${names[0]} against ${names[1]}: ${what}`
-    : `${what} on ${names.length} devices`;
+  return names.length === 2 ? `${names[0]} and ${names[1]}: ${what}` : `${what} on ${names.length} devices`;
 }
 
 const toCompared = (row: ComparedRow): ComparedRun => ({

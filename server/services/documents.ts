@@ -43,8 +43,8 @@ export class Documents<D extends object> {
     await this.get(id);
     throw new Problem(409, {
       code: 'changed-meanwhile',
-      message: `The ${this.table} was changed elsewhere since it was opened.`,
-      remedy: 'Load it anew; copy what you typed first.',
+      message: `Someone else changed this ${this.table} after you opened it.`,
+      remedy: 'Copy what you typed, then reload the page.',
     });
   }
 

@@ -92,7 +92,7 @@ export async function everything(
   };
   const output = zip.outputStream as Readable;
   // nobody reads it any more: what waits to be read would wait for ever
-  signal.addEventListener('abort', () => void end(new Error('given up')));
+  signal.addEventListener('abort', () => void end(new Error('cancelled')));
   let ended = false;
   async function end(error?: Error): Promise<void> {
     if (ended) return;

@@ -21,8 +21,9 @@ export function problemOf(error: unknown): Problem | null {
   if (FULL_CODES.test(code))
     return new Problem(507, {
       code: 'disk-full',
-      message: 'The disk of the server’s machine is full.',
-      remedy: 'Nothing was stored. Make room there; what is kept here is sent again by itself.',
+      message: 'The server’s disk is full.',
+      remedy:
+        'Nothing was stored. Free some space on the server; unsent entries are sent automatically afterwards.',
     });
   if (BUSY_CODES.test(code))
     return new Problem(503, {
@@ -40,20 +41,20 @@ export function problemOf(error: unknown): Problem | null {
   if (/^22/.test(code))
     return new Problem(400, {
       code: 'bad-request',
-      message: 'A value cannot be stored: it is out of range, or no text.',
+      message: 'A value cannot be stored: it is out of range or not valid text.',
       remedy: 'Nothing was changed. Correct it and send it again.',
     });
   if (code === '23503')
     return new Problem(409, {
       code: 'gone',
-      message: 'Something that the request refers to is not there, or no longer.',
-      remedy: 'Nothing was changed. Load the page anew and do it again.',
+      message: 'Part of this request refers to something that no longer exists.',
+      remedy: 'Nothing was changed. Reload the page and do it again.',
     });
   if (/^23/.test(code))
     return new Problem(409, {
       code: 'conflict',
-      message: 'The request does not go together with what is stored.',
-      remedy: 'Nothing was changed. Load the page anew and do it again.',
+      message: 'The request does not match the stored data.',
+      remedy: 'Nothing was changed. Reload the page and do it again.',
     });
   return null;
 }

@@ -92,7 +92,7 @@ export class Imports {
       fromKit: [],
       bars: await readBars(db),
     });
-    if (id === null) throw new Error('a run of a new id is there already');
+    if (id === null) throw new Error('A run with this id already exists');
     await insertChunks(db, id, read.chunks);
     for (const page of read.pages) await insertPage(db, id, page, 'file');
     await followKit(db, (await readRun(db, id))!, details.facts ? ASKED : []);
@@ -108,8 +108,8 @@ async function refuseSame(db: Queryable, contentSha256: string): Promise<void> {
   if (!same) return;
   throw new Problem(409, {
     code: 'same-file',
-    message: `This file is here already, as “${same.name}”.`,
-    remedy: 'Open that run, or import the file once more as a run of its own.',
+    message: `This file is already imported as “${same.name}”.`,
+    remedy: 'Open that run, or import the file again as a separate run.',
     runId: same.id,
     runName: same.name,
   });
@@ -119,7 +119,7 @@ function missing(field: 'device' | 'title'): never {
   throw new Problem(422, {
     code: 'missing',
     field,
-    message: `The file does not say which ${field} the run belongs to.`,
+    message: `The file does not name the ${field} of the run.`,
     remedy: `Choose a ${field}, or add one by name.`,
   });
 }

@@ -93,8 +93,8 @@ export class Kits {
       if (!hasCode(error, '23503')) throw error;
       throw new Problem(409, {
         code: 'in-use',
-        message: `This ${WORDS[kind]} belongs to runs, requests or steps of a card.`,
-        remedy: 'Delete or correct those first, or keep it.',
+        message: `This ${WORDS[kind]} is used by runs, requests or card steps.`,
+        remedy: 'Remove it there first, or keep it.',
       });
     }
   }
@@ -146,8 +146,8 @@ async function unlessDoubled(kind: KitKind, name: string, work: () => Promise<un
     throw new Problem(409, {
       code: 'name-taken',
       field: 'name',
-      message: `There is a ${WORDS[kind]} “${name}” already.`,
-      remedy: 'Choose another name, or open that one.',
+      message: `A ${WORDS[kind]} named “${name}” already exists.`,
+      remedy: 'Choose another name, or open the existing one.',
     });
   }
 }

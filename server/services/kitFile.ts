@@ -106,29 +106,29 @@ function readJson(text: string): Read[] {
     file = JSON.parse(text);
   } catch (error) {
     refuse(
-      `The file is no JSON (${error instanceof Error ? error.message : String(error)}).`,
-      'Export it anew, or mend it where the message says.',
+      `The file is not valid JSON (${error instanceof Error ? error.message : String(error)}).`,
+      'Export it again, or correct it at the place named above.',
     );
   }
   const whole = z.looseObject({ format: z.literal(FORMAT), version: z.literal(1) }).safeParse(file);
   if (!whole.success)
     refuse(
-      `The file does not begin as a file of the kit: "format": "${FORMAT}", "version": 1.`,
-      'docs/formats.md shows how one looks.',
+      `The file is not a kit file. It must start with "format": "${FORMAT}", "version": 1.`,
+      'See docs/formats.md for an example.',
     );
   const unknown = Object.keys(whole.data).find(
     (key) => !['format', 'version', ...Object.values(LISTS)].includes(key),
   );
   if (unknown)
-    refuse(
-      `The file has a list “${unknown}” that Pace Check does not know.`,
-      `It may have ${Object.values(LISTS).join(', ')}.`,
-      { field: unknown },
-    );
+    refuse(`Unknown list “${unknown}” in the file.`, `Possible lists: ${Object.values(LISTS).join(', ')}.`, {
+      field: unknown,
+    });
   return KIT_KINDS.flatMap((kind) => {
     const list = whole.data[LISTS[kind]] ?? [];
     if (!Array.isArray(list))
-      refuse(`“${LISTS[kind]}” is no list.`, 'docs/formats.md shows how one looks.', { field: LISTS[kind] });
+      refuse(`“${LISTS[kind]}” is not a list.`, 'See docs/formats.md for an example.', {
+        field: LISTS[kind],
+      });
     return list.map((one: unknown, i) => toRead(kind, one, `${LISTS[kind]}[${i}]`));
   });
 }
@@ -137,8 +137,8 @@ function readCsv(text: string): Read[] {
   const { data, meta } = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: 'greedy' });
   if (!meta.fields?.includes('record') || !meta.fields.includes('name'))
     refuse(
-      'The table lacks a column “record” or “name”.',
-      'The first line names the columns; docs/formats.md lists them.',
+      'The table has no column “record” or “name”.',
+      'The first line must have the column names; see docs/formats.md.',
       { line: 1 },
     );
   return data.map((row, i) => {
@@ -146,8 +146,8 @@ function readCsv(text: string): Read[] {
     const kind = KIT_KINDS.find((known) => known === row['record']?.trim());
     if (!kind)
       refuse(
-        `Line ${line}: “${row['record'] ?? ''}” is no kind of record.`,
-        `It is one of ${KIT_KINDS.join(', ')}.`,
+        `Line ${line}: “${row['record'] ?? ''}” is not a record type.`,
+        `Use one of ${KIT_KINDS.join(', ')}.`,
         { line, field: 'record' },
       );
     const { record: _record, ...cells } = row;
@@ -174,7 +174,7 @@ function asPairs(given: Record<string, unknown>): Record<string, unknown> {
 
 function toRead(kind: KitKind, value: unknown, place: string, line?: number): Read {
   if (typeof value !== 'object' || value === null)
-    refuse(`${place} is no record.`, 'A record is a name and facts.', { line });
+    refuse(`${place} is not a record.`, 'A record needs a name and facts.', { line });
   // null says that a fact is known no longer
   const cleared = Object.entries(value).flatMap(([field, fact]) => (fact === null ? field : []));
   const stated = Object.fromEntries(Object.entries(value).filter(([, fact]) => fact !== null));
@@ -187,7 +187,7 @@ function toRead(kind: KitKind, value: unknown, place: string, line?: number): Re
       issue.code === 'unrecognized_keys' ? `a ${kind} has no “${field}”` : `${field}: ${issue.message}`;
     refuse(
       `${place[0]!.toUpperCase()}${place.slice(1)} (${String(given['name'] ?? 'without a name')}): ${what}.`,
-      'Nothing was stored. Correct it and bring the file in again.',
+      'Nothing was stored. Correct the file and import it again.',
       { line, field },
     );
   }

@@ -171,7 +171,7 @@ export class Ladders {
         : [
             {
               id: other.id,
-              says: `${other.doc.title} on ${other.doc.device} (${why}): ${state.best === 0 ? 'none' : other.doc.rungs[state.best - 1]!.name} held`,
+              says: `${other.doc.title} on ${other.doc.device} (${why}): ${state.best === 0 ? 'none' : other.doc.rungs[state.best - 1]!.name} holds`,
               weights: siblingPrior(state.posterior),
             },
           ];
@@ -202,5 +202,5 @@ function borrowedOf(
   const weights = borrowedPrior(told.map(({ posterior }) => posterior));
   return weights === null
     ? null
-    : { says: `what was seen of ${told.map(({ title }) => title).join(', ')}`.slice(0, 200), weights };
+    : { says: `results of ${told.map(({ title }) => title).join(', ')}`.slice(0, 200), weights };
 }

@@ -130,7 +130,7 @@ export class LiveRuns {
     if (what === 'frames') return this.showPace(run);
     if (what === 'followed') return void this.followedElsewhere.set(run, performance.now());
     this.onChanged(run);
-    this.lookAnew(run).catch((error: unknown) => report(`A run was not looked at: ${String(error)}`));
+    this.lookAnew(run).catch((error: unknown) => report(`A run was not checked: ${String(error)}`));
   }
 
   /** Something may have been missed: whoever listens looks anew. */
@@ -252,8 +252,8 @@ export class LiveRuns {
       if ((await readSources(db, runId)).length >= MOST_SOURCES)
         throw new Problem(409, {
           code: 'too-many-sources',
-          message: `The run has ${MOST_SOURCES} sources already.`,
-          remedy: 'Use one of them, or join what several loggers tell in one.',
+          message: `The run already has ${MOST_SOURCES} loggers.`,
+          remedy: 'Use one of them, or combine several loggers into one.',
         });
       const row = await insertSource(db, runId, { name, kind, standIn }, hashOf(key), by);
       await updateRecording(db, runId, {});
@@ -290,7 +290,7 @@ export class LiveRuns {
     at: number | null,
     form: Form = 'lines',
   ): Promise<BatchTaken> {
-    if (this.waiting >= MOST_WAITING) throw tooFast('More batches come than can be stored.');
+    if (this.waiting >= MOST_WAITING) throw tooFast('Batches arrive faster than they can be stored.');
     const id = hashOf(key);
     this.waiting++;
     const turn = (this.turns.get(id) ?? Promise.resolve())
@@ -351,7 +351,7 @@ export class LiveRuns {
       throw new Problem(425, {
         code: 'not-started',
         message: 'The run has not been started.',
-        remedy: 'Wait a second and send the same batch again.',
+        remedy: 'Start the run, then send the same batch again.',
       });
     const sources = this.sourcesOf(runId);
     // one that a failure has left ahead of the database begins anew
@@ -379,11 +379,11 @@ export class LiveRuns {
       return { ...asBefore, otherContent: true, changed: true };
     }
     if (source.full && seq > source.row.next)
-      throw tooFast(`Batch ${source.row.next} is missing, and ${source.held} after it wait.`);
+      throw tooFast(`Batch ${source.row.next} is missing; ${source.held} later batches are waiting for it.`);
     if (form === 'shell' && seq > source.row.next)
       throw new Problem(409, {
         code: 'out-of-turn',
-        message: `Text is read in its order, and batch ${source.row.next} is missing.`,
+        message: `Shell output must arrive in order, and batch ${source.row.next} is missing.`,
         remedy: `Send batch ${source.row.next} first.`,
         next: source.row.next,
       });
@@ -460,24 +460,23 @@ export class LiveRuns {
         )
           throw new Problem(429, {
             code: 'clock-behind',
-            message:
-              'The clock of the server’s machine was set back while it was away, and the batch lies ahead of it.',
+            message: 'The server’s clock was set back, so the time of this batch is in the future.',
             remedy:
-              'Keep the batch and send it again until the clock has come that far; it takes about as long as the server was away.',
+              'Keep the batch and send it again later; the wait is about as long as the server was off.',
           });
         if (time !== null && time > limitMs)
           refuse(
             number,
             recording.status === 'ended'
-              ? 'it lies after the end of the run'
-              : `it lies ${Math.round((time - nowMs) / 1000)} s ahead of the run’s clock: the source’s clock may have been set`,
+              ? 'it is after the end of the run'
+              : `it is ${Math.round((time - nowMs) / 1000)} s ahead of the run’s clock; the logger’s clock may have changed`,
           );
         else if (line.type === 'run') sorted.header = line;
         else if (line.type === 'frames') frames.push({ number, line });
         else if (row.lines + sorted.entries.length >= MOST_LINES)
           refuse(
             number,
-            `its source has told ${MOST_LINES.toLocaleString('en-GB')} lines, more than a run holds`,
+            `the logger sent more than ${MOST_LINES.toLocaleString('en-GB')} lines, the limit for a run`,
           );
         else sorted.entries.push({ id: uuidOf(`${seq} ${number}`, row.id), line, sourceId: row.id });
         if (line.type === 'end') row.ended = line.reason;
@@ -507,7 +506,7 @@ interface Sorted {
 
 /** What the refusal of a second logger on one key is told as at the bench. */
 const OTHER_CONTENT =
-  'the same number came again with other content: a logger began anew, or two use this key';
+  'this number was used before with other content: a logger was restarted, or two loggers use this key';
 
 interface Batch {
   seq: number;
@@ -571,14 +570,14 @@ function admitted(row: SourceRow | null): SourceRow {
   if (!row)
     throw new Problem(401, {
       code: 'unknown-key',
-      message: 'No source has this key.',
-      remedy: 'Add the source at the bench of its run, and use the key that it shows.',
+      message: 'This key is unknown.',
+      remedy: 'Add the logger at the bench of its run, and use the key shown there.',
     });
   if (row.revoked)
     throw new Problem(403, {
       code: 'revoked',
       message: `The key of “${row.name}” was revoked.`,
-      remedy: 'Add the source anew at the bench, and use its new key.',
+      remedy: 'Add the logger again at the bench, and use the new key.',
     });
   if (row.keyEnded !== null)
     throw new Problem(403, {
@@ -603,13 +602,17 @@ function gone(): never {
 const otherContent = ({ name, next }: SourceRow, seq: number): Problem =>
   new Problem(409, {
     code: 'other-content',
-    message: `Batch ${seq} of “${name}” is stored already, with other content.`,
-    remedy: `A logger that begins anew, or a second one with the same key, sent it. Ask GET /api/live which number is next (now ${next}) and number on from there; give each logger a key of its own.`,
+    message: `Batch ${seq} of “${name}” is already stored with other content.`,
+    remedy: `A logger was restarted, or a second one uses the same key. Ask GET /api/live for the next number (now ${next}) and continue from there; give each logger its own key.`,
     next,
   });
 
 const tooFast = (message: string): Problem =>
-  new Problem(429, { code: 'slow-down', message, remedy: 'Keep the batch and send it again in a second.' });
+  new Problem(429, {
+    code: 'slow-down',
+    message,
+    remedy: 'Keep the batch, wait one second and send it again.',
+  });
 
 /** The run's clock; null before the start. */
 export const runMs = (row: RecordingRow): number | null => runClockMs(row, serverNow());

@@ -52,13 +52,15 @@ describe('a batch, line by line', () => {
       { number: 2, line: null, reason: null },
     ]));
   it('refuses frames most of which cannot be, and takes those with a few that cannot', () => {
-    expect(reasons('{"type":"frames","atMs":0,"us":[0,-1,16000]}')[0]).toMatch(/most of its frame times/);
+    expect(reasons('{"type":"frames","atMs":0,"us":[0,-1,16000]}')[0]).toMatch(
+      /most frame times are impossible/,
+    );
     expect(reasons('{"type":"frames","atMs":0,"us":[16000,null,16000]}')).toEqual([null]);
   });
   it('refuses what is no object, and goes on', () =>
     expect(reasons('[1]\nhello\n{"type":"battery","atMs":1,"percent":50}')).toEqual([
       expect.any(String),
-      'it is no JSON object',
+      'it is not a JSON object',
       null,
     ]));
 });
@@ -81,7 +83,7 @@ describe('times', () => {
       .join('\n');
     expect(
       checkLines(told, -since1970).map(({ line, reason }) => reason ?? (line as { atMs: number }).atMs),
-    ).toEqual([5000, 'it lies before the start of the run', expect.stringContaining('48 h')]);
+    ).toEqual([5000, 'it is before the start of the run', expect.stringContaining('48 h')]);
     expect(checkLines(told)[0]!.reason).toContain('not since 1970');
   });
   it('of a span do not lie before the start', () =>
@@ -103,7 +105,7 @@ describe('a source while its run goes on', () => {
   it('refuses frames that overlap, at once or when their turn comes', () => {
     const source = new LiveSource(row(), [], []);
     expect(source.take(0, [frames(0, 100), frames(500, 100)], 100)).toEqual([
-      { line: frames(500, 100), reason: expect.stringContaining('before those that came before them') },
+      { line: frames(500, 100), reason: expect.stringContaining('before the previous ones') },
     ]);
     source.take(2, [frames(1000, 10)], 100);
     expect(source.row.refused).toBe(0);

@@ -47,16 +47,16 @@ function checkLine(raw: string, number: number, byMs: number): CheckedLine {
   try {
     value = shifted(parseLine(raw), byMs);
   } catch {
-    return { number, line: null, reason: 'it is no JSON object' };
+    return { number, line: null, reason: 'it is not a JSON object' };
   }
-  if (isBefore(value)) return { number, line: null, reason: 'it lies before the start of the run' };
+  if (isBefore(value)) return { number, line: null, reason: 'it is before the start of the run' };
   try {
     const line = checkRunLine(value);
     if (line?.type === 'frames' && isNonsense(line))
       return {
         number,
         line: null,
-        reason: 'most of its frame times cannot be: they are microseconds, above 0 and up to 600,000,000',
+        reason: 'most frame times are impossible: use microseconds, above 0 and up to 600,000,000',
       };
     return {
       number,
@@ -204,7 +204,7 @@ export class LiveSource {
           line,
           reason:
             error.code === 'overlap'
-              ? 'its frames start before those that came before them have ended'
+              ? 'its frames start before the previous ones ended'
               : withoutLine(error.message),
         });
       }

@@ -66,7 +66,7 @@ export class Outcomes {
     await inTransaction(this.pool, async (db) => {
       const ids = [...outcomes, ...claims].map(({ id }) => id);
       const there = await knownOutcomes(db, ids);
-      await refuseOthers(db, author, 'An outcome or claim', there);
+      await refuseOthers(db, author, 'A result or claim', there);
       await noteOwn(
         db,
         author,

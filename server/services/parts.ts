@@ -211,8 +211,8 @@ export function refusePart({ part, title }: NamedRun): void {
   if (part === null) return;
   throw new Problem(409, {
     code: 'part-of-sitting',
-    message: `This run of ${title} is a stretch of the sitting “${part.sittingName}”, and its lines are the sitting’s.`,
-    remedy: 'Open the sitting and change it there: this run follows.',
+    message: `This run of ${title} is part of the session “${part.sittingName}” and cannot be changed here.`,
+    remedy: 'Open the session and change it there; this run is updated.',
     runId: part.sittingId,
     runName: part.sittingName,
   });

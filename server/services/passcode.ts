@@ -41,12 +41,12 @@ export async function hashPasscode(passcode: string): Promise<StoredPasscode> {
       code: 'weak-passcode',
       field: 'passcode',
       message,
-      remedy: `Take ${LEAST_PASSCODE} characters or more, several words for instance, or none: then one is made for you.`,
+      remedy: `Use at least ${LEAST_PASSCODE} characters, for example several words. Leave it empty to get a generated passcode.`,
     });
   };
-  if (text.length < LEAST_PASSCODE) refuse(`The passcode has ${text.length} characters.`);
+  if (text.length < LEAST_PASSCODE) refuse(`The passcode has only ${text.length} characters.`);
   if (text.length > MOST_PASSCODE) refuse(`The passcode has more than ${MOST_PASSCODE} characters.`);
-  if (new Set(text).size < LEAST_SIGNS) refuse('The passcode repeats the same few signs.');
+  if (new Set(text).size < LEAST_SIGNS) refuse('The passcode uses too few different characters.');
   const salt = randomBytes(SALT_BYTES);
   return { salt, hash: await hash(text, salt, COST), ...COST };
 }

@@ -26,8 +26,8 @@ export async function findProgram(name: 'pg_dump' | 'pg_restore'): Promise<strin
   }
   throw new Problem(501, {
     code: 'no-program',
-    message: `PostgreSQL’s ${name} is not on this machine.`,
-    remedy: 'Install Debian’s package postgresql-client, of the database’s version or a later one.',
+    message: `PostgreSQL’s ${name} is not installed on this machine.`,
+    remedy: 'Install the Debian package postgresql-client in the version of the database or later.',
   });
 }
 
@@ -77,6 +77,6 @@ export async function runProgram(
       code: 'program-failed',
       message: `${name} failed: ${last.slice(0, MOST_LINES).join(' ') || `status ${code}`}`,
       remedy:
-        'Nothing was changed. Its words say why; a program of an older PostgreSQL than the database’s cannot read it.',
+        'Nothing was changed. See the message above; a PostgreSQL program older than the database cannot read it.',
     });
 }

@@ -37,7 +37,7 @@ export class Pictures {
         throw new Problem(422, {
           code: 'too-many',
           message: `A run has at most ${MOST_PICTURES} pictures.`,
-          remedy: 'Take one away that is not needed.',
+          remedy: 'Remove one first.',
         });
       await insertPicture(db, runId, { id, entryId, note, ...made });
     });
@@ -91,8 +91,8 @@ export async function drawnAnew(bytes: Buffer): Promise<Made> {
     if (error instanceof Problem) throw error;
     throw new Problem(422, {
       code: 'no-picture',
-      message: 'The file is no picture that can be read: it is of another kind, or broken.',
-      remedy: 'Choose a JPEG, PNG or WebP; a screenshot as the device makes it will do.',
+      message: 'This file cannot be read as a picture: unknown format or damaged.',
+      remedy: 'Choose a JPEG, PNG or WebP, for example a screenshot.',
     });
   }
 }
@@ -109,6 +109,6 @@ async function smallEnough(pixels: Sharp): Promise<Buffer> {
 const tooLarge = (width: number, height: number): Problem =>
   new Problem(422, {
     code: 'too-large',
-    message: `The picture has ${width} × ${height} pixels; at most ${MOST_PIXELS / 1e6} million are taken.`,
-    remedy: 'Choose a photo or a screenshot, or make it smaller first.',
+    message: `The picture has ${width} × ${height} pixels; the limit is ${MOST_PIXELS / 1e6} million.`,
+    remedy: 'Choose a smaller picture, or reduce its size.',
   });

@@ -13,6 +13,6 @@ export class Problem extends Error {
 export const notFound = (what: string): Problem =>
   new Problem(404, {
     code: 'not-found',
-    message: `There is no such ${what}.`,
-    remedy: 'It may have been deleted. Go back to the list of runs.',
+    message: `This ${what} does not exist.`,
+    remedy: 'It may have been deleted. Go back to the list.',
   });

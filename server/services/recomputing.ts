@@ -59,7 +59,7 @@ export class Recomputing {
   private tell(error: unknown): void {
     // a database that is away is told of by the requests that need it
     if (!this.stopped.signal.aborted && problemOf(error)?.status !== 503)
-      report('Computing stale figures failed:', error);
+      report('Recalculating outdated figures failed:', error);
   }
 
   begin(): Promise<void> {
@@ -135,7 +135,7 @@ export class Recomputing {
       } catch (error) {
         // what is not done is done by another process
         if (this.stopped.signal.aborted) break;
-        report(`The figures of run ${data.run} could not be computed: ${String(error)}`);
+        report(`The figures of run ${data.run} could not be calculated: ${String(error)}`);
       }
       // one that cannot be computed is told where it is opened; trying again would not help it
       await this.boss.complete(QUEUE, id);

@@ -149,8 +149,8 @@ export class ReviewPacks {
       throw new Problem(422, {
         code: 'too-many',
         field: 'overlay',
-        message: `The overlay would be ${count.toLocaleString('en')} pictures; at most ${MOST_PICTURES.toLocaleString('en')} can be written.`,
-        remedy: 'Take fewer a second, or a shorter video.',
+        message: `The overlay needs ${count.toLocaleString('en')} images; the limit is ${MOST_PICTURES.toLocaleString('en')}.`,
+        remedy: 'Use fewer images per second, or a shorter video.',
       });
     const band = overlayBand({ width, height });
     let last: { svg: string; drawn: Promise<Uint8Array> } | null = null;
@@ -233,7 +233,7 @@ async function* withManifest(
     name: 'manifest.json',
     bytes: [
       text(
-        `${JSON.stringify({ review, revision, runFiles: 'as they are when the pack is made', files: sums }, null, 1)}\n`,
+        `${JSON.stringify({ review, revision, runFiles: 'current state when the package is created', files: sums }, null, 1)}\n`,
       ),
     ],
   };
@@ -251,7 +251,7 @@ function videoTexts(video: WrittenVideo | null, voice: Voice): Planned[] {
   return [
     made('chapters.txt', () => chapterList(video.chapters)),
     made('chapters.vtt', () => webVtt(chapterCues(video.chapters, video.lengthS), null)),
-    made('moments.vtt', () => webVtt(momentCues(video), 'What happened in the runs')),
+    made('moments.vtt', () => webVtt(momentCues(video), 'Events in the runs')),
     made('overlay.vtt', () => webVtt(overlayCues(video, voice), 'Pace, split, warmth and battery')),
     made('moments.csv', () =>
       toCsvText([
@@ -280,7 +280,7 @@ function runRows({ runs }: WrittenReview): (string | number | null)[][] {
       'setup',
       'started',
       'seconds',
-      'known from',
+      'source',
       'as read, fps',
       'average fps',
       'median fps',

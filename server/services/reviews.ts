@@ -112,8 +112,8 @@ export class Reviews {
       throw new Problem(422, {
         code: 'no-such-run',
         field: 'runs',
-        message: 'Some of the runs are not there, or deleted.',
-        remedy: 'Choose the runs again, or undo the deletion.',
+        message: 'Some of the runs are missing or deleted.',
+        remedy: 'Choose the runs again, or restore the deleted ones.',
       });
     const doc: ReviewDoc = reviewDoc.parse({
       name,
@@ -153,7 +153,7 @@ export class Reviews {
     const parts = await readChangedSince(this.pool, id, revision);
     return new Problem(409, {
       code: 'changed-meanwhile',
-      message: `The review was changed elsewhere since it was opened${parts.length > 0 ? `: ${parts.join(', ')}` : ''}.`,
+      message: `Someone else changed the review after you opened it${parts.length > 0 ? `: ${parts.join(', ')}` : ''}.`,
       remedy: 'Copy what you typed, load the review again, and read what is new.',
     });
   }
@@ -171,8 +171,8 @@ export class Reviews {
     if (doc.runs.length === 0)
       throw new Problem(422, {
         code: 'nothing-to-publish',
-        message: 'There is no run in it.',
-        remedy: 'Take runs in first.',
+        message: 'The review has no runs.',
+        remedy: 'Add runs first.',
       });
     // the evidence is read before: no transaction waits for figures
     const evidence = await this.evidences.gather(doc);

@@ -134,7 +134,7 @@ export class Runs {
     if (!run.isSitting && (figures.sitting?.titles.length ?? 0) < 2) return run;
     // the sitting is read whatever becomes of its titles
     const parts = await keepParts(this.pool, run, figures.frames.seconds).catch((error: unknown) => {
-      if (!this.closed) report(`The titles of run ${run.id} are not kept: ${String(error)}`);
+      if (!this.closed) report(`The titles of run ${run.id} were not saved: ${String(error)}`);
       return null;
     });
     // nobody who asks for the sitting waits for them
@@ -142,7 +142,7 @@ export class Runs {
       this.figured(id).catch((error: unknown) => {
         // one that went with its sitting meanwhile is missed by nobody
         if (!this.closed && !(error instanceof Problem))
-          report(`The figures of run ${id} could not be computed: ${String(error)}`);
+          report(`The figures of run ${id} could not be calculated: ${String(error)}`);
       });
     return parts === null
       ? ((await readRun(this.pool, run.id)) ?? run)
@@ -234,8 +234,8 @@ export class Runs {
       if ((await countByHand(db, id)) + entries.length > MOST_BY_HAND)
         throw new Problem(422, {
           code: 'too-many',
-          message: `A run has at most ${MOST_BY_HAND.toLocaleString('en-GB')} lines that were added by hand.`,
-          remedy: 'Bring them in as a run file of their own.',
+          message: `A run can have at most ${MOST_BY_HAND.toLocaleString('en-GB')} lines entered by hand.`,
+          remedy: 'Import them as a separate run file.',
         });
       await insertEntries(db, id, entries, 'hand');
     });
@@ -381,8 +381,8 @@ export class Runs {
     if (run.joined)
       throw new Problem(409, {
         code: 'joined',
-        message: `“${run.name}” holds the runs that it was joined from, and they would go with it.`,
-        remedy: 'Take it apart, then delete the runs that nobody needs.',
+        message: `“${run.name}” contains the runs it was joined from; they would be deleted with it.`,
+        remedy: 'Split it into runs, then delete the runs you do not need.',
       });
     if (!(await setDeleted(this.pool, id, true))) fail();
   }

@@ -32,7 +32,7 @@ export async function checkDerived(db: Queryable, titleId: string): Promise<void
       code: 'derivation',
       field: 'from',
       message: `${error.message[0]!.toUpperCase()}${error.message.slice(1)}.`,
-      remedy: 'Nothing was stored. Derive it from another setup of the same title, or from none.',
+      remedy: 'Nothing was stored. Base it on another setup of the same title, or on none.',
     });
   }
 }

@@ -44,7 +44,7 @@ export class Sittings {
     return inTransaction(this.pool, async (db) => {
       await lockRun(db, id);
       const runs = await takenApart(db, id);
-      if (runs.length === 0) throw notFound('joined sitting');
+      if (runs.length === 0) throw notFound('session');
       return { runs };
     });
   }
@@ -58,23 +58,23 @@ export class Sittings {
       if (sitting !== null)
         throw new Problem(409, {
           code: 'part-of-sitting',
-          message: `This run is a stretch of the sitting “${sitting.name}”, and comes and goes with it.`,
-          remedy: 'Open the sitting, or bring that back.',
+          message: `This run is part of the session “${sitting.name}”; it is deleted and restored with it.`,
+          remedy: 'Open the session, or restore it.',
           runId: sitting.id,
           runName: sitting.name,
         });
       if (joinedInto !== null && !joinedInto.deleted)
         throw new Problem(409, {
           code: 'joined',
-          message: `This run was joined into the sitting “${joinedInto.name}”, and its minutes are there.`,
-          remedy: 'To have it on its own, take the sitting apart.',
+          message: `This run was joined into the session “${joinedInto.name}”; its minutes are there.`,
+          remedy: 'To get it back, split the session into runs.',
           runId: joinedInto.id,
           runName: joinedInto.name,
         });
       if (apart)
         throw new Problem(409, {
           code: 'taken-apart',
-          message: 'This sitting was taken apart: its runs are there on their own.',
+          message: 'This session was split into runs; the original runs are there.',
           remedy: 'To have it again, join them.',
         });
       if (joinedInto === null) {
@@ -97,20 +97,20 @@ function inOrder(runs: NamedRun[], lengths: Map<string, number>): Began[] {
     throw new Problem(422, { code: 'no-sitting', field: 'runs', message, remedy });
   };
   if (runs.length < 2)
-    refuse('One run is no sitting.', 'Choose two runs or more that were played one after the other.');
+    refuse('A session needs more than one run.', 'Choose at least two runs played one after the other.');
   for (const run of runs) {
     refusePart(run);
     if (run.recording !== null)
-      refuse(`“${run.name}” is still being recorded.`, 'End it at the bench, then join.');
+      refuse(`“${run.name}” is still recording.`, 'End it at the bench, then join the runs.');
     if (run.device !== runs[0]!.device)
       refuse(
         `“${run.name}” was played on ${run.device}, “${runs[0]!.name}” on ${runs[0]!.device}.`,
-        'A sitting is of one device.',
+        'All runs of a session must be from one device.',
       );
     if (run.startedAt === null)
       refuse(
-        `Nobody knows when “${run.name}” began, so it has no place on one clock.`,
-        'Import it as a run file that says when it began (startedAt), or note its title on the other run by its times.',
+        `The start time of “${run.name}” is unknown, so it cannot be placed on the timeline.`,
+        'Import it as a run file with its start time (startedAt), or add its title to the other run with its times.',
       );
   }
   const began = (runs as Began[]).sort((a, b) => Date.parse(a.startedAt) - Date.parse(b.startedAt));
@@ -118,8 +118,8 @@ function inOrder(runs: NamedRun[], lengths: Map<string, number>): Began[] {
     const before = began[i - 1];
     if (before && Date.parse(run.startedAt) < Date.parse(before.startedAt) + lengths.get(before.id)! - 1)
       refuse(
-        `“${run.name}” begins before “${before.name}” has ended.`,
-        'One device plays one title at a time: correct when they began, or leave one out.',
+        `“${run.name}” starts before “${before.name}” has ended.`,
+        'Correct the start times, or leave one run out.',
       );
   });
   return began;
@@ -194,7 +194,7 @@ async function joined(
       type: 'mark',
       atMs: 0,
       kind: 'note',
-      note: `${untimed} ${untimed === 1 ? 'value' : 'values'} without a time stayed with the runs that this was joined from.`,
+      note: `${untimed} ${untimed === 1 ? 'value' : 'values'} without a time stayed with the original runs.`,
     });
   await insertChunks(db, id, chunks);
   await insertEntries(db, id, between, 'hand');

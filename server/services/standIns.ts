@@ -5,10 +5,10 @@ import type { LiveRuns } from './liveRuns';
 import { Problem } from './problem';
 
 const NAMES = {
-  handset: 'Stand-in handset',
-  thermometer: 'Stand-in thermometer',
-  meter: 'Stand-in power meter',
-  link: 'Stand-in link',
+  handset: 'Simulated phone',
+  thermometer: 'Simulated thermometer',
+  meter: 'Simulated power meter',
+  link: 'Simulated network',
 };
 /** Stand-ins that play at one time. */
 const MOST_PLAYING = 8;
@@ -35,14 +35,14 @@ export class StandIns {
     if (this.command === null)
       throw new Problem(501, {
         code: 'no-stand-ins',
-        message: 'This server was started without stand-ins.',
+        message: 'This server was started without simulated devices.',
         remedy: 'Start it with `npm start`, or connect one with `pace simulate --live`.',
       });
     if (this.playing.size + this.starting >= MOST_PLAYING)
       throw new Problem(429, {
         code: 'too-many-stand-ins',
-        message: `${MOST_PLAYING} stand-ins are playing already.`,
-        remedy: 'Wait until one has ended, or end the run that it plays for.',
+        message: `${MOST_PLAYING} simulated devices are already running.`,
+        remedy: 'Wait until one has ended, or end its run.',
       });
     // its place is taken before anything is awaited: two may ask at once
     this.starting++;
@@ -73,7 +73,7 @@ export class StandIns {
       this.playing.delete(String(ended));
       if (this.playing.size === 0 && this.stage === stage) this.close();
     });
-    stage.on('error', (error) => report(`Stand-ins could not be started: ${error.message}`));
+    stage.on('error', (error) => report(`Simulated devices could not be started: ${error.message}`));
     stage.on('exit', () => {
       if (this.stage !== stage) return;
       this.stage = null;

@@ -41,9 +41,9 @@ export class Standings {
       found.push({
         why: line ? 'the one before' : same ? 'same chip' : 'same title and setup',
         says: line
-          ? `${device}, ${own.successorOf === device ? 'which it follows' : 'which follows it'}`
+          ? `${device}, ${own.successorOf === device ? 'its predecessor' : 'its successor'}`
           : same
-            ? `${device}, the same chip in another body`
+            ? `${device}, same chip`
             : device,
         runs: runs.map(told),
       });
@@ -66,7 +66,7 @@ export class Standings {
     }
     const setups = here.filter((run) => run.setup !== own.setup);
     if (setups.length > 0)
-      found.push({ why: 'another setup', says: `${own.device} in another setup`, runs: setups.map(told) });
+      found.push({ why: 'another setup', says: `${own.device}, other setup`, runs: setups.map(told) });
     return found.sort((a, b) => ORDER.indexOf(a.why) - ORDER.indexOf(b.why)).slice(0, MOST_SUGGESTED);
   }
 

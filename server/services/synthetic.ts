@@ -32,7 +32,7 @@ export class Synthetics {
         riseC: doc.coldC === null || doc.hotC === null ? null : doc.hotC - doc.coldC,
         question:
           asked &&
-          `${asked.times.toFixed(1)} times what ${asked.best}, the best of its class, reached: another version, or a slip of the pen?`,
+          `${asked.times.toFixed(1)} times the best score of its class (${asked.best}): another version, or a typing error?`,
       };
     });
   }

@@ -122,10 +122,10 @@ export function homesOf(line: EntryLine, places: readonly Place[]): { place: Pla
     return touched.length > 0
       ? touched
       : noted(
-          `in the pause after it, from ${exactClock(line.fromMs)} of the sitting: ${sayLine(line, 'C', false)}`,
+          `in the pause after it, from ${exactClock(line.fromMs)} of the session: ${sayLine(line, 'C', false)}`,
         );
   }
-  if (line.atMs === undefined) return noted(`of the whole sitting: ${sayLine(line, 'C', false)}`);
+  if (line.atMs === undefined) return noted(`of the whole session: ${sayLine(line, 'C', false)}`);
   if (line.atMs > place.toMs && place !== places.at(-1))
     return noted(
       `${exactClock(line.atMs - place.toMs)} after its end, in the pause: ${sayLine(line, 'C', false)}`,

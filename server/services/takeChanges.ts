@@ -41,6 +41,6 @@ function refusal({ path, message }: { path: PropertyKey[]; message: string }): P
   return new Problem(400, {
     code: 'bad-request',
     message: `The field “${path.join('.')}”: ${message}.`,
-    remedy: 'Correct it and enter it anew.',
+    remedy: 'Correct it and enter it again.',
   });
 }

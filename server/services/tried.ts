@@ -30,7 +30,7 @@ function toTried(row: TriedRow, full: number | null): TriedRun {
         ? `${what} ${Math.round(speed * 100)} % of full speed`
         : fps !== null
           ? `${what} ${rate(fps)} fps`
-          : 'its pace is not known',
+          : 'pace unknown',
       `${Math.max(1, Math.round(row.seconds / 60))} min`,
       row.firstPlay ? 'first play' : null,
     ]

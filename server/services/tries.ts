@@ -66,8 +66,8 @@ async function spend(limiter: RateLimiterPostgres, key: string): Promise<void> {
     const minutes = Math.max(1, Math.ceil(error.msBeforeNext / 60_000));
     throw new Problem(429, {
       code: 'too-many-tries',
-      message: 'There were too many wrong tries.',
-      remedy: `Try again in ${minutes} ${minutes === 1 ? 'minute' : 'minutes'}. Who is in already stays in.`,
+      message: 'Too many wrong attempts.',
+      remedy: `Try again in ${minutes} ${minutes === 1 ? 'minute' : 'minutes'}. Devices already signed in are not affected.`,
       retryAfterS: Math.ceil(error.msBeforeNext / 1000),
     });
   }

@@ -111,8 +111,8 @@ async function* gunzipped(bytes: AsyncIterable<Uint8Array>): AsyncIterable<Uint8
   } catch (error) {
     throw new LogRefused(
       'broken-archive',
-      `The gzip archive cannot be unpacked to its end (${error instanceof Error ? error.message : String(error)}).`,
-      'It was probably cut off when it was copied: copy it again, or upload the unpacked file.',
+      `The gzip file is incomplete or damaged (${error instanceof Error ? error.message : String(error)}).`,
+      'It was probably cut off during copying. Copy it again, or upload the unpacked file.',
     );
   }
 }

@@ -6,10 +6,10 @@ import type { Awake } from './useWakeLock';
 import { Stack } from '../../ui/parts';
 
 const AWAKE: Record<Awake, string> = {
-  off: 'The screen is kept on while a run is recorded.',
+  off: 'The screen will stay on while recording.',
   on: 'The screen stays on.',
   'not-allowed':
-    'This browser does not let the page keep the screen on (it may ask for https): set it in the device’s own settings.',
+    'This browser cannot keep the screen on (some browsers need https). Turn off auto-lock in the device’s settings.',
 };
 
 /** How one is told that a reading is due, and whether the screen stays on. */
@@ -25,9 +25,9 @@ export function AlertChoices({
   const selected = (['sound', 'vibration'] as const).filter((one) => choice[one]);
   return (
     <Stack gap={6}>
-      <Heading level={3}>Readings due, and warnings</Heading>
+      <Heading level={3}>Alerts for due readings and warnings</Heading>
       <Chips
-        label="Told by"
+        label="Alert by"
         options={['sound', 'vibration']}
         selected={selected}
         onChange={(next) =>

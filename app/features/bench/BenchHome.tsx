@@ -59,7 +59,7 @@ export function BenchHome(): ReactNode {
         <IfMay route={ROUTES.benchChanges}>
           <Row gap={8}>
             <Button type="outline" title="Quick result" onPress={() => router.navigate('/quick')} />
-            <Button title="Record a run" onPress={() => router.navigate('/bench/new')} />
+            <Button title="Record run" onPress={() => router.navigate('/bench/new')} />
           </Row>
         </IfMay>
       </Row>
@@ -73,18 +73,18 @@ export function BenchHome(): ReactNode {
       >
         <Stack gap={10} flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>
           {recordings.isPending && unsent.length === 0 ? (
-            <Loading rows={2} height={80} label="Loading what is recorded" />
+            <Loading rows={2} height={80} label="Loading recordings" />
           ) : recordings.error && going.length === 0 ? (
             <Failed error={recordings.error} retry={() => void recordings.refetch()} />
           ) : going.length === 0 ? (
             <Notice
-              title="Nothing is recorded"
+              title="No recording in progress"
               action={
-                <Button type="outline" title="Record a run" onPress={() => router.navigate('/bench/new')} />
+                <Button type="outline" title="Record run" onPress={() => router.navigate('/bench/new')} />
               }
             >
-              Put the device under test on the desk, this screen beside it. What sources send flows in by
-              itself; what you read you type with one thumb.
+              Put the device under test on the desk, with this screen next to it. Data from loggers arrives
+              automatically; type your own readings with one thumb.
             </Notice>
           ) : (
             going.map((one) => (
@@ -95,12 +95,12 @@ export function BenchHome(): ReactNode {
           )}
           {cards.length > 0 ? (
             <Stack gap={4}>
-              <Heading level={3}>From a card</Heading>
+              <Heading level={3}>From a test card</Heading>
               {cards.map((card) => (
                 <Link key={card.id} href={`/cards/${card.id}`} style={{ paddingVertical: 10 }}>
                   <Body
                     style={{ textDecorationLine: 'underline' }}
-                  >{`${card.name}: ${card.runs - card.ended} of ${count(card.runs, 'run')} to go`}</Body>
+                  >{`${card.name}: ${card.runs - card.ended} of ${count(card.runs, 'run')} left`}</Body>
                 </Link>
               ))}
             </Stack>
@@ -150,7 +150,7 @@ function RecordingRow({ recording }: { recording: Recording }): ReactNode {
             {[
               recording.setup,
               sayStatus(recording),
-              recording.speed > 1 ? `practice, ${recording.speed} ×` : null,
+              recording.speed > 1 ? `practice, ${recording.speed} × speed` : null,
             ]
               .filter(Boolean)
               .join(' · ')}
@@ -169,12 +169,12 @@ function Unsent({ waiting }: { waiting: Waiting[] }): ReactNode {
   return (
     <>
       {going > 0 ? (
-        <Quiet role="status">{`${count(going, 'change')} of yours ${going === 1 ? 'is' : 'are'} kept here and on the way.`}</Quiet>
+        <Quiet role="status">{`${going === 1 ? 'One change is' : `${going} changes are`} saved on this device and waiting to send.`}</Quiet>
       ) : null}
       {refused.map((one) => (
         <Row key={one.n} role="alert" gap={8} align="center">
-          <Body small style={{ flex: 1 }}>{`Not taken (${one.change.kind}): ${one.refused}`}</Body>
-          <Button type="clear" title="Drop it" onPress={() => void outbox.drop(one.n)} />
+          <Body small style={{ flex: 1 }}>{`Not accepted (${one.change.kind}): ${one.refused}`}</Body>
+          <Button type="clear" title="Discard" onPress={() => void outbox.drop(one.n)} />
         </Row>
       ))}
     </>

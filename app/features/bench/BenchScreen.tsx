@@ -50,8 +50,8 @@ export function BenchScreen({ runId }: { runId: string }): ReactNode {
   if (bench.recording) return <BenchPage bench={bench} recording={bench.recording} />;
   if (bench.missing)
     return (
-      <Notice title="No such recording" action={<BackTo href="/bench" title="Bench" />}>
-        It may have been deleted.
+      <Notice title="Recording not found" action={<BackTo href="/bench" title="Bench" />}>
+        The recording may have been deleted.
       </Notice>
     );
   if (bench.connection === 'lost')
@@ -59,13 +59,13 @@ export function BenchScreen({ runId }: { runId: string }): ReactNode {
       <Failed
         error={
           new Error(
-            'The server is not reached, and nothing of this run is kept on this screen. It is tried again by itself.',
+            'The server does not answer, and no data of this run is saved on this device. Trying again automatically.',
           )
         }
         retry={() => window.location.reload()}
       />
     );
-  return <Loading rows={4} height={110} label="Loading the bench" />;
+  return <Loading rows={4} height={110} label="Loading recording" />;
 }
 
 /** What the lines of a run tell; told anew when one comes, or when the pace steps down. */
@@ -136,7 +136,7 @@ function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording 
     (entry) =>
       entry.writer === writer && isListed(entry) && entry.line.type !== 'end' && entry.kept !== 'refused',
   );
-  useKeys([{ key: 'u', does: 'Undo the last entry', press: () => last && onTakeBack(last) }]);
+  useKeys([{ key: 'u', does: 'Undo last entry', press: () => last && onTakeBack(last) }]);
 
   const onChange = (entry: ShownEntry, line: EntryLine): void =>
     void act({ kind: 'put', entry: entry.id, line, open: entry.open, writer });
@@ -152,7 +152,7 @@ function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording 
   const pad = may ? (
     <Pad recording={recording} view={view} charging={charging} onLine={onLine} />
   ) : (
-    <Quiet>You follow along as a reader: numbers are typed by those at the bench.</Quiet>
+    <Quiet>You are signed in as a viewer: you can watch, but not enter readings.</Quiet>
   );
   const marks = may && (
     <Marks
@@ -204,10 +204,10 @@ function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording 
           <ScrollView contentContainerStyle={{ paddingHorizontal: 20, paddingVertical: 10, gap: 10 }}>
             {state}
             <Choices
-              label="Part of the bench"
+              label="Sections of the bench"
               options={[
-                { value: 'log', text: 'Noted' },
-                { value: 'run', text: 'Sources' },
+                { value: 'log', text: 'Entries' },
+                { value: 'run', text: 'Loggers' },
               ]}
               selected={tab === 'run' ? 'run' : 'log'}
               onSelect={setTab}
@@ -228,10 +228,10 @@ function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording 
     );
   }
   const tabs: { value: Tab; text: string }[] = [
-    { value: 'read', text: 'Read' },
-    ...(may && recording.status === 'running' ? [{ value: 'mark' as const, text: 'Mark' }] : []),
-    { value: 'log', text: 'Noted' },
-    { value: 'run', text: recording.status === 'ended' ? 'Sources' : 'Run' },
+    { value: 'read', text: 'Readings' },
+    ...(may && recording.status === 'running' ? [{ value: 'mark' as const, text: 'Markers' }] : []),
+    { value: 'log', text: 'Entries' },
+    { value: 'run', text: recording.status === 'ended' ? 'Loggers' : 'Run' },
   ];
   return (
     <Stack flex={1}>
@@ -242,7 +242,7 @@ function BenchPage({ bench, recording }: { bench: BenchOf; recording: Recording 
       >
         {state}
         <Choices
-          label="Part of the bench"
+          label="Sections of the bench"
           options={tabs}
           selected={tabs.some((one) => one.value === tab) ? tab : 'read'}
           onSelect={setTab}
@@ -331,12 +331,12 @@ function Head({ bench, recording }: { bench: BenchOf; recording: Recording }): R
   const { connection, waiting, durable } = bench;
   const says =
     connection === 'lost'
-      ? `Server not reached${waiting > 0 ? `: ${waiting} kept here` : ''}`
+      ? `Server not reached${waiting > 0 ? `: ${waiting} waiting to send` : ''}`
       : waiting > 0
-        ? `${waiting} on the way`
+        ? `sending ${waiting}`
         : connection === 'live'
           ? 'All sent'
-          : 'Connecting';
+          : 'Connecting…';
   return (
     <Row gap={8} align="center" apart>
       <Stack flex={1} style={{ minWidth: 0 }}>
@@ -347,7 +347,7 @@ function Head({ bench, recording }: { bench: BenchOf; recording: Recording }): R
           {[
             recording.setup,
             sayStatus(recording),
-            recording.speed > 1 ? `practice, ${recording.speed} ×` : null,
+            recording.speed > 1 ? `practice, ${recording.speed} × speed` : null,
           ]
             .filter(Boolean)
             .join(' · ')}
@@ -362,7 +362,7 @@ function Head({ bench, recording }: { bench: BenchOf; recording: Recording }): R
           {says}
         </Quiet>
         {durable ? null : (
-          <Quiet style={{ color: action }}>This browser keeps nothing: leave the page open.</Quiet>
+          <Quiet style={{ color: action }}>This browser cannot save data offline. Keep this page open.</Quiet>
         )}
       </Stack>
     </Row>
@@ -379,7 +379,7 @@ function Before({ recording, bench }: { recording: Recording; bench: BenchOf }):
   return (
     <Stack gap={6}>
       <Button
-        title="Start the run"
+        title="Start recording"
         onPress={start}
         buttonStyle={{ minHeight: BIG + 16 }}
         titleStyle={{ fontSize: 24 }}
@@ -387,16 +387,18 @@ function Before({ recording, bench }: { recording: Recording; bench: BenchOf }):
       <Row>
         <Button
           type="clear"
-          title="It would not start"
+          title="Record “would not start”"
           onPress={() => endRun(bench, recording, 'would-not-start')}
           buttonStyle={{ paddingHorizontal: 0 }}
         />
       </Row>
       <Quiet>
         {[
-          plan.minutes === null ? 'open end' : `planned ${plan.minutes} min`,
+          plan.minutes === null ? 'no planned end' : `planned ${plan.minutes} min`,
           target === null ? 'no target' : `target ${target} fps`,
-          roomC === null ? 'room unknown: it will be marked' : `room ${temperature(roomC)}`,
+          roomC === null
+            ? 'room temperature unknown: the run will show a caveat'
+            : `room ${temperature(roomC)}`,
           plan.everyMin === null ? null : `read every ${plan.everyMin} min`,
         ]
           .filter(Boolean)
@@ -410,8 +412,8 @@ const REASONS: EndReason[] = ['planned', 'stopped', 'crash', 'would-not-start'];
 
 function EndRun({ recording, bench }: { recording: Recording; bench: BenchOf }): ReactNode {
   return (
-    <Stack role="group" aria-label="End the run" gap={8}>
-      <Heading level={3}>End the run</Heading>
+    <Stack role="group" aria-label="End recording" gap={8}>
+      <Heading level={3}>End recording</Heading>
       <Row gap={8} wrap>
         {REASONS.map((reason) => (
           <Button
@@ -424,7 +426,7 @@ function EndRun({ recording, bench }: { recording: Recording; bench: BenchOf }):
           />
         ))}
       </Row>
-      <Quiet>A crash is a result: it is kept with its time.</Quiet>
+      <Quiet>A crash counts as a result. Its time is stored.</Quiet>
     </Stack>
   );
 }
@@ -440,15 +442,15 @@ function DeleteRun({ recording }: { recording: Recording }): ReactNode {
     remove.mutate(runId, {
       onSuccess: () => (
         router.navigate('/bench'),
-        toast({ text: `“${name}” is deleted.`, undo: () => restore.mutate(runId) })
+        toast({ text: `“${name}” deleted.`, undo: () => restore.mutate(runId) })
       ),
-      onError: (error) => toast({ text: `It could not be deleted: ${error.message}` }),
+      onError: (error) => toast({ text: `Not deleted: ${error.message}` }),
     });
   return (
     <Row>
       <Button
         type="clear"
-        title="Delete this run"
+        title="Delete run"
         loading={remove.isPending}
         onPress={onDelete}
         buttonStyle={{ paddingHorizontal: 0 }}
@@ -480,7 +482,7 @@ function After({ recording, view }: { recording: Recording; view: BenchView }): 
     <Stack gap={8}>
       <Row gap={8} wrap>
         <Button
-          title="Its figures"
+          title="Show figures"
           loading={!settled}
           disabled={!settled}
           onPress={() => router.navigate(`/runs/${recording.runId}`)}
@@ -489,7 +491,7 @@ function After({ recording, view }: { recording: Recording; view: BenchView }): 
         />
         <Button
           type="outline"
-          title="Watch it cool down"
+          title="Track cool-down"
           onPress={cool}
           buttonStyle={{ minHeight: BIG }}
           containerStyle={{ flexGrow: 1 }}
@@ -497,13 +499,13 @@ function After({ recording, view }: { recording: Recording; view: BenchView }): 
       </Row>
       {step ? (
         <Link href={`/cards/${step.cardId}`} style={{ paddingVertical: 10 }}>
-          <Body style={{ textDecorationLine: 'underline' }}>To the next step of the card</Body>
+          <Body style={{ textDecorationLine: 'underline' }}>Next step of the card</Body>
         </Link>
       ) : null}
       <Quiet>
         {settled
-          ? 'Last readings of skin and battery can still be typed; the figures follow.'
-          : 'The figures are computed from all that has come.'}
+          ? 'You can still enter final skin and battery readings. The figures update.'
+          : 'The figures include everything received so far.'}
       </Quiet>
     </Stack>
   );
@@ -524,8 +526,8 @@ function LastEntry({ entry, onUndo }: { entry: ShownEntry; onUndo: () => void })
         small
         style={{ flex: 1 }}
         numberOfLines={1}
-      >{`${sayEntry(entry.line, unit, entry.open)} · ${entry.kept === 'sent' ? 'on the server' : 'kept here'}`}</Body>
-      <Button type="clear" title="Undo" aria-label="Undo the last entry" onPress={onUndo} />
+      >{`${sayEntry(entry.line, unit, entry.open)} · ${entry.kept === 'sent' ? 'saved on the server' : 'saved on this device'}`}</Body>
+      <Button type="clear" title="Undo" aria-label="Undo last entry" onPress={onUndo} />
     </Row>
   );
 }

@@ -46,19 +46,19 @@ export function Cooling(): ReactNode {
     [watches.data, taken, waiting],
   );
   return (
-    <Stack role="region" aria-label="Cooling down" gap={10}>
+    <Stack role="region" aria-label="Cool-down" gap={10}>
       <Row align="center" apart>
-        <Heading>Cooling down</Heading>
-        <Button type="clear" title="Watch a device" onPress={() => setAdding(!adding)} />
+        <Heading>Cool-down</Heading>
+        <Button type="clear" title="Track a device" onPress={() => setAdding(!adding)} />
       </Row>
       {adding ? <NewWatch onDone={() => setAdding(false)} /> : null}
       {all.length === 0 && !adding ? (
         <Quiet>
           {watches.data
-            ? 'No device is watched. After a run, “Watch it cool down” begins here by itself.'
+            ? 'No device is being tracked. Tracking starts when you tap “Track cool-down” after a run.'
             : watches.error
-              ? 'Which devices are watched is not known here; it is asked again by itself.'
-              : 'Asking which devices are watched …'}
+              ? 'The list of tracked devices could not be loaded. Trying again automatically.'
+              : 'Loading tracked devices…'}
         </Quiet>
       ) : null}
       {all.map((watch) => (
@@ -100,11 +100,11 @@ function Watch({ watch }: { watch: CoolWatch }): ReactNode {
     setTyped(null);
   };
   return (
-    <Sheet role="group" aria-label={`${device} cools`} padding={12} gap={6}>
+    <Sheet role="group" aria-label={`${device}: cool-down`} padding={12} gap={6}>
       <Row gap={10} apart>
         <Stack flex={1}>
           <Heading level={3}>{device}</Heading>
-          <Quiet>{`${spot}, down to ${temperature(readyC)}${roomC === null ? '' : `; room ${temperature(roomC)}`}`}</Quiet>
+          <Quiet>{`${spot}, target ${temperature(readyC)}${roomC === null ? '' : `; room ${temperature(roomC)}`}`}</Quiet>
         </Stack>
         <Stack align="flex-end">
           <FigureText size={30} style={ready.kind === 'ready' ? { color: action } : undefined}>
@@ -120,13 +120,13 @@ function Watch({ watch }: { watch: CoolWatch }): ReactNode {
       <Curve watch={watch} fit={fit?.fit ?? null} nowS={nowS} />
       <Quiet>
         {last
-          ? `Last ${temperature(last.c)}, ${Math.max(0, Math.round((nowS - last.atS) / 60))} min ago; ${readings.length} ${readings.length === 1 ? 'reading' : 'readings'}.${fit ? ` Settles at ${temperature(fit.fit.final)}.` : ''}`
-          : 'No reading yet.'}
+          ? `Last reading ${temperature(last.c)}, ${Math.max(0, Math.round((nowS - last.atS) / 60))} min ago; ${readings.length} ${readings.length === 1 ? 'reading' : 'readings'}.${fit ? ` Expected to level off at ${temperature(fit.fit.final)}.` : ''}`
+          : 'No readings yet.'}
       </Quiet>
       <Row gap={8} align="flex-start">
         <View style={{ width: 120, marginBottom: -18 }}>
           <TemperatureInput
-            label="Skin now"
+            label="Skin temperature now"
             of="skin"
             value={typed}
             onChange={setTyped}
@@ -135,8 +135,8 @@ function Watch({ watch }: { watch: CoolWatch }): ReactNode {
         </View>
         <Row gap={4} wrap flex={1} style={{ paddingTop: 20 }}>
           <Button
-            title="Keep"
-            aria-label={`Keep the reading of ${device}`}
+            title="Save"
+            aria-label={`Save the reading of ${device}`}
             disabled={celsius === null}
             onPress={keep}
             buttonStyle={{ minHeight: 48 }}
@@ -145,14 +145,14 @@ function Watch({ watch }: { watch: CoolWatch }): ReactNode {
             <Button
               type="clear"
               title="Undo"
-              aria-label={`Take back the last reading of ${device}`}
+              aria-label={`Delete the last reading of ${device}`}
               onPress={() => void keepCool(id, { kind: 'take-back', reading: last.id })}
             />
           ) : null}
           <Button
             type="clear"
             title="Done"
-            aria-label={`Stop watching ${device}`}
+            aria-label={`Stop tracking ${device}`}
             onPress={() => void keepCool(id, { kind: 'done' })}
           />
         </Row>
@@ -162,16 +162,16 @@ function Watch({ watch }: { watch: CoolWatch }): ReactNode {
 }
 
 const FROM: Record<ReadyFrom, string> = {
-  curve: 'ready, by its curve',
-  own: 'ready, by its earlier cool-downs',
-  unknown: 'a few more readings tell when',
+  curve: 'ready (from this cool-down)',
+  own: 'ready (from earlier cool-downs)',
+  unknown: 'needs a few more readings',
 };
 
 const sayReady = (ready: ReturnType<typeof readyAt>): string =>
   ready.kind === 'ready'
-    ? 'it is down'
+    ? 'target reached'
     : ready.kind === 'never'
-      ? 'by its curve it stays above'
+      ? 'not expected to reach the target'
       : FROM[ready.from];
 
 const HEIGHT = 70;
@@ -200,7 +200,7 @@ function Curve({
   const from = readings[0]!.atS;
   return (
     <View onLayout={(event) => setWidth(event.nativeEvent.layout.width)} style={{ height: HEIGHT }}>
-      <Svg width={width} height={HEIGHT} role="img" aria-label={`How ${device} cools`}>
+      <Svg width={width} height={HEIGHT} role="img" aria-label={`Cool-down curve of ${device}`}>
         <Line x1={0} x2={width} y1={HEIGHT - 1} y2={HEIGHT - 1} stroke={line} strokeWidth={1} />
         <Line
           x1={0}
@@ -252,26 +252,26 @@ function NewWatch({ onDone }: { onDone: () => void }): ReactNode {
     onDone();
   };
   return (
-    <View role="group" aria-label="Watch a device">
+    <View role="group" aria-label="Track a device">
       <NamePicker
-        label="Which device"
+        label="Device"
         what="device"
         known={kit?.devices.map((one) => one.name) ?? []}
         value={device}
         onChange={setDevice}
       />
       <TemperatureInput
-        label="Room"
+        label="Room temperature"
         value={room}
         onChange={setRoom}
-        error={roomC === null ? 'a number is needed' : undefined}
+        error={roomC === null ? 'Enter a number' : undefined}
       />
       <Body
         small
         style={{ marginBottom: 8 }}
-      >{`Ready at ${difference(USUAL_OVER_ROOM_C, 0)} over the room.`}</Body>
+      >{`Ready at ${difference(USUAL_OVER_ROOM_C, 0)} above room temperature.`}</Body>
       <Row>
-        <Button title="Watch it" disabled={device.trim() === '' || roomC === null} onPress={watch} />
+        <Button title="Start tracking" disabled={device.trim() === '' || roomC === null} onPress={watch} />
       </Row>
     </View>
   );

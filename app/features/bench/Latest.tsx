@@ -20,7 +20,7 @@ export function Latest({ recording, view }: { recording: Recording; view: BenchV
   const { skin } = view;
   return (
     <Stack gap={4}>
-      <Row role="list" aria-label="Last readings" wrap style={{ columnGap: 16, rowGap: 4 }}>
+      <Row role="list" aria-label="Latest readings" wrap style={{ columnGap: 16, rowGap: 4 }}>
         {skin.map(({ spot, c, atMs }) => (
           <Reading
             key={spot}
@@ -124,17 +124,17 @@ function Forecasts({ view, recording }: { view: BenchView; recording: Recording 
   );
   if (!hottest)
     return view.skin.length > 0 && recording.status === 'running' ? (
-      <Quiet>No forecast yet: it takes about five readings of a spot.</Quiet>
+      <Quiet>No forecast yet. It needs about five readings of one spot.</Quiet>
     ) : null;
   const { spot, finalC, finalHalfC, settlesInS, cautionAtS } = hottest;
   const half = (unit === 'F' ? 1.8 : 1) * finalHalfC;
   const last = view.skin.find((reading) => reading.spot === spot)!;
   if (settlesInS === 0 && Math.abs(last.c - finalC) > Math.max(1, finalHalfC))
-    return <Quiet>{`${spot} no longer follows its warm-up.`}</Quiet>;
+    return <Quiet>{`${spot} no longer follows its warm-up curve.`}</Quiet>;
   const parts = [
     settlesInS > 0
-      ? `settles at ${temperature(finalC)} ± ${half.toFixed(1)} in ${Math.max(1, Math.round(settlesInS / 60))} min`
-      : `has settled at ${temperature(finalC)} ± ${half.toFixed(1)}`,
+      ? `will level off at ${temperature(finalC)} ± ${half.toFixed(1)} in ${Math.max(1, Math.round(settlesInS / 60))} min`
+      : `levelled off at ${temperature(finalC)} ± ${half.toFixed(1)}`,
   ];
   if (cautionAtS !== null && cautionAtS > nowS) parts.push(`${temperature(43)} at ${clock(cautionAtS)}`);
   if (finalC >= STOP_C) parts.push('too hot to hold');
@@ -197,7 +197,7 @@ export function Due({ recording, view }: { recording: Recording; view: BenchView
       <Icon name="clock" size={18} color={now ? action : ink} />
       <Body head style={{ color: now ? action : ink }}>
         {recording.status === 'ready'
-          ? `${due.spot === PERCENT ? 'Battery percent' : due.spot}: cold reading`
+          ? `${due.spot === PERCENT ? 'Battery percent' : due.spot}: reading before the start`
           : `${due.spot}, ${sayDue(due.dueMs, nowMs)}`}
       </Body>
     </Row>

@@ -46,10 +46,10 @@ interface Props {
 export function Log({ entries, sources, onChange, onTakeBack, onDrop }: Props): ReactNode {
   const [all, setAll] = useState(false);
   const listed = entries.filter(isListed).toReversed();
-  if (listed.length === 0) return <Quiet>Nothing noted yet.</Quiet>;
+  if (listed.length === 0) return <Quiet>No entries yet.</Quiet>;
   return (
     <View>
-      <View role="list" aria-label="What was noted">
+      <View role="list" aria-label="Entries">
         {listed.slice(0, all ? undefined : FIRST_SHOWN).map((entry) => (
           <EntryRow
             key={entry.id}
@@ -87,7 +87,7 @@ function EntryRow({
         <FigureText style={{ minWidth: 52 }}>{clock(lineTimeMs(line) / 1000)}</FigureText>
         <Pressable
           role="button"
-          aria-label={`Correct ${says}`}
+          aria-label={`Edit ${says}`}
           disabled={!own}
           onPress={() => setEditing(!editing)}
           style={{ flex: 1, minHeight: TARGET, justifyContent: 'center' }}
@@ -102,7 +102,7 @@ function EntryRow({
         {own && kept !== 'refused' ? (
           <Pressable
             role="button"
-            aria-label={`Take back ${says}`}
+            aria-label={`Delete ${says}`}
             onPress={() => onTakeBack(entry)}
             style={{ width: TARGET, height: TARGET, alignItems: 'center', justifyContent: 'center' }}
           >
@@ -112,8 +112,8 @@ function EntryRow({
       </Row>
       {refused !== null ? (
         <Row role="alert" gap={8} align="center">
-          <Quiet style={{ flex: 1, color: action }}>{`Not taken: ${refused}`}</Quiet>
-          <Button type="clear" title="Drop it" onPress={() => onDrop(entry)} />
+          <Quiet style={{ flex: 1, color: action }}>{`Not accepted: ${refused}`}</Quiet>
+          <Button type="clear" title="Discard" onPress={() => onDrop(entry)} />
         </Row>
       ) : null}
       {editing ? (
@@ -133,9 +133,9 @@ function KeptSign({ entry }: { entry: ShownEntry }): ReactNode {
   const { quiet, action } = usePalette();
   const [icon, says, color] = (
     {
-      here: ['upload', 'kept here, on its way', action],
-      sent: ['check', 'on the server', quiet],
-      refused: ['alert', 'not taken', action],
+      here: ['upload', 'saved here, waiting to send', action],
+      sent: ['check', 'saved on the server', quiet],
+      refused: ['alert', 'not accepted', action],
     } as const
   )[entry.kept];
   return (
@@ -156,7 +156,7 @@ function Edit({ line, onDone }: { line: EntryLine; onDone: (line: EntryLine | nu
     <Row gap={8} align="flex-start" style={{ paddingBottom: 6 }}>
       <View style={{ width: 92 }}>
         <Input
-          aria-label="At, minutes and seconds"
+          aria-label="Time, minutes and seconds"
           value={at}
           onChangeText={setAt}
           renderErrorMessage={false}
@@ -165,14 +165,14 @@ function Edit({ line, onDone }: { line: EntryLine; onDone: (line: EntryLine | nu
       <Stack flex={1}>
         <Input
           aria-label={
-            line.type === 'span' ? 'Until, minutes and seconds' : line.type === 'mark' ? 'Words' : 'Value'
+            line.type === 'span' ? 'End, minutes and seconds' : line.type === 'mark' ? 'Text' : 'Value'
           }
           value={value}
           onChangeText={setValue}
           renderErrorMessage={false}
         />
       </Stack>
-      <Button title="Keep" disabled={changed === null} onPress={() => onDone(changed)} />
+      <Button title="Save" disabled={changed === null} onPress={() => onDone(changed)} />
     </Row>
   );
 }

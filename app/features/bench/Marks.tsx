@@ -19,7 +19,7 @@ const MARKS: { kind: string; text: string; icon: IconName; key: string }[] = [
   { kind: 'glitch', text: 'Glitch', icon: 'zap', key: 'g' },
   { kind: 'dim', text: 'Dimmed', icon: 'sun', key: 'd' },
   { kind: 'crash', text: 'Crash', icon: 'stop', key: 'x' },
-  { kind: 'moment', text: 'Moment', icon: 'film', key: 'm' },
+  { kind: 'moment', text: 'Marker', icon: 'film', key: 'm' },
 ];
 const SPANS: { kind: string; text: string; icon: IconName; key: string }[] = [
   { kind: 'menu', text: 'Menu', icon: 'grip', key: 'e' },
@@ -88,9 +88,9 @@ export function Marks({ entries, nowMs, onLine, onClose, onChange, of }: Props):
       </Row>
       <Switches toggle={toggle} open={open} onLine={onLine} onChange={onChange} of={of} entries={entries} />
       <Stack gap={2}>
-        <Quiet>How often it stumbles, by eye</Quiet>
+        <Quiet>Stutter seen, by eye</Quiet>
         <Choices
-          label="How often it stumbles"
+          label="Stutter seen"
           options={SMOOTH_WORDS.map((value) => ({ value, text: value }))}
           selected={said}
           onSelect={(word) => onLine((atMs) => ({ type: 'smooth', atMs, word, by: 'eye' }))}
@@ -107,7 +107,7 @@ export function Marks({ entries, nowMs, onLine, onClose, onChange, of }: Props):
       </Stack>
       {note === null ? (
         <Row>
-          <Big text="Note" icon="note" onPress={begin} />
+          <Big text="Add note" icon="note" onPress={begin} />
         </Row>
       ) : (
         <Input
@@ -121,7 +121,7 @@ export function Marks({ entries, nowMs, onLine, onClose, onChange, of }: Props):
           renderErrorMessage={false}
         />
       )}
-      <Quiet>Menu and loading are left out of the figures, charging out of the drain.</Quiet>
+      <Quiet>Menu and loading time is excluded from the figures; charging is excluded from drain.</Quiet>
     </Stack>
   );
 }
@@ -140,7 +140,7 @@ function Switches(props: SwitchesProps): ReactNode {
       <Row>
         <Button
           type="outline"
-          title={on.length > 0 ? `Switches: ${on.join(', ')}` : 'Switches, next title'}
+          title={on.length > 0 ? `On now: ${on.join(', ')}` : 'Changes and next title'}
           aria-expanded={shown}
           onPress={() => setShown(!shown)}
         />
@@ -154,7 +154,7 @@ function SwitchPanel({ toggle, open, onLine, onChange, of, entries }: SwitchesPr
   const cooler = open('cooler');
   return (
     <>
-      <Row gap={8} wrap role="group" aria-label="Switches">
+      <Row gap={8} wrap role="group" aria-label="Changes during the run">
         {CONDITION_SPANS.map((kind) => {
           const going = open(kind);
           return (
@@ -165,7 +165,7 @@ function SwitchPanel({ toggle, open, onLine, onChange, of, entries }: SwitchesPr
               icon="zap"
               on={going !== undefined}
               toggle
-              label={`Switch ${kind}`}
+              label={`Turn ${kind} on or off`}
               onPress={() => toggle(kind)}
             />
           );
@@ -199,7 +199,7 @@ function BenchCooler({
       <Row>
         <Button
           type="outline"
-          title={kept && Object.keys(said).length > 0 ? 'Noted' : 'Note the cooler’s place'}
+          title={kept && Object.keys(said).length > 0 ? 'Place added' : 'Add cooler position'}
           disabled={kept}
           onPress={() => onChange(entry, { type: 'span', fromMs, toMs, kind, ...said })}
         />
@@ -239,30 +239,33 @@ function NextTitle({
     <>
       <KitName label="Next title" what="title" value={title} onChange={setTitle} />
       {offered.length > 0 ? (
-        <Row gap={6} wrap role="group" aria-label="Titles of this sitting">
+        <Row gap={6} wrap role="group" aria-label="Titles of this session">
           {offered.map((one) => (
             <Button key={one} type="outline" title={one} onPress={() => setTitle(one)} />
           ))}
         </Row>
       ) : null}
       <Row gap={8} wrap>
-        <Button title="It is on now" disabled={title.trim() === ''} onPress={() => begin(false)} />
+        <Button title="Starts now" disabled={title.trim() === ''} onPress={() => begin(false)} />
         <Button
           type="outline"
-          title="It loads now"
+          title="Loads first"
           disabled={title.trim() === ''}
           onPress={() => begin(true)}
         />
         <Big
           text="First play"
-          under={firstPlay ? 'shaders compile' : 'no'}
+          under={firstPlay ? 'shaders compiling' : 'no'}
           icon="loader"
           on={firstPlay}
           toggle
           onPress={() => setFirstPlay(!firstPlay)}
         />
       </Row>
-      <Quiet>It loads until “Loading” is tapped off; that time is its load time, and left out.</Quiet>
+      <Quiet>
+        Tap “Loading” again when the title has loaded. The time counts as load time and is excluded from the
+        figures.
+      </Quiet>
     </>
   );
 }
@@ -271,8 +274,8 @@ function NextTitle({
 function useKeysOf(mark: (kind: string) => void, toggle: (kind: string) => void, onNote: () => void): void {
   useKeys([
     ...MARKS.map(({ kind, text, key }) => ({ key, does: text, press: () => mark(kind) })),
-    ...SPANS.map(({ kind, text, key }) => ({ key, does: `${text}, on and off`, press: () => toggle(kind) })),
-    { key: 'n', does: 'Note', press: onNote },
+    ...SPANS.map(({ kind, text, key }) => ({ key, does: `${text}, on or off`, press: () => toggle(kind) })),
+    { key: 'n', does: 'Add note', press: onNote },
   ]);
 }
 

@@ -58,7 +58,7 @@ export function NewRecordingScreen(): ReactNode {
     return <Failed error={card.error} retry={() => void card.refetch()} />;
   // without a network what can be typed is enough; another attempt at the kit must not take the form away
   if ((cardId !== '' && !card.data) || (kit.isPending && kit.errorUpdateCount === 0))
-    return <Loading rows={4} height={80} label="Loading what is known" />;
+    return <Loading rows={4} height={80} label="Loading your devices and titles" />;
   const step = card.data?.steps.find((one) => one.id === stepId) ?? null;
   return (
     <Form
@@ -166,7 +166,7 @@ function Form({ kit, card, step, asked, repeat, atMin }: Props): ReactNode {
         contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 1100, width: '100%' }}
       >
         <BackTo href="/bench" title="Bench" />
-        <Heading level={1}>Record a run</Heading>
+        <Heading level={1}>Record run</Heading>
         <View
           style={{
             flexDirection: wide ? 'row' : 'column',
@@ -177,14 +177,14 @@ function Form({ kit, card, step, asked, repeat, atMin }: Props): ReactNode {
           <Stack flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>
             <FactsFields form={form} isNew />
             <Row gap={12}>
-              {number('minutes', 'Planned, min', 'open end')}
-              {number('floorPercent', 'Floor, %', 'none')}
-              {number('everyMin', 'Read every, min', 'never')}
+              {number('minutes', 'Planned length, min', 'no planned end')}
+              {number('floorPercent', 'Stop at battery, %', 'none')}
+              {number('everyMin', 'Remind every, min', 'never')}
             </Row>
             <Stack gap={6} style={{ marginBottom: 10 }}>
-              <Quiet>Spots of a round, in their order</Quiet>
+              <Quiet>Spots to measure, in order</Quiet>
               <Chips
-                label="Spots of a round"
+                label="Spots to measure"
                 options={[...new Set([...knownSpots, ...USUAL_BENCH_PLAN.spots])]}
                 selected={spots ?? knownSpots}
                 onChange={setSpots}
@@ -194,8 +194,8 @@ function Form({ kit, card, step, asked, repeat, atMin }: Props): ReactNode {
             <Choices
               label="At the planned end"
               options={[
-                { value: 'told', text: 'tell me' },
-                { value: 'itself', text: 'end by itself' },
+                { value: 'told', text: 'remind me' },
+                { value: 'itself', text: 'end automatically' },
               ]}
               selected={endsItself ? 'itself' : 'told'}
               onSelect={(value) => setEndsItself(value === 'itself')}
@@ -203,7 +203,7 @@ function Form({ kit, card, step, asked, repeat, atMin }: Props): ReactNode {
             />
             <View style={{ marginTop: 12, maxWidth: 360 }}>
               <NumberInput
-                label="Speed of the clock: 1, or up to 60 for practice with stand-ins"
+                label="Clock speed: 1 is real time; up to 60 for practice with simulated devices"
                 value={speed}
                 onChange={setSpeed}
                 error={speedWrong}
@@ -211,7 +211,7 @@ function Form({ kit, card, step, asked, repeat, atMin }: Props): ReactNode {
             </View>
           </Stack>
           <Stack gap={12} flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>
-            <Heading>Preflight</Heading>
+            <Heading>Checks before the run</Heading>
             <PreflightForm
               known={preflight}
               from={null}
@@ -224,12 +224,12 @@ function Form({ kit, card, step, asked, repeat, atMin }: Props): ReactNode {
       </ScrollView>
       <Stack gap={6} padding={12} style={{ borderTopWidth: 1, borderColor: line, backgroundColor: paper }}>
         {step ? (
-          <Body small>{`For ${card!.name}: ${step.title} on ${step.device}.`}</Body>
+          <Body small>{`For the card ${card!.name}: ${step.title} on ${step.device}.`}</Body>
         ) : (
-          <Quiet>Nothing here is refused; what is unknown marks the run where it counts.</Quiet>
+          <Quiet>You can leave fields empty. The run then shows a caveat where it matters.</Quiet>
         )}
         <Button
-          title="To the bench"
+          title="Continue to the bench"
           disabled={!checked.success || speedWrong !== undefined}
           onPress={() => void open()}
           buttonStyle={{ minHeight: 56 }}

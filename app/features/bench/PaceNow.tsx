@@ -38,7 +38,7 @@ export function PaceNow({ recording, view }: { recording: Recording; view: Bench
           <FigureText
             size={72}
             style={{ color: ink, lineHeight: 74, minWidth: 128 }}
-            aria-label="Pace now"
+            aria-label="Current pace"
             {...{ dataSet: { heard: pace ? Math.round(pace.heardMs) : '' } }}
           >
             {now === null
@@ -48,7 +48,7 @@ export function PaceNow({ recording, view }: { recording: Recording; view: Bench
               : now.toFixed(now < 100 ? 1 : 0)}
           </FigureText>
           <Quiet style={{ marginBottom: 12, width: 64 }}>
-            {now === null && rate ? `fps, read at ${clock(lineTimeMs(rate) / 1000)}` : 'fps, this second'}
+            {now === null && rate ? `fps, entered at ${clock(lineTimeMs(rate) / 1000)}` : 'fps, last second'}
           </Quiet>
         </Row>
         <Stack align="flex-end">
@@ -64,7 +64,7 @@ export function PaceNow({ recording, view }: { recording: Recording; view: Bench
       {pace && split ? (
         <Row style={{ columnGap: 12 }}>
           <Labelled label={`split ${split.number}`} value={fpsColumn(split.average)} />
-          <Labelled label="before" value={fpsColumn(split.before)} />
+          <Labelled label="previous split" value={fpsColumn(split.before)} />
           <Labelled label="opening" value={fpsColumn(split.opening)} />
           <Labelled label="1 % low" value={fpsColumn(pace.figures.onePercentLow)} />
           <Stack flex={1} />
@@ -72,9 +72,7 @@ export function PaceNow({ recording, view }: { recording: Recording; view: Bench
         </Row>
       ) : (
         <Row align="center" style={{ columnGap: 12 }}>
-          <Quiet style={{ flex: 1 }}>
-            No frames yet: connect a source, or read the rate off and type it.
-          </Quiet>
+          <Quiet style={{ flex: 1 }}>No frames yet. Add a logger, or enter the rate you see.</Quiet>
           <BatteryAndPower view={view} recording={recording} />
         </Row>
       )}
@@ -85,7 +83,7 @@ export function PaceNow({ recording, view }: { recording: Recording; view: Bench
 export function RunClock({ recording }: { recording: Recording }): ReactNode {
   const nowMs = runClock(recording, useNow(250));
   return (
-    <FigureText size={34} aria-label="The run’s clock" role="timer">
+    <FigureText size={34} aria-label="Run time" role="timer">
       {clock(nowMs / 1000)}
     </FigureText>
   );
@@ -109,7 +107,7 @@ function Trail({ values, color }: { values: (number | null)[]; color: string }):
   const x = scale([values.length - TRAIL_S, values.length - 1], [0, TRAIL_WIDTH]);
   const y = scale([0, top], [TRAIL_HEIGHT - 2, 2]);
   return (
-    <Svg width={TRAIL_WIDTH} height={TRAIL_HEIGHT} role="img" aria-label="Pace of the last minute">
+    <Svg width={TRAIL_WIDTH} height={TRAIL_HEIGHT} role="img" aria-label="Pace, last minute">
       <Line
         x1={0}
         x2={TRAIL_WIDTH}

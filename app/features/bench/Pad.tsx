@@ -15,9 +15,9 @@ import { Row, Stack } from '../../ui/parts';
 const KINDS: { value: Measured; text: string; spoken: string }[] = [
   { value: 'skin', text: 'Skin', spoken: 'Skin temperature' },
   { value: 'percent', text: '%', spoken: 'Battery percent' },
-  { value: 'rate', text: 'fps', spoken: 'Rate read off' },
-  { value: 'eye', text: 'eye', spoken: 'Rate by eye' },
-  { value: 'speed', text: 'speed', spoken: 'Speed of an emulator, percent' },
+  { value: 'rate', text: 'fps', spoken: 'Rate from a counter' },
+  { value: 'eye', text: 'by eye', spoken: 'Rate estimated by eye' },
+  { value: 'speed', text: 'speed', spoken: 'Emulator speed, percent' },
   { value: 'watts', text: 'W', spoken: 'Power' },
 ];
 const ROWS = ['123', '456', '789', '.0<'];
@@ -94,16 +94,16 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
   const keys: Key[] = [
     ...[...'0123456789.'].map((key) => ({
       key,
-      does: key === '0' ? 'Digits: into the pad' : '',
+      does: key === '0' ? 'Number pad' : '',
       press: () => tap(key),
     })),
     { key: '-', does: '', press: () => ranged && tap('–') },
     { key: 'Backspace', does: '', press: () => tap('<') },
-    { key: 'Enter', does: 'Keep the reading', press: keep },
+    { key: 'Enter', does: 'Save reading', press: keep },
     { key: 'w', does: 'Skin temperature', press: () => choose({ measured: 'skin' }) },
     { key: 'p', does: 'Battery percent', press: () => choose({ measured: 'percent' }) },
-    { key: 'v', does: 'Rate read off', press: () => choose({ measured: 'rate' }) },
-    { key: 'y', does: 'Rate by eye', press: () => choose({ measured: 'eye' }) },
+    { key: 'v', does: 'Rate from a counter', press: () => choose({ measured: 'rate' }) },
+    { key: 'y', does: 'Rate estimated by eye', press: () => choose({ measured: 'eye' }) },
     {
       key: 'q',
       does: 'Next spot',
@@ -130,7 +130,7 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
   return (
     <Stack gap={6}>
       <Choices
-        label="What is read"
+        label="Type of reading"
         options={KINDS}
         selected={measured}
         onSelect={(next) => choose({ measured: next })}
@@ -153,7 +153,7 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
               />
             ))}
             <Chip
-              text={by === 'infrared' ? 'by infrared' : 'by contact probe'}
+              text={by === 'infrared' ? 'by infrared thermometer' : 'by contact probe'}
               chosen={false}
               plain
               onPress={() => setBy(by === 'infrared' ? 'contact probe' : 'infrared')}
@@ -167,22 +167,18 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
           ))}
         </Row>
       ) : measured === 'rate' || measured === 'speed' ? (
-        <Row role="radiogroup" aria-label="Read off" gap={8}>
-          <Chip text="overlay" chosen={rateBy === 'overlay'} onPress={() => setRateBy('overlay')} />
-          <Chip
-            text="the title’s counter"
-            chosen={rateBy === 'in-title'}
-            onPress={() => setRateBy('in-title')}
-          />
+        <Row role="radiogroup" aria-label="Read from" gap={8}>
+          <Chip text="overlay counter" chosen={rateBy === 'overlay'} onPress={() => setRateBy('overlay')} />
+          <Chip text="in-game counter" chosen={rateBy === 'in-title'} onPress={() => setRateBy('in-title')} />
         </Row>
       ) : (
         <View style={{ minHeight: 44, justifyContent: 'center' }}>
           <Quiet>
             {measured === 'eye'
-              ? 'An estimate: it is kept as one, ± 20 %, or as the range that you tap.'
+              ? 'An estimate is stored as a range of ± 20 %, or as the range you tap.'
               : charging
-                ? 'Charging is on: it is left out of the drain.'
-                : 'Of the device under test.'}
+                ? 'Charging is on: this time is excluded from drain.'
+                : 'For the device under test.'}
           </Quiet>
         </View>
       )}
@@ -190,7 +186,7 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
         <Body
           small
           role="alert"
-        >{`${asked} Mend it, or tap “Keep it”${measured === 'skin' ? ': it is kept as doubtful, and enters no figure' : ''}.`}</Body>
+        >{`${asked} Correct it, or tap “Keep it”${measured === 'skin' ? ': it is saved as doubtful and not counted' : ''}.`}</Body>
       ) : null}
       <Row gap={8}>
         <KeyPad rows={ranged ? RANGE_ROWS : ROWS} onKey={tap} />
@@ -206,17 +202,17 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
               backgroundColor: sheet,
             }}
           >
-            <FigureText size={shown.length > LONGEST ? 26 : 40} aria-label="Typed">
+            <FigureText size={shown.length > LONGEST ? 26 : 40} aria-label="Entered value">
               {shown === '' ? '–' : shown}
             </FigureText>
             <Quiet>{suffix}</Quiet>
             {text !== '' && read === null && !text.endsWith('–') ? (
-              <Quiet style={{ color: action }}>cannot be</Quiet>
+              <Quiet style={{ color: action }}>impossible value</Quiet>
             ) : null}
           </View>
           <Pressable
             role="button"
-            aria-label="Keep the reading"
+            aria-label="Save reading"
             aria-disabled={read === null}
             disabled={read === null}
             onPress={keep}
@@ -236,7 +232,7 @@ export function Pad({ recording, view, charging, onLine }: Props): ReactNode {
                 color: read === null ? ink : onAction,
               }}
             >
-              {asked !== null && sure ? 'Keep it' : 'Keep'}
+              {asked !== null && sure ? 'Keep it' : 'Save'}
             </Body>
           </Pressable>
         </Stack>

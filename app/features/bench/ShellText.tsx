@@ -35,37 +35,37 @@ export function ShellText({ recording, onDone }: { recording: Recording; onDone:
     entries.length > SHOWN ? `${entries.length - SHOWN} more` : null,
   ].filter((one) => one !== null);
   return (
-    <Stack role="group" aria-label="Text from the shell" gap={8}>
+    <Stack role="group" aria-label="Shell output" gap={8}>
       <Quiet>
-        Presentation timestamps in ns, battery status, current and voltage, thermal zones: as the device’s
-        shell prints them. Lines “at 1795686223623” say when.
+        Paste what the device’s shell printed: presentation timestamps in ns, battery status, current and
+        voltage, thermal zones. Lines such as “at 1795686223623” set the time.
       </Quiet>
       <LongText
-        label="What the shell printed"
+        label="Shell output"
         value={text}
         onChange={setText}
         placeholder={'level: 87\nstatus: 3\ncurrent_now: -1200000\nvoltage_now: 3987000\nskin-therm 38400'}
       />
-      <input {...getInputProps()} aria-label="File of shell text" />
+      <input {...getInputProps()} aria-label="File with shell output" />
       {text.trim() === '' ? null : (
         <Body role="status">
           {found.length === 0
-            ? 'Nothing of it is understood.'
-            : `Understood: ${found.join(', ')}.${aside.length > 0 ? ` ${count(aside.length, 'line')} left aside.` : ''}`}
+            ? 'No readings found in this text.'
+            : `Found: ${found.join(', ')}.${aside.length > 0 ? ` ${count(aside.length, 'line')} ignored.` : ''}`}
         </Body>
       )}
       {send.error ? (
-        <Body role="alert">{`Not added: ${send.error.message} What you pasted stays.`}</Body>
+        <Body role="alert">{`Not added: ${send.error.message} Your text is still here.`}</Body>
       ) : null}
       <Row gap={8}>
         <Button
-          title="Add it"
+          title="Add readings"
           disabled={found.length === 0}
           loading={send.isPending}
           onPress={() => send.mutate(text, { onSuccess: onDone })}
         />
         <Button type="outline" title="Choose a file" onPress={open} />
-        <Button type="clear" title="Leave it" onPress={onDone} />
+        <Button type="clear" title="Cancel" onPress={onDone} />
       </Row>
     </Stack>
   );

@@ -24,10 +24,10 @@ import { Row, Sheet, Stack } from '../../ui/parts';
 const SILENT_S = 5;
 const SCENARIOS = ['fades', 'holds', 'buckles', 'sawtooth', 'crashes'];
 const MISCHIEF: Record<Misbehaviour, string> = {
-  'drop-out': 'drops out',
+  'drop-out': 'connection drops',
   jump: 'clock jumps',
-  doubles: 'sends doubles',
-  nonsense: 'reads nonsense',
+  doubles: 'sends duplicates',
+  nonsense: 'sends invalid readings',
   crash: 'title crashes',
   dim: 'screen dims',
 };
@@ -39,9 +39,9 @@ export function Sources({ recording }: { recording: Recording }): ReactNode {
   return (
     <Stack gap={10}>
       {recording.sources.length === 0 ? (
-        <Quiet>No source: everything is read and typed by hand.</Quiet>
+        <Quiet>No logger connected: enter all readings by hand.</Quiet>
       ) : null}
-      <Stack role="list" aria-label="Sources" gap={6}>
+      <Stack role="list" aria-label="Loggers" gap={6}>
         {recording.sources.map((source) => (
           <SourceRow key={source.id} source={source} recording={recording} />
         ))}
@@ -50,12 +50,12 @@ export function Sources({ recording }: { recording: Recording }): ReactNode {
         <Row gap={8} wrap>
           <Button
             type="outline"
-            title="Connect a stand-in"
+            title="Add simulated device"
             onPress={() => setAdding(adding === 'stand-in' ? null : 'stand-in')}
           />
           <Button
             type="outline"
-            title="Add a source"
+            title="Add logger"
             onPress={() => setAdding(adding === 'source' ? null : 'source')}
           />
           {recording.status === 'running' ? (
@@ -88,7 +88,7 @@ function SourceRow({ source, recording }: { source: BenchSource; recording: Reco
       : ageS === null
         ? 'waiting'
         : recording.status === 'running' && ageS > SILENT_S
-          ? `silent for ${Math.round(ageS)} s`
+          ? `no data for ${Math.round(ageS)} s`
           : recording.status === 'ended'
             ? 'sent'
             : 'sending';
@@ -102,7 +102,7 @@ function SourceRow({ source, recording }: { source: BenchSource; recording: Reco
               state,
               frames > 0 ? count(frames, 'frame') : null,
               count(lines, 'line'),
-              held > 0 ? `${held} wait for an earlier batch` : null,
+              held > 0 ? `${held} waiting for an earlier batch` : null,
             ]
               .filter(Boolean)
               .join(' · ')}
@@ -111,7 +111,7 @@ function SourceRow({ source, recording }: { source: BenchSource; recording: Reco
         {revoked ? null : (
           <Button
             type="clear"
-            title="Revoke"
+            title="Revoke key"
             aria-label={`Revoke the key of ${name}`}
             loading={revoke.isPending}
             onPress={() => revoke.mutate(source.id)}
@@ -121,7 +121,7 @@ function SourceRow({ source, recording }: { source: BenchSource; recording: Reco
       {refused > 0 ? (
         <Button
           type="clear"
-          title={`${count(refused, 'line')} refused: ${why ? 'hide' : 'why'}`}
+          title={`${count(refused, 'line')} rejected: ${why ? 'hide' : 'why'}`}
           buttonStyle={{ paddingHorizontal: 0, justifyContent: 'flex-start' }}
           onPress={() => setWhy(!why)}
         />
@@ -149,10 +149,10 @@ function StandIn({ recording, onDone }: { recording: Recording; onDone: () => vo
         ? minutes
         : undefined;
   return (
-    <Stack role="group" aria-label="Connect a stand-in" gap={8}>
-      <Quiet>{`A simulated device for practice. It speaks the live protocol, at ${recording.speed === 1 ? 'real time' : `${recording.speed} times the speed`}.`}</Quiet>
+    <Stack role="group" aria-label="Add simulated device" gap={8}>
+      <Quiet>{`A simulated device for practice. It sends data ${recording.speed === 1 ? 'in real time' : `at ${recording.speed} × speed`}.`}</Quiet>
       <Choices
-        label="Which stand-in"
+        label="Simulated device"
         options={STAND_INS.map((value) => ({
           value,
           text: value === 'thermometer' ? 'therm.' : value,
@@ -162,21 +162,21 @@ function StandIn({ recording, onDone }: { recording: Recording; onDone: () => vo
         onSelect={setKind}
       />
       <Choices
-        label="How the run goes"
+        label="Behaviour of the run"
         options={SCENARIOS.map((value) => ({ value, text: value }))}
         selected={scenario}
         onSelect={setScenario}
       />
       <NumberInput
         label="Minutes"
-        placeholder="as long as it has"
+        placeholder="default length"
         value={minutes}
         onChange={setMinutes}
-        error={length === undefined ? 'above 0, at most 1440' : undefined}
+        error={length === undefined ? 'Enter a number above 0, at most 1440' : undefined}
       />
-      <Quiet>What it gets wrong</Quiet>
+      <Quiet>Faults to simulate</Quiet>
       <Chips
-        label="What it gets wrong"
+        label="Faults to simulate"
         options={[...MISBEHAVIOURS]}
         selected={misbehave}
         words={(one) => MISCHIEF[one as Misbehaviour]}
@@ -202,10 +202,10 @@ function NewSource({ recording }: { recording: Recording }): ReactNode {
   const add = useAddSource(recording.runId);
   const [name, setName] = useState('');
   return (
-    <Stack role="group" aria-label="Add a source" gap={8}>
+    <Stack role="group" aria-label="Add logger" gap={8}>
       <Input
-        label="What it is called"
-        aria-label="What it is called"
+        label="Name"
+        aria-label="Name"
         placeholder="logger on the phone"
         value={name}
         onChangeText={setName}
@@ -214,7 +214,7 @@ function NewSource({ recording }: { recording: Recording }): ReactNode {
       {add.error ? <Body role="alert">{`Not added: ${add.error.message}`}</Body> : null}
       <Row>
         <Button
-          title="Make its key"
+          title="Create key"
           disabled={name.trim() === ''}
           loading={add.isPending}
           onPress={() => add.mutate({ name: name.trim(), kind: 'other' })}
@@ -231,11 +231,13 @@ function ShowKey({ source }: { source: SourceWithKey }): ReactNode {
   const command = `curl --data-binary '{"type":"skin","atMs":1000,"spot":"back middle","c":31.5,"by":"infrared"}' -H 'Authorization: Bearer ${source.key}' '${window.location.origin}/api/live?seq=0'`;
   return (
     <Stack gap={6}>
-      <Body>This key is shown once. Whoever has it can write to this run until you revoke it.</Body>
+      <Body>
+        This key is shown only once. Anyone who has it can send data to this run until you revoke it.
+      </Body>
       <FigureText selectable aria-label="Key">
         {source.key}
       </FigureText>
-      <Quiet>Try it:</Quiet>
+      <Quiet>Test it with:</Quiet>
       <Stack padding={10} style={{ backgroundColor: track, borderRadius: 6 }}>
         <Quiet selectable style={{ fontFamily: 'monospace' }}>
           {command}

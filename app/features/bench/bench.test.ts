@@ -232,7 +232,7 @@ describe('what the lines say', () => {
       what: 'stop',
     });
     expect(sayWarning(view([skin(1, 48.2)], 2).warnings[0]!, celsius)).toEqual({
-      title: '48.2 °C: stop and put it down',
+      title: '48.2 °C: stop and put the device down',
       why: expect.stringContaining('skin can burn'),
     });
   });
@@ -266,7 +266,7 @@ describe('what the lines say', () => {
   });
   it('offers to end a run whose crash was noted', () => {
     const [warning] = view([{ type: 'mark', atMs: 492_000, kind: 'crash' }], 500_000).warnings;
-    expect(sayWarning(warning!, celsius).title).toBe('Crash noted at 8:12');
+    expect(sayWarning(warning!, celsius).title).toBe('Crash recorded at 8:12');
   });
   it('asks for the readings of the round, the battery where no handset tells it', () => {
     expect(roundOf(recording)).toEqual(['back', 'front', PERCENT]);
@@ -349,14 +349,14 @@ describe('words', () => {
     expect(sayEntry(skin(0, 41.2), 'C')).toBe('41.2 °C at back, infrared');
     expect(sayEntry({ type: 'rate', atMs: 0, fps: 40, by: 'eye' }, 'C')).toBe('about 40 fps, by eye');
     expect(sayEntry({ type: 'span', fromMs: 0, toMs: 65_000, kind: 'menu' }, 'C')).toBe('menu until 1:05');
-    expect(sayEntry({ type: 'span', fromMs: 0, toMs: 0, kind: 'menu' }, 'C', true)).toBe('menu is on');
+    expect(sayEntry({ type: 'span', fromMs: 0, toMs: 0, kind: 'menu' }, 'C', true)).toBe('menu on');
     expect(sayEntry({ type: 'end', atMs: 0, reason: 'crash' }, 'C')).toBe('end, crashed');
   });
   it('count down to a reading, and up from it', () =>
     expect([sayDue(40_000, 0), sayDue(0, 1000), sayDue(0, 65_000)]).toEqual([
       'due in 0:40',
       'due now',
-      'due since 1:05',
+      'overdue since 1:05',
     ]));
 });
 

@@ -73,27 +73,27 @@ describe('the first page of the bench', () => {
       run('Hexgarden on Velm 4', { status: 'ended', end: { atMs: 480_000, reason: 'crash' } }),
     ];
     answers['/api/cards'] = [
-      { id: 'c', name: 'Small against large', template: false, runs: 8, ended: 3 },
+      { id: 'c', name: 'Small compared with large', template: false, runs: 8, ended: 3 },
       { id: 'd', name: 'All done', template: false, runs: 2, ended: 2 },
       { id: 'e', name: 'A template', template: true, runs: 4, ended: 0 },
     ];
     await show(<BenchHome />);
-    await until(() => page().includes('Small against large'));
+    await until(() => page().includes('Small compared with large'));
     expect(screen.getByText('Aurelune on Velm 5').closest('a')!.getAttribute('href')).toBe(
       `/bench/${going.runId}`,
     );
     expect(page()).toContain('Ended today');
     expect(page()).toContain('Hexgarden on Velm 4');
-    expect(page()).toContain('Small against large: 5 of 8 runs to go');
+    expect(page()).toContain('Small compared with large: 5 of 8 runs left');
     expect(page()).not.toMatch(/All done|A template/);
   });
 
   it('with nothing recorded says what to do', async () => {
     await show(<BenchHome />);
-    await until(() => page().includes('Nothing is recorded'));
-    fireEvent.click(screen.getAllByRole('button', { name: 'Record a run' })[0]!);
+    await until(() => page().includes('No recording in progress'));
+    fireEvent.click(screen.getAllByRole('button', { name: 'Record run' })[0]!);
     expect(mockNavigate).toHaveBeenCalledWith('/bench/new');
-    expect(page()).toContain('No device is watched.');
+    expect(page()).toContain('No device is being tracked.');
   });
 
   it('without a server shows the runs that this browser has followed and those that were begun here', async () => {
@@ -118,18 +118,20 @@ describe('the first page of the bench', () => {
     expect(screen.getByText('Night Ferry on Oru Fold').closest('a')!.getAttribute('href')).toBe(
       `/bench/${begun}`,
     );
-    expect(page()).toContain('1 change of yours is kept here and on the way.');
-    expect(page()).toContain('Which devices are watched is not known here; it is asked again by itself.');
+    expect(page()).toContain('One change is saved on this device and waiting to send.');
+    expect(page()).toContain('The list of tracked devices could not be loaded. Trying again automatically.');
     await keptRuns.forget(followed.runId);
   });
 
   it('tells what the server did not take, and drops it when that is wanted', async () => {
-    refusal = 'There is no such recording.';
+    refusal = 'This recording does not exist.';
     await outbox.add(toBench(randomUUID(), { kind: 'start', at: 1 }));
     await show(<BenchHome />);
     await until(() => screen.queryByRole('alert') !== null);
-    expect(screen.getByRole('alert').textContent).toContain('Not taken (start): There is no such recording.');
-    fireEvent.click(screen.getByRole('button', { name: 'Drop it' }));
+    expect(screen.getByRole('alert').textContent).toContain(
+      'Not accepted (start): This recording does not exist.',
+    );
+    fireEvent.click(screen.getByRole('button', { name: 'Discard' }));
     await until(() => screen.queryByRole('alert') === null);
     expect(outbox.snapshot().waiting).toEqual([]);
   });
@@ -153,28 +155,28 @@ describe('devices that cool', () => {
       },
     ];
     await show(<BenchHome />);
-    await until(() => screen.queryByRole('group', { name: 'Velm 5 cools' }) !== null);
-    const watch = screen.getByRole('group', { name: 'Velm 5 cools' });
+    await until(() => screen.queryByRole('group', { name: 'Velm 5: cool-down' }) !== null);
+    const watch = screen.getByRole('group', { name: 'Velm 5: cool-down' });
     // 420 s · ln(23 / 3) after the reading: Newton's law of cooling
     const ready = new Date(startedAt + 420_000 * Math.log(23 / 3));
     expect(watch.textContent).toContain(
       new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' }).format(ready),
     );
-    expect(watch.textContent).toContain('ready, by its earlier cool-downs');
-    fireEvent.change(within(watch).getByLabelText('Skin now, °C'), { target: { value: '20.5' } });
-    fireEvent.click(within(watch).getByRole('button', { name: 'Keep the reading of Velm 5' }));
-    await until(() => watch.textContent!.includes('it is down'));
+    expect(watch.textContent).toContain('ready (from earlier cool-downs)');
+    fireEvent.change(within(watch).getByLabelText('Skin temperature now, °C'), { target: { value: '20.5' } });
+    fireEvent.click(within(watch).getByRole('button', { name: 'Save the reading of Velm 5' }));
+    await until(() => watch.textContent!.includes('target reached'));
     await until(() => taken.length === 1);
     expect(taken[0]).toMatchObject({ kind: 'reading', c: 20.5 });
   });
   it('are begun by name, with the room', async () => {
     await show(<BenchHome />);
-    fireEvent.click(screen.getByRole('button', { name: 'Watch a device' }));
-    fireEvent.change(screen.getByLabelText('Which device'), { target: { value: 'Oru Fold' } });
-    fireEvent.change(screen.getByLabelText('Room, °C'), { target: { value: '' } });
-    expect(screen.getByRole('button', { name: 'Watch it' }).getAttribute('aria-disabled')).toBe('true');
-    fireEvent.change(screen.getByLabelText('Room, °C'), { target: { value: '31' } });
-    fireEvent.click(screen.getByRole('button', { name: 'Watch it' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Track a device' }));
+    fireEvent.change(screen.getByLabelText('Device'), { target: { value: 'Oru Fold' } });
+    fireEvent.change(screen.getByLabelText('Room temperature, °C'), { target: { value: '' } });
+    expect(screen.getByRole('button', { name: 'Start tracking' }).getAttribute('aria-disabled')).toBe('true');
+    fireEvent.change(screen.getByLabelText('Room temperature, °C'), { target: { value: '31' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Start tracking' }));
     await until(() => taken.length === 1);
     expect(taken[0]).toMatchObject({ kind: 'watch', device: 'Oru Fold', roomC: 31, readyC: 34 });
   });

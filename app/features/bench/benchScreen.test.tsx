@@ -115,19 +115,19 @@ describe('a run at the bench', () => {
     );
     await until(() => Stream.all.length > 0);
     await say({ status: 'ready', startedAt: null });
-    expect(screen.queryByRole('button', { name: 'Start the run' })).toBeNull();
+    expect(screen.queryByRole('button', { name: 'Start recording' })).toBeNull();
     // its planned end is over: the server ends it
     await say({ status: 'running', startedAt: Date.now() - 24 * 3600_000 }, [], 2);
-    expect(screen.getByText(/^You follow along as a reader/)).toBeTruthy();
-    expect(screen.queryByRole('button', { name: 'Keep the reading' })).toBeNull();
-    expect(screen.queryByRole('radio', { name: 'Mark' })).toBeNull();
+    expect(screen.getByText(/^You are signed in as a viewer/)).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Save reading' })).toBeNull();
+    expect(screen.queryByRole('radio', { name: 'Markers' })).toBeNull();
     expect(sent).toEqual([]);
   });
   it('is started, typed to, marked and ended, and its card hears of it', async () => {
     await bench();
     await say({ status: 'ready', startedAt: null, step: CARD });
     expect(connection()).toBe('All sent');
-    tap('Start the run');
+    tap('Start recording');
     await until(() => changes('started').length === 1);
     expect(changes('start')).toHaveLength(1);
     expect(sent.find(({ change }) => change.kind === 'started')!.path).toBe(
@@ -135,7 +135,7 @@ describe('a run at the bench', () => {
     );
     await say({ status: 'running', step: CARD }, [], 2);
     for (const digit of '412') tap(digit);
-    tap('Keep the reading');
+    tap('Save reading');
     await until(() => changes('put').length === 1);
     expect(changes('put')[0]).toMatchObject({
       line: { type: 'skin', spot: 'back', c: 41.2, by: 'infrared' },
@@ -143,26 +143,28 @@ describe('a run at the bench', () => {
     });
     const lastEntry = screen.getByRole('status', { name: 'Last entry' });
     await until(() => /41\.2.*on the server/.test(lastEntry.textContent!));
-    fireEvent.click(screen.getByRole('radio', { name: 'Mark' }));
+    fireEvent.click(screen.getByRole('radio', { name: 'Markers' }));
     tap('Stutter');
     await until(() => changes('put').length === 2);
     expect(changes('put')[1]).toMatchObject({ line: { type: 'mark', kind: 'stutter' } });
     // another title comes on: the day hears of it, and of its undoing
-    tap('Switches, next title');
+    tap('Changes and next title');
     fireEvent.change(screen.getByLabelText('Next title'), { target: { value: 'Hexgarden' } });
-    tap('It is on now');
+    tap('Starts now');
     await until(() => changes('title').length === 1);
     expect(changes('title')[0]).toMatchObject({
       title: 'Hexgarden',
       stepId: CARD.stepId,
       repeat: CARD.repeat,
     });
-    await until(() => /on the server/.test(screen.getByRole('status', { name: 'Last entry' }).textContent!));
-    tap('Undo the last entry');
+    await until(() =>
+      /saved on the server/.test(screen.getByRole('status', { name: 'Last entry' }).textContent!),
+    );
+    tap('Undo last entry');
     await until(() => changes('take-back').length === 2);
     expect(changes('take-back')).toContainEqual(expect.objectContaining({ event: changes('title')[0]!.id }));
     fireEvent.click(screen.getByRole('radio', { name: 'Run' }));
-    const end = screen.getByRole('group', { name: 'End the run' });
+    const end = screen.getByRole('group', { name: 'End recording' });
     fireEvent.click(within(end).getByRole('button', { name: 'crashed' }));
     await until(() => changes('ended').length === 1);
     expect(changes('end')).toEqual([expect.objectContaining({ reason: 'crash' })]);
@@ -175,10 +177,10 @@ describe('a run at the bench', () => {
     reached = false;
     await act(async () => Stream.all.at(-1)!.onerror!());
     for (const digit of '390') tap(digit);
-    tap('Keep the reading');
-    await until(() => connection() === 'Server not reached: 1 kept here');
-    expect(screen.getByRole('status', { name: 'Last entry' }).textContent).toContain('kept here');
-    tap('Undo the last entry');
+    tap('Save reading');
+    await until(() => connection() === 'Server not reached: 1 waiting to send');
+    expect(screen.getByRole('status', { name: 'Last entry' }).textContent).toContain('saved on this device');
+    tap('Undo last entry');
     await until(() => screen.queryByRole('status', { name: 'Last entry' }) === null);
     reached = true;
     await until(() => changes('take-back').length === 1);
@@ -190,7 +192,7 @@ describe('a run at the bench', () => {
     await say({}, [entry('a', skin(300_000, 43.2))]);
     await until(() => screen.queryByRole('alert')?.textContent?.includes('43.2') === true);
     await say({}, [entry('b', skin(360_000, 48.4))], 2);
-    await until(() => /put it down/i.test(screen.getByRole('alert').textContent!));
+    await until(() => /put the device down/i.test(screen.getByRole('alert').textContent!));
     await say({}, [entry('b', skin(360_000, 48.4), { takenBack: true }), entry('a', skin(300_000, 38.2))], 3);
     await until(() => screen.queryByRole('alert') === null);
   });
@@ -219,9 +221,9 @@ describe('a run at the bench', () => {
         entry: expect.stringMatching(/^[0-9a-f-]{36}$/),
       }),
     ]);
-    expect(screen.getByText('The figures are computed from all that has come.')).toBeTruthy();
+    expect(screen.getByText('The figures include everything received so far.')).toBeTruthy();
     await say({ status: 'ended', end: { atMs: 600_000, reason: 'planned' } }, [], 3);
-    tap('Its figures');
+    tap('Show figures');
     expect(mockNavigate).toHaveBeenCalledWith(`/runs/${RUN}`);
     // the cool-down begins with the bench's last reading
     await say(
@@ -229,7 +231,7 @@ describe('a run at the bench', () => {
       [entry('h', skin(590_000, 41))],
       4,
     );
-    tap('Watch it cool down');
+    tap('Track cool-down');
     await until(() => changes('reading').length === 1);
     expect(changes('watch')[0]).toMatchObject({
       device: 'Velm 5',
@@ -245,6 +247,6 @@ describe('a run at the bench', () => {
     await bench();
     status = 404;
     await act(async () => Stream.all.at(-1)!.onerror!());
-    await until(() => screen.queryByText('No such recording') !== null);
+    await until(() => screen.queryByText('Recording not found') !== null);
   });
 });

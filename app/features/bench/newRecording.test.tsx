@@ -57,33 +57,33 @@ describe('a new recording', () => {
   it('has the panel, target and spots of what the kit knows, and what is typed oneself stays', async () => {
     await screenOf();
     fill('Device', 'velm 5');
-    await until(() => field('Panel, Hz').value === '120');
+    await until(() => field('Refresh rate, Hz').value === '120');
     expect(screen.getByRole('checkbox', { name: 'by the camera' }).getAttribute('aria-checked')).toBe('true');
     fill('Title', 'Copperline Squad');
-    await until(() => field('Target, fps').value === '60');
-    fill('Setup (settings, cap; may stay empty)', 'Detail');
-    await until(() => field('Target, fps').value === '40');
+    await until(() => field('Target rate, fps').value === '60');
+    fill('Setup (optional)', 'Detail');
+    await until(() => field('Target rate, fps').value === '40');
     fill('Device', 'Quill Deck');
-    await until(() => field('Panel, Hz').value === '90');
-    fill('Panel, Hz', '75');
+    await until(() => field('Refresh rate, Hz').value === '90');
+    fill('Refresh rate, Hz', '75');
     fill('Device', 'Velm 5');
     await until(() => screen.queryByRole('checkbox', { name: 'by the camera' }) !== null);
-    expect(field('Panel, Hz').value).toBe('75');
-    fill('Panel, Hz', '');
+    expect(field('Refresh rate, Hz').value).toBe('75');
+    fill('Refresh rate, Hz', '');
     fill('Device', 'A phone of nobody');
     await until(() => screen.queryByRole('checkbox', { name: 'by the camera' }) === null);
-    expect(field('Panel, Hz').value).toBe('');
+    expect(field('Refresh rate, Hz').value).toBe('');
   });
 
   it('is kept here before the server hears of it, with its plan, and goes to the bench', async () => {
     await screenOf();
     fill('Device', 'Velm 5');
     fill('Title', 'Copperline Squad');
-    fill('Planned, min', '20');
-    fill('Floor, %', '');
-    fireEvent.click(screen.getByRole('radio', { name: 'end by itself' }));
-    await until(() => field('Panel, Hz').value === '120');
-    fireEvent.click(screen.getByRole('button', { name: 'To the bench' }));
+    fill('Planned length, min', '20');
+    fill('Stop at battery, %', '');
+    fireEvent.click(screen.getByRole('radio', { name: 'end automatically' }));
+    await until(() => field('Refresh rate, Hz').value === '120');
+    fireEvent.click(screen.getByRole('button', { name: 'Continue to the bench' }));
     await until(() => mockReplace.mock.calls.length === 1);
     expect(opened().at(-1)).toMatchObject({
       facts: { device: 'Velm 5', title: 'Copperline Squad', setup: null, target: 60, refresh: 120 },
@@ -98,17 +98,17 @@ describe('a new recording', () => {
   it('says what cannot be, and what is missing, and opens nothing', async () => {
     const before = opened().length;
     await screenOf();
-    const go = screen.getByRole('button', { name: 'To the bench' });
-    fill('Read every, min', '0');
+    const go = screen.getByRole('button', { name: 'Continue to the bench' });
+    fill('Remind every, min', '0');
     await until(() => go.getAttribute('aria-disabled') === 'true');
     expect(screen.getByText(/at least/)).toBeTruthy();
-    fill('Read every, min', '5');
-    fill('Speed of the clock: 1, or up to 60 for practice with stand-ins', '90');
+    fill('Remind every, min', '5');
+    fill('Clock speed: 1 is real time; up to 60 for practice with simulated devices', '90');
     await until(() => screen.queryByText('1 to 60') !== null);
-    fill('Speed of the clock: 1, or up to 60 for practice with stand-ins', '60');
+    fill('Clock speed: 1 is real time; up to 60 for practice with simulated devices', '60');
     await until(() => go.getAttribute('aria-disabled') !== 'true');
     fireEvent.click(go);
-    await until(() => screen.queryAllByText(/is needed|required|at least|choose/i).length > 0);
+    await until(() => screen.queryAllByText(/required|at least|enter a/i).length > 0);
     expect(opened().length).toBe(before);
     expect(mockReplace).not.toHaveBeenCalled();
   });
@@ -118,7 +118,7 @@ describe('a new recording', () => {
     await screenOf();
     fill('Device', 'Velm 5');
     fill('Title', 'Aurelune');
-    fireEvent.click(screen.getByRole('button', { name: 'To the bench' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Continue to the bench' }));
     await until(() => mockReplace.mock.calls.length === 1);
     expect(opened().at(-1)).toMatchObject({
       facts: { device: 'Velm 5', title: 'Aurelune', target: null, refresh: null },
@@ -133,6 +133,6 @@ describe('a new recording', () => {
     };
     await show(<NewRecordingScreen />);
     await until(() => screen.queryByRole('alert') !== null);
-    expect(screen.getByRole('alert').textContent).toContain('The server is not reached');
+    expect(screen.getByRole('alert').textContent).toContain('Cannot reach the server');
   });
 });

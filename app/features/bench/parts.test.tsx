@@ -56,20 +56,20 @@ describe('the pad', () => {
   it('takes a temperature at the spot that is due, with tenths without a point', async () => {
     await pad([skin(NOW, 40)]);
     for (const digit of '412') tap(digit);
-    expect(screen.getByLabelText('Typed').textContent).toBe('41.2');
-    tap('Keep the reading');
+    expect(screen.getByLabelText('Entered value').textContent).toBe('41.2');
+    tap('Save reading');
     expect(kept).toEqual([{ type: 'skin', atMs: NOW, spot: 'front', c: 41.2, by: 'infrared' }]);
-    expect(screen.getByLabelText('Typed').textContent).toBe('–');
+    expect(screen.getByLabelText('Entered value').textContent).toBe('–');
   });
   it('asks once about what can hardly be, and keeps it on a second tap', async () => {
     await pad([skin(NOW, 40)]);
     for (const digit of '68') tap(digit);
-    tap('Keep the reading');
+    tap('Save reading');
     expect(kept).toEqual([]);
     expect(said(screen.getByRole('alert'))).toBe(
-      'Skin at 68.0 °C? 68 °F would be 20.0 °C. Mend it, or tap “Keep it”: it is kept as doubtful, and enters no figure.',
+      'Skin at 68.0 °C? 68 °F would be 20.0 °C. Correct it, or tap “Keep it”: it is saved as doubtful and not counted.',
     );
-    tap('Keep the reading');
+    tap('Save reading');
     expect(kept).toMatchObject([{ type: 'skin', c: 68 }]);
     // another value is another question
     expect(screen.queryByRole('alert')).toBeNull();
@@ -96,21 +96,21 @@ describe('the pad', () => {
     tap('3');
     tap('someone reads the front');
     tap('9');
-    tap('Keep the reading');
+    tap('Save reading');
     expect(kept).toEqual([expect.objectContaining({ type: 'skin', spot: 'front', c: 39 })]);
   });
   it('takes percent, rates and estimates, each as what it is', async () => {
     await pad([], true);
     fireEvent.click(screen.getByRole('radio', { name: 'Battery percent' }));
     for (const digit of '87') tap(digit);
-    tap('Keep the reading');
-    fireEvent.click(screen.getByRole('radio', { name: 'Rate read off' }));
-    fireEvent.click(screen.getByRole('radio', { name: 'the title’s counter' }));
+    tap('Save reading');
+    fireEvent.click(screen.getByRole('radio', { name: 'Rate from a counter' }));
+    fireEvent.click(screen.getByRole('radio', { name: 'in-game counter' }));
     for (const digit of '58') tap(digit);
-    tap('Keep the reading');
-    fireEvent.click(screen.getByRole('radio', { name: 'Rate by eye' }));
+    tap('Save reading');
+    fireEvent.click(screen.getByRole('radio', { name: 'Rate estimated by eye' }));
     for (const digit of '40') tap(digit);
-    tap('Keep the reading');
+    tap('Save reading');
     expect(kept).toEqual([
       { type: 'battery', atMs: NOW, percent: 87, charging: true },
       { type: 'rate', atMs: NOW, fps: 58, by: 'in-title' },
@@ -121,11 +121,11 @@ describe('the pad', () => {
     await pad();
     fireEvent.click(screen.getByRole('radio', { name: 'Battery percent' }));
     for (const digit of '187') tap(digit);
-    expect(screen.getByText('cannot be')).toBeTruthy();
-    tap('Keep the reading');
+    expect(screen.getByText('impossible value')).toBeTruthy();
+    tap('Save reading');
     expect(kept).toEqual([]);
     tap('Delete a digit');
-    tap('Keep the reading');
+    tap('Save reading');
     expect(kept).toHaveLength(1);
   });
   it('is typed on by keys where there are some', async () => {
@@ -138,7 +138,7 @@ describe('the pad', () => {
     await AsyncStorage.setItem('pace-check.voice', JSON.stringify({ unit: 'F' }));
     await pad();
     for (const digit of '1040') tap(digit);
-    tap('Keep the reading');
+    tap('Save reading');
     expect(kept).toEqual([expect.objectContaining({ c: 40 })]);
   });
 });
@@ -183,15 +183,17 @@ describe('marks', () => {
       />,
     );
     // what is on is seen without opening anything
-    tap('Switches: cooler');
-    const states = within(screen.getByRole('group', { name: 'Switches' }));
-    expect(states.getByRole('switch', { name: 'Switch cooler' }).getAttribute('aria-checked')).toBe('true');
+    tap('On now: cooler');
+    const states = within(screen.getByRole('group', { name: 'Changes during the run' }));
+    expect(states.getByRole('switch', { name: 'Turn cooler on or off' }).getAttribute('aria-checked')).toBe(
+      'true',
+    );
     expect(states.getByText('on since 1:00')).toBeTruthy();
-    fireEvent.click(states.getByRole('switch', { name: 'Switch cooler' }));
-    fireEvent.click(states.getByRole('switch', { name: 'Switch boost' }));
-    expect(screen.getByRole('button', { name: 'It is on now' }).getAttribute('aria-disabled')).toBe('true');
+    fireEvent.click(states.getByRole('switch', { name: 'Turn cooler on or off' }));
+    fireEvent.click(states.getByRole('switch', { name: 'Turn boost on or off' }));
+    expect(screen.getByRole('button', { name: 'Starts now' }).getAttribute('aria-disabled')).toBe('true');
     fireEvent.change(screen.getByLabelText('Next title'), { target: { value: 'Hexgarden' } });
-    tap('It is on now');
+    tap('Starts now');
     expect(closed).toEqual(['c']);
     expect(lines).toEqual([
       { line: { type: 'span', fromMs: NOW, toMs: NOW, kind: 'boost' }, open: true },
@@ -216,10 +218,10 @@ describe('marks', () => {
         {...REST}
       />,
     );
-    tap('Switches, next title');
+    tap('Changes and next title');
     tap('Hexgarden');
     fireEvent.click(screen.getByRole('switch', { name: 'First play' }));
-    tap('It loads now');
+    tap('Loads first');
     expect(lines).toEqual([
       { line: { type: 'title', atMs: NOW, title: 'Hexgarden', firstPlay: true }, open: false },
       { line: { type: 'span', fromMs: NOW, toMs: NOW, kind: 'loading' }, open: true },
@@ -245,12 +247,12 @@ describe('marks', () => {
         onChange={(_, line) => changed.push(line)}
       />,
     );
-    tap('Switches: cooler');
+    tap('On now: cooler');
     const asked = within(screen.getByRole('group', { name: 'The cooler' }));
-    expect(asked.getByRole('note').textContent).toMatch(/A cold plate collects water/);
-    fireEvent.change(asked.getByLabelText('The cooler sits on'), { target: { value: ' over the chip ' } });
-    fireEvent.change(asked.getByLabelText('Its plate, °C'), { target: { value: '9.5' } });
-    tap('Note the cooler’s place');
+    expect(asked.getByRole('note').textContent).toMatch(/Water can condense on a cold plate/);
+    fireEvent.change(asked.getByLabelText('Cooler position'), { target: { value: ' over the chip ' } });
+    fireEvent.change(asked.getByLabelText('Cooler plate temperature, °C'), { target: { value: '9.5' } });
+    tap('Add cooler position');
     expect(changed).toEqual([
       { type: 'span', fromMs: 60_000, toMs: 60_000, kind: 'cooler', place: 'over the chip', plateC: 9.5 },
     ]);
@@ -267,7 +269,7 @@ describe('marks', () => {
         {...REST}
       />,
     );
-    tap('Note');
+    tap('Add note');
     now += 25_000;
     const field = screen.getByLabelText('Note');
     fireEvent.change(field, { target: { value: 'gulls' } });
@@ -291,13 +293,13 @@ describe('the pace now', () => {
   });
   const shownNow = async (lines: EntryLine[] = []): Promise<string> => {
     await show(<PaceNow recording={recording} view={benchView(recording, tellOf(lines, null), NOW)} />);
-    return screen.getByLabelText('Pace now').textContent!;
+    return screen.getByLabelText('Current pace').textContent!;
   };
   afterEach(() => (mockPace = null));
   it('is the last second that was heard, beside split, split before and opening', async () => {
     mockPace = figures(NOW - 900);
     expect(await shownNow()).toBe('51.4');
-    expect(said(document.body)).toMatch(/split 251\.4before58\.0opening59\.9/);
+    expect(said(document.body)).toMatch(/split 251\.4previous split58\.0opening59\.9/);
     expect(screen.queryByText(/no frames since/)).toBeNull();
   });
   it('is none where no frame has come for a while, and what was read off since then where something was', async () => {
@@ -306,7 +308,7 @@ describe('the pace now', () => {
     expect(screen.getByText('no frames since 8:00')).toBeTruthy();
     cleanup();
     expect(await shownNow([{ type: 'rate', atMs: 540_000, fps: 43, by: 'in-title' }])).toBe('43');
-    expect(screen.getByText('fps, read at 9:00')).toBeTruthy();
+    expect(screen.getByText('fps, entered at 9:00')).toBeTruthy();
   });
 });
 
@@ -346,38 +348,38 @@ describe('what was noted', () => {
   };
   it('stands with the latest first, who wrote it, and how far it has come', async () => {
     await log();
-    const rows = within(screen.getByRole('list', { name: 'What was noted' })).getAllByRole('listitem');
+    const rows = within(screen.getByRole('list', { name: 'Entries' })).getAllByRole('listitem');
     expect(rows.map(said)).toEqual([
-      '3:20mark: dimanother screen',
+      '3:20marker: dimanother screen',
       '3:0032.0 °C at back, infraredprobe',
       '2:0031.0 °C at front, infraredthis screen',
       '1:0030.0 °C at back, infraredthis screen',
     ]);
-    expect(within(rows[2]!).getByRole('img', { name: 'kept here, on its way' })).toBeTruthy();
-    expect(within(rows[3]!).getByRole('img', { name: 'on the server' })).toBeTruthy();
+    expect(within(rows[2]!).getByRole('img', { name: 'saved here, waiting to send' })).toBeTruthy();
+    expect(within(rows[3]!).getByRole('img', { name: 'saved on the server' })).toBeTruthy();
   });
   it('is taken back, but not what a source sent', async () => {
     const back: string[] = [];
     await log({ onTakeBack: (entry) => back.push(entry.id) });
-    expect(screen.queryByRole('button', { name: /^Take back 32/ })).toBeNull();
-    tap(/^Take back 30/);
+    expect(screen.queryByRole('button', { name: /^Delete 32/ })).toBeNull();
+    tap(/^Delete 30/);
     expect(back).toEqual(['a']);
   });
   it('is corrected in its value and its time', async () => {
     const changes: EntryLine[] = [];
     await log({ onChange: (_entry, line) => changes.push(line) });
-    tap(/^Correct 30/);
+    tap(/^Edit 30/);
     fireEvent.change(screen.getByLabelText('Value'), { target: { value: '30,5' } });
-    fireEvent.change(screen.getByLabelText('At, minutes and seconds'), { target: { value: '1:30' } });
-    tap('Keep');
+    fireEvent.change(screen.getByLabelText('Time, minutes and seconds'), { target: { value: '1:30' } });
+    tap('Save');
     expect(changes).toEqual([skin(90_000, 30.5)]);
   });
   it('does not take a correction that is none', async () => {
     const changes: EntryLine[] = [];
     await log({ onChange: (_entry, line) => changes.push(line) });
-    tap(/^Correct 30/);
+    tap(/^Edit 30/);
     fireEvent.change(screen.getByLabelText('Value'), { target: { value: 'warm' } });
-    tap('Keep');
+    tap('Save');
     expect(changes).toEqual([]);
   });
   it('says why it was refused, and can be dropped', async () => {
@@ -387,7 +389,7 @@ describe('what was noted', () => {
       onDrop: (entry) => dropped.push(entry.id),
     });
     expect(screen.getByRole('alert').textContent).toContain('the field “line.c”');
-    tap('Drop it');
+    tap('Discard');
     expect(dropped).toEqual(['a']);
   });
 });
@@ -403,17 +405,17 @@ describe('how it stands', () => {
     ];
     await show(<Latest recording={recording} view={benchView(recording, tellOf(lines, null), NOW)} />);
     expect(
-      within(screen.getByRole('list', { name: 'Last readings' }))
+      within(screen.getByRole('list', { name: 'Latest readings' }))
         .getAllByRole('listitem')
         .map(said),
     ).toEqual(['45.1°0:10front', '39.7°nowback']);
     expect(said(screen.getByRole('note'))).toMatch(
-      /^back settles at 44\.\d °C ± \d\.\d in \d+ min; 43\.0 °C at \d+:\d\d\.$/,
+      /^back will level off at 44\.\d °C ± \d\.\d in \d+ min; 43\.0 °C at \d+:\d\d\.$/,
     );
   });
   it('warns with the reason', async () => {
     await show(<Warnings view={benchView(recording, tellOf([skin(1, 48.4)], null), NOW)} />);
     await act(async () => undefined);
-    expect(said(screen.getByRole('alert'))).toMatch(/48\.4 °C: stop and put it down.*skin can burn/);
+    expect(said(screen.getByRole('alert'))).toMatch(/48\.4 °C: stop and put the device down.*skin can burn/);
   });
 });

@@ -12,7 +12,7 @@ import type { Warning } from './view';
 
 /** A line as a person would say it, without its time. */
 export const sayEntry = (line: EntryLine, unit: TemperatureUnit, open = false): string =>
-  open && line.type === 'span' ? `${line.kind} is on` : sayLine(line, unit, false);
+  open && line.type === 'span' ? `${line.kind} on` : sayLine(line, unit, false);
 
 /** A warning, with its reason. */
 export function sayWarning(
@@ -22,30 +22,30 @@ export function sayWarning(
   switch (what) {
     case 'stop':
       return {
-        title: `${temperature(value)}: stop and put it down`,
-        why: `At ${temperature(STOP_C)} skin can burn within minutes. Let it cool on a table; read it again before you hold it. (${spot})`,
+        title: `${temperature(value)}: stop and put the device down`,
+        why: `At ${temperature(STOP_C)} skin can burn within minutes. Let the device cool on a table and measure again before you hold it. (${spot})`,
       };
     case 'caution':
       return {
-        title: `${temperature(value)}: hold it for a while only`,
-        why: `Long contact harms from ${temperature(CAUTION_C)}: use a stand.`,
+        title: `${temperature(value)}: hold only briefly`,
+        why: `Long contact is harmful from ${temperature(CAUTION_C)}. Use a stand.`,
       };
     case 'crash-noted':
       return {
-        title: `Crash noted at ${clock(value / 1000)}`,
-        why: 'End the run as crashed under “Run”, or go on.',
+        title: `Crash recorded at ${clock(value / 1000)}`,
+        why: 'End the run as crashed under “Run”, or continue.',
       };
     case 'floor':
       return {
-        title: `${value} %: at the floor`,
-        why: 'Below it the drain is no longer even, and the device may throttle to save itself.',
+        title: `Battery at ${value} %, your limit`,
+        why: 'Below this level drain is less even, and the device may slow down to save power.',
       };
     case 'planned-end':
-      return { title: `The planned ${value} min are over`, why: 'End the run, or let it go on.' };
+      return { title: `Planned ${value} min are over`, why: 'End the run or continue.' };
     case 'source-ended':
       return {
-        title: spot?.endsWith('crash') ? 'The title has crashed' : 'The source has ended',
-        why: `${spot}. End the run, or read on by hand.`,
+        title: spot?.endsWith('crash') ? 'The title has crashed' : 'The logger has ended',
+        why: `${spot}. End the run, or continue by hand.`,
       };
   }
 }
@@ -53,7 +53,11 @@ export function sayWarning(
 /** When something is due, counted on the run's clock. */
 export function sayDue(dueMs: number, nowMs: number): string {
   const seconds = Math.round((dueMs - nowMs) / 1000);
-  return seconds > 0 ? `due in ${clock(seconds)}` : seconds > -5 ? 'due now' : `due since ${clock(-seconds)}`;
+  return seconds > 0
+    ? `due in ${clock(seconds)}`
+    : seconds > -5
+      ? 'due now'
+      : `overdue since ${clock(-seconds)}`;
 }
 
 export const sayStatus = ({ status, end }: Recording): string =>

@@ -85,7 +85,7 @@ describe('alerts', () => {
       return <AlertChoices choice={choice} onChoice={choose} awake="not-allowed" />;
     };
     const first = await show(<Choice />);
-    expect(screen.getByText(/does not let the page keep the screen on/)).toBeTruthy();
+    expect(screen.getByText(/cannot keep the screen on/)).toBeTruthy();
     await act(async () => void fireEvent.click(screen.getByRole('checkbox', { name: 'vibration' })));
     expect(shaken).toHaveBeenCalledTimes(1);
     first.unmount();
@@ -174,18 +174,18 @@ describe('sources', () => {
     status: 'running' | 'ended' = 'running',
   ): Promise<string> => {
     const shown = await show(<Sources recording={{ ...RECORDING, status, sources: [source(more)] }} />);
-    const text = screen.getByRole('list', { name: 'Sources' }).textContent!;
+    const text = screen.getByRole('list', { name: 'Loggers' }).textContent!;
     shown.unmount();
     return text;
   };
   it('say how they stand', async () => {
     expect(await said({ frames: 1200 })).toContain('sending · 1,200 frames · 3 lines');
     expect(await said({ heardAt: null })).toContain('waiting');
-    expect(await said({ heardAt: 80_000 })).toContain('silent for 20 s');
+    expect(await said({ heardAt: 80_000 })).toContain('no data for 20 s');
     expect(await said({ ended: 'crash' })).toContain('ended, crash');
     expect(await said({ revoked: true })).toContain('key revoked');
     expect(await said({ heardAt: 10_000 }, 'ended')).toContain('sent');
-    expect(await said({ held: 2 })).toContain('2 wait for an earlier batch');
+    expect(await said({ held: 2 })).toContain('2 waiting for an earlier batch');
   });
   it('tell why lines were refused', async () => {
     await show(
@@ -193,13 +193,13 @@ describe('sources', () => {
         recording={{
           ...RECORDING,
           sources: [
-            source({ refused: 1, refusals: [{ batch: 4, line: 2, reason: 'it is no JSON object' }] }),
+            source({ refused: 1, refusals: [{ batch: 4, line: 2, reason: 'it is not a JSON object' }] }),
           ],
         }}
       />,
     );
-    fireEvent.click(screen.getByRole('button', { name: '1 line refused: why' }));
-    expect(screen.getByText('Batch 4, line 2: it is no JSON object.')).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: '1 line rejected: why' }));
+    expect(screen.getByText('Batch 4, line 2: it is not a JSON object.')).toBeTruthy();
   });
 });
 
@@ -233,11 +233,11 @@ describe('what a run’s figures stand on', () => {
         })}
       />,
     );
-    const told = within(screen.getByRole('region', { name: 'What the figures stand on' }));
+    const told = within(screen.getByRole('region', { name: 'What the figures are based on' }));
     expect(told.getByText('0:00 to 1:00: frames, 50 fps.')).toBeTruthy();
     expect(
       told.getByText(
-        '1:00 to 2:00: no frames; 41 fps at 1:30 read off, 1 reading. Not in the figures below.',
+        '1:00 to 2:00: no frames; 41 fps at 1:30 from a counter, 1 reading. Not counted in the figures below.',
       ),
     ).toBeTruthy();
     expect(told.getByText('Frames: logger, then capture. Battery: typed by hand.')).toBeTruthy();
@@ -248,6 +248,6 @@ describe('what a run’s figures stand on', () => {
   });
   it('waits while the run is recorded', async () => {
     await show(<StandsOn run={run({ recording: 'running' })} />);
-    expect(screen.getByText('It is still being recorded')).toBeTruthy();
+    expect(screen.getByText('Still recording')).toBeTruthy();
   });
 });

@@ -31,7 +31,7 @@ import { Row, Stack } from '../../ui/parts';
 type Tab = 'steps' | 'day';
 const TABS: { value: Tab; text: string }[] = [
   { value: 'steps', text: 'Steps' },
-  { value: 'day', text: 'The day' },
+  { value: 'day', text: 'Schedule' },
 ];
 
 /** A test card: its steps, and its day. */
@@ -43,7 +43,7 @@ export function CardScreen({ id }: { id: string }): ReactNode {
     <div style={{ height: '100%', overflowX: 'hidden', overflowY: 'auto' }}>
       <Stack gap={14} padding={wide ? 24 : 14} style={{ maxWidth: 1320, width: '100%' }}>
         {day.query.data ? null : <BackTo href="/cards" title="Cards" />}
-        <Answered query={day.query} loading={{ rows: 4, height: 90, label: 'Loading the card' }}>
+        <Answered query={day.query} loading={{ rows: 4, height: 90, label: 'Loading card' }}>
           {(known) => <CardPage card={known} day={day} wide={wide} />}
         </Answered>
       </Stack>
@@ -69,9 +69,9 @@ function CardPage({ card, day: followed, wide }: { card: Card; day: CardDay; wid
     <Stack gap={14}>
       <StepsHead card={card} may />
       <Stack gap={2}>
-        <Quiet>Settings tested, printed with the results</Quiet>
+        <Quiet>Settings tested (printed with the results)</Quiet>
         <Choices
-          label="Policy"
+          label="Settings tested"
           options={POLICIES.map((value) => ({ value, text: value }))}
           selected={card.policy}
           onSelect={(policy) => change((before) => ({ ...before, policy }))}
@@ -91,8 +91,8 @@ function CardPage({ card, day: followed, wide }: { card: Card; day: CardDay; wid
     </Stack>
   );
   const day = card.template ? (
-    <Notice title="A template of your own">
-      It is laid out on other devices from “New card”, and has no day of its own.
+    <Notice title="Your template">
+      Templates have no schedule. Use “New card” to plan this one for other devices.
     </Notice>
   ) : (
     <DayView
@@ -114,7 +114,7 @@ function CardPage({ card, day: followed, wide }: { card: Card; day: CardDay; wid
         <Row role="alert" gap={10} align="center" wrap>
           <Body
             style={{ flexShrink: 1 }}
-          >{`Not kept yet: ${changer.error.message} What you see stays here.`}</Body>
+          >{`Not saved: ${changer.error.message} Your changes are still shown here.`}</Body>
           <Button title="Try again" loading={changer.saving} onPress={changer.retry} />
         </Row>
       ) : null}
@@ -129,7 +129,7 @@ function CardPage({ card, day: followed, wide }: { card: Card; day: CardDay; wid
         </Row>
       ) : (
         <>
-          <Choices label="Part of the card" options={TABS} selected={tab} onSelect={setTab} />
+          <Choices label="Sections of the card" options={TABS} selected={tab} onSelect={setTab} />
           {tab === 'steps' ? steps : day}
         </>
       )}
@@ -156,11 +156,11 @@ function Head({
         onSuccess: () => (
           router.navigate('/cards'),
           toast({
-            text: `“${card.name}” is deleted.`,
+            text: `“${card.name}” deleted.`,
             undo: () => remove.mutate({ id: card.id, restore: true }),
           })
         ),
-        onError: (error) => toast({ text: `It could not be deleted: ${error.message}` }),
+        onError: (error) => toast({ text: `Not deleted: ${error.message}` }),
       },
     );
   const onTemplate = (): void =>
@@ -173,8 +173,8 @@ function Head({
         day: { ...card.day, date: null, devices: [] },
       },
       {
-        onSuccess: () => toast({ text: 'Kept as a template: “New card” offers it.' }),
-        onError: (error) => toast({ text: `Not kept: ${error.message}` }),
+        onSuccess: () => toast({ text: 'Saved as template. You find it under “New card”.' }),
+        onError: (error) => toast({ text: `Not saved: ${error.message}` }),
       },
     );
   const keepName = (): void => {
@@ -189,11 +189,11 @@ function Head({
         <IfMay route={ROUTES.changeCard}>
           <Row>
             <Tight
-              title={renaming === null ? 'Rename' : 'Keep the name'}
+              title={renaming === null ? 'Rename' : 'Save name'}
               onPress={() => (renaming === null ? setRenaming(card.name) : keepName())}
             />
             {card.template ? null : (
-              <Tight title="To template" label="Save as template" onPress={onTemplate} />
+              <Tight title="Save as template" label="Save as template" onPress={onTemplate} />
             )}
             <Tight title="Delete" onPress={onDelete} />
           </Row>
@@ -203,7 +203,7 @@ function Head({
         <Heading level={1}>{card.name}</Heading>
       ) : (
         <Input
-          aria-label="Name of the card"
+          aria-label="Card name"
           value={renaming}
           onChangeText={setRenaming}
           onSubmitEditing={keepName}
@@ -236,12 +236,12 @@ const Tight = ({
 function StepsHead({ card, may }: { card: Card; may: boolean }): ReactNode {
   const runs = card.steps.reduce((sum, step) => sum + step.repeats, 0);
   const minutes = card.steps.reduce((sum, step) => sum + step.repeats * step.minutes, 0);
-  if (runs === 0) return <Quiet>{`No step yet.${may ? ' Add the first one below.' : ''}`}</Quiet>;
+  if (runs === 0) return <Quiet>{`No steps yet.${may ? ' Add the first one below.' : ''}`}</Quiet>;
   return (
     <View>
       <Heading>{`${count(runs, 'run')}, ${span(minutes)} of play`}</Heading>
       {may ? (
-        <Quiet>{`Drag by the handle, or pick it up with space and move it with the arrow keys.${card.day.order === 'light-to-heavy' ? ' The day goes light to heavy on each device; among titles that ask as much, this order counts.' : ''}`}</Quiet>
+        <Quiet>{`Drag by the handle, or press space and use the arrow keys.${card.day.order === 'light-to-heavy' ? ' Each device plays light titles first; your order decides among titles of the same type.' : ''}`}</Quiet>
       ) : null}
     </View>
   );
@@ -269,7 +269,7 @@ function AddStep({
   return (
     <Stack gap={8}>
       <NamePicker
-        label="Add a step: title"
+        label="Title for a new step"
         what="title"
         known={kit?.titles.map((one) => one.name) ?? []}
         value={title}
@@ -284,7 +284,7 @@ function AddStep({
       </Row>
       {wanted.length > 0 ? (
         <Stack gap={6}>
-          <Quiet>Asked for by viewers</Quiet>
+          <Quiet>Requested by viewers</Quiet>
           <Stack gap={6} align="flex-start">
             {wanted.slice(0, 5).map((request) => (
               <Button

@@ -40,15 +40,15 @@ export function CardsScreen(): ReactNode {
         }}
       >
         <Stack gap={10} flex={wide ? 1.3 : undefined} style={{ minWidth: 0 }}>
-          <Answered query={cards} loading={{ rows: 3, height: 86, label: 'Loading the cards' }}>
+          <Answered query={cards} loading={{ rows: 3, height: 86, label: 'Loading cards' }}>
             {() =>
               days.length === 0 ? (
                 <Notice
-                  title="No test card yet"
-                  action={<Button title="Make one" onPress={() => router.navigate('/cards/new')} />}
+                  title="No test cards yet"
+                  action={<Button title="New card" onPress={() => router.navigate('/cards/new')} />}
                 >
-                  A card says what to run on which device, and how. Pace Check lays the day out: what runs
-                  when, and when each device is cool and charged enough.
+                  A test card lists what to run on which device. Pace Check plans the day so that each device
+                  is cool and charged when its run starts.
                 </Notice>
               ) : (
                 days.map((card) => <CardRow key={card.id} card={card} />)
@@ -94,7 +94,7 @@ function CardRow({ card }: { card: CardSummary }): ReactNode {
             {[
               card.date && !card.template ? day(`${card.date}T12:00`) : null,
               count(card.runs, 'run'),
-              card.ended > 0 ? `${card.ended} over` : null,
+              card.ended > 0 ? `${card.ended} done` : null,
               card.dropped > 0 ? `${card.dropped} left out` : null,
             ]
               .filter(Boolean)

@@ -89,12 +89,12 @@ export function DayForm({
           />
         </Part>
       </Row>
-      <Ask label="Hands">
+      <Ask label="People">
         <Controller
           control={control}
           name="day.hands"
           render={({ field }) => (
-            <Choices label="Hands" options={HANDS} selected={field.value} onSelect={field.onChange} />
+            <Choices label="People" options={HANDS} selected={field.value} onSelect={field.onChange} />
           )}
         />
       </Ask>
@@ -116,15 +116,20 @@ export function DayForm({
         control={control}
         name="day.parallel"
         render={({ field }) => (
-          <Flag label="Runs on different devices may overlap" value={field.value} onChange={field.onChange} />
+          <Flag label="Two devices may run at the same time" value={field.value} onChange={field.onChange} />
         )}
       />
       <Row gap={12}>
         <Part>
-          <TemperatureField control={control} name="day.roomC" label="Room" placeholder="unknown" />
+          <TemperatureField
+            control={control}
+            name="day.roomC"
+            label="Room temperature"
+            placeholder="unknown"
+          />
         </Part>
         <Stack flex={2} style={{ justifyContent: 'center' }}>
-          <Quiet>{roomC === null ? `Unknown: ${temperature(ASSUMED_ROOM_C)} is assumed.` : ''}</Quiet>
+          <Quiet>{roomC === null ? `Unknown: planned with ${temperature(ASSUMED_ROOM_C)}.` : ''}</Quiet>
         </Stack>
       </Row>
       {devices.map((device, i) => (
@@ -153,7 +158,7 @@ export function DayForm({
       <Row gap={12}>
         <Button
           type="clear"
-          title={rules ? 'Hide the rules' : 'Rules of the day'}
+          title={rules ? 'Hide limits' : 'Limits and breaks'}
           aria-expanded={rules}
           onPress={() => setRules(!rules)}
           buttonStyle={{ paddingHorizontal: 0 }}
@@ -161,52 +166,52 @@ export function DayForm({
       </Row>
       {rules ? (
         <View>
-          <Heading level={3}>Rules</Heading>
+          <Heading level={3}>Limits and breaks</Heading>
           <Row gap={12}>
             <Part>
               <TemperatureField
                 control={control}
                 name="rules.startOverRoomC"
-                label="Start over room"
+                label="Start at most … above room"
                 difference
               />
             </Part>
             <Part>
-              <NumberField control={control} name="rules.startPercent" label="Start, at least %" />
+              <NumberField control={control} name="rules.startPercent" label="Battery at start, at least %" />
             </Part>
             <Part>
-              <NumberField control={control} name="rules.floorPercent" label="End, at least %" />
+              <NumberField control={control} name="rules.floorPercent" label="Battery at end, at least %" />
             </Part>
           </Row>
           <Row gap={12}>
             <Part>
-              <TemperatureField control={control} name="rules.chargeBelowC" label="Charge below" />
+              <TemperatureField control={control} name="rules.chargeBelowC" label="Charge only below" />
             </Part>
             <Part>
-              <NumberField control={control} name="rules.prepareMin" label="Setting up, min" />
+              <NumberField control={control} name="rules.prepareMin" label="Setup time, min" />
             </Part>
           </Row>
           <Controller
             control={control}
             name="rules.handsRest"
-            render={({ field }) => <Flag label="Hands rest" value={field.value} onChange={field.onChange} />}
+            render={({ field }) => <Flag label="Plan breaks" value={field.value} onChange={field.onChange} />}
           />
           <Row gap={12}>
             <Part>
-              <NumberField control={control} name="rules.restMin" label="Rest, min" />
+              <NumberField control={control} name="rules.restMin" label="Break length, min" />
             </Part>
             <Part>
-              <NumberField control={control} name="rules.stretchMin" label="in every, min" />
+              <NumberField control={control} name="rules.stretchMin" label="Break every, min" />
             </Part>
           </Row>
         </View>
       ) : null}
       {Object.keys(formState.errors).length > 0 ? (
-        <Body role="alert">Something above is not right yet; it says what.</Body>
+        <Body role="alert">Correct the marked fields above.</Body>
       ) : null}
       <Row gap={12}>
         <Button
-          title="Lay out the day"
+          title="Plan the day"
           loading={busy}
           onPress={() =>
             void handleSubmit((input) =>
@@ -220,11 +225,11 @@ export function DayForm({
 }
 
 const HANDS: { value: 1 | 2; text: string }[] = [
-  { value: 1, text: 'one pair' },
-  { value: 2, text: 'two pairs' },
+  { value: 1, text: 'one person' },
+  { value: 2, text: 'two people' },
 ];
 const ORDERS: { value: CardDay['order']; text: string }[] = [
-  { value: 'light-to-heavy', text: 'light to heavy' },
+  { value: 'light-to-heavy', text: 'light titles first' },
   { value: 'as-listed', text: 'as listed' },
 ];
 

@@ -97,18 +97,18 @@ export function DayView({ card, followed, kit, changer, wide, onWrong }: Props):
       <Summary card={card} rows={rows} />
       {planner.looking ? <Looking best={planner.looking.best} onStop={planner.stop} /> : null}
       {planner.refused ? <RefusedDay refused={planner.refused} card={card} onWrong={onWrong} /> : null}
-      {failed ? <Body role="alert">{`Not kept: ${failed.message}`}</Body> : null}
+      {failed ? <Body role="alert">{`Not saved: ${failed.message}`}</Body> : null}
       <Unsent followed={followed} />
       {(card.planIsOld || behind(card, rows)) && !form && !busy ? (
         <Row role="status" gap={10} align="center" wrap>
           <Body style={{ flexShrink: 1 }}>
             {card.planIsOld
               ? 'The card has changed since this plan was made.'
-              : 'The plan does not know yet what happened.'}
+              : 'This plan does not include the latest events.'}
           </Body>
           <IfMay route={ROUTES.planCard}>
             <Button
-              title="Lay it out again"
+              title="Plan again"
               onPress={() => void layOut(card, { keepOrder: !card.planIsOld }).catch(() => undefined)}
             />
           </IfMay>
@@ -133,7 +133,7 @@ export function DayView({ card, followed, kit, changer, wide, onWrong }: Props):
           {card.plan ? (
             <Button
               type={form ? 'solid' : 'outline'}
-              title={form ? 'Close' : 'Start, end, who is there'}
+              title={form ? 'Close' : 'Start, end, people'}
               aria-expanded={form}
               onPress={() => setForm(!form)}
             />
@@ -141,7 +141,7 @@ export function DayView({ card, followed, kit, changer, wide, onWrong }: Props):
           {card.plan && !card.plan.proven && !busy ? (
             <Button
               type="outline"
-              title="Look longer for a better one"
+              title="Search longer"
               onPress={() => void layOut(card, { rounds: THOROUGH }).catch(() => undefined)}
             />
           ) : null}
@@ -149,8 +149,8 @@ export function DayView({ card, followed, kit, changer, wide, onWrong }: Props):
         {card.plan ? (
           <Button
             type="clear"
-            title="Calendar"
-            aria-label="Save the day as a calendar"
+            title="Export calendar"
+            aria-label="Export the schedule to a calendar"
             onPress={() => void Linking.openURL(`/api/cards/${card.id}/day.ics`)}
             disabled={card.day.date === null}
           />
@@ -177,12 +177,12 @@ function Unsent({ followed: { waiting, refused } }: { followed: CardDay }): Reac
   return (
     <>
       {waiting > 0 ? (
-        <Quiet role="status">{`${count(waiting, 'change')} of this day ${waiting === 1 ? 'is' : 'are'} kept here and on the way.`}</Quiet>
+        <Quiet role="status">{`${waiting === 1 ? 'One change of this day is' : `${waiting} changes of this day are`} saved on this device and waiting to send.`}</Quiet>
       ) : null}
       {refused.map((one) => (
         <Row key={one.n} role="alert" gap={8} align="center">
-          <Body style={{ flex: 1 }}>{`Not taken (${one.change.kind}): ${one.refused}`}</Body>
-          <Button type="clear" title="Drop it" onPress={() => void outbox.drop(one.n)} />
+          <Body style={{ flex: 1 }}>{`Not accepted (${one.change.kind}): ${one.refused}`}</Body>
+          <Button type="clear" title="Discard" onPress={() => void outbox.drop(one.n)} />
         </Row>
       ))}
     </>
@@ -202,11 +202,11 @@ function behind({ plan }: Card, rows: DayRow[]): boolean {
 
 function Summary({ card, rows }: { card: Card; rows: DayRow[] }): ReactNode {
   const { plan, day } = card;
-  if (!plan) return <Quiet>Not laid out yet. Say when the day starts and who is there.</Quiet>;
+  if (!plan) return <Quiet>No plan yet. Enter start time and number of people.</Quiet>;
   const over = rows.filter((row) => row.state === 'done' || row.state === 'crashed').length;
   const spare = day.finishByMin === null ? null : day.finishByMin - plan.finishMin;
   const gap = plan.finishMin - plan.boundMin;
-  const from = plan.boundFrom === 'hands' ? 'for the hands' : `for ${plan.boundFrom}`;
+  const from = plan.boundFrom === 'hands' ? 'work' : `for ${plan.boundFrom}`;
   return (
     <Stack gap={6}>
       <Row align="flex-end" wrap style={{ columnGap: 18, rowGap: 6 }}>
@@ -214,17 +214,17 @@ function Summary({ card, rows }: { card: Card; rows: DayRow[] }): ReactNode {
           <FigureText size={48} style={{ lineHeight: 52 }}>
             {timeOfDay(plan.finishMin)}
           </FigureText>
-          <Quiet>{`finish${spare === null ? '' : `, ${spare === 0 ? 'just in time' : `${span(spare)} to spare`}`}`}</Quiet>
+          <Quiet>{`finish${spare === null ? '' : `, ${spare === 0 ? 'just in time' : `${span(spare)} early`}`}`}</Quiet>
         </View>
-        <Small figure={span(plan.handsOnMin)} label="hands on" />
+        <Small figure={span(plan.handsOnMin)} label="active work" />
         <Small figure={span(plan.waitingMin)} label="waiting" />
-        <Small figure={`${over} of ${rows.length}`} label="runs over" />
+        <Small figure={`${over} of ${rows.length}`} label="runs done" />
       </Row>
       {plan.runs.length > 0 ? (
         <Quiet role="status">
           {plan.proven
-            ? `No plan of these runs ends earlier: proved. The bound ${from} is ${timeOfDay(plan.boundMin)}.`
-            : `No plan of these runs can end before ${timeOfDay(plan.boundMin)} (the bound ${from}): at most ${span(gap)} could be gained.`}
+            ? `This is the earliest possible finish (limit ${from}: ${timeOfDay(plan.boundMin)}).`
+            : `No plan can finish before ${timeOfDay(plan.boundMin)} (limit ${from}). At most ${span(gap)} could still be saved.`}
         </Quiet>
       ) : null}
     </Stack>
@@ -246,17 +246,17 @@ function Looking({ best, onStop }: { best: DayPlan | null; onStop: (take: boolea
     <Stack gap={8}>
       <Body role="status">
         {best
-          ? `Laying out: best so far ends ${timeOfDay(best.finishMin)}${best.dropped.length > 0 ? `, ${count(best.dropped.length, 'run')} left out` : ''}.`
-          : 'Laying out the day …'}
+          ? `Planning… best so far finishes ${timeOfDay(best.finishMin)}${best.dropped.length > 0 ? `, ${count(best.dropped.length, 'run')} left out` : ''}.`
+          : 'Planning the day…'}
       </Body>
       <LinearProgress
         variant="indeterminate"
         color={action}
         trackColor={track}
-        aria-label="Laying out the day"
+        aria-label="Planning the day"
       />
       <Row gap={8}>
-        <Button title="Take this one" disabled={best === null} onPress={() => onStop(true)} />
+        <Button title="Use this plan" disabled={best === null} onPress={() => onStop(true)} />
         <Button type="outline" title="Cancel" onPress={() => onStop(false)} />
       </Row>
     </Stack>
@@ -281,7 +281,7 @@ function RefusedDay({
       padding={12}
       style={{ borderLeftWidth: 4, borderColor: action, backgroundColor: sheet }}
     >
-      <Heading level={3}>This day cannot be laid out</Heading>
+      <Heading level={3}>This day cannot be planned</Heading>
       <Body>{`${refused.message} ${refused.remedy}`}</Body>
       {step ? (
         <Row>
@@ -297,9 +297,9 @@ function RefusedDay({
 }
 
 const WHY: Record<DayPlan['dropped'][number]['why'], string> = {
-  'day-full': 'the day is full, and this is wanted less than what stays',
-  battery: 'it needs more battery than can be charged into the device',
-  'after-dropped': 'what it comes after is left out',
+  'day-full': 'the day is full and this run has lower priority',
+  battery: 'the device cannot be charged enough for it',
+  'after-dropped': 'the run before it is left out',
 };
 
 function Dropped({ card, plan }: { card: Card; plan: DayPlan }): ReactNode {
@@ -314,7 +314,7 @@ function Dropped({ card, plan }: { card: Card; plan: DayPlan }): ReactNode {
             <Body
               key={taskId}
               role="listitem"
-            >{`${nameOf(found)}: ${WHY[why]} (wanted ${found.step.wanted}).`}</Body>
+            >{`${nameOf(found)}: ${WHY[why]} (priority ${found.step.wanted}).`}</Body>
           ) : null;
         })}
       </View>
@@ -362,7 +362,7 @@ const MOVES_SAID = 3;
 
 /** What a new plan changes, in a few lines. */
 export function sayChanges(changes: PlanChanges | null, card: Pick<Card, 'steps'>): string[] {
-  if (!changes) return ['The day could not be laid out anew.'];
+  if (!changes) return ['The day could not be replanned.'];
   const name = (id: string): string => {
     const found = stepOfTask(card.steps, id);
     return found ? nameOf(found) : id;
@@ -370,7 +370,9 @@ export function sayChanges(changes: PlanChanges | null, card: Pick<Card, 'steps'
   const signed = (minutes: number): string =>
     `${span(Math.abs(minutes))} ${minutes > 0 ? 'later' : 'earlier'}`;
   const finish =
-    changes.finishByMin === 0 ? 'The finish stays.' : `The finish is ${signed(changes.finishByMin)}.`;
+    changes.finishByMin === 0
+      ? 'The finish time is unchanged.'
+      : `The finish moves by ${signed(changes.finishByMin)}.`;
   const [first] = changes.moved;
   const same = first && changes.moved.every((move) => move.byMin === first.byMin);
   const shown = changes.moved.slice(0, MOVES_SAID);
@@ -383,12 +385,12 @@ export function sayChanges(changes: PlanChanges | null, card: Pick<Card, 'steps'
       : [
           ...shown.map((move) => `${name(move.taskId)}: ${timeOfDay(move.startMin)}, ${signed(move.byMin)}.`),
           ...(changes.moved.length > shown.length
-            ? [`${count(changes.moved.length - shown.length, 'more run')} moved: the list below has them.`]
+            ? [`${count(changes.moved.length - shown.length, 'more run')} moved; see the list below.`]
             : []),
         ];
   return [
     finish,
-    ...changes.dropped.map((id) => `${name(id)} is left out now.`),
+    ...changes.dropped.map((id) => `${name(id)} is now left out.`),
     ...changes.back.map((id) => `${name(id)} fits again.`),
     ...(changes.reordered ? ['The order has changed.'] : []),
     ...moved,
@@ -404,7 +406,7 @@ function Schedule({ card, rows, note }: { card: Card; rows: DayRow[]; note: Card
     ...rests.map((rest) => ({ atMin: rest.fromMin, row: null, rest })),
   ].sort((a, b) => a.atMin - b.atMin);
   return (
-    <View role="list" aria-label="The day in its order">
+    <View role="list" aria-label="Schedule as a list">
       {items.map(({ row, rest }) =>
         row ? (
           <View
@@ -424,7 +426,7 @@ function Schedule({ card, rows, note }: { card: Card; rows: DayRow[]; note: Card
                     row.step.setup,
                     row.step.attended ? null : 'unattended',
                     row.state === 'open' && row.planned
-                      ? `from ${Math.floor(row.planned.startPercent)} %`
+                      ? `starts at ${Math.floor(row.planned.startPercent)} %`
                       : STATE_WORDS[row.state],
                   ]
                     .filter(Boolean)
@@ -448,7 +450,7 @@ function Schedule({ card, rows, note }: { card: Card; rows: DayRow[]; note: Card
             <FigureText size={20} style={{ width: 56 }}>
               {timeOfDay(rest!.fromMin)}
             </FigureText>
-            <Quiet style={{ flex: 1 }}>{`Rest for hands and eyes, to ${timeOfDay(rest!.toMin)}`}</Quiet>
+            <Quiet style={{ flex: 1 }}>{`Break until ${timeOfDay(rest!.toMin)}`}</Quiet>
           </Row>
         ),
       )}
@@ -458,7 +460,7 @@ function Schedule({ card, rows, note }: { card: Card; rows: DayRow[]; note: Card
 
 const STATE_WORDS: Record<DayRow['state'], string> = {
   open: '',
-  running: 'going on',
+  running: 'running',
   done: 'done',
   crashed: 'DNF: crashed',
   skipped: 'left out',

@@ -20,7 +20,7 @@ export function Lanes({ card, rows, wide }: { card: Card; rows: DayRow[]; wide: 
   const height = wide ? 46 : 34;
   const hands = [...new Set(rows.map((row) => row.hand))].sort();
   return (
-    <Stack role="group" aria-label="The day in lanes" gap={wide ? 6 : 8}>
+    <Stack role="group" aria-label="Timeline by device" gap={wide ? 6 : 8}>
       {devices.map((device) => (
         <Lane key={device} name={device} wide={wide} height={height} says={saysOf(device, rows)}>
           {plan.pauses
@@ -38,14 +38,14 @@ export function Lanes({ card, rows, wide }: { card: Card; rows: DayRow[]; wide: 
       {hands.map((hand) => (
         <Lane
           key={hand}
-          name={hands.length > 1 ? `Hands ${hand + 1}` : 'Hands'}
+          name={hands.length > 1 ? `Person ${hand + 1}` : 'People'}
           wide={wide}
           height={14}
-          says={`Hands: ${
+          says={`Person: ${
             plan.rests
               .filter((rest) => rest.hand === hand)
               .map((rest) => `rest ${timeOfDay(rest.fromMin)} to ${timeOfDay(rest.toMin)}`)
-              .join(', ') || 'no rest needed'
+              .join(', ') || 'no break needed'
           }`}
         >
           <Work
@@ -252,12 +252,12 @@ function Key(): ReactNode {
   const entries: { text: string; style: object }[] = [
     { text: 'runs', style: { height: 14, backgroundColor: pace } },
     {
-      text: 'runs by itself',
+      text: 'runs unattended',
       style: { height: 14, backgroundColor: sheet, borderWidth: 2, borderColor: pace },
     },
-    { text: 'cools', style: { height: 4, backgroundColor: warmth[2] } },
-    { text: 'charges', style: { height: 9, backgroundColor: drain } },
-    { text: 'hands', style: { height: 6, backgroundColor: ink } },
+    { text: 'cooling', style: { height: 4, backgroundColor: warmth[2] } },
+    { text: 'charging', style: { height: 9, backgroundColor: drain } },
+    { text: 'person needed', style: { height: 6, backgroundColor: ink } },
   ];
   return (
     <Row aria-hidden wrap style={{ columnGap: 14, rowGap: 4 }}>

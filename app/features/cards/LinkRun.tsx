@@ -26,9 +26,9 @@ export function LinkRun({ card, row, note }: { card: Card; row: DayRow; note: Ca
   return (
     <View>
       <Row wrap>
-        <Tight title="Import its log" onPress={() => router.navigate(`/import?${for_}`)} />
+        <Tight title="Import log" onPress={() => router.navigate(`/import?${for_}`)} />
         <Tight title="Quick result" onPress={() => router.navigate(`/quick?${for_}`)} />
-        <Tight title="From the notebook" onPress={() => router.navigate(`/typed?${for_}`)} />
+        <Tight title="Enter notes" onPress={() => router.navigate(`/typed?${for_}`)} />
         <Tight title="Link a run" onPress={() => setOpen(!open)} />
       </Row>
       {open ? <Pick row={row} note={note} /> : null}
@@ -49,7 +49,7 @@ const Tight = ({ title, onPress }: { title: string; onPress: () => void }): Reac
 function Pick({ row, note }: { row: DayRow; note: CardDay['note'] }): ReactNode {
   const { title, device } = row.step;
   const fitting = useRuns({ ...NO_FILTER, device, title }).data?.pages.flat() ?? [];
-  if (fitting.length === 0) return <Quiet>{`No run of ${title} on ${device} is here yet.`}</Quiet>;
+  if (fitting.length === 0) return <Quiet>{`No run of ${title} on ${device} yet.`}</Quiet>;
   return (
     <Stack align="flex-start">
       {fitting.map((run) => (

@@ -26,7 +26,7 @@ export function NewCardScreen(): ReactNode {
       contentContainerStyle={{ padding: wide ? 24 : 14, gap: 18, maxWidth: 760, width: '100%' }}
     >
       <Heading level={1}>New test card</Heading>
-      <Answered query={kit} loading={{ rows: 4, height: 70, label: 'Loading the kit' }}>
+      <Answered query={kit} loading={{ rows: 4, height: 70, label: 'Loading devices and titles' }}>
         {(known) => <Choose kit={known} />}
       </Answered>
     </ScrollView>
@@ -65,7 +65,7 @@ function Choose({ kit }: { kit: Kit }): ReactNode {
           ))}
           <Option
             name="Empty"
-            says="Add the steps yourself."
+            says="Add steps yourself"
             chosen={source === null}
             onPress={() => setSource(null)}
           />
@@ -146,7 +146,7 @@ function Devices({
     else
       add.mutate(
         { kind: 'device', record: { name, facts: {} } },
-        { onSuccess: take, onError: (error) => toast({ text: `“${name}” was not added: ${error.message}` }) },
+        { onSuccess: take, onError: (error) => toast({ text: `“${name}” not added: ${error.message}` }) },
       );
   };
   return (
@@ -156,8 +156,8 @@ function Devices({
       <Row gap={8} align="center">
         <Stack flex={1}>
           <Input
-            aria-label="A new device"
-            placeholder="A new device, by its name"
+            aria-label="New device"
+            placeholder="Name of a new device"
             value={typed}
             onChangeText={setTyped}
             onSubmitEditing={onAdd}
@@ -167,7 +167,7 @@ function Devices({
         <Button
           type="outline"
           title="Add"
-          aria-label="Add the device"
+          aria-label="Add device"
           disabled={typed.trim() === ''}
           loading={add.isPending}
           onPress={onAdd}
@@ -207,7 +207,7 @@ function Roles({
           const taken = chosen[role.key]!;
           return (
             <Stack key={role.key} gap={6}>
-              <Quiet>{`${role.says[0]!.toUpperCase()}${role.says.slice(1)}${known.length === 0 ? ': none in the kit fits, name one' : ''}`}</Quiet>
+              <Quiet>{`${role.says[0]!.toUpperCase()}${role.says.slice(1)}${known.length === 0 ? ': none in Kit fits, enter one' : ''}`}</Quiet>
               {known.length > 0 ? (
                 <Chips
                   label={role.says}
@@ -236,9 +236,9 @@ function Roles({
         steps={() => stepsOf(steps)}
         lacks={
           template.devices !== null && devices.length > 0 && devices.length !== template.devices
-            ? `“${template.name}” is made for ${template.devices === 1 ? 'one device' : `${template.devices} devices`}.`
+            ? `“${template.name}” is for ${template.devices === 1 ? 'one device' : `${template.devices} devices`}.`
             : devices.length > 0 && steps.length === 0
-              ? 'No title is chosen for any of its parts.'
+              ? 'Choose a title for at least one part.'
               : null
         }
       />
@@ -248,7 +248,7 @@ function Roles({
 
 function Own({ id, devices }: { id: string; devices: string[] }): ReactNode {
   const card = useCard(id);
-  if (card.isPending) return <Loading rows={1} height={60} label="Loading the template" />;
+  if (card.isPending) return <Loading rows={1} height={60} label="Loading template" />;
   if (card.error) return <Failed error={card.error} retry={() => void card.refetch()} />;
   return (
     <Make
@@ -293,18 +293,18 @@ function Make({ name, devices, steps, order, from, lacks = null }: MakeProps): R
   return (
     <Stack gap={8}>
       <Input
-        label="Name of the card"
-        aria-label="Name of the card"
+        label="Card name"
+        aria-label="Card name"
         value={typed ?? name}
         onChangeText={setTyped}
         renderErrorMessage={false}
       />
-      {devices.length === 0 ? <Quiet>Choose at least one device first.</Quiet> : null}
+      {devices.length === 0 ? <Quiet>Choose at least one device.</Quiet> : null}
       {lacks ? <Body role="alert">{lacks}</Body> : null}
-      {create.error ? <Body role="alert">{`Not made: ${create.error.message}`}</Body> : null}
+      {create.error ? <Body role="alert">{`Not created: ${create.error.message}`}</Body> : null}
       <Row>
         <Button
-          title="Make the card"
+          title="Create card"
           disabled={devices.length === 0}
           loading={create.isPending}
           onPress={onMake}

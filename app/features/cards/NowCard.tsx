@@ -47,23 +47,25 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
   const [minutes, setMinutes] = useState<unknown>(usualMinutes(card, row));
   const late = typeof minutes === 'number' && minutes > 0 ? Math.round(minutes) : null;
   return (
-    <Sheet role="group" aria-label={running ? 'Going on' : 'Next'} marked padding={14} gap={8}>
+    <Sheet role="group" aria-label={running ? 'Running now' : 'Next'} marked padding={14} gap={8}>
       <Row gap={12} apart>
         <Stack flex={1}>
-          <Quiet>{running ? 'Going on' : 'Next'}</Quiet>
+          <Quiet>{running ? 'Running now' : 'Next'}</Quiet>
           <Heading>{nameOf(row)}</Heading>
           <Quiet>{[row.step.setup, row.step.note].filter(Boolean).join(' · ')}</Quiet>
           {row.step.then.length > 0 ? (
-            <Quiet>{`then ${row.step.then.map((one) => `${one.title}, ${one.minutes} min`).join('; ')}: straight on, without cooling down`}</Quiet>
+            <Quiet>{`then ${row.step.then.map((one) => `${one.title}, ${one.minutes} min`).join('; ')}, without cooling down in between`}</Quiet>
           ) : null}
           {running && row.now ? (
-            <Body small>{`${row.now.title} since ${timeOfDay(row.now.atMin)}`}</Body>
+            <Body small>{`${row.now.title}, since ${timeOfDay(row.now.atMin)}`}</Body>
           ) : null}
         </Stack>
         <Stack align="flex-end">
           <FigureText size={36}>{timeOfDay(running ? row.endMin : row.startMin)}</FigureText>
           <Quiet>
-            {running ? `ends; began ${timeOfDay(row.startMin)}` : `starts; ends ${timeOfDay(row.endMin)}`}
+            {running
+              ? `planned end; started ${timeOfDay(row.startMin)}`
+              : `planned start; ends ${timeOfDay(row.endMin)}`}
           </Quiet>
         </Stack>
       </Row>
@@ -72,7 +74,7 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
         <Row>
           <Button
             type="outline"
-            title="Open the ladder"
+            title="Open ladder"
             onPress={() => router.navigate(`/ladders/${row.step.ladderId!}`)}
           />
         </Row>
@@ -81,7 +83,7 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
         <Row gap={8} wrap>
           {running ? null : (
             <Button
-              title="Preflight and start"
+              title="Check and start"
               disabled={busy}
               onPress={() =>
                 router.navigate(
@@ -94,7 +96,7 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
             type={running ? 'solid' : 'outline'}
             title="Done as planned"
             disabled={busy}
-            onPress={() => onHappened([...begun, ended(row.endMin, 'done')], `${row.step.title} is done.`)}
+            onPress={() => onHappened([...begun, ended(row.endMin, 'done')], `${row.step.title} done.`)}
           />
         </Row>
         <Row gap={10} align="flex-start">
@@ -103,7 +105,7 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
               label="Minutes"
               value={minutes}
               onChange={setMinutes}
-              error={late === null ? 'above zero' : undefined}
+              error={late === null ? 'Enter a number above zero' : undefined}
             />
           </View>
           <Row gap={6} wrap flex={1} style={{ paddingTop: 22 }}>
@@ -127,7 +129,7 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
               onPress={() =>
                 onHappened(
                   [...begun, ended(row.startMin + late!, 'crashed')],
-                  `Crashed after ${late} min: that is a result.`,
+                  `Crashed after ${late} min. This counts as a result.`,
                 )
               }
             />
@@ -140,7 +142,7 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
           <Row>
             <Button
               type="clear"
-              title="Leave this run out"
+              title="Skip this run"
               disabled={busy}
               buttonStyle={{ paddingHorizontal: 0 }}
               onPress={() =>
@@ -151,7 +153,7 @@ export function NowCard({ card, row, busy, onHappened }: Props): ReactNode {
                       'skipped',
                     ),
                   ],
-                  `${row.step.title} is left out.`,
+                  `${row.step.title} skipped.`,
                 )
               }
             />
@@ -197,7 +199,7 @@ function StartState({ row, card }: { row: DayRow; card: Card }): ReactNode {
   return (
     <Body
       small
-    >{`By then ${row.step.device} should be at ${card.day.roomC === null ? `${difference(startOverRoomC)} over the room` : temperature(card.day.roomC + startOverRoomC)} with ${Math.floor(startPercent)} %.`}</Body>
+    >{`At the start, ${row.step.device} should be at ${card.day.roomC === null ? `${difference(startOverRoomC)} above room temperature` : temperature(card.day.roomC + startOverRoomC)} and ${Math.floor(startPercent)} % battery.`}</Body>
   );
 }
 
@@ -216,13 +218,13 @@ function StillWarm({ card, row, busy, onHappened }: Props): ReactNode {
           of="skin"
           value={typed}
           onChange={setTyped}
-          error={skinC === null ? 'a number' : undefined}
+          error={skinC === null ? 'Enter a number' : undefined}
         />
       </View>
       <Row flex={1} style={{ paddingTop: 22 }}>
         <Button
           type="outline"
-          title={`Still at ${skinC === null ? '…' : temperature(skinC)}`}
+          title={`Still warm: ${skinC === null ? '…' : temperature(skinC)}`}
           disabled={busy || skinC === null || device === null}
           buttonStyle={{ paddingHorizontal: 10 }}
           titleStyle={{ fontSize: 15, fontFamily: FONTS.head }}
@@ -238,7 +240,7 @@ function StillWarm({ card, row, busy, onHappened }: Props): ReactNode {
                   percent: null,
                 },
               ],
-              `${device} is still at ${temperature(skinC!)}.`,
+              `${device} still at ${temperature(skinC!)}.`,
             )
           }
         />

@@ -28,7 +28,7 @@ export function PreflightScreen({
   const { query: card, note } = useCardDay(cardId);
   const known = usePreflight(cardId, stepId);
   const step = card.data?.steps.find((one) => one.id === stepId);
-  const loading = { rows: 4, height: 80, label: 'Loading the preflight' };
+  const loading = { rows: 4, height: 80, label: 'Loading checks' };
   return (
     <Answered query={card} loading={loading}>
       {(ofDay) => (
@@ -46,7 +46,7 @@ export function PreflightScreen({
                 seen={told.seen}
               />
             ) : (
-              <Notice title="No such step">It may have been taken out of the card.</Notice>
+              <Notice title="Step not found">The step may have been removed from the card.</Notice>
             )
           }
         </Answered>
@@ -87,7 +87,7 @@ function Ask({ card, note, step, repeat, atMin, known, from, seen }: AskProps): 
     <Stack flex={1}>
       <ScrollView contentContainerStyle={{ padding: 14, gap: 14, maxWidth: 620, width: '100%' }}>
         <View>
-          <Heading level={1}>Preflight</Heading>
+          <Heading level={1}>Checks before the run</Heading>
           <Body>
             {[`${step.title} on ${step.device ?? 'no device'}`, step.setup, `${step.minutes} min`]
               .filter(Boolean)
@@ -98,7 +98,7 @@ function Ask({ card, note, step, repeat, atMin, known, from, seen }: AskProps): 
           <Stack
             gap={2}
             role="note"
-            aria-label="What was seen before"
+            aria-label="Last known conditions"
             padding={10}
             style={{ borderLeftWidth: 3, borderColor: action }}
           >
@@ -120,11 +120,13 @@ function Ask({ card, note, step, repeat, atMin, known, from, seen }: AskProps): 
       </ScrollView>
       <Stack gap={6} padding={12} style={{ borderTopWidth: 1, borderColor: line, backgroundColor: paper }}>
         <Quiet>
-          {open === 0 ? 'Everything is said.' : `${open} not said: the run will be marked where it counts.`}
+          {open === 0
+            ? 'All fields are filled in.'
+            : `${open} ${open === 1 ? 'field is' : 'fields are'} empty. The run will show a caveat where it matters.`}
         </Quiet>
         <Row gap={8}>
           <Button
-            title="To the bench"
+            title="Continue to the bench"
             disabled={step.device === null}
             onPress={() => void onBench()}
             buttonStyle={{ minHeight: 56 }}

@@ -6,7 +6,7 @@ import { day, span, timeOfDay } from '../../ui/figures';
 import { INK, Paper } from '../../ui/Paper';
 import { Failed, Loading, Notice } from '../../ui/states';
 import { DAY, FONTS } from '../../ui/theme';
-import { STOP_C } from '@pace-check/core';
+import { STOP_C, SWOLLEN_BATTERY } from '@pace-check/core';
 import { useVoice } from '../../ui/Voice';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { dayRows, nameOf, stepOfTask } from './dayRows';
@@ -18,9 +18,8 @@ export function PrintScreen({ id }: { id: string }): ReactNode {
   const { data: card, error, refetch } = useCard(id);
   const router = useRouter();
   if (error) return <Failed error={error} retry={() => void refetch()} />;
-  if (!card) return <Loading rows={6} height={40} label="Loading the card" />;
-  if (!card.plan)
-    return <Notice title="Not laid out yet">Lay the day out first; then it can be printed.</Notice>;
+  if (!card) return <Loading rows={6} height={40} label="Loading card" />;
+  if (!card.plan) return <Notice title="No plan to print yet">Plan the day first, then print it.</Notice>;
   const { plan } = card;
   const rows = dayRows(card);
   const cell = {
@@ -41,15 +40,15 @@ export function PrintScreen({ id }: { id: string }): ReactNode {
           card.day.date ? day(`${card.day.date}T12:00`) : null,
           `settings: ${card.policy}`,
           `${timeOfDay(card.day.startMin)} to ${timeOfDay(plan.finishMin)}`,
-          `${span(plan.handsOnMin)} hands on`,
+          `${span(plan.handsOnMin)} of active work`,
           card.day.roomC === null ? `room: ____ °${unit}` : `room ${temperature(card.day.roomC)}`,
-          `start at most ${difference(card.rules.startOverRoomC)} over the room`,
+          `start at most ${difference(card.rules.startOverRoomC)} above room temperature`,
         ]
           .filter(Boolean)
           .join(' · ')}
       </Quiet>
       <div tabIndex={0} style={{ overflowX: 'auto' }}>
-        <View role="table" aria-label="The day" style={{ minWidth: 640 }}>
+        <View role="table" aria-label="Schedule" style={{ minWidth: 640 }}>
           <Row role="row" gap={8}>
             {COLUMNS.map(({ text, width }) => (
               <Body key={text} role="columnheader" style={[cell, { fontFamily: FONTS.head, ...width }]}>
@@ -83,7 +82,7 @@ export function PrintScreen({ id }: { id: string }): ReactNode {
       {plan.rests.length > 0 ? (
         <Body
           style={{ color: INK, fontSize: 13 }}
-        >{`Rest: ${plan.rests.map((rest) => `${timeOfDay(rest.fromMin)}–${timeOfDay(rest.toMin)}`).join(', ')}.`}</Body>
+        >{`Break: ${plan.rests.map((rest) => `${timeOfDay(rest.fromMin)}–${timeOfDay(rest.toMin)}`).join(', ')}.`}</Body>
       ) : null}
       {plan.pauses.some((pause) => pause.kind === 'charge') ? (
         <Body
@@ -102,16 +101,16 @@ export function PrintScreen({ id }: { id: string }): ReactNode {
           .join(', ')}.`}</Body>
       ) : null}
       <Quiet style={{ color: INK, fontSize: 12 }}>
-        {`Put a device down at ${temperature(STOP_C)}. A swollen, leaking, hissing or very hot battery: stop, do not charge, move away, have it handled by a professional.`}
+        {`Put a device down at ${temperature(STOP_C)}. ${SWOLLEN_BATTERY}`}
       </Quiet>
     </Paper>
   );
 }
 
 const COLUMNS = [
-  { text: 'When', width: { width: 92 } },
-  { text: 'What', width: { flex: 1 } },
-  { text: 'skin', width: { width: 54 } },
+  { text: 'Time', width: { width: 92 } },
+  { text: 'Run', width: { flex: 1 } },
+  { text: 'Skin', width: { width: 54 } },
   { text: '%', width: { width: 70 } },
-  { text: 'notes', width: { width: 140 } },
+  { text: 'Notes', width: { width: 140 } },
 ];

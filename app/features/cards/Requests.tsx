@@ -25,11 +25,11 @@ export function Requests(): ReactNode {
       <Row align="center" apart>
         <Heading>Requests</Heading>
         <IfMay route={ROUTES.request}>
-          <Button type="clear" title={open ? 'Close' : 'Add a request'} onPress={() => setOpen(!open)} />
+          <Button type="clear" title={open ? 'Close' : 'Add request'} onPress={() => setOpen(!open)} />
         </IfMay>
       </Row>
       {open ? <RequestForm /> : null}
-      <Answered query={requests} loading={{ rows: 3, height: 48, label: 'Loading the requests' }}>
+      <Answered query={requests} loading={{ rows: 3, height: 48, label: 'Loading requests' }}>
         {(all) => <List requests={all} />}
       </Answered>
     </Stack>
@@ -41,7 +41,11 @@ function List({ requests }: { requests: ViewerRequest[] }): ReactNode {
   const remove = useDeleteRequest();
   const toast = useToast();
   if (requests.length === 0)
-    return <Quiet>Nobody asked for anything yet. The same wish from several sides is counted as one.</Quiet>;
+    return (
+      <Quiet>
+        No requests yet. The same request from several people is counted once, with the number of people.
+      </Quiet>
+    );
   return (
     <View role="list" aria-label="Requests">
       {requests.map((request) => (
@@ -63,7 +67,7 @@ function List({ requests }: { requests: ViewerRequest[] }): ReactNode {
           </Stack>
           {request.answeredBy ? (
             <Link href={`/runs/${request.answeredBy.id}`} style={{ paddingVertical: 12 }}>
-              <Body>see the run</Body>
+              <Body>Open run</Body>
             </Link>
           ) : request.onCard ? (
             <Link href={`/cards/${request.onCard.id}`} style={{ paddingVertical: 12 }}>
@@ -74,7 +78,7 @@ function List({ requests }: { requests: ViewerRequest[] }): ReactNode {
               <Button
                 type="clear"
                 title="×"
-                aria-label={`Take the request for ${request.title} away`}
+                aria-label={`Delete the request for ${request.title}`}
                 onPress={() =>
                   remove.mutate(request.id, { onError: (error) => toast({ text: error.message }) })
                 }
@@ -108,17 +112,17 @@ function RequestForm(): ReactNode {
       <PickOrAdd
         control={control}
         name="device"
-        label="Device (may stay open)"
+        label="Device (optional)"
         what="device"
         known={kit?.devices.map((one) => one.name) ?? []}
         optional
       />
       <Row gap={12}>
         <View style={{ width: 110 }}>
-          <NumberField control={control} name="asked" label="How many asked" />
+          <NumberField control={control} name="asked" label="Number of people" />
         </View>
         <Stack flex={1}>
-          <TextField control={control} name="source" label="Where" placeholder="comments, mail, …" />
+          <TextField control={control} name="source" label="Source" placeholder="comments, email, …" />
         </Stack>
       </Row>
       {add.error ? <Body role="alert">{`Not added: ${add.error.message}`}</Body> : null}

@@ -65,7 +65,7 @@ export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactN
       <PickOrAdd
         control={control}
         name="setup"
-        label="Setup (may stay empty)"
+        label="Setup (optional)"
         what="setup"
         known={kit?.setups.filter((one) => one.titleId === title?.id).map((one) => one.name) ?? []}
         optional
@@ -80,14 +80,14 @@ export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactN
           <NumberField control={control} name="repeats" label="Repeats" />
         </Third>
         <Third>
-          <NumberField control={control} name="wanted" label="Wanted, 0 up" />
+          <NumberField control={control} name="wanted" label="Priority, 0 or higher" />
         </Third>
       </Row>
       <Controller
         control={control}
         name="attended"
         render={({ field }) => (
-          <Flag label="Hands on it all the while" value={field.value} onChange={field.onChange} />
+          <Flag label="Needs a person all the time" value={field.value} onChange={field.onChange} />
         )}
       />
       <Condition control={control} field="charging" />
@@ -114,15 +114,15 @@ export function StepEditor({ step, steps, kit, onSteps, onDone }: Props): ReactN
       <TextField control={control} name="note" label="Note" />
       <Row gap={8} wrap>
         <Button
-          title="Keep step"
+          title="Save step"
           onPress={form.handleSubmit(
             (kept) => (onSteps(steps.map((one) => (one.id === step.id ? kept : one))), onDone()),
           )}
         />
-        <Button type="clear" title="Leave as it was" onPress={onDone} />
+        <Button type="clear" title="Discard changes" onPress={onDone} />
         <Button
           type="clear"
-          title="Take out"
+          title="Remove"
           onPress={() =>
             onSteps(others.map((one) => ({ ...one, after: one.after.filter((id) => id !== step.id) })))
           }
@@ -150,7 +150,7 @@ function LadderOfStep({ form }: { form: UseFormReturn<StepForm, unknown, CardSte
         return (
           <Stack gap={4} style={{ marginBottom: 10 }}>
             <Select
-              label="Ladder that is climbed"
+              label="Ladder to work on"
               options={fitting.map(({ id, axis, scene }) => ({
                 value: id,
                 text: [axis, scene].filter(Boolean).join(', '),
@@ -165,7 +165,7 @@ function LadderOfStep({ form }: { form: UseFormReturn<StepForm, unknown, CardSte
             />
             {chosen ? (
               <Quiet>
-                {`${chosen.probesToGo === null ? 'No probe' : `About ${count(Math.max(1, Math.round(chosen.probesToGo)), 'probe')}`} to go${chosen.confirmed ? '' : ', and the run that confirms'}: ${chosen.minutesToGo} min. It follows what is probed.`}
+                {`${chosen.probesToGo === null ? 'No test' : `About ${count(Math.max(1, Math.round(chosen.probesToGo)), 'test')}`} left${chosen.confirmed ? '' : ', and the confirming run'}: ${chosen.minutesToGo} min. The time follows the tests still needed.`}
               </Quiet>
             ) : null}
           </Stack>
@@ -183,13 +183,13 @@ function Then({ form }: { form: UseFormReturn<StepForm, unknown, CardStep> }): R
   const problem = form.formState.errors.then;
   const message =
     problem &&
-    ('message' in problem && problem.message ? problem.message : 'a title and its minutes in each line');
+    ('message' in problem && problem.message ? problem.message : 'Enter one title and its minutes per line');
   return (
     <Stack gap={2} style={{ marginBottom: 6 }}>
       <Input
         multiline
-        label="Straight after it, a title and its minutes a line"
-        aria-label="Straight after it"
+        label="Then play, one title and its minutes per line"
+        aria-label="Then play"
         placeholder={'Hexgarden 20'}
         value={text}
         onChangeText={(now) => {
@@ -201,9 +201,9 @@ function Then({ form }: { form: UseFormReturn<StepForm, unknown, CardStep> }): R
         renderErrorMessage={false}
       />
       {message ? (
-        <Quiet role="alert">{`Straight after it: ${message}`}</Quiet>
+        <Quiet role="alert">{`Then play: ${message}`}</Quiet>
       ) : text.trim() === '' ? null : (
-        <Quiet>Within the step’s minutes, on one clock, without cooling down.</Quiet>
+        <Quiet>Counts within the step’s minutes, as one session, without cooling down in between.</Quiet>
       )}
     </Stack>
   );
@@ -242,7 +242,7 @@ function Condition({
       name="conditions"
       render={({ field }) => (
         <Stack gap={2} style={{ marginBottom: 10 }}>
-          <Quiet>{`${CONDITION_WORDS[name]}: as the preflight finds it, unless chosen here`}</Quiet>
+          <Quiet>{`${CONDITION_WORDS[name]}: taken from the checks before the run unless you choose here`}</Quiet>
           <Choices
             label={CONDITION_WORDS[name]}
             options={options}
@@ -265,8 +265,8 @@ function Duplicate({ step, steps, kit, onSteps, onDone }: Props): ReactNode {
   if (devices.length === 0) return null;
   return (
     <Stack gap={6} style={{ marginTop: 10 }}>
-      <Quiet>The same step on</Quiet>
-      <Chips label="The same step on" options={devices} selected={chosen} onChange={setChosen} />
+      <Quiet>Copy step to</Quiet>
+      <Chips label="Copy step to" options={devices} selected={chosen} onChange={setChosen} />
       <Row>
         <Button
           type="outline"

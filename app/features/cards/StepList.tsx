@@ -103,8 +103,8 @@ function StepRow({ step, number, steps, open, onOpen }: RowProps): ReactNode {
             step.attended ? null : 'unattended',
             says(step),
             after.length > 0 ? `after ${after.join(', ')}` : null,
-            step.requestId ? 'asked for' : null,
-            step.ladderId === null ? null : 'a ladder',
+            step.requestId ? 'requested' : null,
+            step.ladderId === null ? null : 'ladder',
           ]
             .filter(Boolean)
             .join(' · ')}
@@ -114,7 +114,7 @@ function StepRow({ step, number, steps, open, onOpen }: RowProps): ReactNode {
         <FigureText
           size={20}
         >{`${step.repeats > 1 ? `${step.repeats} × ` : ''}${span(step.minutes)}`}</FigureText>
-        <Quiet>{`wanted ${step.wanted}`}</Quiet>
+        <Quiet>{`priority ${step.wanted}`}</Quiet>
       </Stack>
     </Pressable>
   );

@@ -188,7 +188,7 @@ describe('what changed', () => {
   const none = { finishByMin: 0, moved: [], dropped: [], back: [], reordered: false };
   const t = (n: number): string => `${id(n)}#1`;
   it('is said in a few lines', () => {
-    expect(sayChanges(none, of)).toEqual(['The finish stays.']);
+    expect(sayChanges(none, of)).toEqual(['The finish time is unchanged.']);
     expect(
       sayChanges(
         {
@@ -201,7 +201,7 @@ describe('what changed', () => {
         },
         of,
       ),
-    ).toEqual(['The finish is 12 min later.', '2 runs start 12 min later.']);
+    ).toEqual(['The finish moves by 12 min later.', '2 runs start 12 min later.']);
     expect(
       sayChanges(
         {
@@ -217,17 +217,15 @@ describe('what changed', () => {
         of,
       ),
     ).toEqual([
-      'The finish is 5 min earlier.',
-      'Aurelune on Velm 5 is left out now.',
+      'The finish moves by 5 min earlier.',
+      'Aurelune on Velm 5 is now left out.',
       'The order has changed.',
       'Aurelune on Velm 5: 10:00, 5 min earlier.',
       'Aurelune on Velm 5: 11:40, 3 min later.',
     ]);
     const many = Array.from({ length: 5 }, (_, i) => ({ taskId: t(1), byMin: i + 1, startMin: 600 + i }));
-    expect(sayChanges({ ...none, moved: many }, of).at(-1)).toBe(
-      '2 more runs moved: the list below has them.',
-    );
-    expect(sayChanges(null, of)).toEqual(['The day could not be laid out anew.']);
+    expect(sayChanges({ ...none, moved: many }, of).at(-1)).toBe('2 more runs moved; see the list below.');
+    expect(sayChanges(null, of)).toEqual(['The day could not be replanned.']);
   });
 });
 
@@ -285,7 +283,7 @@ it('preflight’s answers are said in its order', () =>
       (celsius) => `${celsius} °C`,
     ),
   ).toEqual([
-    { asks: 'Room', says: '18 °C' },
+    { asks: 'Room temperature', says: '18 °C' },
     { asks: 'Brightness', says: '70 %' },
     { asks: 'Alerts', says: 'off' },
     { asks: 'First play', says: 'yes' },

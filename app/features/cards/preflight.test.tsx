@@ -52,8 +52,8 @@ async function preflight(stepId = STEP): Promise<void> {
   await show(<PreflightScreen cardId={CARD} stepId={stepId} repeat={1} atMin={551} />);
   await until(
     () =>
-      screen.queryByRole('heading', { name: 'Preflight' }) !== null ||
-      screen.queryByText('No such step') !== null,
+      screen.queryByRole('heading', { name: 'Checks before the run' }) !== null ||
+      screen.queryByText('Step not found') !== null,
   );
 }
 it('with a cooler it asks for its plate and the air, and says whether water gathers', async () => {
@@ -64,17 +64,15 @@ it('with a cooler it asks for its plate and the air, and says whether water gath
   fireEvent.click(
     within(screen.getByRole('radiogroup', { name: 'Cooler' })).getByRole('radio', { name: 'with' }),
   );
-  expect(screen.getByText(/^A cold plate collects water from the air/)).toBeTruthy();
+  expect(screen.getByText(/^Water can condense on a cold plate/)).toBeTruthy();
   fireEvent.change(screen.getByLabelText('Humidity, %'), { target: { value: '50' } });
-  fireEvent.change(screen.getByLabelText(/^Its plate/), { target: { value: '7' } });
-  expect(
-    screen.getByText(/^Water gathers on the plate: it is at 7\.0.°C, and water leaves this air at 13\.9.°C/),
-  ).toBeTruthy();
+  fireEvent.change(screen.getByLabelText(/^Cooler plate temperature/), { target: { value: '7' } });
+  expect(screen.getByText(/^Water condenses on the plate: plate 7\.0.°C, dew point 13\.9.°C/)).toBeTruthy();
 });
 it('says what was seen of the title before', async () => {
-  known = { ...known, seen: ['Last seen 2026-05-03: it started only without an overlay.'] };
+  known = { ...known, seen: ['Last result 2026-05-03: it started only without an overlay.'] };
   await preflight();
-  expect(screen.getByRole('note', { name: 'What was seen before' }).textContent).toContain(
+  expect(screen.getByRole('note', { name: 'Last known conditions' }).textContent).toContain(
     'without an overlay',
   );
 });
@@ -87,23 +85,27 @@ describe('preflight', () => {
   it('asks what is not known, shows what is, and asks that anew where it is different today', async () => {
     await preflight();
     expect(
-      screen.getByText('As at the last run on this device (Saltmarsh Drift). Tap what is different today.'),
+      screen.getByText('From the last run on this device (Saltmarsh Drift). Change what is different today.'),
     ).toBeTruthy();
     expect(screen.queryByRole('radiogroup', { name: 'Case' })).toBeNull();
     fireEvent.click(screen.getByRole('button', { name: 'Case: off' }));
     choose('Case', 'on');
     const open = Number(
-      /^(\d+) not said/.exec(screen.getByText(/not said: the run will be marked/).textContent!)![1],
+      /^(\d+) fields? /.exec(
+        screen.getByText(/(field is|fields are) empty\. The run will show a caveat/).textContent!,
+      )![1],
     );
     choose('Power', 'on battery');
-    expect(screen.getByText(`${open - 1} not said: the run will be marked where it counts.`)).toBeTruthy();
+    expect(
+      screen.getByText(new RegExp(`^${open - 1} fields? (is|are) empty\\. The run will show a caveat`)),
+    ).toBeTruthy();
   });
 
   it('cautions where the work can hurt, and refuses what cannot be without losing the rest', async () => {
     await preflight();
     expect(screen.queryByText(/Charging while playing/)).toBeNull();
     choose('Power', 'plugged in');
-    expect(screen.getByText(/Charging while playing adds about 5 °C/)).toBeTruthy();
+    expect(screen.getByText(/Charging during play adds about 5 °C/)).toBeTruthy();
     fireEvent.change(screen.getByLabelText('Brightness, %'), { target: { value: '120' } });
     expect(screen.getByText('at most 100')).toBeTruthy();
     expect(
@@ -117,7 +119,7 @@ describe('preflight', () => {
     await preflight();
     reached = false;
     choose('Power', 'plugged in');
-    fireEvent.click(screen.getByRole('button', { name: 'To the bench' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Continue to the bench' }));
     await until(() => mockNavigate.mock.calls.length === 1);
     expect(mockNavigate).toHaveBeenCalledWith(`/bench/new?card=${CARD}&step=${STEP}&repeat=1&at=551`);
     expect(outbox.snapshot().waiting).toEqual([
@@ -148,6 +150,6 @@ describe('preflight', () => {
 
   it('for a step that is gone says so', async () => {
     await preflight('44444444-4444-4444-8444-444444444444');
-    expect(screen.getByText('It may have been taken out of the card.')).toBeTruthy();
+    expect(screen.getByText('The step may have been removed from the card.')).toBeTruthy();
   });
 });

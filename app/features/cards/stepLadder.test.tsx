@@ -60,8 +60,8 @@ async function edit(ladders: LadderSummary[]): Promise<CardStep[][]> {
 describe('a step of a card', () => {
   it('takes the minutes that its ladder still takes, and says what is to go', async () => {
     const kept = await edit([{ ...LADDER, title: 'Pico Harbour' }, LADDER]);
-    await until(() => screen.queryByLabelText('Ladder that is climbed') !== null);
-    const select = screen.getByLabelText('Ladder that is climbed') as HTMLSelectElement;
+    await until(() => screen.queryByLabelText('Ladder to work on') !== null);
+    const select = screen.getByLabelText('Ladder to work on') as HTMLSelectElement;
     // only that of its own device and title
     expect([...select.options].map((option) => option.text)).toEqual([
       'none',
@@ -71,32 +71,32 @@ describe('a step of a card', () => {
     await until(
       () =>
         screen.queryByText(
-          'About 2 probes to go, and the run that confirms: 23 min. It follows what is probed.',
+          'About 2 tests left, and the confirming run: 23 min. The time follows the tests still needed.',
         ) !== null,
     );
-    fireEvent.click(screen.getByRole('button', { name: 'Keep step' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Save step' }));
     await until(() => kept.length === 1);
     expect(kept[0]![0]).toMatchObject({ ladderId: LADDER.id, minutes: 23 });
   });
 
   it('is asked for no ladder where none fits', async () => {
     const kept = await edit([{ ...LADDER, device: 'Oru Fold' }]);
-    fireEvent.click(screen.getByRole('button', { name: 'Keep step' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Save step' }));
     await until(() => kept.length === 1);
-    expect(screen.queryByLabelText('Ladder that is climbed')).toBeNull();
+    expect(screen.queryByLabelText('Ladder to work on')).toBeNull();
     expect(kept[0]![0]).toMatchObject({ ladderId: null, minutes: 30 });
   });
 });
 
 describe('titles in a row', () => {
   const type = (text: string): void =>
-    void fireEvent.change(screen.getByLabelText('Straight after it'), { target: { value: text } });
-  const keep = (): void => void fireEvent.click(screen.getByRole('button', { name: 'Keep step' }));
+    void fireEvent.change(screen.getByLabelText('Then play'), { target: { value: text } });
+  const keep = (): void => void fireEvent.click(screen.getByRole('button', { name: 'Save step' }));
 
   it('are typed a line each, and kept with their minutes', async () => {
     const kept = await edit([]);
     type('Hexgarden 10\nSkiff 120, 12 min');
-    await until(() => screen.queryByText(/^Within the step’s minutes/) !== null);
+    await until(() => screen.queryByText(/^Counts within the step’s minutes/) !== null);
     keep();
     await until(() => kept.length === 1);
     expect(kept[0]![0]!.then).toEqual([
@@ -106,8 +106,8 @@ describe('titles in a row', () => {
   });
 
   it.each([
-    ['Hexgarden', /^Straight after it: a title and its minutes/],
-    ['Hexgarden 30', /they take all of the step’s minutes/],
+    ['Hexgarden', /^Then play: [Ee]nter/],
+    ['Hexgarden 30', /these titles use all minutes of the step/],
   ])('“%s” is not kept, with its reason', async (text, reason) => {
     const kept = await edit([]);
     type(text);

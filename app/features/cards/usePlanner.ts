@@ -117,7 +117,7 @@ export function usePlanner(kit: Kit | undefined): Planner {
           setRefused({
             place: 'planner',
             message: `The planner stopped (${event.message}).`,
-            remedy: 'Reload the page and lay the day out again.',
+            remedy: 'Reload the page and plan the day again.',
           });
           end(null);
         };

@@ -7,7 +7,6 @@ import { useState, type ReactNode } from 'react';
 import { ScrollView } from 'react-native';
 import { useChangeComparison, useComparison, useDeleteComparison } from '../../api/compare';
 import { BackTo } from '../../ui/BackTo';
-import { count } from '../../ui/figures';
 import { useWide } from '../../ui/Look';
 import { Row, Sheet, Stack } from '../../ui/parts';
 import { RemoveButton } from '../../ui/RemoveButton';
@@ -31,7 +30,7 @@ export function ComparisonScreen({ id }: { id: string }): ReactNode {
   return (
     <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}>
       {comparison.data ? null : <BackTo href="/compare" title="Comparisons" />}
-      <Answered query={comparison} loading={{ rows: 4, height: 130, label: 'Loading the comparison' }}>
+      <Answered query={comparison} loading={{ rows: 4, height: 130, label: 'Loading comparison' }}>
         {(known) => <ComparisonPage comparison={known} />}
       </Answered>
     </ScrollView>
@@ -53,7 +52,7 @@ function ComparisonPage({ comparison }: { comparison: ComparisonDetail }): React
         <Name comparison={comparison} />
         <Answer comparison={comparison} wide={wide} />
         {comparison.gone > 0 ? (
-          <Body>{`${count(comparison.gone, 'run')} of it ${comparison.gone === 1 ? 'was' : 'were'} deleted; undo that, or choose others.`}</Body>
+          <Body>{`${comparison.gone === 1 ? 'One run of this comparison was' : `${comparison.gone} runs of this comparison were`} deleted. Restore them or choose other runs.`}</Body>
         ) : null}
       </Stack>
       {refused ? <NotTheSameWork comparison={comparison} /> : null}
@@ -101,10 +100,13 @@ function Answer({ comparison, wide }: { comparison: ComparisonDetail; wide: bool
           maxWidth: 860,
         }}
       >
-        {says ?? (pair ? 'Not compared: it is not the same work.' : 'There is nothing to compare yet.')}
+        {says ??
+          (pair
+            ? 'Not compared: the test conditions differ too much.'
+            : 'Nothing to compare yet. Choose at least two runs.')}
       </Body>
       {kept && answerThen !== null && answerThen !== answer ? (
-        <Body small>{`When it was kept it said: “${answerThen}”`}</Body>
+        <Body small>{`Result when saved: “${answerThen}”`}</Body>
       ) : null}
     </>
   );
@@ -131,7 +133,7 @@ function Name({ comparison }: { comparison: ComparisonDetail }): ReactNode {
       { name: typed.trim() === '' ? null : typed.trim() },
       {
         onSuccess: () => setTyped(null),
-        onError: (error) => toast({ text: `The name stays as it is: ${error.message}` }),
+        onError: (error) => toast({ text: `Not renamed: ${error.message}` }),
       },
     );
   return (
@@ -148,7 +150,7 @@ function Name({ comparison }: { comparison: ComparisonDetail }): ReactNode {
           renderErrorMessage={false}
         />
       </Stack>
-      <Button title="Keep" loading={change.isPending} onPress={keep} />
+      <Button title="Save" loading={change.isPending} onPress={keep} />
     </Row>
   );
 }
@@ -158,23 +160,23 @@ function Actions({ comparison }: { comparison: ComparisonDetail }): ReactNode {
   const toast = useToast();
   const change = useChangeComparison(comparison.id);
   const remove = useDeleteComparison();
-  const failed = (error: Error): void => toast({ text: `It could not be done: ${error.message}` });
+  const failed = (error: Error): void => toast({ text: `Not done: ${error.message}` });
   return (
     <Row>
       <IfMay route={ROUTES.changeComparison}>
         {comparison.kept ? (
           <Button
             type="clear"
-            title="Kept"
-            aria-label="Kept: let it go"
+            title="Remove from saved"
+            aria-label="Remove from saved"
             loading={change.isPending}
             onPress={() => change.mutate({ kept: false }, { onError: failed })}
           />
         ) : (
           <Button
             type="clear"
-            title="Keep"
-            aria-label="Keep the comparison"
+            title="Save"
+            aria-label="Save comparison"
             loading={change.isPending}
             onPress={() => change.mutate({ kept: true }, { onError: failed })}
           />
@@ -182,7 +184,7 @@ function Actions({ comparison }: { comparison: ComparisonDetail }): ReactNode {
       </IfMay>
       <RemoveButton
         title="Delete"
-        gone={`“${comparison.name}” is deleted.`}
+        gone={`“${comparison.name}” deleted.`}
         removal={remove}
         id={comparison.id}
         onGone={() => router.navigate('/compare')}
@@ -198,13 +200,13 @@ function NotTheSameWork({ comparison }: { comparison: ComparisonDetail }): React
   const other = otherWork(comparison.pair!.comparison.mismatches);
   return (
     <Sheet gap={8} marked>
-      <Heading>Not the same work</Heading>
+      <Heading>Test conditions differ</Heading>
       {other.map(({ kind, first, second }) => (
-        <Body key={kind}>{`${kind}: ${first.join(', ')} against ${second.join(', ')}`}</Body>
+        <Body key={kind}>{`${kind}: ${first.join(', ')} and ${second.join(', ')}`}</Body>
       ))}
       <Quiet>
-        What differs may be the title’s doing, not the device’s. Choose runs of the same work below; or have
-        it compared all the same, and it is said first.
+        The difference may come from the title or the scene, not from the device. Choose runs with the same
+        title, scene, cap and target below, or compare anyway; the comparison then starts with this warning.
       </Quiet>
       <Row>
         <IfMay route={ROUTES.changeComparison}>
@@ -215,7 +217,7 @@ function NotTheSameWork({ comparison }: { comparison: ComparisonDetail }): React
             onPress={() =>
               change.mutate(
                 { anyway: true },
-                { onError: (error) => toast({ text: `It could not be done: ${error.message}` }) },
+                { onError: (error) => toast({ text: `Not done: ${error.message}` }) },
               )
             }
           />

@@ -13,9 +13,9 @@ import { Answered, Notice } from '../../ui/states';
 import { Heading, Quiet } from '../../ui/words';
 
 export const KIND_WORDS: Record<ComparisonKind, string> = {
-  pair: 'pair',
+  pair: 'two sides',
   'before-after': 'before and after',
-  field: 'field',
+  field: 'several devices',
   matrix: 'matrix',
 };
 
@@ -30,20 +30,20 @@ export function ComparisonsScreen(): ReactNode {
       <Heading level={1} style={{ marginTop: -12 }}>
         Comparisons
       </Heading>
-      <Answered query={comparisons} loading={{ rows: 4, height: 70, label: 'Loading the comparisons' }}>
+      <Answered query={comparisons} loading={{ rows: 4, height: 70, label: 'Loading comparisons' }}>
         {(all) =>
           all.length === 0 ? (
             <Notice
-              title="Nothing is compared yet"
-              action={<Button title="Choose runs" onPress={() => router.navigate('/?choose=1')} />}
+              title="No comparisons yet"
+              action={<Button title="Select runs" onPress={() => router.navigate('/?choose=1')} />}
             >
-              Choose two runs or more in the list of runs: one against another, several devices on one title,
-              or a whole matrix of titles and devices.
+              Select two or more runs in the list: one against another, several devices on one title, or
+              several titles on several devices.
             </Notice>
           ) : (
             <>
-              <Group title="Kept" all={all.filter((one) => one.kept)} />
-              <Group title="Not kept, gone after a month" all={all.filter((one) => !one.kept)} />
+              <Group title="Saved" all={all.filter((one) => one.kept)} />
+              <Group title="Not saved, deleted after one month" all={all.filter((one) => !one.kept)} />
             </>
           )
         }

@@ -41,7 +41,7 @@ export function FieldView({ comparison, row }: { comparison: ComparisonDetail; r
     >
       {/* of what leads, the first line of the page has said it */}
       {measure === lead ? null : <Body>{fieldAnswer(measure, found, names, voice.unit)}</Body>}
-      <Stack role="list" aria-label={`In order of ${MEASURE_WORDS[measure]}`} gap={14}>
+      <Stack role="list" aria-label={`Sorted by ${MEASURE_WORDS[measure]}`} gap={14}>
         {found.order.map((side, place) => (
           <Stack key={names[side]} role="listitem">
             <PlaceInField
@@ -108,11 +108,11 @@ function PlaceInField({
   const { against } = place;
   const verdict =
     against === null
-      ? 'the best here'
+      ? 'best of these'
       : place.otherWork.length > 0
-        ? `not the same work: ${place.otherWork.join(', ')}`
+        ? `test conditions differ: ${place.otherWork.join(', ')}`
         : against.verdict === 'first better'
-          ? `clearly behind${against.small ? ', too little to feel' : ''}`
+          ? `clearly behind${against.small ? ', too small to notice' : ''}`
           : against.verdict;
   const head = (
     <Row gap={10} apart align="baseline">
@@ -131,12 +131,12 @@ function PlaceInField({
       {against ? (
         <DifferenceBar
           {...drawn(measure, against, margin)}
-          says={`${name} against ${best}: ${sayDifference(measure, against, unit)}, ${verdict}`}
+          says={`${name} compared with ${best}: ${sayDifference(measure, against, unit)}, ${verdict}`}
         />
       ) : null}
       <Row gap={8} apart wrap>
         <Body small>{verdict}</Body>
-        {against ? <Quiet>{`${sayDifference(measure, against, unit)} against ${best}`}</Quiet> : null}
+        {against ? <Quiet>{`${sayDifference(measure, against, unit)} compared with ${best}`}</Quiet> : null}
       </Row>
     </Stack>
   );

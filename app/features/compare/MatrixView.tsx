@@ -38,7 +38,7 @@ export function MatrixView({ comparison }: { comparison: ComparisonDetail }): Re
   );
   const names = useMemo(() => comparison.side.map((side) => side.name), [comparison.side]);
   return (
-    <Section title="Matrix" aside={<MeasurePicker measure={measure} onChange={setMeasure} />}>
+    <Section title="Titles and devices" aside={<MeasurePicker measure={measure} onChange={setMeasure} />}>
       {comparison.rows.length >= MANY ? (
         <Input
           label="Search titles"
@@ -48,9 +48,9 @@ export function MatrixView({ comparison }: { comparison: ComparisonDetail }): Re
           renderErrorMessage={false}
         />
       ) : null}
-      {rows.length === 0 ? <Body>No title holds that.</Body> : null}
+      {rows.length === 0 ? <Body>No matching titles.</Body> : null}
       {wide ? <WideMatrix rows={rows} names={names} /> : <PairByPair rows={rows} names={names} />}
-      <Quiet>{`${MEASURE_WORDS[measure]}; a frame marks the best of a row where it is clearly the best of the same work. Tap a head to sort.`}</Quiet>
+      <Quiet>{`${MEASURE_WORDS[measure]}. A frame marks the best value of a row if it is clearly the best under the same conditions. Tap a heading to sort.`}</Quiet>
     </Section>
   );
 }
@@ -124,7 +124,7 @@ function WideMatrix({ rows, names }: { rows: ShownRow[]; names: string[] }): Rea
       style={{ overflow: 'auto', maxHeight: '70vh', border: `1px solid ${line}`, borderRadius: 8 }}
       tabIndex={0}
       role="region"
-      aria-label="Matrix of titles and devices"
+      aria-label="Table of titles and devices"
     >
       <table style={{ borderCollapse: 'separate', borderSpacing: 0, width: '100%' }}>
         <thead>
@@ -290,7 +290,7 @@ function PairByPair({ rows, names }: { rows: ShownRow[]; names: string[] }): Rea
         horizontal
         pagingEnabled
         tabIndex={0}
-        aria-label="Matrix, two devices at a time"
+        aria-label="Table of titles, two devices at a time"
         showsHorizontalScrollIndicator
       >
         {width > 0

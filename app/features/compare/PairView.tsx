@@ -63,7 +63,7 @@ function Differences({ comparison, pair, names }: Props): ReactNode {
       aside={
         <Button
           type="clear"
-          title={sure ? 'Less' : 'How sure'}
+          title={sure ? 'Less' : 'Certainty'}
           aria-expanded={sure}
           onPress={() => setSure(!sure)}
         />
@@ -77,7 +77,7 @@ function Differences({ comparison, pair, names }: Props): ReactNode {
         <PartOfPair key={part} part={part} comparison={comparison} pair={pair} names={names} sure={sure} />
       ))}
       <Quiet style={{ borderTopWidth: 1, borderColor: line, paddingTop: 8 }}>
-        {`What stands at the right is ${names[1]} against ${names[0]}. The bar is its 95 % interval; the hatched band in the middle is too small to feel: ${Math.round(comparison.margin * 1000) / 10} % either way, 1 °C for warmth.`}
+        {`The difference column shows ${names[1]} compared with ${names[0]}. The bar is the 95 % interval. Differences within the hatched band are too small to notice: ${Math.round(comparison.margin * 1000) / 10} % either way, 1 °C for warmth.`}
       </Quiet>
     </Section>
   );
@@ -148,7 +148,7 @@ function Energy({ pair, names }: { pair: PairDetail; names: readonly [string, st
   const more = (ratio: number): string => `${Math.round(ratio * 100)} %`;
   return (
     <Body small>
-      {`Used equally long, so the time that nobody noted cancels: ${names[1]} took ${more(energy.ratio)} of the energy that ${names[0]} did (${more(energy.range[0])} to ${more(energy.range[1])}; ${energy.second.toFixed(1)} against ${energy.first.toFixed(1)} Wh).`}
+      {`Both were played equally long, so the unknown length does not matter: ${names[1]} used ${more(energy.ratio)} of the energy of ${names[0]} (${more(energy.range[0])} to ${more(energy.range[1])}; ${energy.second.toFixed(1)} and ${energy.first.toFixed(1)} Wh).`}
     </Body>
   );
 }
@@ -164,9 +164,9 @@ function NotTheSame({ comparison, pair, names }: Props): ReactNode {
     voice,
   );
   return (
-    <Section title="What was not the same">
-      {mismatches.length === 0 ? <Body>Nothing that was noted.</Body> : null}
-      <Stack role="list" aria-label="What was not the same" gap={6}>
+    <Section title="Different conditions">
+      {mismatches.length === 0 ? <Body>None recorded.</Body> : null}
+      <Stack role="list" aria-label="Different conditions" gap={6}>
         {mismatches.map((mismatch) => (
           <Stack
             key={mismatch.kind}
@@ -180,8 +180,8 @@ function NotTheSame({ comparison, pair, names }: Props): ReactNode {
       </Stack>
       {settle.length > 0 ? (
         <>
-          <Heading level={3}>What would settle it</Heading>
-          <Stack role="list" aria-label="What would settle it" gap={2}>
+          <Heading level={3}>How to get a clear answer</Heading>
+          <Stack role="list" aria-label="How to get a clear answer" gap={2}>
             {settle.map((one) => (
               <Body key={one} role="listitem" small>
                 {`– ${upper(one)}`}
@@ -258,7 +258,7 @@ function WarmthBeside({ pair, names }: Props): ReactNode {
   if (spots.length === 0) return null;
   const degrees = (c: number): string => voice.degrees(c).toFixed(1);
   return (
-    <Section title="Warmth at the same spot and minute">
+    <Section title="Warmth, same spot and minute">
       {spots.map((spot) => (
         <Stack key={spot.spot} role="table" aria-label={spot.spot}>
           <Row role="row" gap={8}>
@@ -287,11 +287,11 @@ function WarmthBeside({ pair, names }: Props): ReactNode {
             </Row>
           ))}
           {spot.by[0] === spot.by[1] ? null : (
-            <Quiet>{`Read by ${spot.by[0]} and by ${spot.by[1]}: not the same thing.`}</Quiet>
+            <Quiet>{`${spot.by[0]} and ${spot.by[1]} were used: the values are not directly comparable.`}</Quiet>
           )}
         </Stack>
       ))}
-      <Quiet>~ lies between two readings.</Quiet>
+      <Quiet>~ estimated between two readings.</Quiet>
     </Section>
   );
 }

@@ -24,8 +24,8 @@ const MOST_WEIGHT = 50;
 
 const WHY: Record<LeftOutReason, string> = {
   'not on all': 'not played on all devices',
-  streamed: 'streamed: it tests the link, not the chip',
-  synthetic: 'a synthetic benchmark',
+  streamed: 'streamed: tests the connection, not the chip',
+  synthetic: 'synthetic benchmark',
 };
 
 /** Devices rated over the titles that they have in common, by the reader's own weights. */
@@ -37,7 +37,7 @@ export function RatingSection({ rating }: { rating: ComparisonRating }): ReactNo
   if (rating.common.length === 0)
     return (
       <Section title="Rating">
-        <Body>The devices have no title in common that can be rated: play one on all of them.</Body>
+        <Body>No title was rated on all devices. Play at least one title on each of them.</Body>
         <LeftOut rating={rating} />
       </Section>
     );
@@ -50,8 +50,8 @@ export function RatingSection({ rating }: { rating: ComparisonRating }): ReactNo
   const sliders = (
     <Stack gap={0} flex={wide ? 1 : undefined}>
       <Row apart align="center">
-        <Heading level={3}>What counts how much</Heading>
-        <Button type="clear" title="As usual" onPress={() => setWeights(USUAL_WEIGHTS)} />
+        <Heading level={3}>Weights</Heading>
+        <Button type="clear" title="Default weights" onPress={() => setWeights(USUAL_WEIGHTS)} />
       </Row>
       {RATING_PARTS.map((part) => {
         const share = `${Math.round((weights[part] / total) * 100)} %`;
@@ -75,11 +75,15 @@ export function RatingSection({ rating }: { rating: ComparisonRating }): ReactNo
   );
   const order = (
     <Stack gap={12} flex={wide ? 1.3 : undefined}>
-      {answer ? <Order rated={answer.rated} places={answer.places} /> : <Quiet>Rating them…</Quiet>}
+      {answer ? (
+        <Order rated={answer.rated} places={answer.places} />
+      ) : (
+        <Quiet>Calculating the rating…</Quiet>
+      )}
       {answer ? (
         <Stack gap={4}>
           <Quiet>
-            {`The small bars: how often each comes first, second and so on under these weights, as runs of one kind differ.${answer.rated.some((device) => device.partial) ? ' A dark line: where a missing part leaves it open.' : ''}`}
+            {`Small bars: how often each device comes first, second and so on with these weights, given run-to-run variation.${answer.rated.some((device) => device.partial) ? ' A dark line: possible range where a part is missing.' : ''}`}
           </Quiet>
           {sayOrder(answer.rated, answer.points).map((sentence) => (
             <Body key={sentence} small>
@@ -117,7 +121,7 @@ function Order({ rated, places }: { rated: DeviceRating[]; places: number[][] })
     .map((device, i) => ({ ...device, places: places[i]! }))
     .sort((a, b) => (b.overall ?? -1) - (a.overall ?? -1));
   return (
-    <Stack role="list" aria-label="Order of the devices" gap={12}>
+    <Stack role="list" aria-label="Ranking of the devices" gap={12}>
       {ordered.map(({ name, overall, low, high, partial, leads, places: own }, i) => (
         <Stack key={name} role="listitem" gap={2}>
           <Row apart align="baseline" gap={8}>
@@ -168,7 +172,7 @@ function Order({ rated, places }: { rated: DeviceRating[]; places: number[][] })
               ))}
             </Row>
             <Quiet style={{ flexShrink: 1 }}>
-              {`${surest(own)}; leads under ${Math.round(leads * 100)} % of all weightings`}
+              {`${surest(own)}; first in ${Math.round(leads * 100)} % of all weightings`}
             </Quiet>
           </Row>
         </Stack>
@@ -222,7 +226,7 @@ function LeftOut({ rating }: { rating: ComparisonRating }): ReactNode {
   if (rating.leftOut.length === 0) return null;
   return (
     <Quiet>
-      {`Left out: ${rating.leftOut.map(({ title, reason }) => `${title} (${WHY[reason]})`).join('; ')}.`}
+      {`Not rated: ${rating.leftOut.map(({ title, reason }) => `${title} (${WHY[reason]})`).join('; ')}.`}
     </Quiet>
   );
 }

@@ -15,7 +15,7 @@ export function SideLanes({ side }: { side: ComparisonSide[] }): ReactNode {
   const lanes = new Map(onOneScale(runs).map((run) => [run.id, run.lane]));
   const scaleS = runs.reduce((longest, run) => Math.max(longest, run.lane.seconds), 60);
   return (
-    <Stack gap={10} role="list" aria-label="Lanes on one clock">
+    <Stack gap={10} role="list" aria-label="Lanes on one time axis">
       {side.map((one) => (
         <Stack key={one.name} gap={4} role="listitem">
           <Heading level={3}>{one.name}</Heading>

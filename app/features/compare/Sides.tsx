@@ -47,7 +47,7 @@ export function Sides({ comparison }: { comparison: ComparisonDetail }): ReactNo
               </Body>
             </Link>
           ))}
-          {side.runs.length === 0 ? <Quiet>No run is left on this side.</Quiet> : null}
+          {side.runs.length === 0 ? <Quiet>No runs left on this side.</Quiet> : null}
           {open === i ? <ChangeSide comparison={comparison} place={i} onDone={() => setOpen(null)} /> : null}
         </Stack>
       ))}
@@ -98,7 +98,7 @@ function ChangeSide({
       },
       {
         onSuccess: onDone,
-        onError: (error) => toast({ text: `The sides stay as they are: ${error.message}` }),
+        onError: (error) => toast({ text: `Sides not changed: ${error.message}` }),
       },
     );
   return (
@@ -121,7 +121,12 @@ function ChangeSide({
         <Button type="clear" title="Show more runs" onPress={() => void runs.fetchNextPage()} />
       ) : null}
       <Row>
-        <Button title="Take these" disabled={chosen.size === 0} loading={change.isPending} onPress={keep} />
+        <Button
+          title="Use selected runs"
+          disabled={chosen.size === 0}
+          loading={change.isPending}
+          onPress={keep}
+        />
       </Row>
     </Sheet>
   );

@@ -31,13 +31,13 @@ export function WeakRows({ comparison }: { comparison: ComparisonDetail }): Reac
   const titles = [...new Set(comparison.side.flatMap((side) => side.runs.map((run) => run.title)))];
   return (
     <Section
-      title="Memory and hearsay"
+      title="Values not measured here"
       aside={
         <IfMay route={ROUTES.addWeakValue}>
           <Button
             type="clear"
             title={adding ? 'Close' : 'Add'}
-            aria-label={adding ? 'Close' : 'Add what was not measured here'}
+            aria-label={adding ? 'Close' : 'Add a value not measured here'}
             onPress={() => setAdding(!adding)}
           />
         </IfMay>
@@ -45,8 +45,8 @@ export function WeakRows({ comparison }: { comparison: ComparisonDetail }): Reac
     >
       {comparison.weak.length === 0 && !adding ? (
         <Quiet>
-          A value from an earlier article, from memory or from somebody else is noted here; it is never
-          averaged or rated.
+          For a value from an earlier article, from memory or from someone else. It is shown separately and
+          never averaged or rated.
         </Quiet>
       ) : null}
       {comparison.weak.map((value) => (
@@ -90,11 +90,13 @@ function WeakRow({ value }: { value: WeakValue }): ReactNode {
         <IfMay route={ROUTES.deleteWeakValue}>
           <Button
             type="clear"
-            title="Take back"
-            aria-label={`Take back ${value.title} on ${value.device}`}
+            title="Remove"
+            aria-label={`Remove ${value.title} on ${value.device}`}
             loading={remove.isPending}
             onPress={() =>
-              remove.mutate(value.id, { onError: (error) => toast({ text: `It stays: ${error.message}` }) })
+              remove.mutate(value.id, {
+                onError: (error) => toast({ text: `Not removed: ${error.message}` }),
+              })
             }
           />
         </IfMay>
@@ -104,7 +106,7 @@ function WeakRow({ value }: { value: WeakValue }): ReactNode {
 }
 
 function sayWeak({ measure, value, low, high }: WeakValue, unit: TemperatureUnit): string {
-  if (measure === 'not offered' || value === null) return 'not offered';
+  if (measure === 'not offered' || value === null) return 'not available';
   const one = sayMeasure(measure, value, unit);
   const ends = low !== null || high !== null ? ` (${low ?? 'any'} to ${high ?? 'any'})` : '';
   return `~${one}${ends}`;
@@ -112,7 +114,7 @@ function sayWeak({ measure, value, low, high }: WeakValue, unit: TemperatureUnit
 
 const MEASURES: { value: WeakMeasure; text: string }[] = [
   ...RUN_MEASURES.map((value) => ({ value, text: MEASURE_WORDS[value] })),
-  { value: 'not offered', text: 'not offered on it' },
+  { value: 'not offered', text: 'not available on this device' },
 ];
 const UNITS: Record<RunMeasure, string> = {
   average: 'fps',
@@ -121,7 +123,7 @@ const UNITS: Record<RunMeasure, string> = {
   onePercentLow: 'fps',
   watts: 'W',
   hoursFromFull: 'hours',
-  peakRise: '°C over the room',
+  peakRise: '°C above room',
   peak: '°C',
 };
 
@@ -164,7 +166,7 @@ function AddWeak({ titles, onDone }: { titles: string[]; onDone: () => void }): 
       <NamePicker label="Title" what="title" known={titles} value={typed.title} onChange={set('title')} />
       <Row gap={10} wrap>
         <Select
-          label="What of it"
+          label="Measure"
           value={measure}
           options={MEASURES}
           onChange={(value) => value && setMeasure(value)}
@@ -195,15 +197,15 @@ function AddWeak({ titles, onDone }: { titles: string[]; onDone: () => void }): 
         </Row>
       ) : null}
       <Input
-        label="Which article, or who says so"
-        aria-label="Which article, or who says so"
+        label="Article or person"
+        aria-label="Article or person"
         value={typed.who}
         onChangeText={set('who')}
         renderErrorMessage={false}
       />
       <Input
-        label="Day, like 2026-03-01"
-        aria-label="Day, like 2026-03-01"
+        label="Date, such as 2026-03-01"
+        aria-label="Date, such as 2026-03-01"
         value={typed.dated}
         onChangeText={set('dated')}
         renderErrorMessage={false}
@@ -215,7 +217,7 @@ function AddWeak({ titles, onDone }: { titles: string[]; onDone: () => void }): 
       ) : null}
       <Row>
         <Button
-          title="Note it"
+          title="Save value"
           loading={add.isPending}
           disabled={
             typed.device.trim() === '' ||

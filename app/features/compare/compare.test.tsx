@@ -143,17 +143,19 @@ const open = async (comparison: ComparisonDetail): Promise<void> => {
 describe('a pair', () => {
   it('says the answer first, then each measure with its verdict and what was not the same', async () => {
     await open(pairOf(made('Velm 5', 52), made('Velm 4', 40, { roomC: 31 })));
-    expect(await screen.findByText(/^Velm 5 is faster: 52.fps against 40.fps\. But room 18\.0/)).toBeTruthy();
+    expect(
+      await screen.findByText(/^Velm 5 is faster: 52.fps against 40.fps\. But room temperature 18\.0/),
+    ).toBeTruthy();
     const pace = within(screen.getByRole('group', { name: 'Pace' }));
     expect(pace.getAllByText('Velm 5 better')).toHaveLength(2);
     expect(pace.getByRole('img', { name: /^average: −23.%/ })).toBeTruthy();
     expect(
       within(screen.getByRole('group', { name: 'Drain' })).getByText('Not measured on both sides.'),
     ).toBeTruthy();
-    const mismatches = within(screen.getByRole('list', { name: 'What was not the same' }));
+    const mismatches = within(screen.getByRole('list', { name: 'Different conditions' }));
     expect(mismatches.getByText('favours Velm 5')).toBeTruthy();
-    fireEvent.click(screen.getByRole('button', { name: 'How sure' }));
-    expect(pace.getAllByText(/^runs of one kind differ by 2\.0 % \(from habit\)$/)).toHaveLength(2);
+    fireEvent.click(screen.getByRole('button', { name: 'Certainty' }));
+    expect(pace.getAllByText(/^runs of the same kind differ by 2\.0 % \(from habit\)$/)).toHaveLength(2);
     const splits = within(screen.getByRole('table', { name: 'Splits side by side' }));
     expect(splits.getAllByText('−12.0').length).toBeGreaterThan(1);
   });
@@ -162,13 +164,13 @@ describe('a pair', () => {
     await AsyncStorage.setItem('pace-check.voice', JSON.stringify({ school: 'median-and-hold', unit: 'F' }));
     await open(pairOf(made('Velm 5', 50), made('Velm 4', 51, { roomC: 31 })));
     expect(await screen.findByText(/^No clear difference in median/)).toBeTruthy();
-    expect(screen.getByText(/^Room 64\.4.°F against 87\.8.°F/)).toBeTruthy();
+    expect(screen.getByText(/^Room temperature 64\.4.°F against 87\.8.°F/)).toBeTruthy();
   });
 
   it('that is not the same work is not compared until somebody asks', async () => {
     await open(pairOf(made('Velm 5', 52), made('Velm 4', 40, { title: 'Skiff 120' })));
-    expect(await screen.findByText('Not compared: it is not the same work.')).toBeTruthy();
-    expect(screen.getByText('title: Aurelune against Skiff 120')).toBeTruthy();
+    expect(await screen.findByText('Not compared: the test conditions differ too much.')).toBeTruthy();
+    expect(screen.getByText('title: Aurelune and Skiff 120')).toBeTruthy();
     expect(screen.queryByText('Five measures')).toBeNull();
     expect(screen.getByRole('button', { name: 'Compare anyway' })).toBeTruthy();
   });
@@ -177,8 +179,8 @@ describe('a pair', () => {
     await open(
       pairOf(made('Velm 5', 52), made('Velm 4', 40), { kept: true, answerThen: 'Something else.', gone: 1 }),
     );
-    expect(await screen.findByText('When it was kept it said: “Something else.”')).toBeTruthy();
-    expect(screen.getByText(/^1 run of it was deleted/)).toBeTruthy();
+    expect(await screen.findByText('Result when saved: “Something else.”')).toBeTruthy();
+    expect(screen.getByText(/^One run of this comparison was deleted/)).toBeTruthy();
   });
 });
 
@@ -252,7 +254,7 @@ describe('the matrix', () => {
     expect(matrixRows(matrix(), 'average', 'C', 'hex').map((row) => row.title)).toEqual(['Hexgarden']));
   it('is shown with its answer', async () => {
     await open({ ...matrix(), answer: 'x' });
-    expect(await screen.findByText('A is clearly the fastest in the one title in common.')).toBeTruthy();
+    expect(await screen.findByText('A is clearly the fastest in the one shared title.')).toBeTruthy();
   });
 });
 
@@ -268,19 +270,19 @@ describe('the rating', () => {
     leftOut: [{ title: 'Relay', reason: 'streamed' as const }],
   };
   const order = (): (string | null)[] =>
-    within(screen.getByRole('list', { name: 'Order of the devices' }))
+    within(screen.getByRole('list', { name: 'Ranking of the devices' }))
       .getAllByRole('heading')
       .map((heading) => heading.textContent);
 
   it('follows the weights, and says where the lead changes', async () => {
     await show(<RatingSection rating={rating} />);
     expect(order()).toEqual(['1  A', '2  B']);
-    expect(screen.getByText(/^If drain counts for more than .* B leads\.$/)).toBeTruthy();
+    expect(screen.getByText(/^If drain counts for more than .* B is first\.$/)).toBeTruthy();
     fireEvent.change(screen.getByRole('slider', { name: 'Weight of Pace' }), { target: { value: '0' } });
     expect(order()).toEqual(['1  B', '2  A']);
-    fireEvent.click(screen.getByRole('button', { name: 'As usual' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Default weights' }));
     expect(order()).toEqual(['1  A', '2  B']);
-    expect(screen.getByText('Left out: Relay (streamed: it tests the link, not the chip).')).toBeTruthy();
+    expect(screen.getByText('Not rated: Relay (streamed: tests the connection, not the chip).')).toBeTruthy();
   });
 
   it('keeps at least one weight, and tells what nothing can be rated by', async () => {
@@ -292,7 +294,7 @@ describe('the rating', () => {
 
   it('says where no title is in common', async () => {
     await show(<RatingSection rating={{ ...rating, common: [] }} />);
-    expect(screen.getByText(/no title in common/)).toBeTruthy();
+    expect(screen.getByText(/No title was rated on all devices/)).toBeTruthy();
     expect(screen.queryByRole('slider')).toBeNull();
   });
 });

@@ -94,7 +94,7 @@ function verdictWords(
   { verdict, ...found }: MeasureDifference | BreakDifference,
   names: readonly [string, string],
 ): string {
-  const small = 'small' in found && found.small ? ', too little to feel' : '';
+  const small = 'small' in found && found.small ? ', too small to notice' : '';
   if (verdict === 'first better') return `${names[0]} better${small}`;
   if (verdict === 'second better') return `${names[1]} better${small}`;
   return verdict;
@@ -111,8 +111,8 @@ function spreadWords(
     : `${(spread.sd * 100).toFixed(1)} %`;
   const from = [
     'habit',
-    spread.fromArchive > 0 ? 'the library’s repeats' : null,
+    spread.fromArchive > 0 ? 'repeat runs in your library' : null,
     spread.fromSides > 0 ? 'these runs' : null,
   ].filter(Boolean);
-  return `runs of one kind differ by ${by} (from ${from.join(', ')})${widened > 0 ? '; wider, since it was read off' : ''}`;
+  return `runs of the same kind differ by ${by} (from ${from.join(', ')})${widened > 0 ? '; wider because of manual readings' : ''}`;
 }

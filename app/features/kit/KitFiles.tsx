@@ -14,7 +14,7 @@ const TABLES: { kind: KitKind; text: string }[] = [
   { kind: 'device', text: 'Devices' },
   { kind: 'title', text: 'Titles' },
   { kind: 'setup', text: 'Setups' },
-  { kind: 'accessory', text: 'Extras' },
+  { kind: 'accessory', text: 'Accessories' },
   { kind: 'instrument', text: 'Instruments' },
 ];
 
@@ -31,11 +31,15 @@ export function KitFiles({ shelf }: { shelf: KitKind }): ReactNode {
   const problem = bring.error instanceof ApiFailure ? bring.error.problem : null;
   return (
     <div {...getRootProps()}>
-      <input {...getInputProps()} aria-label="A file of the kit" />
+      <input {...getInputProps()} aria-label="Kit file" />
       <Sheet padding={14} gap={8}>
-        <Heading level={3}>Save</Heading>
+        <Heading level={3}>Export</Heading>
         <Row gap={6} wrap>
-          <Button type="outline" title="All, as JSON" onPress={() => void Linking.openURL('/api/kit/file')} />
+          <Button
+            type="outline"
+            title="All records, JSON"
+            onPress={() => void Linking.openURL('/api/kit/file')}
+          />
           {TABLES.map(({ kind, text }) => (
             <Button
               key={kind}
@@ -46,17 +50,16 @@ export function KitFiles({ shelf }: { shelf: KitKind }): ReactNode {
           ))}
         </Row>
         <IfMay route={ROUTES.importKit}>
-          <Heading level={3}>Bring in</Heading>
+          <Heading level={3}>Import</Heading>
           <Quiet>
-            A JSON or CSV file of the kit. Records are known by their names: what is here is brought up to
-            date, never doubled.
+            Choose a JSON or CSV file. Records with a known name are updated; no duplicates are created.
           </Quiet>
           <Row>
             <Button title="Choose a file" loading={bring.isPending} onPress={open} />
           </Row>
         </IfMay>
         {bring.data ? (
-          <Body role="status">{`${bring.data.added} added, ${bring.data.updated} brought up to date, ${bring.data.unchanged} as they were.`}</Body>
+          <Body role="status">{`${bring.data.added} added, ${bring.data.updated} updated, ${bring.data.unchanged} unchanged.`}</Body>
         ) : null}
         {bring.error ? (
           <Body role="alert">{`${bring.error.message} ${problem?.remedy ?? ''} Nothing was stored.`}</Body>

@@ -21,13 +21,13 @@ type Shelf = Exclude<KitKind, 'setup'>;
 const SHELVES: { value: Shelf; text: string }[] = [
   { value: 'device', text: 'Devices' },
   { value: 'title', text: 'Titles' },
-  { value: 'accessory', text: 'Extras' },
+  { value: 'accessory', text: 'Accessories' },
   { value: 'instrument', text: 'Instruments' },
 ];
 const ONE: Record<Shelf, string> = {
   device: 'device',
   title: 'title',
-  accessory: 'extra',
+  accessory: 'accessory',
   instrument: 'instrument',
 };
 
@@ -60,8 +60,8 @@ export function KitScreen(): ReactNode {
             <Row align="center">
               <Button
                 type="clear"
-                title="Files"
-                aria-label="Kit as files"
+                title="Import and export"
+                aria-label="Import or export the kit"
                 aria-expanded={files}
                 onPress={() => setFiles(!files)}
               />
@@ -81,7 +81,13 @@ export function KitScreen(): ReactNode {
             </Row>
           </Row>
           {files ? <KitFiles shelf={shelf} /> : null}
-          <Choices label="Shelf" options={SHELVES} selected={shelf} onSelect={setShelf} maxWidth={560} />
+          <Choices
+            label="Type of record"
+            options={SHELVES}
+            selected={shelf}
+            onSelect={setShelf}
+            maxWidth={560}
+          />
           <FindOrAdd shelf={shelf} typed={typed} onTyped={setTyped} rows={rows} />
         </Stack>
       }
@@ -117,7 +123,7 @@ function FindOrAdd({
   const router = useRouter();
   const name = typed.trim();
   const may = useMay(ROUTES.addRecord);
-  const asks = `Find ${shelf === 'accessory' || shelf === 'instrument' ? 'an' : 'a'} ${ONE[shelf]}${may ? ', or add one by name' : ''}`;
+  const asks = `Search by name${may ? ', or add one by name' : ''}`;
   const isNew = may && name !== '' && !rows.some((row) => row.name.toLowerCase() === name.toLowerCase());
   const onAdd = (): void =>
     add.mutate(
@@ -127,7 +133,7 @@ function FindOrAdd({
           onTyped('');
           router.navigate(`/kit/${shelf}/${id}`);
         },
-        onError: (error) => toast({ text: `“${name}” was not added: ${error.message}` }),
+        onError: (error) => toast({ text: `“${name}” not added: ${error.message}` }),
       },
     );
   return (
@@ -166,7 +172,7 @@ function KitRow({ row, shelf }: { row: Row; shelf: Shelf }): ReactNode {
       >
         <Stack flex={1}>
           <Body style={{ fontFamily: FONTS.head, fontSize: 18 }}>{row.name}</Body>
-          <Quiet>{[row.says, row.lacks].filter(Boolean).join(' · ') || 'only its name is known'}</Quiet>
+          <Quiet>{[row.says, row.lacks].filter(Boolean).join(' · ') || 'name only'}</Quiet>
         </Stack>
         <Icon name="next" size={18} color={quiet} />
       </Pressable>
@@ -183,10 +189,14 @@ function Nothing({
   shelf: Shelf;
   typed: string;
 }): ReactNode {
-  if (kit.isPending) return <Loading rows={5} height={52} label="Loading the kit" />;
+  if (kit.isPending) return <Loading rows={5} height={52} label="Loading devices and titles" />;
   if (kit.error) return <Failed error={kit.error} retry={() => void kit.refetch()} />;
-  if (typed !== '') return <Quiet>{`No ${ONE[shelf]} like that yet.`}</Quiet>;
-  return <Notice title={`No ${ONE[shelf]} yet`}>Type a name above; the full record can come later.</Notice>;
+  if (typed !== '') return <Quiet>{`No ${ONE[shelf]} found.`}</Quiet>;
+  return (
+    <Notice title={`No ${ONE[shelf]} yet`}>
+      Type a name above to add one. You can fill in the rest later.
+    </Notice>
+  );
 }
 
 const joined = (...parts: (string | number | null | undefined | false)[]): string =>
@@ -222,7 +232,7 @@ function rowsOf(kit: Kit, shelf: Shelf): Row[] {
           count(kit.setups.filter((setup) => setup.titleId === id).length, 'setup'),
           runs > 0 && count(runs, 'run'),
         ),
-        lacks: facts.demand === undefined ? 'demand unknown' : null,
+        lacks: facts.demand === undefined ? 'demand not set' : null,
       }));
     case 'accessory':
       return kit.accessories.map(({ id, name, facts }) => ({

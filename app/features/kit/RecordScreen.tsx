@@ -54,7 +54,7 @@ export function RecordScreen({ kind, id }: { kind: Shelf; id: string }): ReactNo
       contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 760, width: '100%' }}
     >
       <BackTo href="/kit" title="Kit" />
-      <Answered query={kit} loading={{ rows: 4, height: 90, label: 'Loading the record' }}>
+      <Answered query={kit} loading={{ rows: 4, height: 90, label: 'Loading record' }}>
         {(known) =>
           record ? (
             <>
@@ -69,8 +69,8 @@ export function RecordScreen({ kind, id }: { kind: Shelf; id: string }): ReactNo
               ) : null}
             </>
           ) : (
-            <Notice title="Not in the kit">
-              This record is no longer there. Go back to the kit and look for it by its name.
+            <Notice title="Not found in Kit">
+              This record no longer exists. Go back to Kit and search for its name.
             </Notice>
           )
         }
@@ -101,7 +101,7 @@ function RecordPage({ kind, record }: { kind: Shelf; record: NamedItem & { facts
         onSuccess: ({ followed }) => (
           setBase(values),
           form.reset(form.getValues()),
-          toast({ text: `“${String(values['name'])}” is kept${followText(followed)}.` })
+          toast({ text: `“${String(values['name'])}” saved${followText(followed)}.` })
         ),
       },
     ),
@@ -117,18 +117,18 @@ function RecordPage({ kind, record }: { kind: Shelf; record: NamedItem & { facts
           <>
             <Quiet
               style={{ marginTop: -10, marginBottom: 12 }}
-            >{`Without a voltage, ${USUAL_CELL_V} V is taken. A swollen, leaking, hissing or very hot battery: stop, do not charge it, move away, have it handled by a professional.`}</Quiet>
+            >{`If the voltage is empty, ${USUAL_CELL_V} V is used.`}</Quiet>
             <Screens control={control} />
             <Spots control={control} form={form} />
           </>
         ) : null}
         {kind === 'title' ? <Scenes control={control} /> : null}
-        {wrong ? <Body role="alert">Something above is not right yet; it says what.</Body> : null}
+        {wrong ? <Body role="alert">Correct the marked fields above.</Body> : null}
         {save.error ? (
-          <Body role="alert">{`Not kept: ${save.error.message} What you typed stays.`}</Body>
+          <Body role="alert">{`Not saved: ${save.error.message} Your text is still here.`}</Body>
         ) : null}
         <Row gap={8} style={{ marginTop: 6 }}>
-          <Button title="Keep" loading={save.isPending} onPress={() => void store()} />
+          <Button title="Save" loading={save.isPending} onPress={() => void store()} />
           <DeleteRecord kind={kind} record={record} />
         </Row>
       </View>
@@ -149,7 +149,7 @@ function DeleteRecord({ kind, record }: { kind: Shelf; record: NamedItem }): Rea
         remove.mutate(
           { kind, id: record.id },
           {
-            onSuccess: () => (router.navigate('/kit'), toast({ text: `“${record.name}” is deleted.` })),
+            onSuccess: () => (router.navigate('/kit'), toast({ text: `“${record.name}” deleted.` })),
             onError: (error) => toast({ text: error.message }),
           },
         )

@@ -20,9 +20,9 @@ export function RecordToRead({ kind, record }: { kind: keyof typeof GROUPS; reco
     <>
       <Heading level={1}>{record.name}</Heading>
       <Lines
-        title="What is known"
+        title="Details"
         lines={known.map(({ label, says }) => `${label}: ${says}`)}
-        none="Only its name."
+        none="Only the name is recorded."
       />
       {kind === 'device' ? <OfDevice device={record as KitDevice} /> : null}
       {kind === 'title' ? (

@@ -17,10 +17,10 @@ export function Refusals({ kit, of, name }: { kit: Kit; of: 'device' | 'title'; 
   const [open, setOpen] = useState(false);
   return (
     <Section
-      title={of === 'device' ? 'Refused on this device' : 'Devices that refused it'}
+      title={of === 'device' ? 'Does not run on this device' : 'Devices it does not run on'}
       aside={
         <IfMay route={ROUTES.refuse}>
-          <Button type="clear" title={open ? 'Close' : 'Note one'} onPress={() => setOpen(!open)} />
+          <Button type="clear" title={open ? 'Close' : 'Add'} onPress={() => setOpen(!open)} />
         </IfMay>
       }
     >
@@ -30,11 +30,11 @@ export function Refusals({ kit, of, name }: { kit: Kit; of: 'device' | 'title'; 
             {[of === 'device' ? one.title : one.device, one.setup, one.says].filter(Boolean).join(' · ')}
           </Body>
           <IfMay route={ROUTES.takeRefusalBack}>
-            <Button type="clear" title="Take back" onPress={() => takeBack.mutate(one.id)} />
+            <Button type="clear" title="Remove" onPress={() => takeBack.mutate(one.id)} />
           </IfMay>
         </Row>
       ))}
-      {refused.length === 0 && !open ? <Quiet>Nothing was refused.</Quiet> : null}
+      {refused.length === 0 && !open ? <Quiet>None recorded.</Quiet> : null}
       {open ? <NoteRefusal kit={kit} of={of} name={name} onDone={() => setOpen(false)} /> : null}
     </Section>
   );
@@ -68,22 +68,22 @@ function NoteRefusal({
         onChange={setOther}
       />
       <NamePicker
-        label="Setup (empty: the whole title)"
+        label="Setup (empty: all setups)"
         what="setup"
         known={kit.setups.filter((one) => one.titleId === titleId).map((one) => one.name)}
         value={setup}
         onChange={setSetup}
       />
       <Input
-        label="What it said"
-        aria-label="What it said"
-        placeholder="greyed out, closed at the start, …"
+        label="Message shown"
+        aria-label="Message shown"
+        placeholder="greyed out, closes at start, …"
         value={says}
         onChangeText={setSays}
       />
       <Row>
         <Button
-          title="Note it"
+          title="Save"
           disabled={other.trim() === ''}
           loading={refuse.isPending}
           onPress={() =>

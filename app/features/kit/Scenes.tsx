@@ -19,8 +19,8 @@ export function Scenes({ control }: { control: Control<FieldValues> }): ReactNod
     <Stack gap={6} style={{ marginBottom: 14 }}>
       <Heading level={3}>Scenes</Heading>
       <Quiet>
-        Places or loads that runs are told apart by: start area, hard track, big match, late save. A run that
-        has none of a title’s hard ones says so.
+        Places or loads in the title, such as start area, hard track, big match or late save. A run without a
+        hard scene shows a caveat.
       </Quiet>
       {fields.map((scene, i) => (
         <Row key={scene.id} role="group" aria-label={`Scene ${i + 1}`} gap={10} align="center" wrap>
@@ -32,7 +32,7 @@ export function Scenes({ control }: { control: Control<FieldValues> }): ReactNod
             name={`facts.scenes.${i}.weight`}
             render={({ field }) => (
               <Choices
-                label={`How heavy scene ${i + 1} is`}
+                label={`Load of scene ${i + 1}`}
                 options={WEIGHTS}
                 selected={field.value ?? null}
                 onSelect={(value) => field.onChange(value === field.value ? null : value)}
@@ -41,18 +41,14 @@ export function Scenes({ control }: { control: Control<FieldValues> }): ReactNod
           />
           <Button
             type="clear"
-            title="Take away"
-            aria-label={`Take scene ${i + 1} away`}
+            title="Remove"
+            aria-label={`Remove scene ${i + 1}`}
             onPress={() => remove(i)}
           />
         </Row>
       ))}
       <Row>
-        <Button
-          type="outline"
-          title={fields.length === 0 ? 'Add a scene' : 'Add another scene'}
-          onPress={() => append({ name: '' })}
-        />
+        <Button type="outline" title="Add scene" onPress={() => append({ name: '' })} />
       </Row>
     </Stack>
   );

@@ -28,12 +28,12 @@ export function Screens({ control }: { control: Control<FieldValues> }): ReactNo
               <TextField
                 control={control}
                 name={`facts.screens.${i}.name`}
-                label="Which"
+                label="Screen name"
                 placeholder={fields.length > 1 ? 'inner, outer' : ''}
               />
             </Cell>
             <Cell>
-              <NumberField control={control} name={`facts.screens.${i}.inches`} label="Inches" />
+              <NumberField control={control} name={`facts.screens.${i}.inches`} label="Diagonal, inches" />
             </Cell>
             <Cell>
               <NumberField control={control} name={`facts.screens.${i}.widthPx`} label="Width, px" />
@@ -47,7 +47,7 @@ export function Screens({ control }: { control: Control<FieldValues> }): ReactNo
             name={`facts.screens.${i}.refreshHz`}
             render={({ field }) => (
               <ListInput
-                label="Refresh rates, Hz (with commas between)"
+                label="Refresh rates, Hz (separate with commas)"
                 numbers
                 value={field.value ?? []}
                 onChange={field.onChange}
@@ -59,24 +59,20 @@ export function Screens({ control }: { control: Control<FieldValues> }): ReactNo
               control={control}
               name={`facts.screens.${i}.adaptive`}
               render={({ field }) => (
-                <Flag label="Adaptive" value={field.value ?? false} onChange={field.onChange} />
+                <Flag label="Adaptive refresh rate" value={field.value ?? false} onChange={field.onChange} />
               )}
             />
             <Button
               type="clear"
-              title="Take away"
-              aria-label={`Take screen ${i + 1} away`}
+              title="Remove"
+              aria-label={`Remove screen ${i + 1}`}
               onPress={() => remove(i)}
             />
           </Row>
         </View>
       ))}
       <Row>
-        <Button
-          type="outline"
-          title={fields.length === 0 ? 'Add a screen' : 'Add another screen'}
-          onPress={() => append({})}
-        />
+        <Button type="outline" title="Add screen" onPress={() => append({})} />
       </Row>
     </Stack>
   );

@@ -38,7 +38,7 @@ export function Spots({
   return (
     <Stack gap={6} style={{ marginBottom: 14 }}>
       <Heading level={3}>Skin spots</Heading>
-      <Quiet>The same ones each time. On a run’s page they are dragged to where they lie.</Quiet>
+      <Quiet>Use the same spots every time. Drag them to their place on a run’s page.</Quiet>
       {fields.map((field, i) => {
         const spot = (field as unknown as { spot: string }).spot;
         return (
@@ -49,7 +49,7 @@ export function Spots({
               name={`spots.${i}.side`}
               render={({ field: side }) => (
                 <Choices
-                  label={`Side of ${spot}`}
+                  label={`Front or back: ${spot}`}
                   options={SIDES}
                   selected={side.value}
                   onSelect={side.onChange}
@@ -59,21 +59,21 @@ export function Spots({
             <Button
               type={chip === spot ? 'solid' : 'outline'}
               title="chip"
-              aria-label={`${spot} lies over the chip`}
+              aria-label={`${spot} is over the chip`}
               aria-pressed={chip === spot}
               onPress={() =>
                 form.setValue('facts.chipSpot', chip === spot ? null : spot, { shouldDirty: true })
               }
             />
-            <Button type="clear" title="×" aria-label={`Take ${spot} away`} onPress={() => remove(i)} />
+            <Button type="clear" title="×" aria-label={`Remove ${spot}`} onPress={() => remove(i)} />
           </Row>
         );
       })}
       <Row gap={8} align="center">
         <Stack flex={1}>
           <Input
-            aria-label="A new skin spot"
-            placeholder="back by the camera"
+            aria-label="New skin spot"
+            placeholder="back, near the camera"
             value={name}
             onChangeText={setName}
             onSubmitEditing={add}

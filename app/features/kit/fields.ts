@@ -26,19 +26,19 @@ export const KIND_WORDS: Record<string, string> = {
   'pocket-pc': 'pocket PC',
   'power-meter': 'power meter',
   'pre-release': 'pre-release',
-  'not-updated': 'not yet',
+  'not-updated': 'not yet released',
 };
 
 /** The full record of each kind, in the order in which a reviewer knows it. */
 export const GROUPS: Record<Exclude<KitKind, 'setup'>, FieldGroup[]> = {
   device: [
     {
-      title: 'What it is',
+      title: 'Type and model',
       fields: [
         choice('kind', 'Kind', DEVICE_KINDS, KIND_WORDS),
         text('chip', 'Chip'),
-        text('graphics', 'Graphics unit'),
-        text('successorOf', 'Successor of'),
+        text('graphics', 'Graphics processor'),
+        text('successorOf', 'Successor to'),
         number('memoryGb', 'Memory, GB'),
         number('storageGb', 'Storage, GB'),
       ],
@@ -47,81 +47,81 @@ export const GROUPS: Record<Exclude<KitKind, 'setup'>, FieldGroup[]> = {
       title: 'Battery and power',
       fields: [
         number('batteryMah', 'Battery, mAh'),
-        number('batteryV', 'Nominal, V'),
-        number('batteryWh', 'or Battery, Wh'),
+        number('batteryV', 'Nominal voltage, V'),
+        number('batteryWh', 'Battery energy, Wh'),
         number('chargerW', 'Charger, W'),
         number('powerW', 'Power limit, W'),
         number('boostW', 'Boost, W'),
       ],
     },
-    { title: 'Body', fields: [text('back', 'Back'), text('cooling', 'Cooling')] },
+    { title: 'Body and cooling', fields: [text('back', 'Back'), text('cooling', 'Cooling')] },
     {
-      title: 'System',
+      title: 'Software',
       fields: [
-        text('system', 'System'),
+        text('system', 'Operating system'),
         text('build', 'Build'),
-        choice('firmware', 'Firmware', ['retail', 'pre-release']),
+        choice('firmware', 'Firmware', ['retail unit', 'pre-release']),
       ],
     },
     { title: 'Notes', fields: [notes] },
   ],
   accessory: [
     {
-      title: 'What it is',
+      title: 'Type and model',
       fields: [
         choice('kind', 'Kind', ACCESSORY_KINDS),
-        number('watts', 'Its own power, W'),
-        text('material', 'Material (a case’s)'),
-        { field: 'fits', label: 'Fits (names, with commas between)', as: 'names' },
+        number('watts', 'Own power use, W'),
+        text('material', 'Material (for a case)'),
+        { field: 'fits', label: 'Fits these devices (separate with commas)', as: 'names' },
         notes,
       ],
     },
     {
-      title: 'As a cooler',
+      title: 'Cooler details',
       fields: [
-        choice('cools', 'Cools by', COOLER_KINDS),
-        { field: 'modes', label: 'Settings (with commas between)', as: 'names' },
-        text('contactSpot', 'Sits on (its contact spot)'),
-        text('cannotSit', 'Cannot sit on, and why'),
-        number('plateC', 'Plate at its coldest in open air, °C'),
+        choice('cools', 'Cooling method', COOLER_KINDS),
+        { field: 'modes', label: 'Settings (separate with commas)', as: 'names' },
+        text('contactSpot', 'Contact spot'),
+        text('cannotSit', 'Does not fit on, and why'),
+        number('plateC', 'Lowest plate temperature in open air, °C'),
       ],
     },
   ],
   instrument: [
     {
-      title: 'What it is',
+      title: 'Type and model',
       fields: [
         choice('kind', 'Kind', INSTRUMENT_KINDS, KIND_WORDS),
-        number('emissivity', 'Emissivity it is set to'),
+        number('emissivity', 'Emissivity setting'),
         notes,
       ],
     },
   ],
   title: [
     {
-      title: 'What it is',
+      title: 'Type and model',
       fields: [
         choice('kind', 'Kind', TITLE_KINDS),
-        text('system', 'System (emulated)'),
-        number('nativeFps', 'Native rate, fps (emulated)'),
+        text('system', 'Original system (if emulated)'),
+        number('nativeFps', 'Native rate, fps (if emulated)'),
       ],
     },
     {
-      title: 'What it asks for',
+      title: 'Demands',
       fields: [
         choice('demand', 'Demand', DEMANDS),
-        choice('need', 'Need', Object.keys(NEEDS)),
+        choice('need', 'Title type', Object.keys(NEEDS)),
         number('target', 'Usual target, fps'),
-        { field: 'capsFps', label: 'Caps offered, fps (with commas between)', as: 'numbers' },
+        { field: 'capsFps', label: 'Frame caps offered, fps (separate with commas)', as: 'numbers' },
       ],
     },
     {
-      title: 'How it is',
+      title: 'Version and logging',
       fields: [
         text('version', 'Version'),
-        choice('updateStage', 'Updated for the chip', ['updated', 'not-updated'], KIND_WORDS),
-        choice('loggers', 'Loggers', ['allowed', 'blocked']),
-        { field: 'ownCounter', label: 'Has a counter of its own', as: 'flag' },
+        choice('updateStage', 'Updated for this chip', ['updated', 'not-updated'], KIND_WORDS),
+        choice('loggers', 'Do loggers work?', ['allowed', 'blocked']),
+        { field: 'ownCounter', label: 'Has its own counter', as: 'flag' },
         notes,
       ],
     },

@@ -26,7 +26,7 @@ describe('a record that is read', () => {
       spots: [{ spot: 'back middle', side: 'back', x: 0.5, y: 0.5 }],
     };
     await show(<RecordToRead kind="device" record={device} />);
-    expect(lines('What is known')).toEqual(['Kind: pocket PC', 'Battery, Wh: 45']);
+    expect(lines('Details')).toEqual(['Kind: pocket PC', 'Battery energy, Wh: 45']);
     expect(lines('Screens')).toEqual(['inner, 7.4 inches, 1280 × 800 px, 40 / 60 Hz, adaptive', 'outer']);
     expect(lines('Skin spots')).toEqual(['back middle, back, over the chip']);
   });
@@ -43,16 +43,16 @@ describe('a record that is read', () => {
       },
     };
     await show(<RecordToRead kind="title" record={title} />);
-    expect(lines('What is known')).toEqual([
+    expect(lines('Details')).toEqual([
       'Native rate, fps: 30',
-      'Caps offered, fps: 30, 60',
-      'Has a counter of its own: no',
+      'Frame caps offered, fps: 30, 60',
+      'Has its own counter: no',
     ]);
     expect(lines('Scenes')).toEqual(['bell stairs, hard', 'courtyard']);
   });
   it('says so where only a name is known', async () => {
     await show(<RecordToRead kind="accessory" record={{ id: 'a', name: 'a case', facts: { fits: [] } }} />);
-    expect(screen.getByText('Only its name.')).toBeTruthy();
+    expect(screen.getByText('Only the name is recorded.')).toBeTruthy();
     expect(screen.queryByRole('list')).toBeNull();
   });
 });

@@ -57,7 +57,7 @@ export function Begin<S extends z.ZodType>({
         </Body>
       ) : null}
       <Row>
-        <Button title="Begin" loading={create.isPending} disabled={disabled} onPress={begin} />
+        <Button title="Start" loading={create.isPending} disabled={disabled} onPress={begin} />
       </Row>
     </>
   );

@@ -35,16 +35,16 @@ export function ChoicePad({
   const whole = glitches === null || (typeof glitches === 'number' && glitches >= 0 && glitches % 1 === 0);
   const warm = peakC === null || typeof peakC === 'number';
   return (
-    <Stack gap={8} role="group" aria-label={`Probe of ${option}`}>
-      <Heading level={3}>{`What does ${option} show?`}</Heading>
-      <Choices label="How it is known" options={HOW} selected={how} onSelect={setHow} maxWidth={240} />
+    <Stack gap={8} role="group" aria-label={`Test of ${option}`}>
+      <Heading level={3}>{`Enter result for ${option}`}</Heading>
+      <Choices label="Source of the value" options={HOW} selected={how} onSelect={setHow} maxWidth={240} />
       <Row gap={8} wrap>
         <Stack style={{ flexGrow: 1, flexBasis: 110 }}>
           <NumberInput
             label={how === 'percent' ? 'Speed, %' : 'Rate, fps'}
             value={value}
             onChange={setValue}
-            error={value !== null && number === null ? 'A number above 0, at most 1000.' : undefined}
+            error={value !== null && number === null ? 'Enter a number above 0, at most 1000.' : undefined}
           />
         </Stack>
         <Stack style={{ flexGrow: 1, flexBasis: 90 }}>
@@ -52,17 +52,17 @@ export function ChoicePad({
             label="Glitches"
             value={glitches}
             onChange={setGlitches}
-            error={whole ? undefined : 'A whole number.'}
+            error={whole ? undefined : 'Enter a whole number.'}
           />
         </Stack>
         <Stack style={{ flexGrow: 1, flexBasis: 110 }}>
-          <TemperatureInput label="Hottest" of="skin" value={peakC} onChange={setPeakC} />
+          <TemperatureInput label="Highest temperature" of="skin" value={peakC} onChange={setPeakC} />
         </Stack>
       </Row>
-      <Flag label="First play: shaders compile, not counted" value={firstPlay} onChange={setFirstPlay} />
+      <Flag label="First play: shaders compiling, not counted" value={firstPlay} onChange={setFirstPlay} />
       <Row>
         <Button
-          title="Note it"
+          title="Save result"
           disabled={number === null || !whole || !warm}
           onPress={() =>
             onProbe({

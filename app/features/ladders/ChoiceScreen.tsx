@@ -33,8 +33,8 @@ export function ChoiceScreen({ id }: { id: string }): ReactNode {
   const choice = useChoice(id);
   return (
     <Page>
-      <BackTo href="/ladders" title="Ladders and choices" />
-      <Answered query={choice} loading={{ rows: 3, height: 120, label: 'Loading the choice' }}>
+      <BackTo href="/ladders" title="Ladders and option searches" />
+      <Answered query={choice} loading={{ rows: 3, height: 120, label: 'Loading option search' }}>
         {(known) => <ChoicePage choice={known} />}
       </Answered>
     </Page>
@@ -61,11 +61,11 @@ function ChoicePage({ choice }: { choice: ChoiceDetail }): ReactNode {
   };
   const left = (
     <>
-      <Sheet marked gap={10} role="region" aria-label="Where it stands">
+      <Sheet marked gap={10} role="region" aria-label="Result so far">
         <Body head style={{ fontSize: 20, lineHeight: 26 }}>
           {sayChoice(state)}
         </Body>
-        <Quiet>{`For ${doc.title} on ${doc.device} alone${doc.scene === '' ? '' : `, always at the same scene: ${doc.scene}`}. Another title is a choice of its own.`}</Quiet>
+        <Quiet>{`Valid for ${doc.title} on ${doc.device} only${doc.scene === '' ? '' : `, always at the same scene: ${doc.scene}`}. Start a new option search for another title.`}</Quiet>
         <IfMay route={ROUTES.changeChoice}>
           <ChoicePad
             // begun anew for each option: what was typed for another is not meant for it
@@ -77,13 +77,13 @@ function ChoicePage({ choice }: { choice: ChoiceDetail }): ReactNode {
         </IfMay>
       </Sheet>
       <IfMay route={ROUTES.changeChoice}>
-        <Section title={`A run with ${option}`}>
+        <Section title={`Run with ${option}`}>
           <TakeRuns
-            label="Runs that may be probes"
+            label="Runs that can be used"
             runs={choice.runs
               .filter((run) => !doc.probes.some((probe) => probe.runId === run.id))
               .slice(0, OFFERED)}
-            word={`It was ${option}:`}
+            word={`Option used: ${option}`}
             canTake={(run) => run.speed !== null || run.fps !== null}
             onTake={(run) => take(probeOfRun(run, option))}
           />
@@ -148,7 +148,7 @@ function Options({
   const { temperature } = useVoice();
   const fastest = Math.max(...state.options.map((one) => one.speed ?? 0));
   return (
-    <Section title="Beside each other">
+    <Section title="Side by side">
       <Stack role="list" aria-label="Options">
         {state.options.map((one) => {
           const { name, probes, speed, glitches, peakC } = one;
@@ -157,14 +157,14 @@ function Options({
             <SearchBar
               key={name}
               name={name}
-              figure={speed === null ? 'no speed yet' : saySpeed(speed, state.shares)}
+              figure={speed === null ? 'no speed entered' : saySpeed(speed, state.shares)}
               tags={[
-                found ? 'take this' : '',
-                state.take === null && state.unbeaten.includes(name) ? 'none beats it' : '',
-                probes === 0 ? 'not tried' : count(probes, 'probe'),
+                found ? 'recommended' : '',
+                state.take === null && state.unbeaten.includes(name) ? 'best so far' : '',
+                probes === 0 ? 'not tested' : count(probes, 'test'),
                 glitches === null
                   ? ''
-                  : `${count(Math.round(glitches * 10) / 10, 'glitch', 'glitches')} a probe`,
+                  : `${count(Math.round(glitches * 10) / 10, 'glitch', 'glitches')} per test`,
                 peakC === null ? '' : temperature(peakC),
                 sayCost(one) ?? '',
               ].filter(Boolean)}
@@ -177,8 +177,7 @@ function Options({
         })}
       </Stack>
       <Quiet>
-        Each pair is compared as two sides of a comparison are, one probe as one run: what is not clear stays
-        open.
+        Options are compared in pairs, with each test counted as one run. Unclear differences stay open.
       </Quiet>
     </Section>
   );
@@ -199,7 +198,7 @@ function sayProbe(probe: ChoiceProbe & { note: string }, temperature: (celsius: 
 /** The same question for others: the answers differ, and none stands for all. */
 function Elsewhere({ choice }: { choice: ChoiceDetail }): ReactNode {
   return (
-    <Section title="The same question elsewhere">
+    <Section title="Same question, other titles or devices">
       {choice.elsewhere.map(({ id, says }) => (
         <Link key={id} href={`/choices/${id}`} asChild>
           <Pressable style={{ minHeight: TARGET, justifyContent: 'center' }}>

@@ -32,8 +32,8 @@ export function Confirm({
           <Row>
             <Button
               type="clear"
-              title="Take it back"
-              aria-label="Take the confirmation back"
+              title="Undo confirmation"
+              aria-label="Undo the confirmation"
               onPress={() => change((before) => ({ ...before, confirmed: null }))}
             />
           </Row>
@@ -50,16 +50,16 @@ export function Confirm({
           says: [run.name, run.setup].filter(Boolean).join(' · ') + `, ${run.says}`,
         },
       }));
-    else onProbe({ ...probeOfRun(run, rung), holds: false, note: `it throttles: ${run.name}` });
+    else onProbe({ ...probeOfRun(run, rung), holds: false, note: `throttles: ${run.name}` });
   };
   return (
     <Section title={`Confirm ${rung}`}>
-      <Quiet>{`A run of a quarter of an hour or more at ${rung}. A short probe knows nothing of the heat.`}</Quiet>
+      <Quiet>{`Play ${rung} for at least 15 minutes. Short tests do not show the effect of heat.`}</Quiet>
       <IfMay route={ROUTES.changeLadder}>
         <TakeRuns
-          label="Sustained runs"
+          label="Runs of 15 minutes or more"
           runs={ladder.runs.filter((run) => run.sustained)}
-          word="It was"
+          word="Use as confirmation"
           canTake={(run) => run.speed !== null}
           onTake={take}
         />

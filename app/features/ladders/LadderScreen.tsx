@@ -34,8 +34,8 @@ export function LadderScreen({ id }: { id: string }): ReactNode {
   const ladder = useLadder(id);
   return (
     <Page>
-      <BackTo href="/ladders" title="Ladders and choices" />
-      <Answered query={ladder} loading={{ rows: 3, height: 120, label: 'Loading the ladder' }}>
+      <BackTo href="/ladders" title="Ladders and option searches" />
+      <Answered query={ladder} loading={{ rows: 3, height: 120, label: 'Loading ladder' }}>
         {(known) => <Ladder ladder={known} />}
       </Answered>
     </Page>
@@ -45,8 +45,8 @@ export function LadderScreen({ id }: { id: string }): ReactNode {
 /** "About 21 min to go, with the run that confirms." */
 function sayToGo(doc: LadderDoc, state: SearchState): string {
   const confirmed = doc.confirmed !== null;
-  if (confirmed || (state.stop && state.best === 0)) return 'Nothing is left to be tried.';
-  return `About ${minutesToGo(state, doc.probeMin, confirmed)} min to go, with the run that confirms.`;
+  if (confirmed || (state.stop && state.best === 0)) return 'No settings left to test.';
+  return `About ${minutesToGo(state, doc.probeMin, confirmed)} min left, including the confirming run.`;
 }
 
 /** Runs that are offered as probes. */
@@ -68,7 +68,7 @@ function Ladder({ ladder }: { ladder: LadderDetail }): ReactNode {
   };
   const left = (
     <>
-      <Sheet marked gap={10} role="region" aria-label="What to do next">
+      <Sheet marked gap={10} role="region" aria-label="Next step">
         <Body head style={{ fontSize: 20, lineHeight: 26 }}>
           {sayNext(search, state)}
         </Body>
@@ -85,14 +85,14 @@ function Ladder({ ladder }: { ladder: LadderDetail }): ReactNode {
         </IfMay>
       </Sheet>
       {state.stop || !may ? null : (
-        <Section title={`A run at ${rung}`}>
-          <Quiet>A run is a probe as well: the last ones of this device and title.</Quiet>
+        <Section title={`Run at ${rung}`}>
+          <Quiet>You can use a recent run of this device and title as a test.</Quiet>
           <TakeRuns
-            label="Runs that may be probes"
+            label="Runs that can be used"
             runs={ladder.runs
               .filter((run) => !doc.probes.some((probe) => probe.runId === run.id))
               .slice(0, OFFERED)}
-            word={`It was ${rung}:`}
+            word={`Setting used: ${rung}`}
             canTake={(run) =>
               run.speed !== null || run.holds !== null || (run.fps !== null && doc.full !== null)
             }
@@ -134,18 +134,18 @@ function Ladder({ ladder }: { ladder: LadderDetail }): ReactNode {
       />
       <IfMay route={ROUTES.newLadder}>
         <Section
-          title="Another axis"
+          title="Another setting to raise"
           aside={
             <Button
               type="clear"
-              title={going ? 'Close' : 'Go on'}
-              aria-label={going ? 'Close the other axis' : 'Go on with another axis'}
+              title={going ? 'Close' : 'Continue'}
+              aria-label={going ? 'Close the other setting' : 'Continue with another setting'}
               onPress={() => setGoing(!going)}
             />
           }
         >
           <Quiet>
-            What was found here is set, and the next thing is raised: first the resolution, then the filter,
+            The setting found here stays fixed while you raise the next one: first resolution, then filter,
             then upscaling.
           </Quiet>
           {going ? (
@@ -179,8 +179,8 @@ function Rungs({
 }): ReactNode {
   const percent = (share: number): string => `${Math.round(share * 100)} %`;
   return (
-    <Section title={`The ${extremeOf(doc.axis)} that holds is`}>
-      <Stack role="list" aria-label="Rungs">
+    <Section title={`${extremeOf(doc.axis) === 'highest' ? 'Highest' : 'Lowest'} ${doc.axis} that holds`}>
+      <Stack role="list" aria-label="Settings in this ladder">
         <SearchBar
           name="none"
           figure={percent(state.posterior[0]!)}
@@ -200,10 +200,10 @@ function Rungs({
               figure={percent(p)}
               tags={[
                 i + 1 === state.next ? 'next' : '',
-                state.wasted[i] ? 'wasted: beyond the screen’s pixels' : '',
+                state.wasted[i] ? 'no benefit: more pixels than the screen has' : '',
                 found ? 'found' : '',
                 doc.confirmed?.rung === name ? 'confirmed' : '',
-                seen === null || seen === undefined ? '' : `seen at ${percent(seen)}`,
+                seen === null || seen === undefined ? '' : `measured ${percent(seen)}`,
               ].filter(Boolean)}
               share={p}
               chosen={name === rung}
@@ -223,7 +223,7 @@ function sayProbe(probe: LadderProbe, full: number | null): string {
     probe.percent !== null
       ? `${probe.percent} % of full speed`
       : probe.fps !== null
-        ? `${probe.fps} fps${speed === null ? ', full speed not known' : ` (${Math.round(speed * 100)} %)`}`
+        ? `${probe.fps} fps${speed === null ? ', full speed unknown' : ` (${Math.round(speed * 100)} %)`}`
         : probe.holds
           ? 'holds'
           : 'does not hold';
@@ -246,15 +246,15 @@ function Prior({
   const prior = priorOf(doc, ladder.borrowed);
   if (prior === null && ladder.siblings.length === 0) return null;
   return (
-    <Section title="Known beforehand">
+    <Section title="Earlier results">
       {prior ? (
         <Row apart align="center" gap={8}>
           <Body small style={{ flexShrink: 1 }}>{`From ${prior.says}, smoothed.`}</Body>
           <IfMay route={ROUTES.changeLadder}>
             <Button
               type="clear"
-              title="Take out"
-              aria-label="Take out what is known beforehand"
+              title="Remove"
+              aria-label="Remove earlier results"
               onPress={() =>
                 change((before) => ({
                   ...before,
@@ -273,8 +273,8 @@ function Prior({
             <IfMay route={ROUTES.changeLadder}>
               <Button
                 type="clear"
-                title="Begin with it"
-                aria-label={`Begin with ${says}`}
+                title="Use as starting point"
+                aria-label={`Use ${says} as starting point`}
                 onPress={() => change((before) => ({ ...before, prior: { from: id, says, weights } }))}
               />
             </IfMay>

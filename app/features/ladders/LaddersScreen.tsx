@@ -32,7 +32,7 @@ export function LaddersScreen(): ReactNode {
     >
       <BackTo href="/" title="Runs" />
       <Heading level={1} style={{ marginTop: -10 }}>
-        Ladders and choices
+        Ladders and option searches
       </Heading>
       <IfMay route={ROUTES.newLadder}>
         <Row gap={8} wrap>
@@ -42,7 +42,7 @@ export function LaddersScreen(): ReactNode {
             onPress={() => make('ladder')}
           />
           <Button
-            title={making === 'choice' ? 'Close' : 'New choice'}
+            title={making === 'choice' ? 'Close' : 'New option search'}
             type={making === 'choice' ? 'clear' : 'outline'}
             onPress={() => make('choice')}
           />
@@ -51,12 +51,12 @@ export function LaddersScreen(): ReactNode {
       {making === 'ladder' ? <NewLadder /> : null}
       {making === 'choice' ? <NewChoice /> : null}
       <Section title="Ladders">
-        <Answered query={ladders} loading={{ rows: 3, height: 70, label: 'Loading the ladders' }}>
+        <Answered query={ladders} loading={{ rows: 3, height: 70, label: 'Loading ladders' }}>
           {(all) =>
             all.length === 0 ? (
-              <Notice title="No ladder yet">
-                A ladder finds the highest setting that still holds full speed (a resolution, a tier, a cap,
-                or the lowest power limit), and says which rung to try next.
+              <Notice title="No ladders yet">
+                A ladder finds the highest setting that still holds full speed (resolution, quality level,
+                cap, or lowest power limit) and shows which setting to test next.
               </Notice>
             ) : (
               <Stack gap={8} role="list" aria-label="Ladders">
@@ -80,7 +80,7 @@ export function LaddersScreen(): ReactNode {
                         facts={[
                           ladder.axis,
                           ladder.scene || null,
-                          count(ladder.probes, 'probe'),
+                          count(ladder.probes, 'test'),
                           day(ladder.changedAt),
                         ]}
                         says={standing(ladder)}
@@ -93,16 +93,16 @@ export function LaddersScreen(): ReactNode {
         </Answered>
       </Section>
       <BySystem ladders={ladders.data ?? []} />
-      <Section title="Choices">
-        <Answered query={choices} loading={{ rows: 2, height: 70, label: 'Loading the choices' }}>
+      <Section title="Option searches">
+        <Answered query={choices} loading={{ rows: 2, height: 70, label: 'Loading option searches' }}>
           {(all) =>
             all.length === 0 ? (
-              <Notice title="No choice yet">
-                A choice sets options without an order (backends, drivers, wrappers, presets) beside each
-                other on the same scene, and says when one is clearly the one to take.
+              <Notice title="No option searches yet">
+                An option search compares options without an order (backends, drivers, wrappers, presets) on
+                the same scene and shows when one is clearly best.
               </Notice>
             ) : (
-              <Stack gap={8} role="list" aria-label="Choices">
+              <Stack gap={8} role="list" aria-label="Option searches">
                 {all.map((choice) => (
                   <Stack key={choice.id} role="listitem">
                     <SearchCard
@@ -111,7 +111,7 @@ export function LaddersScreen(): ReactNode {
                       facts={[
                         `${choice.axis}: ${choice.options.join(' / ')}`,
                         choice.scene || null,
-                        count(choice.probes, 'probe'),
+                        count(choice.probes, 'test'),
                         day(choice.changedAt),
                       ]}
                       says={choice.says}
@@ -179,10 +179,10 @@ function SearchCard({
 }
 
 function standing({ probes, best, sure, ended, confirmed }: LadderSummary): string {
-  if (probes === 0) return 'not begun';
+  if (probes === 0) return 'not started';
   const what = best === null ? 'none holds' : `${best} holds`;
   const how = `${Math.round(sure * 100)} % sure`;
-  if (!ended) return `in the middle: ${what}, ${how}`;
+  if (!ended) return `typical: ${what}, ${how}`;
   if (best === null) return `${what}, ${how}`;
-  return `${what}, ${how}${confirmed ? ', confirmed by a sustained run' : ', not confirmed yet'}`;
+  return `${what}, ${how}${confirmed ? ', confirmed by a long run' : ', not yet confirmed'}`;
 }

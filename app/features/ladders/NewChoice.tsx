@@ -30,17 +30,17 @@ export function NewChoice(): ReactNode {
     full: full ?? known,
   });
   return (
-    <Sheet gap={8} role="form" aria-label="New choice">
+    <Sheet gap={8} role="form" aria-label="New option search">
       <SearchOf facts={facts} onChange={setFacts} />
       <Select
-        label="What is chosen"
+        label="What to choose between"
         options={CHOICE_AXES.map((value) => ({ value, text: value }))}
         value={axis}
         onChange={(chosen) => setAxis(chosen ?? 'other')}
       />
       <Input
         multiline
-        label="Options, one a line"
+        label="Options, one per line"
         aria-label="Options"
         placeholder={'first\nsecond'}
         value={options}
@@ -51,7 +51,11 @@ export function NewChoice(): ReactNode {
       />
       {setups.length > 1 ? (
         <Row>
-          <Button type="clear" title="The title’s setups" onPress={() => setOptions(setups.join('\n'))} />
+          <Button
+            type="clear"
+            title="Use this title’s setups"
+            onPress={() => setOptions(setups.join('\n'))}
+          />
         </Row>
       ) : null}
       <Stack style={{ maxWidth: 240 }}>

@@ -74,15 +74,15 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
       <SearchOf facts={facts} onChange={setFacts} />
       <OtherTitles taken={[title]} system={system} value={more} onChange={setMore} />
       <Select
-        label="What is raised (a power limit is lowered)"
+        label="Setting to raise (or power limit to lower)"
         options={LADDER_AXES.map((value) => ({ value, text: value }))}
         value={axis}
         onChange={(chosen) => choose(chosen ?? 'other')}
       />
       <Input
         multiline
-        label="Rungs, the easiest for the device first, one a line"
-        aria-label="Rungs"
+        label="Values, one per line, least demanding first"
+        aria-label="Settings in this ladder"
         value={rungs}
         onChangeText={setRungs}
         numberOfLines={Math.min(12, rungs.split('\n').length + 1)}
@@ -93,7 +93,7 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
         <Row>
           <Button
             type="clear"
-            title={`The rungs of ${system} as last time`}
+            title={`Use the last values for ${system}`}
             onPress={() => setRungs(template.rungs.join('\n'))}
           />
         </Row>
@@ -102,7 +102,7 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
         {axis === 'internal resolution' ? (
           <Stack flex={1} style={{ minWidth: 160 }}>
             <NumberInput
-              label="Pixels at 1×, if known"
+              label="Pixels at 1× (optional)"
               value={pixels}
               onChange={setPixels}
               placeholder="307200"
@@ -118,14 +118,14 @@ export function NewLadder({ from }: { from?: Partial<LadderDoc> }): ReactNode {
           />
         </Stack>
         <Stack flex={1} style={{ minWidth: 160 }}>
-          <NumberInput label="One probe takes, min" value={probeMin} onChange={setProbeMin} />
+          <NumberInput label="Minutes per test" value={probeMin} onChange={setProbeMin} />
         </Stack>
       </Row>
       {axis === 'internal resolution' && pixels !== null ? (
         <Quiet>
           {screen?.widthPx && screen.heightPx
-            ? `Rungs beyond the screen’s ${screen.widthPx} × ${screen.heightPx} are marked as wasted.`
-            : 'The kit does not know the screen’s pixels: no rung is marked as wasted.'}
+            ? `Values beyond the screen’s ${screen.widthPx} × ${screen.heightPx} pixels are marked as “no benefit”.`
+            : 'Enter the screen’s pixels in Kit to mark values that bring no benefit.'}
         </Quiet>
       ) : null}
       <Begin

@@ -39,7 +39,7 @@ export function OtherTitles({
     <Stack gap={4}>
       <Input
         multiline
-        label="More titles over the same rungs, one a line"
+        label="More titles on the same ladder, one per line"
         aria-label="More titles"
         value={value}
         onChangeText={onChange}

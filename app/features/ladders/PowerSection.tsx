@@ -27,7 +27,7 @@ export function PowerSection({ doc }: { doc: LadderDoc }): ReactNode {
       <PerFrame rows={rows} />
       <View role="table" aria-label="Power limits">
         <Row role="row" gap={8}>
-          {['Limit', 'Speed', 'Taken', 'A frame', 'Lasts'].map((head) => (
+          {['Limit', 'Speed', 'Power used', 'Energy per frame', 'Battery life'].map((head) => (
             <Quiet key={head} role="columnheader" style={{ flex: 1 }}>
               {head}
             </Quiet>
@@ -52,8 +52,8 @@ export function PowerSection({ doc }: { doc: LadderDoc }): ReactNode {
         ))}
       </View>
       <Quiet>
-        What the device took as it was measured with each probe; a limit holds the chip alone, the screen
-        comes on top. Hours from full to flat at that power.
+        Device power as measured in each test. A power limit covers the chip only; the screen adds to it.
+        Battery life: hours from full to empty at that power.
       </Quiet>
     </Section>
   );
@@ -74,7 +74,7 @@ function PerFrame({ rows }: { rows: PowerRow[] }): ReactNode {
   return (
     <Canvas
       height={HEIGHT}
-      label={`Energy of a frame by limit: ${known.map((one) => `${one.limitW} W ${Math.round(one.perFrameMj)} mJ`).join(', ')}`}
+      label={`Energy per frame by limit: ${known.map((one) => `${one.limitW} W ${Math.round(one.perFrameMj)} mJ`).join(', ')}`}
     >
       {(width) => {
         const x = scale([known[0]!.limitW, known.at(-1)!.limitW], [24, width - 28]);

@@ -15,7 +15,7 @@ type Probe = LadderDoc['probes'][number];
 const HOW = [
   { value: 'percent', text: 'speed %' },
   { value: 'fps', text: 'fps' },
-  { value: 'word', text: 'by word' },
+  { value: 'word', text: 'in words' },
 ];
 
 /** Takes one probe: an emulator's percent, a rate, or only whether it holds. */
@@ -51,19 +51,19 @@ export function ProbePad({
     });
   const number = typeof value === 'number' && value >= 0 && value <= 1000 ? value : null;
   return (
-    <Stack gap={8} role="group" aria-label={`Probe of ${rung}`}>
-      <Heading level={3}>{`What does ${rung} show?`}</Heading>
-      <Choices label="How it is known" options={HOW} selected={how} onSelect={setHow} maxWidth={360} />
+    <Stack gap={8} role="group" aria-label={`Test of ${rung}`}>
+      <Heading level={3}>{`Enter result for ${rung}`}</Heading>
+      <Choices label="Source of the value" options={HOW} selected={how} onSelect={setHow} maxWidth={360} />
       {withPower ? (
         <Stack style={{ width: 180 }}>
           <NumberInput
-            label="Taken by the device, W"
+            label="Device power, W"
             value={watts}
             onChange={setWatts}
             error={
               watts === null || (typeof watts === 'number' && watts > 0 && watts <= MOST_W)
                 ? undefined
-                : `Above 0, at most ${MOST_W} W.`
+                : `Enter a number above 0, at most ${MOST_W} W.`
             }
           />
         </Stack>
@@ -71,7 +71,7 @@ export function ProbePad({
       {how === 'word' ? (
         <Row gap={8}>
           <Button title="Holds" onPress={() => note({ holds: true })} />
-          <Button type="outline" title="Does not" onPress={() => note({ holds: false })} />
+          <Button type="outline" title="Does not hold" onPress={() => note({ holds: false })} />
         </Row>
       ) : (
         <Row gap={8} align="center" wrap>
@@ -82,21 +82,21 @@ export function ProbePad({
               onChange={setValue}
               error={
                 how === 'fps' && full === null
-                  ? 'Full speed is not known: it says nothing yet.'
+                  ? 'Full speed is unknown, so this value decides nothing yet.'
                   : value !== null && number === null
-                    ? 'A number from 0 to 1000.'
+                    ? 'Enter a number from 0 to 1000.'
                     : undefined
               }
             />
           </Stack>
           <Button
-            title="Note it"
+            title="Save result"
             disabled={number === null}
             onPress={() => note(how === 'percent' ? { percent: number } : { fps: number })}
           />
         </Row>
       )}
-      <Flag label="First play: shaders compile, not counted" value={firstPlay} onChange={setFirstPlay} />
+      <Flag label="First play: shaders compiling, not counted" value={firstPlay} onChange={setFirstPlay} />
     </Stack>
   );
 }

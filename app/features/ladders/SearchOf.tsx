@@ -34,7 +34,7 @@ export function SearchOf({
       <KitName what="device" value={facts.device} onChange={(device) => onChange({ device })} />
       <KitName what="title" value={facts.title} onChange={(title) => onChange({ title })} />
       <Input
-        label="Scene: the same for every probe"
+        label="Scene (same for every test)"
         aria-label="Scene"
         value={facts.scene}
         onChangeText={(scene) => onChange({ scene })}
@@ -42,8 +42,8 @@ export function SearchOf({
         renderErrorMessage={false}
       />
       <Input
-        label="What else is set: emulator, backend, mode"
-        aria-label="What else is set"
+        label="Other settings: emulator, backend, mode"
+        aria-label="Other settings"
         value={facts.setup}
         onChangeText={(setup) => onChange({ setup })}
         maxLength={400}

@@ -123,9 +123,9 @@ export function ProbeList<P extends { id: string }>({
   onTakeBack: (id: string) => void;
 }): ReactNode {
   return (
-    <Section title="Probes">
+    <Section title="Tests">
       {probes.length === 0 ? <Quiet>None yet.</Quiet> : null}
-      <Stack role="list" aria-label="Probes" gap={2}>
+      <Stack role="list" aria-label="Tests" gap={2}>
         {[...probes].reverse().map((probe) => (
           <Row key={probe.id} role="listitem" apart align="center" gap={8}>
             <Body small style={{ flexShrink: 1 }}>
@@ -134,8 +134,8 @@ export function ProbeList<P extends { id: string }>({
             <IfMay route={ROUTES.changeLadder}>
               <Button
                 type="clear"
-                title="Take back"
-                aria-label={`Take back ${say(probe)}`}
+                title="Remove"
+                aria-label={`Delete ${say(probe)}`}
                 onPress={() => onTakeBack(probe.id)}
               />
             </IfMay>
@@ -161,8 +161,8 @@ export function RemoveSearch({
   const router = useRouter();
   return (
     <RemoveButton
-      title={`Delete the ${what}`}
-      gone={`The ${what} “${name}” is deleted.`}
+      title={`Delete ${what}`}
+      gone={`${what} “${name}” deleted.`}
       removal={removal}
       id={id}
       onGone={() => router.navigate('/ladders')}

@@ -20,7 +20,7 @@ export function TakeRuns({
   canTake: (run: TriedRun) => boolean;
   onTake: (run: TriedRun) => void;
 }): ReactNode {
-  if (runs.length === 0) return <Quiet>No such run yet.</Quiet>;
+  if (runs.length === 0) return <Quiet>No suitable runs yet.</Quiet>;
   return (
     <Stack role="list" aria-label={label} gap={4}>
       {runs.map((run) => (
@@ -58,8 +58,8 @@ export function GetRun({
     <Row gap={8} wrap>
       <Button
         type="outline"
-        title={`Record ${minutes} min`}
-        aria-label={`Record ${minutes} min at the bench`}
+        title={`Record a run of ${minutes} min`}
+        aria-label={`Record a run of ${minutes} min at the bench`}
         onPress={() => router.navigate(`/bench/new?${of}&minutes=${minutes}`)}
       />
       <Button type="outline" title="Quick result" onPress={() => router.navigate(`/quick?${of}`)} />

@@ -36,14 +36,14 @@ export function TitlesScreen({ id }: { id: string }): ReactNode {
   const ladders = useLadders();
   return (
     <Page>
-      <BackTo href="/ladders" title="Ladders and choices" />
-      <Answered query={ladders} loading={{ rows: 3, height: 120, label: 'Loading the ladders' }}>
+      <BackTo href="/ladders" title="Ladders and option searches" />
+      <Answered query={ladders} loading={{ rows: 3, height: 120, label: 'Loading ladders' }}>
         {(all) => {
           // as they were named: the list has the last changed first, which would move under the finger
           const own = all.filter((one) => one.together === id).sort((a, b) => a.title.localeCompare(b.title));
           return own.length === 0 ? (
             <Notice title="No such ladder">
-              Its titles were deleted, or it was never begun. Go back to the list for those that are there.
+              Its titles were deleted, or it was never started. Go back to the list and choose another.
             </Notice>
           ) : (
             <Titles own={own} together={id} />
@@ -55,9 +55,9 @@ export function TitlesScreen({ id }: { id: string }): ReactNode {
 }
 
 const WHY = {
-  loaded: 'it is loaded, and not decided yet',
-  begun: 'it was begun, and is not decided yet',
-  'tells most': 'its probe tells most',
+  loaded: 'it is loaded and not decided yet',
+  begun: 'it has been started and is not decided yet',
+  'tells most': 'its test narrows the search most',
 };
 
 function Titles({ own, together }: { own: LadderSummary[]; together: string }): ReactNode {
@@ -77,7 +77,7 @@ function Titles({ own, together }: { own: LadderSummary[]; together: string }): 
   const halves = (
     <>
       <Stack {...half}>
-        <Sheet marked gap={10} role="region" aria-label="What to do next">
+        <Sheet marked gap={10} role="region" aria-label="Next step">
           {chosen ? (
             <NextProbe
               // begun anew for each: what was typed for another title is not meant for it
@@ -88,15 +88,15 @@ function Titles({ own, together }: { own: LadderSummary[]; together: string }): 
             />
           ) : (
             <Body head style={{ fontSize: 20, lineHeight: 26 }}>
-              All titles are decided. Confirm what matters by one sustained run each.
+              All titles are decided. Confirm important ones with one sustained run each.
             </Body>
           )}
         </Sheet>
         <Quiet>
           {`${ended} of ${own.length} decided, ${count(
             own.reduce((sum, one) => sum + one.probes, 0),
-            'probe',
-          )} so far. A title begins from what the others show; one is ended before the next is begun.`}
+            'test',
+          )} so far. Each title starts from the results of the others. Finish one before you start the next.`}
         </Quiet>
       </Stack>
       <Stack {...half}>
@@ -162,7 +162,7 @@ function TitleBar({
       figure={probes === 0 ? '–' : ended ? (best ?? 'none') : `${best ?? 'none'}?`}
       tags={[
         isNext ? `next: ${next}` : '',
-        probes === 0 ? 'not begun' : `${Math.round(sure * 100)} % sure, ${count(probes, 'probe')}`,
+        probes === 0 ? 'not started' : `${Math.round(sure * 100)} % sure, ${count(probes, 'test')}`,
         confirmed ? 'confirmed' : '',
       ].filter(Boolean)}
       share={probes === 0 ? 0 : at / rungs.length}
@@ -185,7 +185,7 @@ function NextProbe({
 }): ReactNode {
   const ladder = useLadder(id);
   return (
-    <Answered query={ladder} loading={{ rows: 1, height: 160, label: 'Loading the ladder' }}>
+    <Answered query={ladder} loading={{ rows: 1, height: 160, label: 'Loading ladder' }}>
       {(known) => <Probe ladder={known} why={why} onNoted={onNoted} />}
     </Answered>
   );
@@ -230,7 +230,7 @@ function Probe({
       </IfMay>
       <Link href={`/ladders/${ladder.id}`}>
         <Body small style={{ textDecorationLine: 'underline' }}>
-          {`All that is known of ${doc.title}`}
+          {`Details of ${doc.title}`}
         </Body>
       </Link>
     </>
@@ -255,7 +255,7 @@ function MoreTitles({ own, together }: { own: LadderSummary[]; together: string 
     const docs = names.map((title) => forTitle(template.doc, title, titles));
     const wrong = docs.map((doc) => ladderDoc.safeParse(doc)).find((read) => !read.success);
     if (wrong?.error) {
-      toast({ text: `Not added: ${wrong.error.issues[0]!.message}. Correct the name, and add again.` });
+      toast({ text: `Not added: ${wrong.error.issues[0]!.message}. Correct the name and add it again.` });
       return;
     }
     create.mutate(

@@ -50,16 +50,16 @@ describe('a choice', () => {
   it('takes speed, glitches and warmth of an option, and asks for the other one next', async () => {
     const state = server(choice());
     await show(<ChoiceScreen id="c" />);
-    expect(await screen.findByText('Nothing was tried yet. Begin with Glim.')).toBeTruthy();
-    const pad = within(screen.getByRole('group', { name: 'Probe of Glim' }));
+    expect(await screen.findByText('No tests yet. Start with Glim.')).toBeTruthy();
+    const pad = within(screen.getByRole('group', { name: 'Test of Glim' }));
     type(pad, 'Speed, %', '96.5');
     type(pad, 'Glitches', '1.5');
-    expect(pad.getByText('A whole number.')).toBeTruthy();
-    expect(pad.getByRole('button', { name: 'Note it' }).getAttribute('aria-disabled')).toBe('true');
+    expect(pad.getByText('Enter a whole number.')).toBeTruthy();
+    expect(pad.getByRole('button', { name: 'Save result' }).getAttribute('aria-disabled')).toBe('true');
     type(pad, 'Glitches', '2');
-    type(pad, 'Hottest, °C', '40.1');
-    fireEvent.click(pad.getByRole('button', { name: 'Note it' }));
-    expect(screen.getByText('Open: Ember not tried yet. Try Ember next.')).toBeTruthy();
+    type(pad, 'Highest temperature, °C', '40.1');
+    fireEvent.click(pad.getByRole('button', { name: 'Save result' }));
+    expect(screen.getByText('Not decided: Ember not tested yet. Test Ember next.')).toBeTruthy();
     expect(screen.getByText('Glim: 96.5 % of full speed · 2 glitches · 40.1 °C')).toBeTruthy();
     await until(() => state.docs.length === 1);
     expect(state.docs[0]!.probes[0]).toMatchObject({
@@ -87,12 +87,12 @@ describe('a choice', () => {
     };
     const state = server(choice({}, { runs: [run] }));
     await show(<ChoiceScreen id="c" />);
-    fireEvent.click(await screen.findByRole('button', { name: 'It was Glim: Five minutes of it' }));
+    fireEvent.click(await screen.findByRole('button', { name: 'Option used: Glim Five minutes of it' }));
     expect(
       screen.getByText(/^Glim: 93 % of full speed · 3 glitches · 39\.5 °C · as in Five minutes/),
     ).toBeTruthy();
-    expect(screen.queryByRole('button', { name: /^It was .*Five minutes/ })).toBeNull();
-    fireEvent.click(screen.getByRole('button', { name: 'Record 3 min at the bench' }));
+    expect(screen.queryByRole('button', { name: /^Option used: .*Five minutes/ })).toBeNull();
+    fireEvent.click(screen.getByRole('button', { name: 'Record a run of 3 min at the bench' }));
     expect(mockNavigate).toHaveBeenCalledWith('/bench/new?device=Velm+5&title=Rook+Tower&minutes=3');
     await until(() => state.docs.length === 1);
     expect(state.docs[0]!.probes[0]).toMatchObject({ runId: 'r', percent: 93 });
@@ -103,7 +103,7 @@ describe('a choice', () => {
     await show(<ChoiceScreen id="c" />);
     expect(await screen.findByText('Glass Canyon on Quill Deck: Ember')).toBeTruthy();
     expect(
-      screen.getByText(/^For Rook Tower on Velm 5 alone, always at the same scene: the stair\./),
+      screen.getByText(/^Valid for Rook Tower on Velm 5 only, always at the same scene: the stair\./),
     ).toBeTruthy();
   });
 });

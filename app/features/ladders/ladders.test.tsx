@@ -88,16 +88,16 @@ const run = (more: Partial<LadderDetail['runs'][number]>): LadderDetail['runs'][
   ...more,
 });
 const rung = (name: RegExp): HTMLElement =>
-  within(screen.getByRole('list', { name: 'Rungs' })).getByRole('listitem', { name });
+  within(screen.getByRole('list', { name: 'Settings in this ladder' })).getByRole('listitem', { name });
 
 describe('a ladder', () => {
   it('takes a word for a speed, moves on, and keeps it', async () => {
     const state = server(ladder());
     await show(<LadderScreen id="l" />);
-    expect(await screen.findByText(/^Probe 2× next: it splits what is left/)).toBeTruthy();
-    fireEvent.click(screen.getByRole('radio', { name: 'by word' }));
-    fireEvent.click(screen.getByRole('button', { name: 'Does not' }));
-    expect(screen.getByText(/^Probe 1× next/)).toBeTruthy();
+    expect(await screen.findByText(/^Test 2× next: it halves what is still open/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('radio', { name: 'in words' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Does not hold' }));
+    expect(screen.getByText(/^Test 1× next/)).toBeTruthy();
     expect(screen.getByText('2×: does not hold')).toBeTruthy();
     await until(() => state.docs.length === 1);
     expect(state.docs[0]!.probes[0]).toMatchObject({ rung: '2×', holds: false, percent: null });
@@ -106,23 +106,23 @@ describe('a ladder', () => {
   it('probes the rung that is tapped, and takes nothing that is no number', async () => {
     server(ladder());
     await show(<LadderScreen id="l" />);
-    await screen.findByText(/^Probe 2× next/);
+    await screen.findByText(/^Test 2× next/);
     fireEvent.click(rung(/^3×:/));
-    const pad = within(screen.getByRole('group', { name: 'Probe of 3×' }));
+    const pad = within(screen.getByRole('group', { name: 'Test of 3×' }));
     fireEvent.change(pad.getByLabelText('Speed, %'), { target: { value: '5000' } });
-    expect(pad.getByText('A number from 0 to 1000.')).toBeTruthy();
-    expect(pad.getByRole('button', { name: 'Note it' }).getAttribute('aria-disabled')).toBe('true');
+    expect(pad.getByText('Enter a number from 0 to 1000.')).toBeTruthy();
+    expect(pad.getByRole('button', { name: 'Save result' }).getAttribute('aria-disabled')).toBe('true');
   });
 
   it('begins with what a sibling found, and without it again', async () => {
     const says = 'Rook Tower on Oru Fold (the same chip, Tarn T4): 3× held';
     server(ladder({}, { siblings: [{ id: 's', says, weights: [0.02, 0.08, 0.2, 0.7] }] }));
     await show(<LadderScreen id="l" />);
-    fireEvent.click(await screen.findByRole('button', { name: `Begin with ${says}` }));
+    fireEvent.click(await screen.findByRole('button', { name: `Use ${says} as starting point` }));
     expect(rung(/^3×: 70 %/)).toBeTruthy();
     // a prior alone ends no search
-    expect(screen.getByText(/^Probe 3× next/)).toBeTruthy();
-    fireEvent.click(screen.getByRole('button', { name: 'Take out what is known beforehand' }));
+    expect(screen.getByText(/^Test 3× next/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Remove earlier results' }));
     expect(rung(/^3×: 25 %/)).toBeTruthy();
   });
 
@@ -135,9 +135,9 @@ describe('a ladder', () => {
     );
     await show(<LadderScreen id="l" />);
     expect(
-      (await screen.findByRole('button', { name: 'It was 2×: Blank' })).getAttribute('aria-disabled'),
+      (await screen.findByRole('button', { name: 'Setting used: 2× Blank' })).getAttribute('aria-disabled'),
     ).toBe('true');
-    fireEvent.click(screen.getByRole('button', { name: 'It was 2×: At twofold' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Setting used: 2× At twofold' }));
     expect(screen.getByText('2×: 93 % of full speed · 6.2 W · as in At twofold')).toBeTruthy();
     expect(screen.queryByRole('button', { name: /: At twofold$/ })).toBeNull();
     await until(() => state.docs.length === 1);
@@ -150,10 +150,10 @@ describe('a ladder', () => {
     );
     await show(<LadderScreen id="l" />);
     fireEvent.click(await screen.findByRole('listitem', { name: /^15 W:/ }));
-    const pad = within(screen.getByRole('group', { name: 'Probe of 15 W' }));
-    fireEvent.change(pad.getByLabelText('Taken by the device, W'), { target: { value: '12' } });
+    const pad = within(screen.getByRole('group', { name: 'Test of 15 W' }));
+    fireEvent.change(pad.getByLabelText('Device power, W'), { target: { value: '12' } });
     fireEvent.change(pad.getByLabelText('Speed, %'), { target: { value: '100' } });
-    fireEvent.click(pad.getByRole('button', { name: 'Note it' }));
+    fireEvent.click(pad.getByRole('button', { name: 'Save result' }));
     // 12 W at 60 fps: 200 mJ a frame; 18 Wh last an hour and a half; 15 W is what it is delivered with
     const table = within(screen.getByRole('table', { name: 'Power limits' }));
     await until(() => table.queryByText('1.5 h') !== null);
@@ -184,8 +184,8 @@ describe('a ladder', () => {
     await show(<LadderScreen id="l" />);
     expect(await screen.findByText(/^2× is the highest that holds/)).toBeTruthy();
     expect(screen.queryByText('A short one')).toBeNull();
-    fireEvent.click(screen.getByRole('button', { name: 'It was A long one' }));
-    expect(screen.getByText('2×: 75 % of full speed · it throttles: A long one')).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Use as confirmation A long one' }));
+    expect(screen.getByText('2×: 75 % of full speed · throttles: A long one')).toBeTruthy();
     expect(screen.queryByText(/^2× is the highest that holds/)).toBeNull();
     await until(() => state.docs.length === 1);
     expect(state.docs[0]!.confirmed).toBeNull();

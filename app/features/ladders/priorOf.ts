@@ -30,6 +30,6 @@ export const withProbe = (
 /** A prior that says nothing: whoever takes out what others show begins evenly. */
 export const nothingKnown = ({ rungs }: LadderDoc): Prior => ({
   from: null,
-  says: 'nothing: each rung is as likely as the next',
+  says: 'nothing: all settings are equally likely',
   weights: Array<number>(rungs.length + 1).fill(1),
 });

@@ -115,16 +115,16 @@ describe('one ladder over several titles', () => {
     await show(<TitlesScreen id={TOGETHER} />);
     expect(await screen.findByRole('heading', { name: 'Lumo 64 on Oru Fold' })).toBeTruthy();
     expect(await screen.findByText('Pico Harbour at 3×')).toBeTruthy();
-    expect(screen.getByText(/^It is loaded, and not decided yet\./)).toBeTruthy();
-    expect(bar(/^Rook Tower: –, not begun/)).toBeTruthy();
+    expect(screen.getByText(/^It is loaded and not decided yet\./)).toBeTruthy();
+    expect(bar(/^Rook Tower: –, not started/)).toBeTruthy();
     fireEvent.change(screen.getByLabelText('Speed, %'), { target: { value: '80' } });
-    fireEvent.click(screen.getByRole('button', { name: 'Note it' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Save result' }));
     await until(() => state.docs.a!.probes.length === 2);
     // told at 2×: the other one begins there, not in the middle of nothing
     expect(await screen.findByText('Rook Tower at 2×')).toBeTruthy();
     expect(bar(/^Pico Harbour: 2×/)).toBeTruthy();
     fireEvent.change(screen.getByLabelText('Speed, %'), { target: { value: '100' } });
-    fireEvent.click(screen.getByRole('button', { name: 'Note it' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Save result' }));
     await until(() => state.docs.b!.probes.length === 1);
     expect(state.docs.b!.prior).toMatchObject({ from: null, says: 'what was seen of the others' });
   });

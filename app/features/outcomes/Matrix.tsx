@@ -39,12 +39,12 @@ export function MatrixHead({
   const unders = distinct(outcomes.map(sayBuild));
   const devices = distinct(shown.flatMap((row) => row.outcomes.map((one) => one.device)));
   return (
-    <Section title="Title by title">
+    <Section title="Results by title">
       <Row gap={8} align="flex-end" wrap>
         <Stack flex={1} style={{ minWidth: 180 }}>
           <Input
-            label="Find a title"
-            aria-label="Find a title"
+            label="Search titles"
+            aria-label="Search titles"
             value={filter.q}
             onChangeText={(q) => onChange({ q })}
             renderErrorMessage={false}
@@ -59,11 +59,11 @@ export function MatrixHead({
         />
         {unders.length > 1 ? (
           <Select
-            label="With"
+            label="With version"
             options={asOptions(unders)}
             value={filter.under}
             onChange={(under) => onChange({ under })}
-            none="the latest"
+            none="latest"
           />
         ) : null}
         {systems.length > 0 ? (
@@ -88,7 +88,7 @@ export function MatrixHead({
       <Quiet role="status">
         {shown.length === 0
           ? 'None.'
-          : `${shown.length} of ${rows.length} titles; on their devices ${sayCounted(runShare(shown.flatMap((row) => row.outcomes)))} run. A tap on a title shows what was noted and what was run.`}
+          : `${shown.length} of ${rows.length} titles. Of these, ${sayCounted(runShare(shown.flatMap((row) => row.outcomes)))} run. Tap a title for details.`}
       </Quiet>
       {wide && shown.length > 0 ? (
         <Row gap={8} aria-hidden style={{ paddingBottom: 4 }}>
@@ -155,7 +155,7 @@ export const TitleRow = memo(function TitleRow({
         )}
       </Pressable>
       {open ? (
-        <Stack gap={2} role="list" aria-label={`What is known of ${title}`} style={{ paddingBottom: 8 }}>
+        <Stack gap={2} role="list" aria-label={`Details of ${title}`} style={{ paddingBottom: 8 }}>
           {outcomes.map((one) =>
             wasRun(one) ? <RunLine key={one.runId} run={one} /> : <OutcomeLine key={one.id} outcome={one} />,
           )}
@@ -179,7 +179,7 @@ function RunLine({ run }: { run: RunOutcome }): ReactNode {
       </Body>
       <Row gap={6} wrap>
         <Link href={`/runs/${runId}`}>
-          <Quiet style={{ textDecorationLine: 'underline' }}>{`as it was run: ${name}`}</Quiet>
+          <Quiet style={{ textDecorationLine: 'underline' }}>{`run: ${name}`}</Quiet>
         </Link>
         <Quiet>
           {[sayBuild(run) || setup, firstPlay ? 'first play' : null, day(run.date)]
@@ -195,7 +195,7 @@ function OutcomeLine({ outcome }: { outcome: Outcome }): ReactNode {
   const remove = useDeleteOutcome();
   const toast = useToast();
   const { id, title, device, status, where, glitches, stumbles, scene, firstPlay, evidence, tried } = outcome;
-  const failed = (error: Error): void => toast({ text: `It could not be done: ${error.message}` });
+  const failed = (error: Error): void => toast({ text: `Not done: ${error.message}` });
   return (
     <Row apart align="center" gap={8} role="listitem">
       <Stack style={{ flexShrink: 1 }}>
@@ -215,9 +215,11 @@ function OutcomeLine({ outcome }: { outcome: Outcome }): ReactNode {
             sayBuild(outcome) || null,
             scene || null,
             firstPlay ? 'first play' : null,
-            tried ? `tried: ${tried}` : null,
+            tried ? `settings tested: ${tried}` : null,
             evidence || null,
-            outcome.source === 'own' ? null : `by ${outcome.source === 'reader' ? 'a reader' : 'memory'}`,
+            outcome.source === 'own'
+              ? null
+              : `reported by ${outcome.source === 'reader' ? 'a reader' : 'memory'}`,
             day(outcome.date),
           ]
             .filter(Boolean)
@@ -227,15 +229,15 @@ function OutcomeLine({ outcome }: { outcome: Outcome }): ReactNode {
       <IfMay route={ROUTES.deleteOutcome}>
         <Button
           type="clear"
-          title="Take out"
-          aria-label={`Take out ${title} on ${device}`}
+          title="Remove"
+          aria-label={`Remove ${title} on ${device}`}
           onPress={() =>
             remove.mutate(
               { id },
               {
                 onSuccess: () =>
                   toast({
-                    text: `${title} on ${device} is taken out.`,
+                    text: `${title} on ${device} removed.`,
                     undo: () => remove.mutate({ id, restore: true }, { onError: failed }),
                   }),
                 onError: failed,

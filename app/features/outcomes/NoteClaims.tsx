@@ -46,40 +46,34 @@ export function NoteClaims({ claims, layers }: { claims: Claim[]; layers: string
       },
       {
         onSuccess: () => {
-          toast({ text: `${count(named.length, 'claim')} noted.` });
+          toast({ text: `${count(named.length, 'claim')} saved.` });
           setTitles('');
         },
-        onError: (error) => toast({ text: `None is noted: ${error.message}` }),
+        onError: (error) => toast({ text: `Not saved: ${error.message}` }),
       },
     );
   return (
-    <Sheet gap={8} role="form" aria-label="Note claims">
+    <Sheet gap={8} role="form" aria-label="Add claims">
       <Input
-        label="Who says so"
-        aria-label="Who says so"
-        placeholder="the list of its makers, spring edition"
+        label="Source of the claim"
+        aria-label="Source of the claim"
+        placeholder="the maker’s compatibility list, spring edition"
         value={source}
         onChangeText={setSource}
         maxLength={200}
         renderErrorMessage={false}
       />
       <NamePicker
-        label="Of which emulator or layer, if any"
+        label="Emulator or layer (optional)"
         known={layers}
         what="emulator or layer"
         value={layer}
         onChange={setLayer}
       />
-      <Choices
-        label="It is said that it"
-        options={LEVELS}
-        selected={level}
-        onSelect={setLevel}
-        maxWidth={420}
-      />
+      <Choices label="Claimed status" options={LEVELS} selected={level} onSelect={setLevel} maxWidth={420} />
       <Input
         multiline
-        label="Titles, one a line"
+        label="Titles, one per line"
         aria-label="Titles of the claims"
         value={titles}
         onChangeText={setTitles}
@@ -89,7 +83,7 @@ export function NoteClaims({ claims, layers }: { claims: Claim[]; layers: string
       />
       <Row>
         <Button
-          title={named.length === 0 ? 'Note them' : `Note ${count(named.length, 'claim')}`}
+          title={named.length === 0 ? 'Save' : `Save ${count(named.length, 'claim')}`}
           disabled={named.length === 0 || source.trim() === ''}
           loading={note.isPending}
           onPress={take}
@@ -106,11 +100,11 @@ export function NoteClaims({ claims, layers }: { claims: Claim[]; layers: string
               <IfMay route={ROUTES.deleteClaim}>
                 <Button
                   type="clear"
-                  title="Take out"
-                  aria-label={`Take out the claim on ${title}`}
+                  title="Remove"
+                  aria-label={`Remove the claim for ${title}`}
                   onPress={() =>
                     remove.mutate(id, {
-                      onError: (error) => toast({ text: `It could not be done: ${error.message}` }),
+                      onError: (error) => toast({ text: `Not done: ${error.message}` }),
                     })
                   }
                 />

@@ -78,7 +78,7 @@ export function NoteOutcome({ all, layers }: { all: Outcomes; layers: string[] }
           setFirstPlay(false);
           setStumbles(null);
         },
-        onError: (error) => toast({ text: `It is not noted: ${error.message}` }),
+        onError: (error) => toast({ text: `Not saved: ${error.message}` }),
       },
     );
   };
@@ -87,12 +87,12 @@ export function NoteOutcome({ all, layers }: { all: Outcomes; layers: string[] }
     ...new Set([...(kit?.titles ?? []).map((one) => one.name), ...all.outcomes.map((one) => one.title)]),
   ];
   return (
-    <Sheet gap={8} role="form" aria-label="Note an outcome">
+    <Sheet gap={8} role="form" aria-label="Add result">
       <TriedOn facts={on} onChange={setOn} layers={layers} />
       <NamePicker label="Title" known={known} what="title" value={title} onChange={setTitle} />
       <Input
-        label="Where it crashed, or what is wrong"
-        aria-label="Where it crashed, or what is wrong"
+        label="Where it crashes, or what is wrong"
+        aria-label="Where it crashes, or what is wrong"
         value={where}
         onChangeText={setWhere}
         maxLength={400}
@@ -101,8 +101,8 @@ export function NoteOutcome({ all, layers }: { all: Outcomes; layers: string[] }
       <Row gap={8} wrap>
         <Stack flex={1} style={{ minWidth: 150 }}>
           <Input
-            label="What was tried"
-            aria-label="What was tried"
+            label="Settings tested"
+            aria-label="Settings tested"
             value={tried}
             onChangeText={setTried}
             maxLength={400}
@@ -111,8 +111,8 @@ export function NoteOutcome({ all, layers }: { all: Outcomes; layers: string[] }
         </Stack>
         <Stack flex={1} style={{ minWidth: 150 }}>
           <Input
-            label="What shows it"
-            aria-label="What shows it"
+            label="Evidence"
+            aria-label="Evidence"
             value={evidence}
             onChangeText={setEvidence}
             maxLength={400}
@@ -120,7 +120,7 @@ export function NoteOutcome({ all, layers }: { all: Outcomes; layers: string[] }
           />
         </Stack>
       </Row>
-      <Row gap={12} wrap role="group" aria-label="Glitches of">
+      <Row gap={12} wrap role="group" aria-label="Version with glitches">
         {GLITCH_KINDS.map((kind) => (
           <Flag
             key={kind}
@@ -133,16 +133,16 @@ export function NoteOutcome({ all, layers }: { all: Outcomes; layers: string[] }
         ))}
         <Flag label="first play" value={firstPlay} onChange={setFirstPlay} />
       </Row>
-      <Body head>How often it stumbles, if you saw it</Body>
+      <Body head>Stutter seen (optional)</Body>
       <Chips
-        label="How often it stumbles"
+        label="Stutter seen"
         options={[...SMOOTH_WORDS]}
         words={(word) => OFTEN[word as SmoothWord]}
         selected={stumbles === null ? [] : [stumbles]}
         onChange={(chosen) => setStumbles((chosen.at(-1) as SmoothWord | undefined) ?? null)}
       />
-      <Body head>How it goes; a tap notes it</Body>
-      <Row gap={8} wrap role="group" aria-label="How it goes">
+      <Body head>Status (tap to save)</Body>
+      <Row gap={8} wrap role="group" aria-label="Status">
         {OUTCOME_STATUSES.map((status) => (
           <Button
             key={status}
@@ -153,7 +153,7 @@ export function NoteOutcome({ all, layers }: { all: Outcomes; layers: string[] }
           />
         ))}
       </Row>
-      {ready ? null : <Quiet>A device and a title are needed.</Quiet>}
+      {ready ? null : <Quiet>Choose a device and a title.</Quiet>}
     </Sheet>
   );
 }

@@ -23,18 +23,18 @@ export function NoteVersion({ layers }: { layers: string[] }): ReactNode {
       {
         onSuccess: () => {
           toast({
-            text: `${layer.trim()} ${version.trim()} is noted: older outcomes are to be tested again.`,
+            text: `${layer.trim()} ${version.trim()} saved. Results with older versions are now due for a new test.`,
           });
           setVersion('');
           setForkOf('');
         },
-        onError: (error) => toast({ text: `It is not noted: ${error.message}` }),
+        onError: (error) => toast({ text: `Not saved: ${error.message}` }),
       },
     );
   return (
-    <Sheet gap={8} role="form" aria-label="Note a version">
+    <Sheet gap={8} role="form" aria-label="Add version">
       <NamePicker
-        label="Of which emulator or layer"
+        label="Emulator or layer"
         known={layers}
         what="emulator or layer"
         value={layer}
@@ -57,7 +57,7 @@ export function NoteVersion({ layers }: { layers: string[] }): ReactNode {
       />
       <Row>
         <Button
-          title="Note the version"
+          title="Save version"
           disabled={layer.trim() === '' || version.trim() === ''}
           loading={note.isPending}
           onPress={take}

@@ -48,7 +48,7 @@ export function OneAgainstAnother({ all }: { all: Outcomes }): ReactNode {
   );
   const options = builds.map(([value]) => ({ value, text: value }));
   return (
-    <Section title="One version against another">
+    <Section title="Compare two versions">
       <Row gap={8} wrap align="flex-end">
         <Select
           label="First"
@@ -65,7 +65,7 @@ export function OneAgainstAnother({ all }: { all: Outcomes }): ReactNode {
       </Row>
       <Body role="status">{sayVersions(rows)}</Body>
       {fork ? <Quiet>{`${second.with} is a fork of ${first.with}, not its next version.`}</Quiet> : null}
-      <Stack role="list" aria-label={`${sayBuild(second)} against ${sayBuild(first)}`} gap={6}>
+      <Stack role="list" aria-label={`${sayBuild(second)} and ${sayBuild(first)}`} gap={6}>
         {rows.map((row) => (
           <Stack key={`${row.title} ${row.device}`} role="listitem">
             <Body small>

@@ -68,12 +68,12 @@ export function OutcomesScreen(): ReactNode {
         <Stack gap={16}>
           <BackTo href="/" title="Runs" />
           <Heading level={1} style={{ marginTop: -10 }}>
-            Outcomes
+            Compatibility
           </Heading>
           <Link href="/synthetic">
-            <Body style={{ textDecorationLine: 'underline' }}>Synthetic scores, kept apart</Body>
+            <Body style={{ textDecorationLine: 'underline' }}>Synthetic scores</Body>
           </Link>
-          <Answered query={all} loading={{ rows: 4, height: 70, label: 'Loading the outcomes' }}>
+          <Answered query={all} loading={{ rows: 4, height: 70, label: 'Loading results' }}>
             {(answer) => (
               <>
                 <Known all={answer} />
@@ -96,7 +96,7 @@ export function OutcomesScreen(): ReactNode {
 }
 
 const ADDING = ['one', 'table', 'claims', 'version'] as const;
-const ADD_WORDS = { one: 'Note one', table: 'Paste a table', claims: 'Claims', version: 'A new version' };
+const ADD_WORDS = { one: 'Add', table: 'Paste a table', claims: 'Claims', version: 'New version' };
 
 function Known({ all }: { all: Outcomes }): ReactNode {
   const [adding, setAdding] = useState<(typeof ADDING)[number] | null>(null);
@@ -133,8 +133,8 @@ function Known({ all }: { all: Outcomes }): ReactNode {
       {adding === 'version' ? <NoteVersion layers={layers} /> : null}
       {latest.length === 0 ? (
         <Body>
-          Nothing noted yet. An outcome says how it goes with a title that gives no run: whether it starts,
-          where it crashes, what is wrong with it.
+          No results yet. Add a result for titles you did not measure: does it start, where does it crash,
+          what is wrong?
         </Body>
       ) : (
         <>
@@ -157,8 +157,8 @@ function Counts({ all, latest }: { all: Outcomes; latest: CountedOutcome<RunOutc
     return share.of === 0 ? [] : [{ level, share }];
   });
   return (
-    <Section title="How many run">
-      <Stack role="list" aria-label="How many run" gap={4} style={{ maxWidth: 520 }}>
+    <Section title="Share of titles that run">
+      <Stack role="list" aria-label="Share of titles that run" gap={4} style={{ maxWidth: 520 }}>
         {devices.map((device) => (
           <Row key={device} role="listitem" apart gap={12}>
             <Body head style={{ flexShrink: 1 }}>
@@ -175,8 +175,8 @@ function Counts({ all, latest }: { all: Outcomes; latest: CountedOutcome<RunOutc
         ))}
       </Stack>
       <Quiet>
-        Of what was tried, noted or played; what is not offered was not. Run: starts and goes on, slow or with
-        glitches too. In brackets what the share may be (95 %, Wilson).
+        Counted: titles that were tested or run, and that are available. “Run” means starts and continues,
+        even if slow or with glitches. In brackets: 95 % interval (Wilson).
       </Quiet>
     </Section>
   );
@@ -195,8 +195,8 @@ function Problems({ all, layer }: { all: Outcomes; layer: string }): ReactNode {
   return (
     <Section title={versions.length > 0 ? `${layer} ${versions.at(-1)}` : layer}>
       {again.length > 0 ? (
-        <Stack role="list" aria-label={`To test again with ${layer} ${versions.at(-1)}`} gap={2}>
-          <Quiet>{`To test again with ${versions.at(-1)}:`}</Quiet>
+        <Stack role="list" aria-label={`Test again with ${layer} ${versions.at(-1)}`} gap={2}>
+          <Quiet>{`Test again with ${versions.at(-1)}:`}</Quiet>
           {again.slice(0, most).map(({ title, device, seen }) => (
             <Body key={`${title} ${device}`} role="listitem" small>
               {`${title} on ${device}: ${seen.at(-1)!.status} with ${seen.at(-1)!.version || 'an unknown version'}`}
@@ -204,7 +204,7 @@ function Problems({ all, layer }: { all: Outcomes; layer: string }): ReactNode {
           ))}
         </Stack>
       ) : null}
-      <Stack role="list" aria-label={`Problems of ${layer}`} gap={2}>
+      <Stack role="list" aria-label={`Problems with ${layer}`} gap={2}>
         {rows
           .filter((row) => row.progress !== 'unverified')
           .slice(0, most)

@@ -40,20 +40,20 @@ export function PasteOutcomes({ layers }: { layers: string[] }): ReactNode {
       },
       {
         onSuccess: () => {
-          toast({ text: `${count(rows.length, 'outcome')} noted.` });
+          toast({ text: `${count(rows.length, 'result')} saved.` });
           // what is not clear stays
           setText(problems.map((one) => one.text).join('\n'));
         },
-        onError: (error) => toast({ text: `None is noted: ${error.message}` }),
+        onError: (error) => toast({ text: `Not saved: ${error.message}` }),
       },
     );
   return (
-    <Sheet gap={8} role="form" aria-label="Paste outcomes">
+    <Sheet gap={8} role="form" aria-label="Paste results">
       <TriedOn facts={on} onChange={setOn} layers={layers} />
       <Input
         multiline
-        label="Table: title, status, where, version, tried, evidence, device; with heads in any order"
-        aria-label="Table of outcomes"
+        label="Table with the columns title, status, where, version, tried, evidence, device, in any order"
+        aria-label="Table of results"
         placeholder={EXAMPLE}
         value={text}
         onChangeText={setText}
@@ -62,7 +62,7 @@ export function PasteOutcomes({ layers }: { layers: string[] }): ReactNode {
         renderErrorMessage={false}
       />
       {problems.length > 0 ? (
-        <Stack role="list" aria-label="Not clear" gap={2}>
+        <Stack role="list" aria-label="Lines to correct" gap={2}>
           {problems.slice(0, POINTED).map(({ line, cell, message }) => (
             <Body key={line} role="listitem" small>
               {`Line ${line}, ${cell}: ${message}.`}
@@ -71,10 +71,10 @@ export function PasteOutcomes({ layers }: { layers: string[] }): ReactNode {
           {problems.length > POINTED ? <Quiet>{`and ${problems.length - POINTED} more lines`}</Quiet> : null}
         </Stack>
       ) : null}
-      {lacking ? <Quiet>On which device? It is named above, or in a column of its own.</Quiet> : null}
+      {lacking ? <Quiet>Choose a device above, or add a device column.</Quiet> : null}
       <Row>
         <Button
-          title={rows.length === 0 ? 'Note them' : `Note ${count(rows.length, 'outcome')}`}
+          title={rows.length === 0 ? 'Save' : `Save ${count(rows.length, 'result')}`}
           disabled={rows.length === 0 || lacking}
           loading={note.isPending}
           onPress={take}

@@ -23,28 +23,28 @@ export function SyntheticScreen(): ReactNode {
   const [adding, setAdding] = useState(false);
   return (
     <Page>
-      <BackTo href="/outcomes" title="Outcomes" />
+      <BackTo href="/outcomes" title="Compatibility" />
       <Heading level={1} style={{ marginTop: -10 }}>
         Synthetic scores
       </Heading>
       <Quiet>
-        What a tool makes of a chip, from cold, with the rise that it costs. Kept apart: no figure, no
-        comparison and no rating of a title knows of it.
+        Scores of benchmark tools, run from a cool start, with the temperature rise. They do not count in any
+        figure, comparison or rating.
       </Quiet>
       <IfMay route={ROUTES.newSynthetic}>
         <Row>
           <Button
-            title={adding ? 'Close' : 'Note a score'}
+            title={adding ? 'Close' : 'Add score'}
             aria-expanded={adding}
             onPress={() => setAdding(!adding)}
           />
         </Row>
       </IfMay>
       {adding ? <NewScore onDone={() => setAdding(false)} /> : null}
-      <Answered query={all} loading={{ rows: 3, height: 80, label: 'Loading the scores' }}>
+      <Answered query={all} loading={{ rows: 3, height: 80, label: 'Loading scores' }}>
         {(records) =>
           records.length === 0 ? (
-            <Quiet>None is noted.</Quiet>
+            <Quiet>No scores yet.</Quiet>
           ) : (
             <Stack role="list" aria-label="Synthetic scores" gap={10}>
               {records.map((record) => (
@@ -67,10 +67,10 @@ function Record({ record: { id, doc, loop, riseC, question } }: { record: Synthe
   const facts = [
     doc.parts.length > 0 ? doc.parts.map((part) => `${part.name} ${score(part.score)}`).join(', ') : null,
     loop
-      ? `${count(doc.scores.length, 'time')}: ${score(loop.first)} to ${score(loop.last)}, ${percent(loop.ratio)} left`
+      ? `${count(doc.scores.length, 'pass', 'passes')}: ${score(loop.first)} to ${score(loop.last)}, ${percent(loop.ratio)} left`
       : null,
     doc.coldC === null ? null : `from ${temperature(doc.coldC)}`,
-    riseC === null ? null : `${difference(riseC)} warmer after it`,
+    riseC === null ? null : `${difference(riseC)} warmer afterwards`,
     doc.roomC === null ? null : `room ${temperature(doc.roomC)}`,
     doc.date === null ? null : day(doc.date),
     doc.note === '' ? null : doc.note,
@@ -82,10 +82,10 @@ function Record({ record: { id, doc, loop, riseC, question } }: { record: Synthe
         <FigureText size={24}>{score(doc.scores[0]!)}</FigureText>
       </Row>
       <Quiet>{facts.join(' · ')}</Quiet>
-      {question === null ? null : <Body small role="note">{`Questioned: ${question}`}</Body>}
+      {question === null ? null : <Body small role="note">{`Doubtful: ${question}`}</Body>}
       <RemoveButton
         title="Delete"
-        gone={`The score of ${doc.device} is deleted.`}
+        gone={`Score of ${doc.device} deleted.`}
         removal={remove}
         id={id}
         onGone={() => undefined}
@@ -146,12 +146,12 @@ function NewScore({ onDone }: { onDone: () => void }): ReactNode {
     <Sheet gap={8} role="form" aria-label="New score">
       <KitName what="device" value={device} onChange={setDevice} />
       {text('Tool', tool, setTool)}
-      {text('Its version', version, setVersion)}
-      {text('Score; of a loop one each time', scores, setScores, '4100, 3950, 3700')}
+      {text('Tool version', version, setVersion)}
+      {text('Score (for a loop, one per pass)', scores, setScores, '4100, 3950, 3700')}
       <Input
         multiline
-        label="Parts, one a line"
-        aria-label="Parts"
+        label="Sub-scores, one per line"
+        aria-label="Sub-scores"
         placeholder={'graphics 2000\nprocessor 2100'}
         value={parts}
         onChangeText={setParts}
@@ -161,22 +161,22 @@ function NewScore({ onDone }: { onDone: () => void }): ReactNode {
       />
       <Row gap={10} wrap>
         <Stack style={{ width: 150 }}>
-          <TemperatureInput label="Skin before" of="skin" value={coldC} onChange={setCold} />
+          <TemperatureInput label="Skin temperature before" of="skin" value={coldC} onChange={setCold} />
         </Stack>
         <Stack style={{ width: 150 }}>
-          <TemperatureInput label="Skin after" of="skin" value={hotC} onChange={setHot} />
+          <TemperatureInput label="Skin temperature after" of="skin" value={hotC} onChange={setHot} />
         </Stack>
         <Stack style={{ width: 150 }}>
-          <TemperatureInput label="Room" of="room" value={roomC} onChange={setRoom} />
+          <TemperatureInput label="Room temperature" of="room" value={roomC} onChange={setRoom} />
         </Stack>
       </Row>
       {text('Note', note, setNote)}
       {wrong || create.error ? (
-        <Body role="alert">{wrong ?? `Not kept: ${create.error!.message}`}</Body>
+        <Body role="alert">{wrong ?? `Not saved: ${create.error!.message}`}</Body>
       ) : null}
       <Row>
         <Button
-          title="Keep the score"
+          title="Save score"
           disabled={device.trim() === '' || tool.trim() === '' || scores.trim() === ''}
           loading={create.isPending}
           onPress={keep}

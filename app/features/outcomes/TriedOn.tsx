@@ -31,7 +31,7 @@ export function TriedOn({
       <Row gap={8} wrap>
         <Stack flex={1} style={{ minWidth: 150 }}>
           <NamePicker
-            label="Emulator or layer, if any"
+            label="Emulator or layer (optional)"
             known={layers}
             what="emulator or layer"
             value={facts.with}

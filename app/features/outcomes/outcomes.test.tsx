@@ -34,11 +34,11 @@ describe('outcomes', () => {
   it('are noted by a tap; what it was tried on stays, what was typed of one goes', async () => {
     const state = server(NOTHING);
     await show(<OutcomesScreen />);
-    fireEvent.click(await screen.findByRole('button', { name: 'Note one' }));
+    fireEvent.click(await screen.findByRole('button', { name: 'Add' }));
     expect(screen.getByRole('button', { name: 'crashes' }).getAttribute('aria-disabled')).toBe('true');
     type('Device', 'Oru Fold');
     type('Title', 'Iron Orchard');
-    type('Where it crashed, or what is wrong', 'after the mill');
+    type('Where it crashes, or what is wrong', 'after the mill');
     fireEvent.click(screen.getByRole('button', { name: 'crashes' }));
     await until(() => state.sent.length === 1);
     expect(state.sent[0]!.outcomes![0]).toMatchObject({
@@ -59,11 +59,11 @@ describe('outcomes', () => {
     await show(<OutcomesScreen />);
     fireEvent.click(await screen.findByRole('button', { name: 'Paste a table' }));
     type('Device', 'Oru Fold');
-    type('Table of outcomes', 'Iron Orchard;crashes;the mill\nNight Ferry;perhaps;');
-    expect(screen.getByText(/^Line 2, status: “perhaps” is no status/)).toBeTruthy();
-    fireEvent.click(screen.getByRole('button', { name: 'Note 1 outcome' }));
-    await until(() => screen.queryByText('None is noted: The disk is full.') !== null);
-    expect((screen.getByLabelText('Table of outcomes') as HTMLTextAreaElement).value).toContain(
+    type('Table of results', 'Iron Orchard;crashes;the mill\nNight Ferry;perhaps;');
+    expect(screen.getByText(/^Line 2, status: “perhaps” is not a status/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Save 1 result' }));
+    await until(() => screen.queryByText('Not saved: The disk is full.') !== null);
+    expect((screen.getByLabelText('Table of results') as HTMLTextAreaElement).value).toContain(
       'Iron Orchard',
     );
   });
@@ -93,7 +93,7 @@ describe('outcomes', () => {
         .concat(one('i', 'crashes'), one('j', 'crashes')),
     });
     await show(<OutcomesScreen />);
-    const list = within(await screen.findByRole('list', { name: 'How many run' }));
+    const list = within(await screen.findByRole('list', { name: 'Share of titles that run' }));
     expect(list.getByText(/^8 of 10 \(49 to 94.%\)$/)).toBeTruthy();
   });
 });

@@ -39,7 +39,7 @@ const RECORD: SyntheticRecord = {
   },
   loop: { first: 4100, last: 3075, lowest: 3075, ratio: 0.75 },
   riseC: 14,
-  question: '3.0 times what Velm 4, the best of its class, reached: another version, or a slip of the pen?',
+  question: '3.0 times the best score of its class (Velm 4): another version, or a typing error?',
 };
 
 it('a score stands with its loop, its rise and why it is questioned', async () => {
@@ -48,9 +48,9 @@ it('a score stands with its loop, its rise and why it is questioned', async () =
   await until(() => screen.queryByRole('list', { name: 'Synthetic scores' }) !== null);
   const row = within(screen.getByRole('list', { name: 'Synthetic scores' })).getByRole('listitem');
   expect(row.textContent).toContain('Velm 5, Plumb Line 34,100');
-  expect(row.textContent).toContain('graphics 2,000 · 2 times: 4,100 to 3,075, 75 % left');
-  expect(row.textContent!.replaceAll('\u00a0', ' ')).toContain('from 22.0 °C · 14.0 °C warmer after it');
-  expect(row.textContent).toContain('Questioned: 3.0 times what Velm 4');
+  expect(row.textContent).toContain('graphics 2,000 · 2 passes: 4,100 to 3,075, 75 % left');
+  expect(row.textContent!.replaceAll('\u00a0', ' ')).toContain('from 22.0 °C · 14.0 °C warmer afterwards');
+  expect(row.textContent).toContain('Doubtful: 3.0 times the best score of its class (Velm 4)');
 });
 
 it('one is noted; what is no number is pointed at, and stays typed', async () => {
@@ -60,19 +60,19 @@ it('one is noted; what is no number is pointed at, and stays typed', async () =>
     return { body: path.includes('/kit') ? { devices: [] } : method === 'POST' ? RECORD : [] };
   });
   await show(<SyntheticScreen />);
-  await until(() => screen.queryByText('None is noted.') !== null);
-  fireEvent.click(screen.getByRole('button', { name: 'Note a score' }));
+  await until(() => screen.queryByText('No scores yet.') !== null);
+  fireEvent.click(screen.getByRole('button', { name: 'Add score' }));
   const form = within(screen.getByRole('form', { name: 'New score' }));
   const type = (label: string, value: string): void =>
     void fireEvent.change(form.getByLabelText(label), { target: { value } });
   type('Device', 'Velm 5');
   type('Tool', 'Plumb Line');
-  type('Score; of a loop one each time', 'four');
-  fireEvent.click(form.getByRole('button', { name: 'Keep the score' }));
+  type('Score (for a loop, one per pass)', 'four');
+  fireEvent.click(form.getByRole('button', { name: 'Save score' }));
   expect(form.getByRole('alert').textContent).toMatch(/^scores: /);
   expect(sent).toEqual([]);
-  type('Score; of a loop one each time', '4,100, 3,075');
-  fireEvent.click(form.getByRole('button', { name: 'Keep the score' }));
+  type('Score (for a loop, one per pass)', '4,100, 3,075');
+  fireEvent.click(form.getByRole('button', { name: 'Save score' }));
   await until(() => sent.length === 1);
   expect(sent[0]).toMatchObject({ doc: { device: 'Velm 5', tool: 'Plumb Line', scores: [4100, 3075] } });
 });

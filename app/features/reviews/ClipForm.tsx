@@ -38,7 +38,7 @@ export function ClipForm({
   const problems = {
     name:
       name.trim() === ''
-        ? 'Give it a name.'
+        ? 'Enter a name.'
         : taken.includes(name.trim())
           ? 'Another clip has this name.'
           : undefined,
@@ -57,7 +57,7 @@ export function ClipForm({
     <Sheet gap={6} role="form" aria-label={clip ? `Clip ${clip.name}` : 'New clip'}>
       <Heading level={3}>{clip ? clip.name : 'New clip'}</Heading>
       <Input
-        label="Name, as the cut list calls it"
+        label="Name used in the cut list"
         aria-label="Name of the clip"
         placeholder="deck"
         value={name}
@@ -66,7 +66,7 @@ export function ClipForm({
         errorMessage={told(problems.name)}
       />
       <Select
-        label="Shows the run"
+        label="Run shown in the clip"
         options={runs.map((run) => ({ value: run.id, text: run.name }))}
         value={runId}
         onChange={setRunId}
@@ -77,12 +77,12 @@ export function ClipForm({
           if (Number.isFinite(seconds)) setLength(sayTime(seconds));
         }}
       />
-      <Quiet>One moment that is in both: a flash, a clap, or the counter’s own digits.</Quiet>
+      <Quiet>Choose one moment visible in both: a flash, a clap, or the digits of a counter.</Quiet>
       <Row gap={8} wrap>
         <Stack flex={1} style={{ minWidth: 150 }}>
           <Input
-            label="In the clip at"
-            aria-label="In the clip at"
+            label="Time in the clip"
+            aria-label="Time in the clip"
             placeholder="0:05.2"
             value={clipTime}
             onChangeText={setClipTime}
@@ -91,7 +91,7 @@ export function ClipForm({
         </Stack>
         <Stack flex={1} style={{ minWidth: 150 }}>
           <Input
-            label="the run’s clock says"
+            label="Time on the run’s clock"
             aria-label="The run’s clock says"
             placeholder="0:00"
             value={runTime}
@@ -111,11 +111,11 @@ export function ClipForm({
         </Stack>
       </Row>
       <Row gap={8}>
-        <Button title="Keep the clip" onPress={save} />
-        <Button type="clear" title="Leave it" onPress={onDone} />
+        <Button title="Save clip" onPress={save} />
+        <Button type="clear" title="Cancel" onPress={onDone} />
       </Row>
     </Sheet>
   );
 }
 
-const NO_TIME = 'A time like 1:02.5 or 62.5.';
+const NO_TIME = 'Enter a time such as 1:02.5 or 62.5.';

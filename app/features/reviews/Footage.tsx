@@ -32,15 +32,15 @@ export function Footage({
       <Row gap={8} wrap>
         <Button
           type="outline"
-          title={source === null ? 'Look at the footage' : 'Another file'}
+          title={source === null ? 'Open video file' : 'Choose another file'}
           onPress={() => input.current?.click()}
         />
         {source === null ? null : (
-          <Button title="Take the time shown" onPress={() => onTime(video.current?.currentTime ?? 0)} />
+          <Button title="Use the current time" onPress={() => onTime(video.current?.currentTime ?? 0)} />
         )}
       </Row>
       {source === null ? (
-        <Quiet>Stop it at a flash, a clap or a digit that you can read. The file stays on this device.</Quiet>
+        <Quiet>Stop the video at a flash, a clap or readable digits. The file stays on this device.</Quiet>
       ) : (
         <video
           ref={video}
@@ -48,7 +48,7 @@ export function Footage({
           controls
           muted
           playsInline
-          aria-label="The footage"
+          aria-label="Video of the clip"
           style={{ width: '100%', maxWidth: 560, maxHeight: 320, background: 'black' }}
           onLoadedMetadata={({ currentTarget }) => onLength(currentTarget.duration)}
         />

@@ -26,7 +26,7 @@ export function Handling({
     setEvidence('');
   };
   return (
-    <Stack role="group" aria-label="Lines of the handling" gap={6}>
+    <Stack role="group" aria-label="Handling notes" gap={6}>
       {lines.map((line, i) => (
         <Row key={`${line.topic} ${line.says}`} apart align="center" gap={8}>
           <Stack style={{ flexShrink: 1 }}>
@@ -34,13 +34,13 @@ export function Handling({
               <Body head small>{`${line.topic}  `}</Body>
               {line.says}
             </Body>
-            <Quiet>{line.evidence === '' ? 'nothing shows it yet' : line.evidence}</Quiet>
+            <Quiet>{line.evidence === '' ? 'no evidence yet' : line.evidence}</Quiet>
           </Stack>
           <IfMay route={ROUTES.changeReview}>
             <Button
               type="clear"
-              title="Take out"
-              aria-label={`Take out ${line.topic}: ${line.says}`}
+              title="Remove"
+              aria-label={`Remove ${line.topic}: ${line.says}`}
               onPress={() => onLines(lines.filter((_, k) => k !== i))}
             />
           </IfMay>
@@ -48,14 +48,14 @@ export function Handling({
       ))}
       <IfMay route={ROUTES.changeReview}>
         <Select
-          label="About"
+          label="Topic"
           options={TOPICS}
           value={topic}
           onChange={(chosen) => setTopic(chosen ?? 'other')}
         />
         <Input
-          label="What it is like"
-          aria-label="What it is like"
+          label="Observation"
+          aria-label="Observation"
           placeholder="the thumb cramps after half an hour"
           value={says}
           onChangeText={setSays}
@@ -63,16 +63,16 @@ export function Handling({
           renderErrorMessage={false}
         />
         <Input
-          label="What shows it"
-          aria-label="What shows it"
-          placeholder="two of two people, an hour on deck"
+          label="Evidence"
+          aria-label="Evidence"
+          placeholder="two of two people, after one hour"
           value={evidence}
           onChangeText={setEvidence}
           maxLength={400}
           renderErrorMessage={false}
         />
         <Row>
-          <Button type="outline" title="Add the line" disabled={says.trim() === ''} onPress={add} />
+          <Button type="outline" title="Add observation" disabled={says.trim() === ''} onPress={add} />
         </Row>
       </IfMay>
     </Stack>

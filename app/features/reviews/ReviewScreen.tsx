@@ -45,7 +45,7 @@ export function ReviewScreen({ id }: { id: string }): ReactNode {
   return (
     <Page>
       <BackTo href="/reviews" title="Reviews" />
-      <Answered query={review} loading={{ rows: 4, height: 120, label: 'Loading the review' }}>
+      <Answered query={review} loading={{ rows: 4, height: 120, label: 'Loading review' }}>
         {(known) => <ReviewPage review={known} />}
       </Answered>
     </Page>
@@ -143,12 +143,12 @@ function Order({ doc, change }: Pick<Writing, 'doc' | 'change'>): ReactNode {
     });
   return (
     <Section
-      title="Order of the sections"
+      title="Order of sections"
       aside={
         <Button
           type="clear"
           title={open ? 'Close' : 'Change'}
-          aria-label={open ? 'Close the order' : 'Change the order'}
+          aria-label={open ? 'Close the order of sections' : 'Change the order of sections'}
           onPress={() => setOpen(!open)}
         />
       }
@@ -213,9 +213,9 @@ function Video({ review, doc }: { review: ReviewDetail; doc: ReviewDoc }): React
       <Quiet>
         {read === null || doc.video?.clips.length === 0
           ? may
-            ? 'Say which clip shows which run: chapters, moments and an overlay follow.'
+            ? 'Enter which clip shows which run. Chapters, moments and the overlay are made from that.'
             : 'None yet.'
-          : `${count(doc.video!.clips.length, 'clip')}, ${clock(read.lengthS)} of video${read.problems.length > 0 ? `; ${count(read.problems.length, 'thing')} to mend` : ''}`}
+          : `${count(doc.video!.clips.length, 'clip')}, ${clock(read.lengthS)} of video${read.problems.length > 0 ? `; ${count(read.problems.length, 'problem')} to fix` : ''}`}
       </Quiet>
     </Section>
   );
@@ -285,9 +285,9 @@ const MENDED_AT: Partial<Record<ReviewGap['code'], '/cards' | '/compare' | '/ben
 function Gaps({ gaps }: { gaps: ReviewGap[] }): ReactNode {
   const { line } = usePalette();
   return (
-    <Section title="What is missing">
-      {gaps.length === 0 ? <Body>Nothing.</Body> : null}
-      <Stack role="list" aria-label="What is missing" gap={6}>
+    <Section title="To do before publishing">
+      {gaps.length === 0 ? <Body>Nothing missing.</Body> : null}
+      <Stack role="list" aria-label="To do before publishing" gap={6}>
         {gaps.map(({ code, says, runId }) => {
           const href = runId === null ? MENDED_AT[code] : (`/runs/${runId}` as const);
           return (
@@ -301,9 +301,9 @@ function Gaps({ gaps }: { gaps: ReviewGap[] }): ReactNode {
             >
               <Body style={{ flexShrink: 1 }}>{says}</Body>
               {href ? (
-                <Link href={href} aria-label={`Mend: ${says}`}>
+                <Link href={href} aria-label={`Fix: ${says}`}>
                   <Body head style={{ textDecorationLine: 'underline' }}>
-                    Mend
+                    Fix
                   </Body>
                 </Link>
               ) : null}
@@ -333,13 +333,13 @@ function Published({
   return (
     <Section title="Published">
       {last ? (
-        <Body>{`Revision ${last.revision}, ${dayAndTime(last.publishedAt)}. It stays as it is.`}</Body>
+        <Body>{`Revision ${last.revision}, ${dayAndTime(last.publishedAt)}. Published revisions never change.`}</Body>
       ) : (
-        <Body>Nothing yet.</Body>
+        <Body>Not published yet.</Body>
       )}
       {review.changes.length > 0 ? (
         <Stack role="list" aria-label="Changed since" gap={2}>
-          <Quiet>Changed since, and noted as corrections in the next revision:</Quiet>
+          <Quiet>Changes since then, to be listed as corrections in the next revision:</Quiet>
           {review.changes.map((one) => (
             <Body key={one} role="listitem" small>
               {one}
@@ -358,8 +358,8 @@ function Published({
                 { id: uuid(), revision },
                 {
                   onSuccess: ({ publications }) =>
-                    toast({ text: `Revision ${publications.length} is published and frozen.` }),
-                  onError: (error) => toast({ text: `It is not published: ${error.message}` }),
+                    toast({ text: `Revision ${publications.length} published.` }),
+                  onError: (error) => toast({ text: `Not published: ${error.message}` }),
                 },
               )
             }
@@ -371,11 +371,11 @@ function Published({
         <>
           <IfMay route={ROUTES.showReview}>
             <Flag
-              label="Others may read what is published"
+              label="Share published revision by link"
               value={review.shownAt !== null}
               onChange={(shown) =>
                 show.mutate(shown, {
-                  onError: (error) => toast({ text: `It could not be switched: ${error.message}` }),
+                  onError: (error) => toast({ text: `Setting not changed: ${error.message}` }),
                 })
               }
             />
@@ -383,9 +383,13 @@ function Published({
           {review.shownAt === null ? null : (
             <Row align="center" gap={8} wrap>
               <Body small style={{ flexShrink: 1 }}>
-                {`Whoever reaches this machine reads it at /r/${review.id}, and nothing else of it.`}
+                {`Anyone who can reach this server can read the published revision at /r/${review.id}, and nothing else of the review.`}
               </Body>
-              <Button type="clear" title="Open it" onPress={() => void Linking.openURL(`/r/${review.id}`)} />
+              <Button
+                type="clear"
+                title="Open page"
+                onPress={() => void Linking.openURL(`/r/${review.id}`)}
+              />
             </Row>
           )}
         </>
@@ -403,30 +407,30 @@ function Pack({ review, kept }: { review: ReviewDetail; kept: boolean }): ReactN
     const share = progress.total === 0 ? 0 : progress.done / progress.total;
     return (
       <Stack gap={6}>
-        <Body small>{`Writing the pack: ${progress.at}`}</Body>
+        <Body small>{`Creating package: ${progress.at}`}</Body>
         <LinearProgress
           variant="determinate"
           value={share}
           color={action}
           trackColor={track}
-          aria-label={`${Math.round(share * 100)} % of the pack`}
+          aria-label={`${Math.round(share * 100)} % of the package`}
         />
         <Row>
-          <Button type="outline" title="Cancel the pack" onPress={cancel} />
+          <Button type="outline" title="Cancel export" onPress={cancel} />
         </Row>
       </Stack>
     );
   }
   return (
     <Stack gap={4}>
-      {error ? <Body role="alert">{`The pack was not written: ${error.message}`}</Body> : null}
+      {error ? <Body role="alert">{`Package not created: ${error.message}`}</Body> : null}
       {review.doc.video ? (
-        <Flag label="With the overlay’s pictures, one by one" value={overlay} onChange={setOverlay} />
+        <Flag label="Include overlay images" value={overlay} onChange={setOverlay} />
       ) : null}
       <Row>
         <Button
           type="outline"
-          title="Save the pack"
+          title="Export package (.zip)"
           disabled={!kept}
           onPress={() => start(overlay && review.doc.video !== null)}
         />
@@ -442,16 +446,16 @@ function Verdict({ doc, change }: Pick<Writing, 'doc' | 'change'>): ReactNode {
   const set = (verdict: ReviewDoc['verdict']): void => change((before) => ({ ...before, verdict }));
   if (!may)
     return (
-      <Section title="The verdict is">
+      <Section title="Status of the verdict">
         <Body>
           {[state, state === 'final' || until === '' ? null : `until ${until}`].filter(Boolean).join(' ')}
         </Body>
       </Section>
     );
   return (
-    <Section title="The verdict is">
+    <Section title="Status of the verdict">
       <Choices
-        label="The verdict is"
+        label="Status of the verdict"
         options={VERDICT_STATES.map((value) => ({ value, text: value }))}
         selected={state}
         onSelect={(value) => set({ state: value, until })}
@@ -459,8 +463,8 @@ function Verdict({ doc, change }: Pick<Writing, 'doc' | 'change'>): ReactNode {
       />
       {state === 'final' ? null : (
         <Input
-          label="until"
-          aria-label="Until what"
+          label="Provisional until (optional)"
+          aria-label="Provisional until"
           placeholder="the title’s update, the retail firmware"
           value={until}
           onChangeText={(text) => set({ state, until: text })}
@@ -487,13 +491,13 @@ function InIt({
     }));
   return (
     <Section
-      title="What it stands on"
+      title="Runs and comparisons"
       aside={
         <IfMay route={ROUTES.changeReview}>
           <Button
             type="clear"
             title={open ? 'Close' : 'Change'}
-            aria-label={open ? 'Close what it stands on' : 'Change what it stands on'}
+            aria-label={open ? 'Close runs and comparisons' : 'Change runs and comparisons'}
             onPress={() => setOpen(!open)}
           />
         </IfMay>
@@ -502,7 +506,7 @@ function InIt({
       <Quiet>{`${count(doc.runs.length, 'run')}, ${count(doc.comparisons.length, 'comparison')}`}</Quiet>
       {open ? (
         <>
-          <Stack role="group" aria-label="Runs in it">
+          <Stack role="group" aria-label="Runs in this review">
             {review.evidence.map((run) => (
               <Flag
                 key={run.id}
@@ -512,7 +516,7 @@ function InIt({
               />
             ))}
           </Stack>
-          <Stack role="group" aria-label="Comparisons in it">
+          <Stack role="group" aria-label="Comparisons in this review">
             {(comparisons.data ?? []).map(({ id, name }) => (
               <Flag
                 key={id}
@@ -532,8 +536,8 @@ function Remove({ review }: { review: ReviewDetail }): ReactNode {
   const router = useRouter();
   return (
     <RemoveButton
-      title="Delete the review"
-      gone={`“${review.doc.name}” is deleted.`}
+      title="Delete review"
+      gone={`“${review.doc.name}” deleted.`}
       removal={useDeleteReview()}
       id={review.id}
       onGone={() => router.navigate('/reviews')}

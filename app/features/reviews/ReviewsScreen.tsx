@@ -35,15 +35,15 @@ export function ReviewsScreen(): ReactNode {
         </IfMay>
       </Row>
       {making ? <NewReview /> : null}
-      <Answered query={reviews} loading={{ rows: 3, height: 70, label: 'Loading the reviews' }}>
+      <Answered query={reviews} loading={{ rows: 3, height: 70, label: 'Loading reviews' }}>
         {(all) =>
           all.length === 0 && !making ? (
             <Notice
-              title="No review yet"
+              title="No reviews yet"
               action={<Button title="New review" onPress={() => setMaking(true)} />}
             >
-              A review gathers the runs of a device or two, says what is still missing, and writes the page,
-              the tables and the pack that you publish.
+              A review collects the runs of one or more devices, shows what is missing, and creates the page,
+              tables and files you publish.
             </Notice>
           ) : (
             <Stack gap={8} role="list" aria-label="Reviews">
@@ -130,13 +130,13 @@ function NewReview(): ReactNode {
         renderErrorMessage={false}
       />
       <Select
-        label="Written as"
+        label="Type of review"
         value={template}
         options={REVIEW_TEMPLATES.map((value) => ({ value, text: value }))}
         onChange={(value) => value && setTemplate(value)}
       />
-      <Stack role="group" aria-label="Whose runs are in it">
-        <Quiet>Whose runs are in it; single ones can be left out later</Quiet>
+      <Stack role="group" aria-label="Devices to include">
+        <Quiet>All runs of these devices are included. You can leave out single runs later.</Quiet>
         {known.map((device) => (
           <Flag
             key={device.id}
@@ -147,7 +147,9 @@ function NewReview(): ReactNode {
             }
           />
         ))}
-        {kit.data && known.length === 0 ? <Body>No device has a run yet.</Body> : null}
+        {kit.data && known.length === 0 ? (
+          <Body>No device has a run yet. Record or import one first.</Body>
+        ) : null}
       </Stack>
       {problem ? (
         <Body role="alert" small>
@@ -156,7 +158,7 @@ function NewReview(): ReactNode {
       ) : null}
       <Row>
         <Button
-          title="Write it"
+          title="Create review"
           loading={create.isPending}
           disabled={name.trim() === '' || devices.length === 0}
           onPress={() => void make()}

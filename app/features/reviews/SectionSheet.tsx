@@ -48,7 +48,7 @@ export const SectionSheet = memo(function SectionSheet(props: Props): ReactNode 
         </IfMay>
       </Row>
       {section.hidden ? (
-        <Quiet>It is not published.</Quiet>
+        <Quiet>Not included in the published review.</Quiet>
       ) : may ? (
         <Open {...props} title={title} />
       ) : (
@@ -77,7 +77,7 @@ function FromRuns({
   address,
 }: Pick<Props, 'blocks' | 'address'> & { title: string }): ReactNode {
   return blocks.length === 0 ? null : (
-    <Stack gap={4} role="group" aria-label={`From the runs: ${title}`}>
+    <Stack gap={4} role="group" aria-label={`Results: ${title}`}>
       <Blocks blocks={blocks} address={address} />
     </Stack>
   );
@@ -124,8 +124,8 @@ function Open({
       {children}
       <Input
         multiline
-        label="Your words"
-        aria-label={`Words of ${title}`}
+        label="Your text"
+        aria-label={`Text for ${title}`}
         value={section.text}
         onChangeText={write}
         onBlur={({ target }) => {
@@ -140,8 +140,8 @@ function Open({
       <Row>
         <Button
           type="clear"
-          title={picking ? 'Close' : 'Insert a figure'}
-          aria-label={picking ? `Close the figures of ${title}` : `Insert a figure into ${title}`}
+          title={picking ? 'Close' : 'Insert figure'}
+          aria-label={picking ? `Close the list of figures for ${title}` : `Insert a figure into ${title}`}
           aria-expanded={picking}
           onPress={() => setPicking(!picking)}
         />
@@ -181,9 +181,9 @@ function Held({
     >
       <Body small style={{ flexShrink: 1 }}>
         {state === null
-          ? `“${name}” is no figure of this review.`
+          ? `“${name}” is not a figure of this review.`
           : state.state === 'gone'
-            ? `${name}: was ${state.was}, and is not known any more.`
+            ? `${name}: was ${state.was}, no longer available.`
             : `${name}: was ${state.was}, now ${state.now}.`}
       </Body>
       {state?.state === 'changed' ? (
@@ -221,8 +221,8 @@ function Picker({
   return (
     <Stack role="group" aria-label="Figures" gap={2}>
       <Input
-        label="Find a figure"
-        aria-label="Find a figure"
+        label="Search figures"
+        aria-label="Search figures"
         value={q}
         onChangeText={setQ}
         autoFocus
@@ -239,9 +239,7 @@ function Picker({
         />
       ))}
       {found.length > SHOWN ? <Quiet>{`and ${found.length - SHOWN} more`}</Quiet> : null}
-      {found.length === 0 ? (
-        <Quiet>None is called so; one that was not measured is not offered.</Quiet>
-      ) : null}
+      {found.length === 0 ? <Quiet>No figure found. Only measured figures are listed.</Quiet> : null}
     </Stack>
   );
 }

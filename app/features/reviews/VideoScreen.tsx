@@ -33,7 +33,7 @@ export function VideoScreen({ id }: { id: string }): ReactNode {
   return (
     <Page>
       <BackTo href={`/reviews/${id}`} title="The review" />
-      <Answered query={review} loading={{ rows: 3, height: 120, label: 'Loading the video' }}>
+      <Answered query={review} loading={{ rows: 3, height: 120, label: 'Loading video' }}>
         {(known) => <Video review={known} />}
       </Answered>
     </Page>
@@ -101,19 +101,19 @@ function Clips({
             <Row key={clip.name} role="listitem" apart align="center" gap={8} wrap>
               <Stack style={{ flexShrink: 1 }}>
                 <Body head>{clip.name}</Body>
-                <Quiet>{`${names.get(clip.runId) ?? 'a run that is not in the review'} · ${sayStart(clip)}`}</Quiet>
+                <Quiet>{`${names.get(clip.runId) ?? 'a run that is not part of this review'} · ${sayStart(clip)}`}</Quiet>
               </Stack>
               <Row>
                 <Button
                   type="clear"
                   title="Change"
-                  aria-label={`Change the clip ${clip.name}`}
+                  aria-label={`Edit clip ${clip.name}`}
                   onPress={() => setOpen(i)}
                 />
                 <Button
                   type="clear"
-                  title="Take out"
-                  aria-label={`Take out the clip ${clip.name}`}
+                  title="Remove"
+                  aria-label={`Remove clip ${clip.name}`}
                   onPress={() => onClips(clips.filter((_, k) => k !== i))}
                 />
               </Row>
@@ -125,7 +125,7 @@ function Clips({
         <Row>
           <Button
             type={clips.length === 0 ? 'solid' : 'outline'}
-            title="Add a clip"
+            title="Add clip"
             onPress={() => setOpen(clips.length)}
           />
         </Row>
@@ -146,14 +146,14 @@ function Clips({
 
 /** Where a clip begins on its run's clock. */
 function sayStart({ syncs: [sync] }: Clip): string {
-  if (!sync) return 'no moment in common yet';
+  if (!sync) return 'not synchronised yet';
   const startS = sync.runS - sync.clipS;
   return startS >= 0
-    ? `begins at ${sayTime(startS)} of the run`
-    : `begins ${sayTime(-startS)} before the run`;
+    ? `starts at ${sayTime(startS)} of the run`
+    : `starts ${sayTime(-startS)} before the run`;
 }
 
-const EXAMPLE = 'deck 0:05 - 5:00\ndeck 12:30 - 20:00 x2\n# a line for each stretch: clip, from, to, speed';
+const EXAMPLE = 'deck 0:05 - 5:00 deck 12:30 - 20:00 x2 # one segment per line: clip, start, end, speed';
 
 /** The cut list as it is typed or pasted, and what is wrong with it. */
 function Cuts({
@@ -171,7 +171,7 @@ function Cuts({
     <Section title="Cut list">
       <Input
         multiline
-        label="A line for each stretch: clip, from, to, and a speed where it is not life’s own"
+        label="One segment per line: clip, start, end; add a speed if it is not normal speed"
         aria-label="Cut list"
         placeholder={EXAMPLE}
         value={video.cuts}
@@ -183,14 +183,14 @@ function Cuts({
       />
       <Stack style={{ maxWidth: 260 }}>
         <NumberInput
-          label="Frames a second of its time codes, if they have any"
+          label="Frame rate of the time codes (only if they count frames)"
           placeholder="none"
           value={video.fps}
           onChange={(fps) => set({ fps: typeof fps === 'number' && fps >= 1 && fps <= 240 ? fps : null })}
         />
       </Stack>
       {problems.length === 0 ? null : (
-        <Stack role="list" aria-label="To mend" gap={4}>
+        <Stack role="list" aria-label="Problems to fix" gap={4}>
           {problems.map(({ place, message, remedy }, i) => (
             <Body key={`${place} ${i}`} role="listitem" small>
               {`${place}: ${message}. ${remedy}`}
@@ -200,8 +200,8 @@ function Cuts({
       )}
       <Quiet>
         {placed.length === 0
-          ? 'Nothing is cut yet.'
-          : `${placed.length} ${placed.length === 1 ? 'stretch' : 'stretches'}, ${sayTime(lengthS)} of video.`}
+          ? 'No segments yet.'
+          : `${placed.length} ${placed.length === 1 ? 'segment' : 'segments'}, ${sayTime(lengthS)} of video.`}
       </Quiet>
     </Section>
   );
@@ -214,7 +214,7 @@ const SIZES = OVERLAY_SIZES.map(({ width, height }) => ({
 }));
 const RATES = OVERLAY_RATES.map((rate) => ({
   value: String(rate),
-  text: rate === 1 ? 'one a second' : `${rate} a second`,
+  text: rate === 1 ? 'one per second' : `${rate} per second`,
 }));
 
 /** The overlay's size and rate, and how it looks at any second. */
@@ -264,7 +264,7 @@ function Overlay({
       >
         <Image
           source={{ uri: `/api/reviews/${review.id}/overlay?${query}` }}
-          accessibilityLabel={`The overlay at ${sayTime(at)}`}
+          accessibilityLabel={`Overlay at ${sayTime(at)}`}
           style={{
             position: 'absolute',
             left: percent(band.x, overlay.width),
@@ -275,15 +275,13 @@ function Overlay({
         />
       </View>
       <Slide
-        label="Second of the video"
+        label="Position in the video"
         value={at}
         most={Math.max(1, Math.floor(lengthS))}
         says={sayTime(at)}
         onChange={setAtS}
       />
-      <Quiet>
-        The pack holds it as a text track, and, where you ask for them, as transparent pictures one by one.
-      </Quiet>
+      <Quiet>The package contains the overlay as a text track and, if selected, as transparent images.</Quiet>
     </Section>
   );
 }
@@ -301,7 +299,7 @@ function Gives({ gives }: { gives: ReviewVideoDetail }): ReactNode {
         </FigureText>
       </Section>
       <Section title="Moments">
-        {gives.moments.length === 0 ? <Body small>Nothing happened in what is shown.</Body> : null}
+        {gives.moments.length === 0 ? <Body small>No moments in this part of the video.</Body> : null}
         <Stack role="list" aria-label="Moments" gap={4}>
           {gives.moments.map(({ videoS, says, runId }, i) => (
             <Row key={`${runId} ${videoS} ${i}`} role="listitem" gap={12}>

@@ -15,7 +15,7 @@ export const evidenceOf = (
   ...review.searched,
   comparisons: review.comparisons.map(({ name, answer, pair }) => ({
     name,
-    answer: answer ?? 'not compared: it is not the same work',
+    answer: answer ?? 'not compared: test conditions differ',
     pair,
   })),
 });

@@ -36,25 +36,25 @@ describe('a review', () => {
   it('says what the runs say before anybody writes, and what is missing', async () => {
     server(review());
     await show(<ReviewScreen id="r" />);
-    const method = within(await screen.findByRole('group', { name: 'From the runs: How it was tested' }));
-    expect(method.getByText(/^1 run on Velm 5, 16:40 in all\. Frames were logged in 1\./)).toBeTruthy();
+    const method = within(await screen.findByRole('group', { name: 'Results: How it was tested' }));
+    expect(method.getByText(/^1 run on Velm 5, 16:40 in all\. Frames logged in 1\./)).toBeTruthy();
     expect(within(screen.getByRole('table', { name: 'Titles' })).getAllByText('50')).toHaveLength(2);
-    expect(screen.getByText(/headroom unknown \(1 of 1\)\.$/)).toBeTruthy();
+    expect(screen.getByText(/could do without it is unknown \(1 of 1\)\.$/)).toBeTruthy();
     expect(
-      within(screen.getByRole('list', { name: 'What is missing' })).getByText('The verdict is withheld.'),
+      within(screen.getByRole('list', { name: 'To do before publishing' })).getByText('No verdict yet.'),
     ).toBeTruthy();
   });
 
   it('keeps what is typed a moment after the last key, each time to the revision before', async () => {
     const state = server(review());
     await show(<ReviewScreen id="r" />);
-    const words = await screen.findByLabelText('Words of Verdict');
+    const words = await screen.findByLabelText('Text for Verdict');
     fireEvent.change(words, { target: { value: 'It ' } });
     fireEvent.change(words, { target: { value: 'It holds.' } });
-    expect(screen.getByText(/keeping…/)).toBeTruthy();
-    await until(() => screen.queryByText(/all is kept/) !== null);
+    expect(screen.getByText(/Saving…/)).toBeTruthy();
+    await until(() => screen.queryByText(/All changes saved/) !== null);
     fireEvent.click(screen.getByRole('button', { name: 'Leave Handling out' }));
-    await until(() => state.sent.length === 2 && screen.queryByText(/all is kept/) !== null);
+    await until(() => state.sent.length === 2 && screen.queryByText(/All changes saved/) !== null);
     expect(state.sent.map(({ revision }) => revision)).toEqual([3, 4]);
     expect(state.sent[0]!.doc.sections[0]!.text).toBe('It holds.');
     expect(state.sent[1]!.doc.sections.find((one) => one.kind === 'handling')!.hidden).toBe(true);
@@ -64,13 +64,13 @@ describe('a review', () => {
     const state = server(review());
     state.refuse = true;
     await show(<ReviewScreen id="r" />);
-    fireEvent.change(await screen.findByLabelText('Words of Verdict'), { target: { value: 'Mine' } });
-    await until(() => screen.queryByText('What you wrote is not kept yet: The disk is full.') !== null);
+    fireEvent.change(await screen.findByLabelText('Text for Verdict'), { target: { value: 'Mine' } });
+    await until(() => screen.queryByText('Your changes are not saved yet: The disk is full.') !== null);
     expect(screen.getByDisplayValue('Mine')).toBeTruthy();
     expect(screen.getByRole('button', { name: 'Publish' }).getAttribute('aria-disabled')).toBe('true');
     state.refuse = false;
     fireEvent.click(screen.getByRole('button', { name: 'Try again' }));
-    await until(() => screen.queryByText(/all is kept/) !== null);
+    await until(() => screen.queryByText(/All changes saved/) !== null);
     expect(state.sent.at(-1)!.doc.sections[0]!.text).toBe('Mine');
   });
 
@@ -98,18 +98,18 @@ describe('a review', () => {
     expect(screen.getByText(/was 52.fps, now 50.fps\.$/)).toBeTruthy();
     await act(async () => fireEvent.click(screen.getByRole('button', { name: /^Accept/ })));
     expect(screen.getByText(/^It gives 50.fps\.$/)).toBeTruthy();
-    await until(() => state.sent.length === 1 && screen.queryByText(/all is kept/) !== null);
+    await until(() => state.sent.length === 1 && screen.queryByText(/All changes saved/) !== null);
   });
 });
 
 it('puts a figure where the @ was typed, not at the end', async () => {
   server(review());
   await show(<ReviewScreen id="r" />);
-  const words = await screen.findByLabelText('Words of Verdict');
+  const words = await screen.findByLabelText('Text for Verdict');
   fireEvent.change(words, { target: { value: 'It gives  all along.' } });
   fireEvent.change(words, { target: { value: 'It gives @ all along.' } });
   const verdict = within(screen.getByRole('region', { name: 'Verdict' }));
-  fireEvent.change(verdict.getByLabelText('Find a figure'), { target: { value: 'average' } });
+  fireEvent.change(verdict.getByLabelText('Search figures'), { target: { value: 'average' } });
   fireEvent.click(verdict.getByRole('button', { name: /average: 50.fps$/ }));
   expect(screen.getByDisplayValue('It gives @{Aurelune on Velm 5, average} all along.')).toBeTruthy();
   expect(verdict.getByText(/^It gives 50.fps all along\.$/)).toBeTruthy();
@@ -119,14 +119,16 @@ it('orders and leaves out its sections, and keeps lines of the handling with wha
   const state = server(review());
   await show(<ReviewScreen id="r" />);
   const handling = within(await screen.findByRole('region', { name: 'Handling' }));
-  expect(handling.getByRole('button', { name: 'Add the line' }).getAttribute('aria-disabled')).toBe('true');
-  fireEvent.change(handling.getByLabelText('What it is like'), { target: { value: 'It cramps' } });
-  fireEvent.change(handling.getByLabelText('What shows it'), { target: { value: 'two of two' } });
-  fireEvent.click(handling.getByRole('button', { name: 'Add the line' }));
+  expect(handling.getByRole('button', { name: 'Add observation' }).getAttribute('aria-disabled')).toBe(
+    'true',
+  );
+  fireEvent.change(handling.getByLabelText('Observation'), { target: { value: 'It cramps' } });
+  fireEvent.change(handling.getByLabelText('Evidence'), { target: { value: 'two of two' } });
+  fireEvent.click(handling.getByRole('button', { name: 'Add observation' }));
   expect(handling.getByText('two of two')).toBeTruthy();
   await until(() => state.sent.length === 1);
   expect(state.sent[0]!.doc.handling).toEqual([{ topic: 'grip', says: 'It cramps', evidence: 'two of two' }]);
-  fireEvent.click(handling.getByRole('button', { name: 'Take out grip: It cramps' }));
+  fireEvent.click(handling.getByRole('button', { name: 'Remove grip: It cramps' }));
   await until(() => state.sent.at(-1)!.doc.handling.length === 0);
 });
 
@@ -159,8 +161,8 @@ it.each(['bench', 'reader'] as const)('is read, not written, by a %s', async (ro
   expect(screen.getByText('It runs at 49.0 fps.')).toBeTruthy();
   expect(screen.getByText(/slips when wet/)).toBeTruthy();
   expect(screen.queryByRole('textbox')).toBeNull();
-  for (const name of [/^Leave /, /^Insert /, /^Accept /, /^Take out /, /^Change /, /^Publish/, /^Delete/])
+  for (const name of [/^Leave /, /^Insert /, /^Accept /, /^Remove/, /^Change /, /^Publish/, /^Delete/])
     expect(screen.queryByRole('button', { name })).toBeNull();
   expect(screen.queryByText(/What is missing|all is kept|Order of the sections/)).toBeNull();
-  expect(screen.getByRole('button', { name: 'Save the pack' })).toBeTruthy();
+  expect(screen.getByRole('button', { name: 'Export package (.zip)' })).toBeTruthy();
 });

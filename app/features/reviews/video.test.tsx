@@ -30,27 +30,27 @@ describe('the video of a review', () => {
   it('takes a clip with one moment that is in both, and says what is wrong with it', async () => {
     const state = server(reviewOf());
     await show(<VideoScreen id="r" />);
-    fireEvent.click(await screen.findByRole('button', { name: 'Add a clip' }));
+    fireEvent.click(await screen.findByRole('button', { name: 'Add clip' }));
     const form = within(screen.getByRole('form', { name: 'New clip' }));
     const type = (label: string, value: string) =>
       fireEvent.change(form.getByLabelText(label), { target: { value } });
     type('Name of the clip', 'deck');
-    type('In the clip at', '1:2:3:4');
+    type('Time in the clip', '1:2:3:4');
     type('The run’s clock says', '0:00');
-    fireEvent.click(form.getByRole('button', { name: 'Keep the clip' }));
-    expect(form.getByText('A time like 1:02.5 or 62.5.')).toBeTruthy();
-    type('In the clip at', '1:05');
-    fireEvent.click(form.getByRole('button', { name: 'Keep the clip' }));
-    expect(screen.getByText(/begins 1:05 before the run$/)).toBeTruthy();
+    fireEvent.click(form.getByRole('button', { name: 'Save clip' }));
+    expect(form.getByText('Enter a time such as 1:02.5 or 62.5.')).toBeTruthy();
+    type('Time in the clip', '1:05');
+    fireEvent.click(form.getByRole('button', { name: 'Save clip' }));
+    expect(screen.getByText(/starts 1:05 before the run$/)).toBeTruthy();
     await until(() => state.docs.length > 0);
     expect(state.docs.at(-1)!.video!.clips).toEqual([
       { name: 'deck', runId: 'run', lengthS: null, syncs: [{ clipS: 65, runS: 0 }] },
     ]);
     // the same name again is pointed at
-    fireEvent.click(screen.getByRole('button', { name: 'Add a clip' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Add clip' }));
     const again = within(screen.getByRole('form', { name: 'New clip' }));
     fireEvent.change(again.getByLabelText('Name of the clip'), { target: { value: 'deck' } });
-    fireEvent.click(again.getByRole('button', { name: 'Keep the clip' }));
+    fireEvent.click(again.getByRole('button', { name: 'Save clip' }));
     expect(again.getByText('Another clip has this name.')).toBeTruthy();
   });
 
@@ -72,10 +72,10 @@ describe('the video of a review', () => {
     fireEvent.change(await screen.findByLabelText('Cut list'), {
       target: { value: 'deck 0:10 - 0:40\n\ndeck 5:00 - 4:00\nsome words' },
     });
-    const wrong = within(screen.getByRole('list', { name: 'To mend' }));
-    expect(wrong.getByText(/^line 3: it runs backwards, or has no length/)).toBeTruthy();
-    expect(wrong.getByText(/^line 4: “some words” is no cut/)).toBeTruthy();
-    expect(screen.getByText('1 stretch, 0:30 of video.')).toBeTruthy();
+    const wrong = within(screen.getByRole('list', { name: 'Problems to fix' }));
+    expect(wrong.getByText(/^line 3: The end is not later than the start/)).toBeTruthy();
+    expect(wrong.getByText(/^line 4: “some words” is not a cut/)).toBeTruthy();
+    expect(screen.getByText('1 segment, 0:30 of video.')).toBeTruthy();
   });
 });
 

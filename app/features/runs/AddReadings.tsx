@@ -30,18 +30,18 @@ export function AddReadings({ run, onDone }: { run: RunDetail; onDone: () => voi
   const failed = add.error ?? correct.error;
   return (
     <Sheet padding={16} gap={10} style={{ maxWidth: 620 }}>
-      <Heading>Readings on paper</Heading>
+      <Heading>Add readings</Heading>
       <PaperNotes text={text} onText={setText} paper={paper} panelHz={run.refresh} />
       <PaperCount lines={lines} />
       {failed ? <Body role="alert">{`Not added: ${failed.message} What you typed stays.`}</Body> : null}
       <Row gap={8}>
         <Button
-          title="Add them"
+          title="Add readings"
           disabled={entries.length === 0 && room === null}
           loading={add.isPending || correct.isPending}
           onPress={() => void save().catch(() => undefined)}
         />
-        <Button type="clear" title="Leave it" onPress={onDone} />
+        <Button type="clear" title="Cancel" onPress={onDone} />
       </Row>
     </Sheet>
   );

@@ -27,7 +27,7 @@ export function Against({ run }: { run: RunDetail }): ReactNode {
       },
       {
         onSuccess: ({ id }) => router.navigate(`/compare/${id}`),
-        onError: (error) => toast({ text: `They could not be compared: ${error.message}` }),
+        onError: (error) => toast({ text: `Could not compare: ${error.message}` }),
       },
     );
   const others = (): void => {
@@ -35,8 +35,8 @@ export function Against({ run }: { run: RunDetail }): ReactNode {
     router.navigate('/');
   };
   return (
-    <Sheet gap={8} role="region" aria-label="Set against">
-      <Heading>Set against</Heading>
+    <Sheet gap={8} role="region" aria-label="Compare with">
+      <Heading>Compare with</Heading>
       <Answered query={suggestions} loading={{ rows: 2, height: 48, label: 'Looking for runs' }}>
         {(found) => (
           <>
@@ -48,7 +48,7 @@ export function Against({ run }: { run: RunDetail }): ReactNode {
                 onPress={() => compare(suggestion)}
               />
             ))}
-            {found.length === 0 ? <Body>No other run of this title is in the library yet.</Body> : null}
+            {found.length === 0 ? <Body>No other run of this title yet.</Body> : null}
           </>
         )}
       </Answered>

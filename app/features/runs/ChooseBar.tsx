@@ -17,8 +17,8 @@ import { stopChoosing, type ChosenRun } from './chosen';
 const KINDS = {
   pair: 'a pair',
   'before-after': 'before and after',
-  field: 'a field of devices',
-  matrix: 'a matrix of titles and devices',
+  field: 'several devices, one title',
+  matrix: 'several titles, several devices',
 };
 
 /** While runs are being chosen: how many, what they make, and the way on. */
@@ -41,9 +41,11 @@ export function ChooseBar({ chosen }: { chosen: ChosenRun[] }): ReactNode {
         onSuccess: ({ id }) => {
           stopChoosing();
           router.navigate(`/runs/${id}/sitting`);
-          toast({ text: `${count(chosen.length, 'run')} are one sitting now; it can be taken apart again.` });
+          toast({
+            text: `${count(chosen.length, 'run')} joined into one session. You can split the session again on its page.`,
+          });
         },
-        onError: (error) => toast({ text: `They were not joined: ${error.message}` }),
+        onError: (error) => toast({ text: `Not joined: ${error.message}` }),
       },
     );
   const compare = (): void => {
@@ -55,14 +57,14 @@ export function ChooseBar({ chosen }: { chosen: ChosenRun[] }): ReactNode {
           stopChoosing();
           router.navigate(`/compare/${id}`);
         },
-        onError: (error) => toast({ text: `They could not be compared: ${error.message}` }),
+        onError: (error) => toast({ text: `Could not compare: ${error.message}` }),
       },
     );
   };
   return (
     <Row
       role="region"
-      aria-label="Choosing runs to compare"
+      aria-label="Select runs to compare"
       apart
       align="center"
       gap={8}
@@ -76,14 +78,14 @@ export function ChooseBar({ chosen }: { chosen: ChosenRun[] }): ReactNode {
     >
       <Stack flex={1} role="status">
         <Body head>
-          {chosen.length === 0 ? 'Tap the runs to compare' : `${count(chosen.length, 'run')} chosen`}
+          {chosen.length === 0 ? 'Tap the runs to compare.' : `${count(chosen.length, 'run')} selected`}
         </Body>
         <Quiet>
           {arrangement
             ? KINDS[arrangement.kind]
             : chosen.length > 1
-              ? 'at most 12 devices at once'
-              : 'two at least'}
+              ? 'No more than 12 devices at once.'
+              : 'Select at least two runs.'}
         </Quiet>
       </Stack>
       <Button type="clear" title="Cancel" onPress={stopChoosing} />
@@ -92,7 +94,7 @@ export function ChooseBar({ chosen }: { chosen: ChosenRun[] }): ReactNode {
           <Button
             type="outline"
             title="Join"
-            aria-label="Join into a sitting"
+            aria-label="Join into one session"
             loading={join.isPending}
             onPress={joinThem}
           />

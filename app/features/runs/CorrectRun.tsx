@@ -23,14 +23,14 @@ type Correction = z.infer<typeof correction>;
 
 const NEED_OPTIONS: { value: Need | 'none'; text: string }[] = [
   ...(Object.keys(NEEDS) as Need[]).map((value) => ({ value, text: value })),
-  { value: 'none', text: 'not said' },
+  { value: 'none', text: 'not set' },
 ];
 
 /** Conditions that no question of preflight asks for. */
 const STATED = [
-  { code: 'pre-release', says: 'device or firmware not released yet' },
-  { code: 'title-not-updated', says: 'title not updated for the chip' },
-  { code: 'aspect', says: 'screen of another shape than those beside it' },
+  { code: 'pre-release', says: 'pre-release device or firmware' },
+  { code: 'title-not-updated', says: 'title not yet updated for this chip' },
+  { code: 'aspect', says: 'aspect ratio differs from the other devices' },
   { code: 'streamed', says: 'streamed' },
 ];
 
@@ -78,21 +78,31 @@ export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void
   });
   return (
     <Sheet padding={16} style={{ maxWidth: 620 }}>
-      <Heading style={{ marginBottom: 10 }}>Rename or correct</Heading>
-      <TextField control={form.control} name="name" label="Name of the run" />
+      <Heading style={{ marginBottom: 10 }}>Edit run</Heading>
+      <TextField control={form.control} name="name" label="Run name" />
       <FactsFields form={form} />
       <Row gap={12}>
         <Stack flex={1}>
-          <NumberField control={form.control} name="batteryWh" label="Battery, Wh" placeholder="unknown" />
+          <NumberField
+            control={form.control}
+            name="batteryWh"
+            label="Battery capacity, Wh"
+            placeholder="unknown"
+          />
         </Stack>
         <Stack flex={1}>
-          <NumberField control={form.control} name="native" label="Native, fps" placeholder="not emulated" />
+          <NumberField
+            control={form.control}
+            name="native"
+            label="Native frame rate, fps"
+            placeholder="not emulated"
+          />
         </Stack>
       </Row>
       <PickOrAdd
         control={form.control}
         name="scene"
-        label="Scene at the start (may stay empty)"
+        label="Scene at the start (optional)"
         what="scene"
         known={scenes}
         optional
@@ -102,9 +112,9 @@ export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void
         name="need"
         render={({ field }) => (
           <Stack gap={2} style={{ marginBottom: 14 }}>
-            <Quiet>What the title asks for</Quiet>
+            <Quiet>Title type</Quiet>
             <Choices
-              label="What the title asks for"
+              label="Title type"
               options={NEED_OPTIONS}
               selected={field.value ?? 'none'}
               onSelect={(chosen) => field.onChange(chosen === 'none' ? null : chosen)}
@@ -113,7 +123,7 @@ export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void
         )}
       />
       <Stack gap={6} style={{ marginBottom: 14 }}>
-        <Heading level={3}>How it was run</Heading>
+        <Heading level={3}>Conditions</Heading>
         <PreflightForm
           known={began}
           from={null}
@@ -124,12 +134,12 @@ export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void
         />
       </Stack>
       <Stack gap={4} style={{ marginBottom: 14 }}>
-        <Quiet>What else holds for it</Quiet>
-        <Stack role="group" aria-label="What else holds for it">
+        <Quiet>Also applies to this run</Quiet>
+        <Stack role="group" aria-label="Also applies to this run">
           {STATED.map(({ code, says }) => (
             <Flag
               key={code}
-              label={`${says}${run.fromKit.includes(`condition:${code}`) ? ' (from the kit)' : ''}`}
+              label={`${says}${run.fromKit.includes(`condition:${code}`) ? ' (from Kit)' : ''}`}
               value={conditions.includes(code)}
               onChange={(on) =>
                 setConditions(on ? [...conditions, code] : conditions.filter((one) => one !== code))
@@ -156,7 +166,7 @@ export function CorrectRun({ run, onDone }: { run: RunDetail; onDone: () => void
             ),
           )}
         />
-        <Button type="clear" title="Leave as it was" onPress={onDone} />
+        <Button type="clear" title="Discard changes" onPress={onDone} />
       </Row>
     </Sheet>
   );

@@ -20,7 +20,7 @@ export function DoingSection({ run }: { run: RunDetail }): ReactNode {
   const seconds = Math.max(frames.seconds, ...doing.map((one) => (one.points.at(-1)?.atMs ?? 0) / 1000));
   const doubtful = doing.some((one) => one.points.some((point) => point.doubtful));
   return (
-    <Section title="What it was doing">
+    <Section title="Load, power and clock speeds">
       <Row wrap style={{ columnGap: 24, rowGap: 14 }}>
         {doing.map((series) => (
           <View key={series.of} style={{ flexBasis: wide ? 260 : '100%', flexGrow: 1 }}>
@@ -29,7 +29,7 @@ export function DoingSection({ run }: { run: RunDetail }): ReactNode {
         ))}
       </Row>
       <Quiet>
-        {`All from 0:00 to ${clock(seconds)}. Power is drawn by where it was measured: device, chip and wall are never one series${doubtful ? '; crosses are values that cannot be, and count for nothing' : ''}.`}
+        {`Time from 0:00 to ${clock(seconds)}. Power is shown separately for device, chip and wall socket${doubtful ? '; crosses are impossible values, not counted' : ''}.`}
       </Quiet>
     </Section>
   );

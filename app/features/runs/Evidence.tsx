@@ -33,13 +33,13 @@ export function Evidence({ run }: { run: RunDetail }): ReactNode {
   };
   const own = waitingFor(waiting, 'run', run.id).filter((one) => one.change.kind === 'picture');
   return (
-    <Section title="Evidence">
+    <Section title="Photos and screenshots">
       <Row wrap gap={10} role="list" aria-label="Pictures">
         {run.evidence.map((picture, i) => (
           <Pressable
             key={picture.id}
             role="button"
-            aria-label={`Picture ${i + 1}${picture.entryId ? ` of ${saidOf(picture.entryId) ?? 'a line'}` : ''}: show it large`}
+            aria-label={`Picture ${i + 1}${picture.entryId ? ` of ${saidOf(picture.entryId) ?? 'an entry'}` : ''}: enlarge`}
             onPress={() => setOpen(picture)}
             style={{ borderWidth: 1, borderColor: line, borderRadius: 6, overflow: 'hidden' }}
           >
@@ -68,9 +68,9 @@ export function Evidence({ run }: { run: RunDetail }): ReactNode {
               padding: 6,
             }}
           >
-            <Quiet>{one.refused ?? 'kept here, on its way'}</Quiet>
+            <Quiet>{one.refused ?? 'saved here, waiting to send'}</Quiet>
             {one.refused ? (
-              <Button type="clear" title="Drop it" onPress={() => void outbox.drop(one.n)} />
+              <Button type="clear" title="Discard" onPress={() => void outbox.drop(one.n)} />
             ) : null}
           </View>
         ))}
@@ -85,7 +85,7 @@ export function Evidence({ run }: { run: RunDetail }): ReactNode {
           {lines.length > 0 ? (
             <View style={{ minWidth: 200 }}>
               <Select
-                label="What it shows"
+                label="What the picture shows"
                 options={lines.map((entry) => ({
                   value: entry.id,
                   text: sayLine(atWholeSeconds(entry.line), unit),
@@ -100,18 +100,18 @@ export function Evidence({ run }: { run: RunDetail }): ReactNode {
         {run.evidence.length > 0 ? (
           <Button
             type="clear"
-            title="Run and pictures as a zip"
+            title="Export run and pictures (.zip)"
             onPress={() => void Linking.openURL(`/api/runs/${run.id}/bundle`)}
           />
         ) : null}
       </Row>
       {run.evidence.length > 0 ? null : may ? (
         <Quiet>
-          A photo or a screenshot of what was read: choose, drop or paste it. Place and camera are taken out
-          of it.
+          Add a photo or screenshot of a reading: choose, drop or paste it. Location and camera data are
+          removed.
         </Quiet>
       ) : (
-        <Quiet>No picture of it.</Quiet>
+        <Quiet>No pictures yet.</Quiet>
       )}
       {open ? <Large run={run} picture={open} onClose={() => setOpen(null)} /> : null}
     </Section>
@@ -153,12 +153,12 @@ function Large({
             <IfMay route={ROUTES.deletePicture}>
               <Button
                 type="clear"
-                title="Take it away"
+                title="Remove picture"
                 loading={remove.isPending}
                 onPress={() =>
                   remove.mutate(picture.id, {
                     onSuccess: onClose,
-                    onError: (error) => toast({ text: `It stays: ${error.message}` }),
+                    onError: (error) => toast({ text: `Not removed: ${error.message}` }),
                   })
                 }
               />

@@ -8,9 +8,9 @@ import { useVoice } from '../../ui/Voice';
 import { Body, Quiet } from '../../ui/words';
 
 const SIDES: [side: 'for' | 'against' | 'open', word: string][] = [
-  ['for', 'for it'],
-  ['against', 'against it'],
-  ['open', 'no proof'],
+  ['for', 'for'],
+  ['against', 'against'],
+  ['open', 'no evidence'],
 ];
 
 /** What limits a run: each candidate with what was seen for and against it. */
@@ -29,11 +29,11 @@ export function LimitsSection({
   if (seen.length === 0) return null;
   const says = (signs: LimitSign[]): string => signs.map((sign) => saySign(sign, unit)).join('; ');
   return (
-    <Section title={of === undefined ? 'What limits it?' : `What limits ${of}?`}>
+    <Section title={of === undefined ? 'What limits performance?' : `What limits performance in ${of}?`}>
       <Body>{sayLimits(limits)}</Body>
       <Stack
         role="list"
-        aria-label={`What was seen for and against each${of === undefined ? '' : `, ${of}`}`}
+        aria-label={`Evidence for and against each limit${of === undefined ? '' : `, ${of}`}`}
         gap={6}
       >
         {seen.map((one: LimitCandidate) => (

@@ -5,9 +5,9 @@ import { FigureText, Quiet } from '../../ui/words';
 import { Row, Stack } from '../../ui/parts';
 
 const DEFINITIONS: { key: keyof Low; name: string }[] = [
-  { key: 'quantile', name: 'quantile' },
-  { key: 'worstMean', name: 'worst mean' },
-  { key: 'timeShare', name: 'time share' },
+  { key: 'quantile', name: 'percentile' },
+  { key: 'worstMean', name: 'mean of the worst' },
+  { key: 'timeShare', name: 'share of time' },
 ];
 
 /** The lows, a row each, in the three definitions that are in use; the first leads. */
@@ -34,7 +34,7 @@ export function Lows(lows: { onePercent: Low; tenthPercent: Low }): ReactNode {
             {name}
           </Quiet>
           {low.quantile === null ? (
-            <Quiet style={{ flex: 3, textAlign: 'right' }}>too few frames</Quiet>
+            <Quiet style={{ flex: 3, textAlign: 'right' }}>not enough frames</Quiet>
           ) : (
             DEFINITIONS.map((definition) => (
               <FigureText key={definition.key} role="cell" size={17} style={{ flex: 1, textAlign: 'right' }}>

@@ -35,7 +35,7 @@ export function MeasureBlock({ measure }: { measure: Measure }): ReactNode {
       <Pressable
         role="button"
         aria-expanded={open}
-        aria-label={`${measure.name}: how it is defined`}
+        aria-label={`${measure.name}: definition`}
         onPress={() => setOpen(!open)}
         style={{ flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: TARGET }}
       >

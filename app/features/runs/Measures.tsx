@@ -23,6 +23,7 @@ import {
   type Level,
   type SpotWarmth,
   sayCapAdvice,
+  SWOLLEN_BATTERY,
 } from '@pace-check/core';
 import { Button } from '@rneui/themed';
 import { useState, type ReactNode } from 'react';
@@ -57,12 +58,12 @@ type Speaker = ReturnType<typeof useVoice>;
 function sayCap({ cap, capShare }: RunDetail['figures']): string {
   if (cap === null) return 'none seen';
   return sitsAtCap(capShare)
-    ? `${cap}, for ${percent(capShare)} of the time; headroom unknown`
-    : `${cap}, left for ${percent(1 - (capShare ?? 0))} of the time`;
+    ? `${cap}, for ${percent(capShare)} of the time; unknown above the cap`
+    : `${cap}, below it for ${percent(1 - (capShare ?? 0))} of the time`;
 }
 
 const READ_DEFINITION =
-  'What was read off is told as it was written, and compared as an interval: a value of a counter is half a unit of its last digit wide on both sides, one by eye a fifth (at least 5), a range as it stands. Counters and the eye are not mixed. Median, hold and 1 % low are those of the end page.';
+  'A manual reading is shown as entered and compared as a range: a counter value is uncertain by half its last digit, an estimate by eye by 20 % (at least 5 fps); a range stays as entered. Counter values and estimates are not mixed. Median, near median and 1 % low come from the summary screen.';
 
 /** Pace as it was read: every value with its ends. */
 function readPace(
@@ -80,13 +81,13 @@ function readPace(
   const rates = (ends: Ends | null, name: string): Part[] =>
     ends === null ? [] : [{ name, value: `${rateWithEnds(middleOf(ends), ends)} fps` }];
   const said = read?.said ?? null;
-  const from = figure.source === 'eye' ? 'by eye' : 'read off';
+  const from = figure.source === 'eye' ? 'by eye' : 'from a counter';
   return {
     name: 'Pace',
     figure: said ? sayReadShort(said, true) : '–',
     unit: said ? `${writtenHull([said])?.unit ?? 'fps'}, ${from}` : from,
     parts: [
-      ...(said?.timed ? [{ name: 'as read', value: sayRead(said) }] : []),
+      ...(said?.timed ? [{ name: 'as entered', value: sayRead(said) }] : []),
       ...(read?.beside
         ? [
             {
@@ -98,7 +99,7 @@ function readPace(
       ...(doubtful.length > 0 ? [{ name: 'doubtful', value: [...new Set(doubtful)].join(' ') }] : []),
       ...(read?.feel ? [{ name: 'how it plays, by the player', value: read.feel }] : []),
       ...rates(read?.median ?? null, 'median'),
-      ...shares(read?.hold ?? null, 'hold'),
+      ...shares(read?.hold ?? null, 'near median'),
       ...rates(read?.onePercentLow ?? null, '1 % low'),
       ...rates(read?.lowest ?? null, 'lowest'),
       ...rates(read?.highest ?? null, 'highest'),
@@ -110,7 +111,7 @@ function readPace(
             },
           ]
         : []),
-      ...(read?.smooth ? [{ name: 'stumbles', value: read.smooth }] : []),
+      ...(read?.smooth ? [{ name: 'stutter', value: read.smooth }] : []),
       ...(scenes.length > 1 ? [{ name: 'scenes', value: String(scenes.length) }] : []),
     ],
     definition: READ_DEFINITION,
@@ -118,8 +119,8 @@ function readPace(
 }
 const FULL_SPEED: Record<string, string> = {
   true: 'full speed',
-  false: 'not full speed',
-  null: 'full speed is not settled',
+  false: 'below full speed',
+  null: 'full speed or not: unclear',
 };
 
 function pace({ figures, native }: RunDetail, { school }: Speaker): Measure {
@@ -143,12 +144,15 @@ function pace({ figures, native }: RunDetail, { school }: Speaker): Measure {
       medianLeads && !between
         ? { name: 'average', value: `${fps(figure.average)} fps` }
         : { name: 'median', value: `${fps(figure.median)} fps` },
-      { name: 'hold', value: percent(figure.hold) },
-      { name: 'slow seconds', value: figure.slow === null ? '–' : String(figure.slow) },
+      { name: 'near median', value: percent(figure.hold) },
+      {
+        name: 'slow seconds (below half the median)',
+        value: figure.slow === null ? '–' : String(figure.slow),
+      },
       { name: 'frame cap', value: sayCap(figures) },
       ...(capAdvice === null
         ? []
-        : [{ name: `cap that would hold at ${refreshHz} Hz`, value: String(capAdvice) }]),
+        : [{ name: `highest cap it would hold at ${refreshHz} Hz`, value: String(capAdvice) }]),
       ...(emulation
         ? [
             {
@@ -167,7 +171,7 @@ function pace({ figures, native }: RunDetail, { school }: Speaker): Measure {
       </>
     ),
     definition:
-      'Average: frames divided by the time they took. Median: the middle one of the per-second paces. Hold: share of seconds within a fifth of the median. Slow: seconds below half the median. Frame cap: the usual rate that the fastest tenth of the seconds sits at. 1 % low: the pace that 99 % of the frame times reach (quantile). “Worst mean” is the pace of the mean of the longest 1 % of frames; “time share” the pace at which the longest frames have filled 1 % of the time. The 0.1 % lows likewise.',
+      'Average: frames divided by their total time. Median: the middle of the per-second values. Near median: share of seconds within 20 % of the median. Slow: seconds below half the median. Frame cap: the rate at which the fastest tenth of the seconds levels off. 1 % low: 99 % of frames are at least this fast (percentile). “Mean of the worst”: pace of the slowest 1 % of frames, averaged. “Share of time”: pace reached when the longest frames add up to 1 % of the run. The 0.1 % lows work the same way.',
   };
 }
 
@@ -183,14 +187,14 @@ function HeldCaps({
       <Row>
         <Button
           type="clear"
-          title={open ? 'Hide the caps' : 'What each cap would hold'}
+          title={open ? 'Hide the caps' : 'Show the share held at each cap'}
           aria-expanded={open}
           onPress={() => setOpen(!open)}
         />
       </Row>
       {open ? (
         <>
-          <Stack role="list" aria-label="What each cap would hold">
+          <Stack role="list" aria-label="Share held at each cap">
             {heldCaps.map((one) => (
               <Row key={one.cap} role="listitem" apart gap={10} align="baseline" style={{ maxWidth: 420 }}>
                 <FigureText size={17} style={{ flexShrink: 0 }}>{`${one.cap} fps`}</FigureText>
@@ -205,7 +209,9 @@ function HeldCaps({
               </Row>
             ))}
           </Stack>
-          {capped ? <Quiet>{`The run was capped at ${cap}: what is above is not known.`}</Quiet> : null}
+          {capped ? (
+            <Quiet>{`The run was capped at ${cap}: nothing is known about higher rates.`}</Quiet>
+          ) : null}
         </>
       ) : null}
     </Stack>
@@ -225,9 +231,9 @@ function evenness({ figures }: RunDetail): Measure {
     return {
       name: 'Evenness',
       figure: '–',
-      unit: 'no frames were logged',
+      unit: 'no frame log',
       parts: [],
-      definition: 'It takes logged frames to say how evenly they came.',
+      definition: 'Evenness needs a frame log.',
     };
   const all = figure.stutters + (figure.stalls ?? 0) + (figure.freezes ?? 0);
   const longest = Math.max(0, ...breaks.map((found) => found.lengthUs)) / 1e6;
@@ -236,33 +242,33 @@ function evenness({ figures }: RunDetail): Measure {
     figure: String(all),
     unit:
       all === 1
-        ? `break, of ${longest.toFixed(2)} s`
+        ? `break of ${longest.toFixed(2)} s`
         : all === 0
           ? 'breaks'
-          : `breaks, the longest ${longest.toFixed(2)} s`,
+          : `breaks, longest ${longest.toFixed(2)} s`,
     parts: [
       { name: 'stutters', value: String(figure.stutters) },
       { name: 'stalls', value: String(figure.stalls) },
       { name: 'freezes', value: String(figure.freezes) },
-      { name: 'time lost', value: `${((figure.lostMs ?? 0) / 1000).toFixed(1)} s` },
-      { name: 'deviation', value: ms(figure.sdMs) },
-      { name: 'frame to frame', value: ms(figure.successiveMs) },
-      ...(figure.late === null ? [] : [{ name: 'late', value: percent(figure.late) }]),
+      { name: 'time lost to breaks', value: `${((figure.lostMs ?? 0) / 1000).toFixed(1)} s` },
+      { name: 'standard deviation of frame times', value: ms(figure.sdMs) },
+      { name: 'mean change from frame to frame', value: ms(figure.successiveMs) },
+      ...(figure.late === null ? [] : [{ name: 'late frames', value: percent(figure.late) }]),
       {
         name: refreshHz === null ? 'cadence' : `cadence at ${refreshHz} Hz`,
-        value: cadence.kind === null ? 'panel unknown' : CADENCE_WORDS[cadence.kind],
+        value: cadence.kind === null ? 'refresh rate unknown' : CADENCE_WORDS[cadence.kind],
       },
     ],
     picture: <Beat cadence={cadence} />,
     definition:
-      'A break is a frame of 40 ms or more that took at least two and a half times the median of the frames around it; a stutter is shorter than 250 ms, a stall than 1 s, a freeze is longer. Deviation: standard deviation of the frame times. Frame to frame: mean difference between neighbours. Late: share of frames longer than one and a half target frames. Cadence: even where nearly all frames stand for the same number of refreshes, alternating where they change between two neighbouring numbers, mixed otherwise; variable where they do not follow the panel.',
+      'A break is a frame of at least 40 ms that took at least 2.5 times the median of the frames around it. Stutter: below 250 ms. Stall: below 1 s. Freeze: longer. Late frames: longer than 1.5 target frames. Cadence: even if nearly all frames stay for the same number of refreshes, alternating between two neighbouring numbers, mixed if neither, variable if frames do not follow the panel.',
   };
 }
 
 function stamina({ figures, target }: RunDetail): Measure {
   const { stamina: figure } = figures;
   const definition =
-    'Opening: mean pace of the first two usable minutes from second 30 on. Closing: mean of the last five minutes. Retention: closing over opening; holds from 95 %, eases from 85 %, fades from 65 %, buckles below. Sustained figures need a quarter of an hour. Onset: start of the first lasting step below 95 % of the opening. On target: share of seconds at 95 % of the target or more. Seconds of a freeze are left out, save for on target.';
+    'Opening: mean pace of the first two usable minutes, from second 30. Closing: mean of the last five minutes. Retention is closing divided by opening: holds from 95 %, eases from 85 %, fades from 65 %, buckles below. It needs a run of at least 15 minutes. Throttling starts at the first lasting step below 95 % of the opening. On target: share of seconds at 95 % of the target or more. Freezes are excluded, except for “on target”.';
   if (figures.pace.source === 'read' || figures.pace.source === 'eye')
     return readStamina(figures, definition);
   const sustained = figure.retention !== null;
@@ -270,23 +276,23 @@ function stamina({ figures, target }: RunDetail): Measure {
     name: 'Stamina',
     figure: sustained ? percent(figure.retention) : (figure.word ?? '–'),
     unit: sustained
-      ? `of the opening is left: ${figure.word}`
+      ? `of the opening pace: ${figure.word}`
       : figure.word === 'DNF'
         ? 'did not finish'
         : figure.word === 'DNS'
           ? 'did not start'
           : figures.pace.source === 'frames'
-            ? 'too short: it takes a quarter of an hour'
-            : 'no frames were logged',
+            ? 'too short: needs at least 15 minutes'
+            : 'no frame log',
     parts: [
       { name: 'opening', value: `${fps(figure.opening)} fps` },
       { name: 'closing', value: figure.closing === null ? '–' : `${fps(figure.closing)} fps` },
       {
-        name: 'throttles from',
+        name: 'throttling starts at',
         value:
           figure.onsetS === null
-            ? 'not seen'
-            : `${clock(figure.onsetS)}${figure.sawtooth ? ', sawtooth' : ''}`,
+            ? 'none found'
+            : `${clock(figure.onsetS)}${figure.sawtooth ? ', rising and falling' : ''}`,
       },
       ...(target === null ? [] : [{ name: `on target (${fps(target)})`, value: percent(figure.onTarget) }]),
     ],
@@ -303,10 +309,10 @@ function readStamina({ stamina: figure, read, frames }: RunDetail['figures'], de
   const ends = read?.retention ?? null;
   const why =
     frames.seconds === 0
-      ? 'nobody noted how long it was'
+      ? 'run length unknown'
       : frames.seconds < SUSTAINED_S
-        ? 'too short: it takes a quarter of an hour'
-        : 'it takes rates of the first and of the last five minutes';
+        ? 'too short: needs at least 15 minutes'
+        : 'needs readings in the first and in the last five minutes';
   return {
     name: 'Stamina',
     figure: ends === null ? (figure.word ?? '–') : left(ends),
@@ -317,9 +323,9 @@ function readStamina({ stamina: figure, read, frames }: RunDetail['figures'], de
           : figure.word === 'DNS'
             ? 'did not start'
             : why
-        : `of the opening is left: ${figure.word ?? 'which word is not settled'}${read?.fromS === null || read?.fromS === undefined ? '' : `, from ${clock(read.fromS)} on; before that nobody looked`}`,
+        : `of the opening pace: ${figure.word ?? 'verdict unclear'}${read?.fromS === null || read?.fromS === undefined ? '' : `, from ${clock(read.fromS)} on; no readings before`}`,
     parts: [],
-    definition: `${definition} Of what was read off: rates of the first five minutes against those of the last five, or the nearest to them, each with its ends and the spread of its values; a word only where the interval lies in its band, two where it touches two neighbours, “falls” where it may be any of several but not hold.`,
+    definition: `${definition} For manual readings: readings of the first five minutes (or the nearest to them) are compared with those of the last five, each with its range. One verdict is shown if the range lies within its band, two if it touches two neighbours, “falls” if it may be any of several but does not hold.`,
   };
 }
 
@@ -331,19 +337,19 @@ function warmth(run: RunDetail, { temperature, unit }: Speaker): Measure {
     return {
       name: 'Warmth',
       figure: '–',
-      unit: 'no skin readings',
+      unit: 'no skin temperature readings',
       parts: [],
-      definition: 'Skin temperature by spot and instrument. This run has no readings.',
+      definition: 'This run has no skin temperature readings.',
     };
   const peak = hottest.readings.find((reading) => reading.c === hottest.peakC)!;
   const oddRoom = roomC === null ? null : roomQuestion(roomC, unit);
   return {
     name: 'Warmth',
     figure: temperature(hottest.peakC),
-    unit: `${WARMTH_BANDS[warmthBand(hottest.peakC)]!.word}; ${hottest.by}, ${hottest.spot}, ${peak.peak ? 'at a time that nobody noted' : `at ${clock(peak.atMs / 1000)}`}`,
+    unit: `${WARMTH_BANDS[warmthBand(hottest.peakC)]!.word}; ${hottest.by}, ${hottest.spot}, ${peak.peak ? 'time unknown' : `at ${clock(peak.atMs / 1000)}`}`,
     parts: [
       {
-        name: 'over the room',
+        name: 'above room temperature',
         value:
           roomC === null
             ? 'room unknown'
@@ -353,12 +359,12 @@ function warmth(run: RunDetail, { temperature, unit }: Speaker): Measure {
       },
       ...(oddRoom !== null
         ? []
-        : [{ name: `in a room of ${temperature(25)}`, value: temperature(figure.normalisedPeakC) }]),
+        : [{ name: `in a room at ${temperature(25)}`, value: temperature(figure.normalisedPeakC) }]),
       ...figure.spots.map((spot) => ({ name: spot.spot, value: temperature(spot.peakC) })),
       ...figure.spots
         .filter((spot) => spot.fit?.forecast)
         .map((spot) => ({
-          name: `settles, ${spot.spot}${spot.fit!.levels.length > 1 ? ' (last state)' : ''}`,
+          name: `levels off, ${spot.spot}${spot.fit!.levels.length > 1 ? ' (last state)' : ''}`,
           value: `${temperature(spot.fit!.finalC)} ± ${(spot.fit!.finalHalfC * (unit === 'F' ? 1.8 : 1)).toFixed(1)}`,
         })),
     ],
@@ -376,17 +382,17 @@ function warmth(run: RunDetail, { temperature, unit }: Speaker): Measure {
         {doubtful.skin.length > 0 ? (
           <Body
             small
-          >{`Doubtful and left out: ${doubtful.skin.map((reading) => `${temperature(reading.c)} at ${reading.spot}, ${clock(reading.atMs / 1000)}`).join('; ')}.`}</Body>
+          >{`Doubtful, not counted: ${doubtful.skin.map((reading) => `${temperature(reading.c)} at ${reading.spot}, ${clock(reading.atMs / 1000)}`).join('; ')}.`}</Body>
         ) : null}
       </>
     ),
-    definition: `The hottest reading, and the hottest of each spot; where a spot was read with several instruments, the one with the most readings. ${WARMTH_BANDS.slice(
+    definition: `The hottest reading of the run and of each spot. Where a spot was measured with several instruments, the one with the most readings counts. ${WARMTH_BANDS.slice(
       1,
     )
       .map((band, i) => `${WARMTH_BANDS[i]!.word} is below ${temperature(band.fromC)}`)
       .join(
         ', ',
-      )}; from there on it is ${WARMTH_BANDS.at(-1)!.word}. Where it settles: an exponential approach fitted to the readings of a spot, with the 95 % interval; shown only where the readings carry a forecast.`,
+      )}; from there on it is ${WARMTH_BANDS.at(-1)!.word}. “Levels off at” is a curve fitted to the readings of a spot, with its 95 % interval; it is shown only if there are enough readings.`,
   };
 }
 
@@ -396,7 +402,7 @@ function saySwitch(spot: string, { fromS, state, change }: Level, unit: 'C' | 'F
   const from = `From ${clock(fromS)}${state ? ` (${state})` : ''}`;
   if (!change || change.low * change.high <= 0) return `${from}: no clear difference at ${spot}.`;
   const [least, most] = [Math.abs(change.low) * by, Math.abs(change.high) * by].sort((a, b) => a - b);
-  return `${from}: ${spot} goes towards ${(Math.abs(change.c) * by).toFixed(1)} °${unit} ${change.c < 0 ? 'less' : 'more'} (${least!.toFixed(1)} to ${most!.toFixed(1)}).`;
+  return `${from}: ${spot} levels off ${(Math.abs(change.c) * by).toFixed(1)} °${unit} ${change.c < 0 ? 'lower' : 'higher'} (${least!.toFixed(1)} to ${most!.toFixed(1)}).`;
 }
 
 /** What the peak means for hands, once and plainly. */
@@ -406,8 +412,8 @@ function touch({ peakC }: SpotWarmth, temperature: Speaker['temperature']): Reac
   return (
     <Body role="note" small>
       {stop
-        ? `Put it down: skin that touches a surface of ${temperature(STOP_C)} for ten minutes can burn. Let it cool in the open; if the back swells, hisses or smells, do not charge it, move away and leave it to the maker’s service.`
-        : `Hold it for a while only: surfaces of ${temperature(CAUTION_C)} and more can burn skin that touches them for hours, hotter ones sooner. The maker’s instructions come first.`}
+        ? `Put the device down. A surface at ${temperature(STOP_C)} can burn skin within ten minutes. Let it cool in the open. ${SWOLLEN_BATTERY}`
+        : `Hold the device only briefly. Surfaces at ${temperature(CAUTION_C)} or more can burn skin over hours, hotter ones sooner. Follow the maker’s instructions first.`}
     </Body>
   );
 }
@@ -416,9 +422,7 @@ function touch({ peakC }: SpotWarmth, temperature: Speaker['temperature']): Reac
 function ChargingCaution(): ReactNode {
   return (
     <Body role="note" small>
-      It was charged while it played, which warms it further: charge a device after it has cooled, with the
-      maker’s charger. A battery that swells, leaks, hisses or grows very hot: stop, do not charge or puncture
-      it, move away, and leave it to qualified service.
+      {`The device was charged during play, which warms it further. Charge it after it has cooled, with the maker’s charger. ${SWOLLEN_BATTERY}`}
     </Body>
   );
 }
@@ -426,7 +430,7 @@ function ChargingCaution(): ReactNode {
 function drain({ figures, batteryWh }: RunDetail): Measure {
   const { drain: figure, battery } = figures;
   const definition =
-    'Percent per hour: slope through the first readings of each percent, charging left out, with its 95 % interval (or the range that whole percents allow). From full: 100 over that. Watts: from power samples, else from the slope and the battery’s energy. Two devices are compared in watts and hours, not in percent.';
+    'Percent per hour: slope through the first reading at each percent, without charging, with its 95 % interval (or the range that whole percents allow). Hours from full: 100 divided by that. Watts: from power samples, or else from the slope and the battery capacity. Compare two devices in watts and hours, not in percent.';
   const first = battery[0];
   const last = battery.at(-1);
   const readings =
@@ -437,7 +441,7 @@ function drain({ figures, batteryWh }: RunDetail): Measure {
     return {
       name: 'Drain',
       figure: '–',
-      unit: battery.length > 0 ? 'too few readings of the battery' : 'no readings of the battery',
+      unit: battery.length > 0 ? 'too few battery readings' : 'no battery readings',
       parts: readings,
       definition,
     };
@@ -447,7 +451,12 @@ function drain({ figures, batteryWh }: RunDetail): Measure {
   return {
     name: 'Drain',
     figure: hours !== null ? sayHours(hours) : drawn === null ? '–' : `${drawn.toFixed(1)} W`,
-    unit: hours !== null ? 'from full' : drawn === null ? 'too few new percents to tell how fast' : 'drawn',
+    unit:
+      hours !== null
+        ? 'from a full battery'
+        : drawn === null
+          ? 'too few new percents to tell how fast'
+          : 'power',
     parts: [
       {
         name: 'percent per hour',
@@ -459,16 +468,16 @@ function drain({ figures, batteryWh }: RunDetail): Measure {
               : figure.percentPerHour.toFixed(1),
       },
       {
-        name: figure.from === 'power' ? 'watts, measured' : 'watts, from percent',
+        name: figure.from === 'power' ? 'power, measured' : 'power, from battery percent',
         value:
           figure.watts === null
             ? batteryWh === null
-              ? 'battery’s Wh unknown'
+              ? 'battery capacity unknown'
               : '–'
             : figure.watts.toFixed(1),
       },
       {
-        name: 'a frame',
+        name: 'energy per frame',
         value: figure.joulesPerFrame === null ? '–' : `${(figure.joulesPerFrame * 1000).toFixed(0)} mJ`,
       },
       ...readings,

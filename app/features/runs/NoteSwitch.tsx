@@ -13,7 +13,7 @@ import { RunTime } from './RunTime';
 import type { Stretch } from './useStretch';
 
 const WAYS = [
-  { value: 'switch', text: 'a switch' },
+  { value: 'switch', text: 'something turned on or off' },
   { value: 'title', text: 'another title' },
 ];
 const SWITCHES = [...CONDITION_SPANS, 'charging'].map((kind) => ({ value: kind, text: kind }));
@@ -58,20 +58,20 @@ export function NoteSwitch({
       <Row>
         <Button
           type="clear"
-          title={open ? 'Close' : 'Something was switched'}
-          aria-label={open ? 'Close what was switched' : 'Something was switched'}
+          title={open ? 'Close' : 'Add a change during the run'}
+          aria-label={open ? 'Close' : 'Add a change during the run'}
           aria-expanded={open}
           onPress={() => setOpen(!open)}
         />
       </Row>
       {open ? (
-        <Stack gap={8} role="form" aria-label="What was switched">
-          <Choices label="What changed" options={WAYS} selected={way} onSelect={setWay} maxWidth={300} />
+        <Stack gap={8} role="form" aria-label="What was turned on">
+          <Choices label="Type of change" options={WAYS} selected={way} onSelect={setWay} maxWidth={300} />
           {way === 'title' ? (
-            <KitName label="Title from then on" what="title" value={title} onChange={setTitle} />
+            <KitName label="Title from this time on" what="title" value={title} onChange={setTitle} />
           ) : (
             <Select
-              label="What was on"
+              label="Condition that was on"
               options={SWITCHES}
               value={kind}
               onChange={(chosen) => setKind(chosen ?? 'cooler')}
@@ -81,10 +81,10 @@ export function NoteSwitch({
             <CoolerAt device={run.device ?? ''} roomC={run.roomC} value={cooler} onChange={setCooler} />
           ) : null}
           <Row gap={10} align="flex-end" wrap>
-            <RunTime label="On from" value={from} onChange={setFrom} />
+            <RunTime label="On at" value={from} onChange={setFrom} />
             {way === 'switch' ? <RunTime label="Off at" value={to} onChange={setTo} /> : null}
             <Button
-              title="Note it"
+              title="Add change"
               disabled={line === null}
               loading={add.isPending}
               onPress={() =>
@@ -93,8 +93,8 @@ export function NoteSwitch({
               }
             />
           </Row>
-          {backwards ? <Quiet role="alert">It goes off before it comes on.</Quiet> : null}
-          {add.error ? <Body role="alert">{`Not noted: ${add.error.message}`}</Body> : null}
+          {backwards ? <Quiet role="alert">The end must be later than the start.</Quiet> : null}
+          {add.error ? <Body role="alert">{`Not added: ${add.error.message}`}</Body> : null}
         </Stack>
       ) : null}
     </Stack>

@@ -111,8 +111,8 @@ export function PaceChart({
       </View>
       <Quiet>
         {figures.breaks.length === 0
-          ? 'Frames per second, second by second, and its steps; no breaks.'
-          : `Frames per second, second by second, and its steps. Ticks below: ${count(figures.breaks.length, 'break')}${(figures.evenness.freezes ?? 0) > 0 ? ', the long ones are freezes' : ''}.`}
+          ? 'Frames per second, one value a second, with its steps. No breaks.'
+          : `Frames per second, one value a second, with its steps. Ticks below: ${count(figures.breaks.length, 'break')}${(figures.evenness.freezes ?? 0) > 0 ? ', the long ones are freezes' : ''}.`}
       </Quiet>
       <MarkList run={run} />
     </Section>
@@ -211,7 +211,7 @@ function Steps({
             strokeDasharray="5 4"
           />
           <Text x={x(onsetS) + 5} y={HEIGHT - 2} fill={action} fontFamily={FONTS.head} fontSize={14}>
-            {`throttles from ${clock(onsetS)}`}
+            {`throttling starts at ${clock(onsetS)}`}
           </Text>
         </>
       )}

@@ -26,20 +26,20 @@ export function PaperNotes({
   const shown = useMemo(() => worthShowing(lines), [lines]);
   return (
     <View>
-      <Quiet style={{ marginBottom: 4 }}>Readings, a line each</Quiet>
+      <Quiet style={{ marginBottom: 4 }}>Readings, one per line</Quiet>
       <LongText
-        label="Readings, a line each"
+        label="Readings, one per line"
         value={text}
         onChange={onText}
         placeholder={`8:00 back ${unit === 'F' ? '97.7' : '36.5'}\n13 min front 106 F\n100% 0:00\n10 min about 40 ± 8 fps\n50–55 fps in the town\nspeed 98 %`}
       />
       {reading ? (
         <Row gap={12} align="center">
-          <Quiet role="status">Reading the page …</Quiet>
+          <Quiet role="status">Reading the text…</Quiet>
           <Button type="clear" title="Stop" onPress={stop} />
         </Row>
       ) : null}
-      <Stack role="list" aria-label="How each line is understood" gap={2} style={{ marginTop: 8 }}>
+      <Stack role="list" aria-label="How each line is read" gap={2} style={{ marginTop: 8 }}>
         {shown.map((line) => (
           <UnderstoodLine key={line.line} line={line} panelHz={panelHz} />
         ))}
@@ -84,13 +84,13 @@ function UnderstoodLine({ line, panelHz }: { line: PaperLine; panelHz: number | 
       <Stack flex={1}>
         {clear ? <Body small>{line.understood}</Body> : null}
         {asked === undefined ? null : (
-          <Quiet role="status">{`${asked} Mend it above, or leave it as it was read.`}</Quiet>
+          <Quiet role="status">{`${asked} Correct it above, or leave it unchanged.`}</Quiet>
         )}
         {clear ? null : (
           <Body small>
             {line.problem!.startsWith(`“${line.text}”`)
               ? line.problem
-              : `“${line.text}” is unclear. ${line.problem}`}
+              : `Line “${line.text}” is not clear: ${line.problem}`}
           </Body>
         )}
       </Stack>
@@ -125,7 +125,7 @@ export function PaperCount({ lines }: { lines: PaperLine[] }): ReactNode {
     <Quiet role="status">
       {unclear === 0
         ? `${lines.length} of ${lines.length} lines are clear.`
-        : `${unclear} of ${lines.length} lines ${unclear === 1 ? 'is' : 'are'} unclear and ${unclear === 1 ? 'is' : 'are'} kept as ${unclear === 1 ? 'a note' : 'notes'}; or mend ${unclear === 1 ? 'it' : 'them'} above.`}
+        : `${unclear} of ${lines.length} lines ${unclear === 1 ? 'is' : 'are'} not clear and will be saved as ${unclear === 1 ? 'a note' : 'notes'}. To use ${unclear === 1 ? 'it' : 'them'} as readings, correct ${unclear === 1 ? 'it' : 'them'} above.`}
     </Quiet>
   );
 }

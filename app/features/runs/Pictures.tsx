@@ -89,7 +89,7 @@ export function FrameTimes({ figures }: { figures: Figures }): ReactNode {
           );
         }}
       </Canvas>
-      <Quiet>{`Frame times by how often they came (square-root scale)${beyond > 0 ? `; ${count(beyond, 'longer one')} not shown` : ''}.`}</Quiet>
+      <Quiet>{`How often each frame time occurred (square-root scale)${beyond > 0 ? `; ${count(beyond, 'longer one')} not shown` : ''}.`}</Quiet>
     </>
   );
 }
@@ -107,7 +107,7 @@ export function Beat({ cadence }: { cadence: Cadence }): ReactNode {
     <>
       <Canvas
         height={30}
-        label={`Sixteen frames in a row stood for ${cadence.sample.map((refreshes) => refreshes.toFixed(1)).join(', ')} refreshes`}
+        label={`Sixteen frames in a row stayed for ${cadence.sample.map((refreshes) => refreshes.toFixed(1)).join(', ')} refreshes`}
       >
         {(width) => (
           <>
@@ -136,7 +136,7 @@ export function Beat({ cadence }: { cadence: Cadence }): ReactNode {
           </>
         )}
       </Canvas>
-      <Quiet>{`${cadence.sample.length} frames from the middle, over the panel’s refreshes.`}</Quiet>
+      <Quiet>{`${cadence.sample.length} frames from the middle of the run, in refreshes of the panel.`}</Quiet>
     </>
   );
 }
@@ -248,7 +248,7 @@ export function SkinOverTime({ run }: { run: RunDetail }): ReactNode {
             <Quiet>{spot.spot}</Quiet>
           </Row>
         ))}
-        <Quiet>{`°${unit}; dashed: the fitted approach; bar at the end: where it settles, 95 %`}</Quiet>
+        <Quiet>{`°${unit}; dashed: fitted curve; bar at the end: where it levels off, 95 % interval`}</Quiet>
       </Row>
     </>
   );
@@ -256,8 +256,8 @@ export function SkinOverTime({ run }: { run: RunDetail }): ReactNode {
 
 /** Contact times at which a smooth surface burns (docs/method.md, "Touch"). */
 const TOUCH_LINES = [
-  { c: CAUTION_C, says: 'burns after hours of touch' },
-  { c: STOP_C, says: 'burns after ten minutes' },
+  { c: CAUTION_C, says: 'can burn after hours of contact' },
+  { c: STOP_C, says: 'can burn after ten minutes of contact' },
 ];
 
 function SpotCurve({

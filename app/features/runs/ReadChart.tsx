@@ -75,7 +75,7 @@ export function ReadChart({ run }: { run: RunDetail }): ReactNode {
     >
       <View
         role="img"
-        aria-label={`Rates that were read off: ${timed.map(({ atMs, ends }) => `${clock(atMs! / 1000)}, ${fps(ends.low)} to ${fps(ends.high)}`).join('; ')}.`}
+        aria-label={`Manual readings: ${timed.map(({ atMs, ends }) => `${clock(atMs! / 1000)}, ${fps(ends.low)} to ${fps(ends.high)}`).join('; ')}.`}
         onLayout={(event) => setWidth(event.nativeEvent.layout.width)}
       >
         {width > 0 ? (
@@ -116,14 +116,14 @@ export function ReadChart({ run }: { run: RunDetail }): ReactNode {
           </>
         ) : null}
       </View>
-      <Quiet>{`${count(timed.length, 'value')} read off, each with its ends; hollow ones are by eye.`}</Quiet>
+      <Quiet>{`${count(timed.length, 'manual reading')} with range; hollow ones are by eye.`}</Quiet>
       <MarkList run={run} />
     </Section>
   );
 }
 
 const Marks = ({ run }: { run: RunDetail }): ReactNode => (
-  <Section title="What was noted">
+  <Section title="Entries">
     <MarkList run={run} />
   </Section>
 );
@@ -160,7 +160,7 @@ export function MarkList({ run }: { run: RunDetail }): ReactNode {
   const { marks } = run.figures;
   if (marks.length === 0) return null;
   return (
-    <Stack role="list" aria-label="Marks and notes" gap={2}>
+    <Stack role="list" aria-label="Markers and notes" gap={2}>
       {marks.slice(0, SHOWN).map(({ atMs, kind, note, whole }, i) => (
         <Body key={i} role="listitem" small>
           {`${whole ? '' : `${clock(atMs / 1000)}  `}${kind}${note === undefined ? '' : `: ${note}`}`}

@@ -11,8 +11,8 @@ import { Icon } from '../../ui/Icon';
 import { Row, Stack } from '../../ui/parts';
 
 const ORDER_WORDS: Record<RunOrder, string> = {
-  latest: 'Latest first',
-  name: 'By name',
+  latest: 'Newest first',
+  name: 'Name A–Z',
   pace: 'Fastest first',
   warmth: 'Hottest first',
 };
@@ -74,7 +74,7 @@ function Fields({ filter, onChange }: Props): ReactNode {
         onChange={(stamina) => onChange({ stamina })}
       />
       <Select<RunOrder>
-        label="Order"
+        label="Sort by"
         options={RUN_ORDERS.map((value) => ({ value, text: ORDER_WORDS[value] }))}
         value={filter.sort}
         onChange={(sort) => onChange({ sort: sort ?? NO_FILTER.sort })}
@@ -89,8 +89,8 @@ export function Search({ value, onChange }: { value: string; onChange: (value: s
     <SearchBar
       value={value}
       onChangeText={onChange}
-      placeholder="Device or title"
-      aria-label="Find a run by device or title"
+      placeholder="Search device or title"
+      aria-label="Search runs by device or title"
       searchIcon={<Icon name="search" size={18} color={quiet} />}
       clearIcon={
         value === '' ? (
@@ -99,7 +99,7 @@ export function Search({ value, onChange }: { value: string; onChange: (value: s
           <Button
             type="clear"
             title="×"
-            aria-label="Clear the search"
+            aria-label="Clear search"
             onPress={() => onChange('')}
             buttonStyle={{ minWidth: TARGET, paddingHorizontal: 0 }}
           />

@@ -11,7 +11,7 @@ import { Lane } from '../../charts/Lane';
 import { Row, Stack } from '../../ui/parts';
 import { choose, startChoosing } from './chosen';
 
-const PENDING = 'Its figures are being computed anew. Open it to have them at once.';
+const PENDING = 'Its figures are being recalculated. Open the run to see them first.';
 
 /** What a row says, as the reader's school and scale have it. */
 function useSaid(run: RunSummary): {
@@ -35,8 +35,8 @@ function useSaid(run: RunSummary): {
   return {
     headline: run.recording
       ? run.recording === 'running'
-        ? 'Being recorded at the bench.'
-        : 'At the bench, not started.'
+        ? 'Recording at the bench'
+        : 'Ready at the bench, not started'
       : facts
         ? headline(facts, voice)
         : PENDING,
@@ -47,7 +47,7 @@ function useSaid(run: RunSummary): {
       titles !== null
         ? 'titles'
         : read
-          ? `${writtenHull([read])?.unit ?? 'fps'}, ${facts?.pace.source === 'eye' ? 'by eye' : 'read off'}`
+          ? `${writtenHull([read])?.unit ?? 'fps'}, ${facts?.pace.source === 'eye' ? 'by eye' : 'from a counter'}`
           : medianLeads
             ? 'fps median'
             : 'fps average',
@@ -69,9 +69,9 @@ const hrefOf = (run: RunSummary): `/runs/${string}` | `/bench/${string}` =>
 /** Where a run stands in a sitting, or that it is one. */
 const sittingOf = ({ part, isSitting, lane }: RunSummary): string | null =>
   part !== null
-    ? `from ${clock(part.fromMs / 1000)} of “${part.sittingName}”`
+    ? `starts at ${clock(part.fromMs / 1000)} of “${part.sittingName}”`
     : isSitting
-      ? `a sitting of ${clock(lane.seconds)}, over all the width`
+      ? `session of ${clock(lane.seconds)}, lane at its own scale`
       : null;
 
 /**
@@ -103,14 +103,14 @@ function Tappable({
     <Pressable
       role="checkbox"
       aria-checked={chosen}
-      aria-label={`Choose ${[run.name, run.part === null ? null : sittingOf(run)].filter(Boolean).join(', ')}`}
+      aria-label={`Select ${[run.name, run.part === null ? null : sittingOf(run)].filter(Boolean).join(', ')}`}
       onPress={() => choose(run)}
       {...SPACE_TOO(() => choose(run))}
       style={[style, chosen ? { borderColor: action, borderWidth: 2, borderRadius: 8 } : null]}
     >
       {children}
       <Body small head style={{ color: chosen ? action : quiet }}>
-        {chosen ? '✓ chosen' : '□ tap to choose'}
+        {chosen ? '✓ selected' : '□ tap to select'}
       </Body>
     </Pressable>
   );
@@ -192,7 +192,7 @@ export function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
   );
   return (
     <Row gap={16} align="flex-end" style={{ paddingHorizontal: 8 }}>
-      <Quiet style={{ width: COLUMNS.name }}>title on device</Quiet>
+      <Quiet style={{ width: COLUMNS.name }}>Title and device</Quiet>
       <Stack flex={1} style={{ height: 20 }}>
         {marks.map((at) => (
           <Quiet key={at} style={{ position: 'absolute', left: `${(at / scaleS) * 100}%` }}>
@@ -204,7 +204,9 @@ export function ColumnHeads({ scaleS }: { scaleS: number }): ReactNode {
       <Quiet style={{ width: COLUMNS.average, textAlign: 'right' }}>
         {medianLeads ? 'median fps' : 'average fps'}
       </Quiet>
-      <Quiet style={{ width: COLUMNS.low, textAlign: 'right' }}>{medianLeads ? 'hold' : '1 % low'}</Quiet>
+      <Quiet style={{ width: COLUMNS.low, textAlign: 'right' }}>
+        {medianLeads ? 'near median' : '1 % low'}
+      </Quiet>
       <Quiet style={{ width: COLUMNS.peak, textAlign: 'right' }}>hottest</Quiet>
     </Row>
   );

@@ -49,7 +49,7 @@ export function RunScreen({ id }: { id: string }): ReactNode {
   return (
     <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}>
       {run.data ? null : <BackTo href="/" title="Runs" />}
-      <Answered query={run} loading={{ rows: 4, height: 130, label: 'Loading the run' }}>
+      <Answered query={run} loading={{ rows: 4, height: 130, label: 'Loading run' }}>
         {(known) => <RunPage run={known} wide={wide} />}
       </Answered>
     </ScrollView>
@@ -123,7 +123,7 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
             <Button
               type="outline"
               title={open === 'against' ? 'Close' : 'Compare with…'}
-              aria-label={open === 'against' ? 'Close what it may be set against' : 'Set against other runs'}
+              aria-label={open === 'against' ? 'Close the list of runs' : 'Compare with other runs'}
               onPress={() => setOpen(open === 'against' ? null : 'against')}
             />
           </Row>
@@ -181,21 +181,21 @@ function Actions({
       onSuccess: () => {
         router.navigate('/');
         toast({
-          text: `“${run.name}” is deleted.${losing.length > 0 ? ` ${losing.length === 1 ? 'A comparison loses' : `${losing.length} comparisons lose`} it: ${losing.map((one) => one.name).join('; ')}.` : ''}`,
+          text: `“${run.name}” deleted.${losing.length > 0 ? ` ${losing.length === 1 ? 'One comparison no longer includes' : `${losing.length} comparisons no longer include`} it: ${losing.map((one) => one.name).join('; ')}.` : ''}`,
           undo: () =>
             restore.mutate(run.id, {
-              onError: (error) => toast({ text: `It could not be brought back: ${error.message}` }),
+              onError: (error) => toast({ text: `Could not restore the run: ${error.message}` }),
             }),
         });
       },
-      onError: (error) => toast({ text: `It could not be deleted: ${error.message}` }),
+      onError: (error) => toast({ text: `Not deleted: ${error.message}` }),
     });
   };
   const file = (
     <Button
       type="clear"
-      title="File"
-      aria-label="Save the run as a file"
+      title="Export"
+      aria-label="Export the run as a file"
       buttonStyle={TIGHT}
       onPress={() => void Linking.openURL(`/api/runs/${run.id}/file`)}
     />
@@ -207,15 +207,15 @@ function Actions({
       <IfMay route={ROUTES.addEntries}>
         <Button
           type="clear"
-          title="Readings"
-          aria-label="Add readings from paper"
+          title="Add readings"
+          aria-label="Add readings from notes"
           buttonStyle={TIGHT}
           onPress={() => onOpen('readings')}
         />
         <Button
           type="clear"
-          title="Correct"
-          aria-label="Rename or correct"
+          title="Edit"
+          aria-label="Edit run"
           buttonStyle={TIGHT}
           onPress={() => onOpen('correct')}
         />
@@ -250,10 +250,10 @@ function HowItWasRun({ run }: { run: RunDetail }): ReactNode {
   const kit = fromKit(run);
   if (answers.length === 0 && !run.onCard && kit.length === 0) return null;
   return (
-    <Section title="How it was run">
+    <Section title="Conditions">
       {run.onCard ? (
         <Link href={`/cards/${run.onCard.cardId}`}>
-          <Body style={{ textDecorationLine: 'underline' }}>{`For “${run.onCard.cardName}”`}</Body>
+          <Body style={{ textDecorationLine: 'underline' }}>{`For the card “${run.onCard.cardName}”`}</Body>
           <Body>{`, settings: ${run.onCard.policy}`}</Body>
         </Link>
       ) : null}
@@ -262,7 +262,7 @@ function HowItWasRun({ run }: { run: RunDetail }): ReactNode {
           <Body key={asks} role="listitem" small>{`${asks}: ${says}`}</Body>
         ))}
       </Row>
-      {kit.length > 0 ? <Quiet>{`From the kit, and open to correction: ${kit.join(', ')}.`}</Quiet> : null}
+      {kit.length > 0 ? <Quiet>{`From Kit: ${kit.join(', ')}. Use Edit to change it.`}</Quiet> : null}
     </Section>
   );
 }
@@ -273,7 +273,7 @@ function fromKit(run: RunDetail): string[] {
     target: `target ${fps(run.target)} fps`,
     refresh: `panel ${run.refresh} Hz`,
     native: `native ${fps(run.native)} fps`,
-    need: `need ${run.need}`,
+    need: `title type ${run.need}`,
     batteryWh: `battery ${run.batteryWh?.toFixed(1)} Wh`,
   };
   return run.fromKit
@@ -287,27 +287,27 @@ function Source({ run }: { run: RunDetail }): ReactNode {
   const { dropped } = run.figures.frames;
   if (!upload) {
     return (
-      <Section title="Where it comes from">
-        <Quiet>{`Written down by hand on ${dayAndTime(run.importedAt)}; figures by version ${run.figures.methodVersion} of the method.`}</Quiet>
+      <Section title="Source">
+        <Quiet>{`Entered by hand on ${dayAndTime(run.importedAt)}. Figures: method version ${run.figures.methodVersion}.`}</Quiet>
       </Section>
     );
   }
   return (
-    <Section title="The file">
+    <Section title="Imported file">
       <Quiet>{`${upload.fileName}, ${bytes(upload.bytes)}, imported ${dayAndTime(run.importedAt)}. SHA-256 ${upload.sha256.slice(0, 16)}…`}</Quiet>
-      <Quiet>{`${count(run.figures.frames.count, 'frame')} over ${clock(run.figures.frames.seconds)}; figures by version ${run.figures.methodVersion} of the method.`}</Quiet>
+      <Quiet>{`${count(run.figures.frames.count, 'frame')} over ${clock(run.figures.frames.seconds)}. Figures: method version ${run.figures.methodVersion}.`}</Quiet>
       {dropped > 0 ? (
         <Body>
-          {`${count(dropped, 'row')} of ${upload.rows.toLocaleString('en-GB')} could not be read and ${dropped === 1 ? 'was' : 'were'} left out: ${upload.dropped
+          {`${count(dropped, 'row')} of ${upload.rows.toLocaleString('en-GB')} could not be read and ${dropped === 1 ? 'was' : 'were'} skipped: ${upload.dropped
             .slice(0, 5)
             .map((row) => `line ${row.line}, ${row.reason}`)
             .join('; ')}${dropped > 5 ? '; …' : '.'}`}
         </Body>
       ) : null}
       {upload.passedOver > 0 ? (
-        <Body>{`${count(upload.passedOver, 'line')} of a kind that this version does not know ${upload.passedOver === 1 ? 'was' : 'were'} passed over.`}</Body>
+        <Body>{`${count(upload.passedOver, 'line')} of a type unknown to this version ${upload.passedOver === 1 ? 'was' : 'were'} skipped.`}</Body>
       ) : null}
-      {upload.cutOff ? <Body>The last line of the file was cut off, and dropped.</Body> : null}
+      {upload.cutOff ? <Body>The file ends in the middle of a line. That line was skipped.</Body> : null}
     </Section>
   );
 }

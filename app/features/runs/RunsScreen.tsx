@@ -50,7 +50,7 @@ export function RunsScreen(): ReactNode {
   useEffect(() => {
     if (wanted) startChoosing();
   }, [wanted]);
-  useKeys([{ key: 'v', does: 'Choose runs to compare', press: () => startChoosing() }]);
+  useKeys([{ key: 'v', does: 'Select runs to compare', press: () => startChoosing() }]);
   const isChosen = (run: RunSummary): boolean | null =>
     chosen === null || run.recording ? null : chosen.some((one) => one.id === run.id);
   const list = (
@@ -118,7 +118,12 @@ function Add(): ReactNode {
           buttonStyle={tight}
           onPress={() => router.navigate('/typed')}
         />
-        <Button type="outline" title="Log" buttonStyle={tight} onPress={() => router.navigate('/import')} />
+        <Button
+          type="outline"
+          title="Import log"
+          buttonStyle={tight}
+          onPress={() => router.navigate('/import')}
+        />
       </Row>
     </IfMay>
   );
@@ -132,7 +137,7 @@ function ToCompare({ choosing }: { choosing: boolean }): ReactNode {
       <IfMay route={ROUTES.newComparison}>
         <Button
           type="clear"
-          title={choosing ? 'Stop choosing' : 'Choose to compare'}
+          title={choosing ? 'Cancel selection' : 'Compare runs'}
           buttonStyle={{ paddingHorizontal: 0, marginRight: 6 }}
           onPress={() => (choosing ? stopChoosing() : startChoosing())}
         />
@@ -151,7 +156,7 @@ function ToCompare({ choosing }: { choosing: boolean }): ReactNode {
       />
       <Button
         type="clear"
-        title="Outcomes"
+        title="Compatibility"
         buttonStyle={{ paddingHorizontal: 0 }}
         onPress={() => router.navigate('/outcomes')}
       />
@@ -164,7 +169,7 @@ function Unsent({ results }: { results: UnsentResult[] }): ReactNode {
   const { line, action } = usePalette();
   if (results.length === 0) return null;
   return (
-    <Stack role="list" aria-label="Kept here, on their way" gap={6}>
+    <Stack role="list" aria-label="Saved on this device, waiting to send" gap={6}>
       {results.map(({ id, name, setup, pictures, refused }) => (
         <Row
           key={id}
@@ -180,10 +185,10 @@ function Unsent({ results }: { results: UnsentResult[] }): ReactNode {
             </Heading>
             <Quiet>
               {refused
-                ? `Not taken: ${refused.why}`
+                ? `Not accepted: ${refused.why}`
                 : [
                     setup,
-                    'kept here, on its way',
+                    'saved here, waiting to send',
                     pictures > 0 ? `with ${pictures} picture${pictures > 1 ? 's' : ''}` : null,
                   ]
                     .filter(Boolean)
@@ -191,7 +196,7 @@ function Unsent({ results }: { results: UnsentResult[] }): ReactNode {
             </Quiet>
           </Stack>
           {refused ? (
-            <Button type="clear" title="Drop it" onPress={() => void outbox.drop(refused.n)} />
+            <Button type="clear" title="Discard" onPress={() => void outbox.drop(refused.n)} />
           ) : null}
         </Row>
       ))}
@@ -238,14 +243,14 @@ function More({ runs }: { runs: Runs }): ReactNode {
 
 function Nothing({ runs, filter, clear }: { runs: Runs; filter: RunFilter; clear: () => void }): ReactNode {
   const router = useRouter();
-  if (runs.isPending) return <Loading rows={5} height={110} label="Loading the runs" />;
+  if (runs.isPending) return <Loading rows={5} height={110} label="Loading runs" />;
   if (runs.error) return <Failed error={runs.error} retry={() => void runs.refetch()} />;
   if (filter !== NO_FILTER) {
     return (
-      <Notice title="No run like that" action={<Button title="Show all runs" onPress={clear} />}>
+      <Notice title="No matching runs" action={<Button title="Clear filters" onPress={clear} />}>
         {filter.q === ''
-          ? 'No run is of what was chosen.'
-          : `No name, device, title or setup holds “${filter.q}”${onlySearched(filter) ? '' : ' among what was chosen'}.`}
+          ? 'No run matches the filters.'
+          : `No name, device, title or setup contains “${filter.q}”${onlySearched(filter) ? '' : ' within these filters'}.`}
       </Notice>
     );
   }
@@ -254,8 +259,8 @@ function Nothing({ runs, filter, clear }: { runs: Runs; filter: RunFilter; clear
       title="No runs yet"
       action={<Button title="Import a frame log" onPress={() => router.navigate('/import')} />}
     >
-      Bring a log with a frame time or a timestamp per row, and see how the run held up from its first split
-      to its last.
+      Import a log with one frame time or timestamp per row to see how the run held up from the first split to
+      the last.
     </Notice>
   );
 }

@@ -25,7 +25,7 @@ export function ScenesSection({ run }: { run: RunDetail }): ReactNode {
             one.hold === null ? null : `hold ${percent(one.hold)}`,
             one.breaks === null ? null : `${one.breaks} breaks`,
             one.seconds === null ? null : clock(one.seconds),
-            one.interval === null ? null : 'read off',
+            one.interval === null ? null : 'read from a counter',
           ].filter((detail) => detail !== null);
           return (
             <Row

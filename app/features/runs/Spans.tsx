@@ -33,7 +33,7 @@ export function Spans({ run, drawn }: { run: RunDetail; drawn: Stretch | null })
         <NoteSwitch run={run} />
       </IfMay>
       {run.entries.length > 0 ? (
-        <View role="list" aria-label="Added by hand, and left out">
+        <View role="list" aria-label="Entries and excluded parts">
           {run.entries.map((entry) => (
             <OwnLine key={entry.id} run={run} entry={entry} />
           ))}
@@ -51,21 +51,21 @@ function LeaveOut({ run, drawn }: { run: RunDetail; drawn: Stretch | null }): Re
   const [fromS, toS] = [readTime(from), readTime(to)];
   const problem =
     fromS !== null && toS !== null && toS <= fromS
-      ? 'The end lies before the start.'
+      ? 'The end must be later than the start.'
       : fromS !== null && fromS >= run.figures.frames.seconds
-        ? 'The run is over by then.'
+        ? 'This is after the end of the run.'
         : null;
   const ready = fromS !== null && toS !== null && problem === null;
   return (
     <Stack gap={6}>
-      <Heading level={3}>Leave a stretch out</Heading>
+      <Heading level={3}>Exclude part of the run</Heading>
       <Quiet>
-        Drag over the chart, or type the times. The frames stay; the figures are computed without them.
+        Drag over the chart or type the times. The frames stay stored but do not count in the figures.
       </Quiet>
       <Row gap={10} align="flex-end" wrap>
         <RunTime label="From" value={from} onChange={setFrom} />
         <RunTime label="To" value={to} onChange={setTo} />
-        <Choices label="What it is" options={KINDS} selected={kind} onSelect={setKind} />
+        <Choices label="Reason" options={KINDS} selected={kind} onSelect={setKind} />
         <Button
           title="Leave out"
           disabled={!ready}
@@ -79,7 +79,7 @@ function LeaveOut({ run, drawn }: { run: RunDetail; drawn: Stretch | null }): Re
         />
       </Row>
       {problem || add.error ? (
-        <Body role="alert">{problem ?? `Not left out: ${add.error!.message}`}</Body>
+        <Body role="alert">{problem ?? `Not excluded: ${add.error!.message}`}</Body>
       ) : null}
     </Stack>
   );
@@ -91,11 +91,11 @@ function OwnLine({ run, entry }: { run: RunDetail; entry: StoredEntry }): ReactN
   const toast = useToast();
   const { unit } = useVoice();
   const { line } = entry;
-  const text = `${sayLine(atWholeSeconds(line), unit)}${line.type === 'span' && EXCLUDING_SPANS.includes(line.kind) ? ', left out' : ''}`;
+  const text = `${sayLine(atWholeSeconds(line), unit)}${line.type === 'span' && EXCLUDING_SPANS.includes(line.kind) ? ', excluded' : ''}`;
   const onRemove = (): void =>
     remove.mutate(entry.id, {
-      onSuccess: () => toast({ text: `Taken back: ${text}.`, undo: () => add.mutate([entry.line]) }),
-      onError: (error) => toast({ text: `It stays: ${error.message}` }),
+      onSuccess: () => toast({ text: `Removed: ${text}.`, undo: () => add.mutate([entry.line]) }),
+      onError: (error) => toast({ text: `Not removed: ${error.message}` }),
     });
   const [editing, setEditing] = useState(false);
   const may = useMay(ROUTES.correctEntry);
@@ -110,7 +110,7 @@ function OwnLine({ run, entry }: { run: RunDetail; entry: StoredEntry }): ReactN
     <Row role="listitem" gap={8} align="center">
       <Pressable
         role="button"
-        aria-label={`Correct ${text}`}
+        aria-label={`Edit ${text}`}
         onPress={() => setEditing(true)}
         style={{ flex: 1, minHeight: TARGET, justifyContent: 'center' }}
       >
@@ -118,8 +118,8 @@ function OwnLine({ run, entry }: { run: RunDetail; entry: StoredEntry }): ReactN
       </Pressable>
       <Button
         type="clear"
-        title="Take back"
-        aria-label={`Take back ${text}`}
+        title="Remove"
+        aria-label={`Remove ${text}`}
         loading={remove.isPending}
         onPress={onRemove}
       />
@@ -145,26 +145,26 @@ function CorrectLine({
   const problem =
     read?.problem ??
     (line === null
-      ? 'Write one line.'
+      ? 'Enter a single line.'
       : line.type !== entry.line.type
-        ? 'That would be another kind of line: take this one back, and add the other.'
+        ? 'This line is of another type. Remove this entry and add a new one.'
         : null);
   return (
     <Stack role="listitem" gap={4}>
       <Input
-        aria-label="The line in words"
+        aria-label="Entry as text"
         value={text}
         onChangeText={setText}
         errorMessage={problem ?? correct.error?.message ?? ''}
       />
       <Row gap={8}>
         <Button
-          title="Keep the line"
+          title="Save entry"
           disabled={problem !== null}
           loading={correct.isPending}
           onPress={() => line && correct.mutate({ entry: entry.id, line }, { onSuccess: onDone })}
         />
-        <Button type="clear" title="Leave it" onPress={onDone} />
+        <Button type="clear" title="Cancel" onPress={onDone} />
       </Row>
     </Stack>
   );

@@ -88,8 +88,8 @@ export function SplitTable({ run }: { run: RunDetail }): ReactNode {
       </ScrollView>
       <Quiet>
         {figures.frames.count === 0
-          ? `Mean of what was read in each split, with its ends. °${voice.unit} is the hottest reading of any spot.`
-          : `${voice.school === 'median-and-hold' ? 'Median' : 'Average'} and 1 % low (quantile) in fps; hold is the share of seconds near the split’s own median${run.target === null ? '' : '; target is the share at 95 % of the target or more'}. °${voice.unit} is the hottest reading of any spot.`}
+          ? `Mean of the readings in each split, with its range. °${voice.unit}: hottest reading of any spot.`
+          : `${voice.school === 'median-and-hold' ? 'Median' : 'Average'} and 1 % low (percentile) in fps. Near median: share of seconds within 20 % of the split’s own median${run.target === null ? '' : '; target: share of seconds at 95 % of the target or more'}. °${voice.unit}: hottest reading of any spot.`}
       </Quiet>
     </Section>
   );
@@ -113,7 +113,7 @@ function columnsFor(
       width: wide ? 62 : 50,
       cell: (split) => fpsColumn(split.onePercentLow),
     },
-    { head: 'hold', width: wide ? 62 : 50, cell: (split) => percent(split.hold) },
+    { head: 'near median', width: wide ? 62 : 50, cell: (split) => percent(split.hold) },
     ...(target === null
       ? []
       : [
@@ -219,14 +219,14 @@ function Lengths({ run }: { run: RunDetail }): ReactNode {
     <Row gap={8} align="center">
       <Quiet>min</Quiet>
       <Choices
-        label="Minutes in a split"
+        label="Split length, minutes"
         options={SPLIT_MINUTES.map((minutes) => ({ value: minutes, text: String(minutes) }))}
         selected={run.figures.splitMinutes}
         disabled={correct.isPending}
         onSelect={(splitMinutes) =>
           correct.mutate(
             { splitMinutes },
-            { onError: (error) => toast({ text: `The splits stay as they are: ${error.message}` }) },
+            { onError: (error) => toast({ text: `Split length not changed: ${error.message}` }) },
           )
         }
       />

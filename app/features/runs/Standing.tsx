@@ -22,9 +22,9 @@ import { useVoice } from '../../ui/Voice';
 import { Body, Quiet } from '../../ui/words';
 
 const SCOPES: { value: StandingScope; text: string; spoken: string }[] = [
-  { value: 'setup', text: 'setup', spoken: 'This title and setup' },
-  { value: 'title', text: 'title', spoken: 'This title in any setup' },
-  { value: 'demand', text: 'demand', spoken: 'Titles that ask as much' },
+  { value: 'setup', text: 'setup', spoken: 'Same title and setup' },
+  { value: 'title', text: 'title', spoken: 'Same title, any setup' },
+  { value: 'demand', text: 'demand', spoken: 'Titles of the same type' },
 ];
 
 /** Where the run stands among comparable ones of the library. */
@@ -33,10 +33,10 @@ export function Standing({ run }: { run: RunDetail }): ReactNode {
   const standing = useStanding(run.id, scope);
   return (
     <Section
-      title="Where it stands"
-      aside={<Choices label="Among which runs" options={SCOPES} selected={scope} onSelect={setScope} />}
+      title="Rank among comparable runs"
+      aside={<Choices label="Rank among" options={SCOPES} selected={scope} onSelect={setScope} />}
     >
-      <Answered query={standing} loading={{ rows: 1, height: 60, label: 'Looking where it stands' }}>
+      <Answered query={standing} loading={{ rows: 1, height: 60, label: 'Loading the ranking' }}>
         {(known) => <Known standing={known} />}
       </Answered>
     </Section>
@@ -48,13 +48,13 @@ function Known({ standing }: { standing: RunStanding }): ReactNode {
   const left = standing.leftOut.reduce((sum, { count: n }) => sum + n, 0);
   return (
     <Stack gap={8}>
-      <Body>{sayStanding(standing.measures) ?? 'No other run is comparable yet.'}</Body>
+      <Body>{sayStanding(standing.measures) ?? 'No comparable runs yet.'}</Body>
       {told.map((measure) => (
         <Strip key={measure.measure} standing={measure} names={standing.names} />
       ))}
       {left > 0 ? (
         <Quiet>
-          {`${count(left, 'run')} left out as not comparable: ${standing.leftOut.map(({ why, count: n }) => `${n} by ${MISMATCH_WORDS[why]}`).join(', ')}.`}
+          {`${count(left, 'run')} not comparable: ${standing.leftOut.map(({ why, count: n }) => `${n} by ${MISMATCH_WORDS[why]}`).join(', ')}.`}
         </Quiet>
       ) : null}
     </Stack>
@@ -83,7 +83,7 @@ function Strip({ standing, names }: { standing: MeasureStanding; names: string[]
       </Row>
       <View
         role="img"
-        aria-label={`${MEASURE_WORDS[measure]}: this run ${sayMeasure(measure, own, unit)}, ${place} of ${of}; ${nearest.join(', ')}`}
+        aria-label={`${MEASURE_WORDS[measure]}: this run ${sayMeasure(measure, own, unit)}, rank ${place} of ${of}; ${nearest.join(', ')}`}
         onLayout={(event) => setWidth(event.nativeEvent.layout.width)}
         style={{ height: HEIGHT }}
       >

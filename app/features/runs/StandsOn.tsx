@@ -13,7 +13,7 @@ const MEASURES: Record<SourceUse['measure'], string> = {
   power: 'Power',
   load: 'Load',
   refresh: 'Panel',
-  link: 'Link',
+  link: 'Network',
 };
 
 /** Which sources the figures stand on, where there is more to say than one file. */
@@ -23,14 +23,14 @@ export function StandsOn({ run }: { run: RunDetail }): ReactNode {
   if (run.recording) {
     return (
       <Notice
-        title="It is still being recorded"
+        title="Still recording"
         action={
           <Link href={`/bench/${run.id}`}>
-            <Body style={{ textDecorationLine: 'underline' }}>Open it at the bench</Body>
+            <Body style={{ textDecorationLine: 'underline' }}>Open at the bench</Body>
           </Link>
         }
       >
-        Its figures are computed when it has ended.
+        Figures appear when the recording has ended.
       </Notice>
     );
   }
@@ -40,9 +40,9 @@ export function StandsOn({ run }: { run: RunDetail }): ReactNode {
   const nameOf = (source: string): string =>
     source === BY_HAND
       ? 'typed by hand'
-      : (recorded?.sources.find((one) => one.id === source)?.name ?? 'a source');
+      : (recorded?.sources.find((one) => one.id === source)?.name ?? 'a logger');
   return (
-    <Stack role="region" aria-label="What the figures stand on" gap={2}>
+    <Stack role="region" aria-label="What the figures are based on" gap={2}>
       {parts.map((part) => (
         <Body
           key={part.fromS}
@@ -56,8 +56,8 @@ export function StandsOn({ run }: { run: RunDetail }): ReactNode {
 
 function sayCovered({ from, average, readings, said }: Covered): string {
   if (from === 'frames') return `frames, ${fps(average)} fps.`;
-  if (from === 'none') return 'nothing is known.';
-  return `no frames; ${said ? sayRead(said) : `${fps(average)} fps`} ${from === 'eye' ? 'by eye' : 'read off'}, ${count(readings, 'reading')}. Not in the figures below.`;
+  if (from === 'none') return 'no data.';
+  return `no frames; ${said ? sayRead(said) : `${fps(average)} fps`} ${from === 'eye' ? 'by eye' : 'from a counter'}, ${count(readings, 'reading')}. Not counted in the figures below.`;
 }
 
 /** "Frames: logger, capture. Battery: typed by hand." */

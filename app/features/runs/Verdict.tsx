@@ -13,7 +13,7 @@ import { Body, FigureText, Quiet } from '../../ui/words';
 import { Row, Stack } from '../../ui/parts';
 
 const TRUST: Record<Confidence, string> = {
-  A: 'little speaks against it',
+  A: 'reliable',
   B: 'fair',
   C: 'rough',
   D: 'hardly more than a hint',
@@ -40,7 +40,10 @@ export function Verdict({ run }: { run: RunDetail }): ReactNode {
         {stamina.word ? <Word word={stamina.word} says="stamina" /> : null}
         {playable ? <Word word={playable} says={`for ${sayNeed(run)}`} /> : null}
         {undecided ? (
-          <Word word="not settled" says={`for ${sayNeed(run)}: what was read may be either side of it`} />
+          <Word
+            word="unclear"
+            says={`for ${sayNeed(run)}: the readings do not show whether it meets the threshold`}
+          />
         ) : null}
       </Row>
       <View role="list" aria-label="Confidence">
@@ -76,7 +79,7 @@ export function Verdict({ run }: { run: RunDetail }): ReactNode {
 
 /** A need with its bar: "action: average 45, 1 % low 30". */
 function sayNeed({ need, figures: { bar } }: RunDetail): string {
-  return bar ? `${need}: average ${bar.average}, 1\u00a0%\u00a0low ${bar.low}` : String(need);
+  return bar ? `${need}: average at least ${bar.average}, 1 % low at least ${bar.low}` : String(need);
 }
 
 /** A stretch well above the target may have been a menu: it asks, and leaves it out on a tap. */
@@ -94,11 +97,11 @@ function AskMenu({ run }: { run: RunDetail }): ReactNode {
       <IfMay route={ROUTES.addEntries}>
         <Button
           type="clear"
-          title="Leave it out"
+          title="Exclude it"
           loading={add.isPending}
           onPress={() =>
             add.mutate([{ type: 'span', fromMs, toMs, kind: 'menu' }], {
-              onError: (error) => toast({ text: `It was not left out: ${error.message}` }),
+              onError: (error) => toast({ text: `Not excluded: ${error.message}` }),
             })
           }
         />
@@ -115,10 +118,10 @@ function BarNow({ run }: { run: RunDetail }): ReactNode {
     <Row gap={10} align="center" wrap>
       <Body
         small
-      >{`Your bar for ${run.need} is now average ${run.barNow.average}, 1 % low ${run.barNow.low}.`}</Body>
+      >{`Your thresholds for ${run.need} are now average ${run.barNow.average}, 1 % low ${run.barNow.low}.`}</Body>
       <Button
         type="clear"
-        title="Judge by it"
+        title="Apply the new thresholds"
         loading={correct.isPending}
         onPress={() => correct.mutate({ barsOfNow: true })}
       />

@@ -24,13 +24,15 @@ describe('what limits a run', () => {
   it('is told in a sentence, then by what was seen; one of which nothing was seen is not listed', async () => {
     standInServer(() => ({ body: findings }));
     await show(<LimitsSection run={{ id: 'r' }} />);
-    await until(() => screen.queryByRole('heading', { name: 'What limits it?' }) !== null);
-    screen.getByText('Heat, as far as the run tells; graphics and the processor are not ruled out.');
-    const rows = within(screen.getByRole('list', { name: /^What was seen/ })).getAllByRole('listitem');
+    await until(() => screen.queryByRole('heading', { name: 'What limits performance?' }) !== null);
+    screen.getByText('Heat, according to this run; graphics and the processor are also possible.');
+    const rows = within(screen.getByRole('list', { name: /^Evidence for and against/ })).getAllByRole(
+      'listitem',
+    );
     expect(rows.map((row) => row.textContent!.replaceAll('\u00a0', ' '))).toEqual([
-      'the frame capagainst it: the frames sit at no cap',
-      'graphicsno proof: 71 % load is no proof of headroom',
-      'heatfor it: 93.0 °C inside the chip',
+      'the frame capagainst: no frame cap found',
+      'graphicsno evidence: 71 % load does not prove spare capacity',
+      'heatfor: chip temperature 93.0 °C',
     ]);
   });
 
@@ -60,7 +62,7 @@ describe('runs that are chosen', () => {
   it('of one device, each with its start, are joined, and the sitting is opened', async () => {
     const asked = standInServer(() => ({ status: 201, body: { id: 's', parts: [] } }));
     await show(<ChooseBar chosen={[first, second]} />);
-    fireEvent.click(screen.getByRole('button', { name: 'Join into a sitting' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Join into one session' }));
     await until(() => mockNavigate.mock.calls.length === 1);
     expect(asked[0]).toMatchObject({ path: '/api/runs/join', body: { runs: ['1', '2'] } });
     expect(mockNavigate).toHaveBeenCalledWith('/runs/s/sitting');
@@ -69,11 +71,11 @@ describe('runs that are chosen', () => {
   it('that are refused stay chosen, with the reason', async () => {
     standInServer(() => ({
       status: 422,
-      body: { code: 'no-sitting', message: '“A” begins before “B” has ended.', remedy: '' },
+      body: { code: 'no-sitting', message: '“A” starts before “B” has ended.', remedy: '' },
     }));
     await show(<ChooseBar chosen={[first, second]} />);
-    fireEvent.click(screen.getByRole('button', { name: 'Join into a sitting' }));
-    await until(() => screen.queryByText(/^They were not joined: “A” begins before/) !== null);
+    fireEvent.click(screen.getByRole('button', { name: 'Join into one session' }));
+    await until(() => screen.queryByText(/^Not joined: “A” starts before/) !== null);
     expect(mockNavigate).not.toHaveBeenCalled();
   });
 
@@ -83,6 +85,6 @@ describe('runs that are chosen', () => {
     ['one without a start', [first, { ...second, startedAt: null }]],
   ])('%s cannot be joined', async (_case, chosen) => {
     await show(<ChooseBar chosen={chosen} />);
-    expect(screen.queryByRole('button', { name: 'Join into a sitting' })).toBeNull();
+    expect(screen.queryByRole('button', { name: 'Join into one session' })).toBeNull();
   });
 });

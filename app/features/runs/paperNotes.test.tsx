@@ -18,9 +18,9 @@ function Sheet(): ReactNode {
 }
 
 const write = (text: string): void =>
-  void fireEvent.change(screen.getByLabelText('Readings, a line each'), { target: { value: text } });
+  void fireEvent.change(screen.getByLabelText('Readings, one per line'), { target: { value: text } });
 const understood = (): (string | null)[] =>
-  within(screen.getByRole('list', { name: 'How each line is understood' }))
+  within(screen.getByRole('list', { name: 'How each line is read' }))
     .queryAllByRole('listitem')
     .map((item) => item.textContent);
 
@@ -53,9 +53,9 @@ describe('the notebook', () => {
   it('points at a line that is unclear, keeps it, and is content once it is mended', async () => {
     await show(<Sheet />);
     write('8:00 back\n9:00 98%');
-    expect(understood()[0]).toMatch(/“8:00 back” is unclear\. There is no number for “back”/);
+    expect(understood()[0]).toMatch(/Line “8:00 back” is not clear: There is no number for “back”/);
     expect(screen.getByRole('status').textContent).toBe(
-      '1 of 2 lines is unclear and is kept as a note; or mend it above.',
+      '1 of 2 lines is not clear and will be saved as a note. To use it as readings, correct it above.',
     );
     write('8:00 back 36\n9:00 98%');
     expect(screen.getByRole('status').textContent).toBe('2 of 2 lines are clear.');

@@ -84,7 +84,7 @@ describe('a run that was read off', () => {
     );
     expect(screen.getByText(/^79 to 88\s%$/)).toBeTruthy();
     expect(screen.getByText('eases or fades')).toBeTruthy();
-    expect(screen.getByText(/^for action: average 45, 1\s%\slow 30$/)).toBeTruthy();
+    expect(screen.getByText(/^for action: average at least 45, 1\s%\slow at least 30$/)).toBeTruthy();
   });
   it('is not settled where its ends lie on both sides of the bars', async () => {
     await show(
@@ -92,7 +92,7 @@ describe('a run that was read off', () => {
         run={runWith({ entries: [{ type: 'rate', fps: 45, by: 'eye' }], facts: { need: 'action' } })}
       />,
     );
-    expect(screen.getByText('not settled')).toBeTruthy();
+    expect(screen.getByText('unclear')).toBeTruthy();
   });
   it('says what each letter rests on', async () => {
     await show(<Verdict run={runWith({ entries: [{ type: 'rate', fps: 45, by: 'overlay' }] })} />);
@@ -117,7 +117,7 @@ describe('a run that was read off', () => {
     expect(screen.getByText(/^51 to 55\sfps at 5:00, 20 to 30 at 28:00$/)).toBeTruthy();
     expect(screen.getByText(/^60\sfps at 1:00$/)).toBeTruthy();
     expect(screen.getByText('barely')).toBeTruthy();
-    expect(screen.getByText('of the opening is left: buckles')).toBeTruthy();
+    expect(screen.getByText('of the opening pace: buckles')).toBeTruthy();
   });
   it('has splits with their ends', async () => {
     await show(<SplitTable run={fading()} />);
@@ -150,7 +150,7 @@ describe('what a device was doing', () => {
       'power, device: mean 4.0, most 4.0 W',
       'power, wall: mean 9.0, most 9.0 W',
     ]);
-    expect(screen.getByText(/crosses are values that cannot be/)).toBeTruthy();
+    expect(screen.getByText(/crosses are impossible values/)).toBeTruthy();
   });
 });
 
@@ -167,12 +167,12 @@ describe('a line of a run', () => {
       ],
     };
     await show(<Spans run={run} drawn={null} />);
-    fireEvent.click(screen.getByRole('button', { name: 'Correct 1:00: mark: stutter' }));
-    const field = screen.getByLabelText('The line in words');
+    fireEvent.click(screen.getByRole('button', { name: 'Edit 1:00: marker: stutter' }));
+    const field = screen.getByLabelText('Entry as text');
     fireEvent.change(field, { target: { value: '1:00 58 fps' } });
-    expect(screen.getByText(/another kind of line/)).toBeTruthy();
+    expect(screen.getByText(/another type/)).toBeTruthy();
     fireEvent.change(field, { target: { value: '1:05 froze on the bridge' } });
-    fireEvent.click(screen.getByRole('button', { name: 'Keep the line' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Save entry' }));
     await until(() => sent.some((one) => one.method === 'PUT'));
     expect(sent.find((one) => one.method === 'PUT')).toMatchObject({
       path: expect.stringContaining('/entries/7'),
@@ -187,17 +187,17 @@ describe('a quick result', () => {
   it('offers what was played last, takes what is tapped, points at what cannot be, and keeps it', async () => {
     await show(<QuickResultScreen />);
     fireEvent.click(await screen.findByRole('button', { name: /Aurelune on Velm 5/ }));
-    expect(screen.getByRole('button', { name: 'Keep' }).getAttribute('aria-disabled')).toBe('true');
-    tap('5', '0', 'To, for a range', '5', '5');
+    expect(screen.getByRole('button', { name: 'Save' }).getAttribute('aria-disabled')).toBe('true');
+    tap('5', '0', 'To (range)', '5', '5');
     // it was something else, or not: what was typed stays
-    fireEvent.click(screen.getByRole('button', { name: 'Change what was played' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Change title, device or setup' }));
     fireEvent.click(await screen.findByRole('button', { name: /Aurelune on Velm 5/ }));
     tap('Next');
     tap('6', '0');
     fireEvent.click(screen.getByRole('radio', { name: /^Near median/ }));
     expect(screen.getByRole('alert').textContent).toMatch(/1 % low: The 1 % low is above the average/);
     fireEvent.click(screen.getByRole('radio', { name: /^1 % low/ }));
-    tap('Delete a digit', 'Delete a digit', '4', '4', 'Keep');
+    tap('Delete a digit', 'Delete a digit', '4', '4', 'Save');
     await until(() => mockNavigate.mock.calls.length > 0);
     expect(mockNavigate).toHaveBeenCalledWith('/');
     const [kept] = outbox.snapshot().waiting;
@@ -225,11 +225,11 @@ describe('a sitting', () => {
     fireEvent.change(screen.getByLabelText('Table from a spreadsheet'), {
       target: { value: 'title\tfps\t1% low\nAurelune\t50–55\t70\nHexgarden\t25 ± 3\t' },
     });
-    expect(screen.getByText('2 rows are in the table.')).toBeTruthy();
+    expect(screen.getByText('2 rows added to the table.')).toBeTruthy();
     expect(screen.getByLabelText('low, row 1').getAttribute('aria-invalid')).toBe('true');
     fireEvent.change(screen.getByLabelText('Device'), { target: { value: 'Velm 4' } });
     fireEvent.change(screen.getByLabelText('low, row 1'), { target: { value: '38' } });
-    fireEvent.click(screen.getByRole('button', { name: 'Keep 2 results' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Save 2 results' }));
     await until(() => outbox.snapshot().waiting.length === 2);
     expect(within(document.body).queryByRole('alert')).toBeNull();
   });

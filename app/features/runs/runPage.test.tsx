@@ -32,26 +32,26 @@ describe('the five measures', () => {
       'Drain',
     ]);
     expect(screen.getByText('fps, average')).toBeTruthy();
-    expect(screen.getByText('of the opening is left: holds')).toBeTruthy();
-    expect(screen.getByText('no skin readings')).toBeTruthy();
-    expect(screen.getByText('no readings of the battery')).toBeTruthy();
+    expect(screen.getByText('of the opening pace: holds')).toBeTruthy();
+    expect(screen.getByText('no skin temperature readings')).toBeTruthy();
+    expect(screen.getByText('no battery readings')).toBeTruthy();
   });
 
   it('say what a cap hides, and what a short run cannot show', async () => {
     await show(<Measures run={runWith({ frames: at(60, 300) })} />);
-    expect(screen.getByText(/^60, for 100 % of the time; headroom unknown$/)).toBeTruthy();
-    expect(screen.getByText('too short: it takes a quarter of an hour')).toBeTruthy();
+    expect(screen.getByText(/^60, for 100 % of the time; unknown above the cap$/)).toBeTruthy();
+    expect(screen.getByText('too short: needs at least 15 minutes')).toBeTruthy();
   });
 
   it('tell their definition on a tap, and hide it again', async () => {
     await show(<Measures run={runWith({ frames: at(60, 300) })} />);
-    const button = screen.getByRole('button', { name: 'Stamina: how it is defined' });
-    expect(screen.queryByText(/Retention: closing over opening/)).toBeNull();
+    const button = screen.getByRole('button', { name: 'Stamina: definition' });
+    expect(screen.queryByText(/Retention is closing divided by opening/)).toBeNull();
     fireEvent.click(button);
-    expect(screen.getByText(/Retention: closing over opening/)).toBeTruthy();
+    expect(screen.getByText(/Retention is closing divided by opening/)).toBeTruthy();
     expect(button.getAttribute('aria-expanded')).toBe('true');
     fireEvent.click(button);
-    expect(screen.queryByText(/Retention: closing over opening/)).toBeNull();
+    expect(screen.queryByText(/Retention is closing divided by opening/)).toBeNull();
   });
 
   it('do not claim to have measured what was read off', async () => {
@@ -70,7 +70,7 @@ describe('the five measures', () => {
       />,
     );
     expect(screen.getByText(/^doubtful\. A room of 70\.0\s°C\?/)).toBeTruthy();
-    expect(screen.queryByText(/in a room of 25/)).toBeNull();
+    expect(screen.queryByText(/in a room at 25/)).toBeNull();
     expect(screen.getByText(/^400 fps on a panel of 120\sHz\?$/)).toBeTruthy();
   });
 
@@ -83,7 +83,7 @@ describe('the five measures', () => {
         'From 0:00 to 1:00 it ran at 240 fps, target 60. Was that a menu or a loading screen?',
       ),
     ).toBeTruthy();
-    fireEvent.click(screen.getByRole('button', { name: 'Leave it out' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Exclude it' }));
     await until(() => heard.some(({ method }) => method === 'POST'));
     expect(heard.find(({ method }) => method === 'POST')!.body).toEqual({
       entries: [{ type: 'span', fromMs: 0, toMs: 60_000, kind: 'menu' }],
@@ -95,19 +95,19 @@ describe('the five measures', () => {
     const rows = within(screen.getByRole('table', { name: 'Lows by definition' }));
     expect(rows.getAllByRole('columnheader').map((head) => head.textContent)).toEqual([
       'lows, fps',
-      'quantile',
-      'worst mean',
-      'time share',
+      'percentile',
+      'mean of the worst',
+      'share of time',
     ]);
     expect(within(rows.getByRole('row', { name: '1 % low' })).getAllByRole('cell')).toHaveLength(3);
-    expect(rows.getByRole('row', { name: '0.1 % low' }).textContent).toContain('too few frames');
+    expect(rows.getByRole('row', { name: '0.1 % low' }).textContent).toContain('not enough frames');
     unmount();
   });
 
   it.each([
     [42.9, null],
-    [43, /Hold it for a while only/],
-    [48, /Put it down/],
+    [43, /Hold the device only briefly/],
+    [48, /Put the device down/],
   ])('warn of a surface of %d °C as it deserves', async (celsius, warning) => {
     await show(<Measures run={runWith({ entries: [skin(20, 0), skin(celsius, 10)] })} />);
     if (warning) expect(screen.getByRole('note').textContent).toMatch(warning);
@@ -127,12 +127,12 @@ describe('the five measures', () => {
         })}
       />,
     );
-    expect(screen.getByRole('note').textContent).toMatch(/charge a device after it has cooled/);
+    expect(screen.getByRole('note').textContent).toMatch(/Charge it after it has cooled/);
   });
 
   it('show doubtful readings as such', async () => {
     await show(<Measures run={runWith({ entries: [skin(20, 0), skin(31, 5), skin(90, 6)] })} />);
-    expect(screen.getByText(/Doubtful and left out: 90\.0\s°C at back, 6:00/)).toBeTruthy();
+    expect(screen.getByText(/Doubtful, not counted: 90\.0\s°C at back, 6:00/)).toBeTruthy();
   });
 
   it('give hours from full with the range that the readings allow', async () => {
@@ -148,7 +148,7 @@ describe('the five measures', () => {
     );
     expect(screen.getByText(/^4\sh\s46 to 5\sh\s16$/)).toBeTruthy();
     expect(screen.getByText('20.0 (19.0 to 21.0)')).toBeTruthy();
-    expect(screen.getByText('battery’s Wh unknown')).toBeTruthy();
+    expect(screen.getByText('battery capacity unknown')).toBeTruthy();
   });
 });
 
@@ -169,10 +169,10 @@ describe('the verdict', () => {
         .getAllByRole('listitem')
         .map((item) => item.textContent),
     ).toEqual([
-      '–The run is shorter than a quarter of an hour: it shows how the device opens, not what it sustains.',
+      '–Shorter than 15 minutes: shows the opening pace, not sustained pace.',
       '–The title crashed.',
-      '–The pace sits at a frame cap: headroom unknown.',
-      '–The device or its firmware is not released yet.',
+      '–The pace is at a frame cap: what the device could do without it is unknown.',
+      '–Pre-release device or firmware.',
     ]);
   });
 });
@@ -192,7 +192,7 @@ describe('the split table', () => {
       within(head!)
         .getAllByRole('columnheader')
         .map((column) => column.textContent),
-    ).toEqual(['from', 'average', 'low', 'hold', 'target', 'breaks']);
+    ).toEqual(['from', 'average', 'low', 'near median', 'target', 'breaks']);
     expect(rows.map(cells)).toEqual([
       ['0:00', '60.0', '60.0', '100 %', '100 %', '0'],
       ['1:00', '40.0', '40.0', '100 %', '0 %', '0'],

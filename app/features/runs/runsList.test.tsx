@@ -44,7 +44,7 @@ describe('the list of runs', () => {
     answer([run('Aurelune on Velm 5', [...at(60, 90), ...at(40, 30)])]);
     await show(<RunsScreen />);
     expect(await screen.findByText('fps median')).toBeTruthy();
-    expect(screen.getByText(/^Median 60 fps, hold 75\s%\.$/)).toBeTruthy();
+    expect(screen.getByText(/^Median 60 fps, 75\s% near it\.$/)).toBeTruthy();
   });
 
   it('is not spoiled by a browser’s store that holds something else', async () => {
@@ -66,13 +66,13 @@ describe('the list of runs', () => {
       ].map((name) => run(name, at(60, 30))),
     );
     await show(<RunsScreen />);
-    const search = await screen.findByLabelText('Find a run by device or title');
+    const search = await screen.findByLabelText('Search runs by device or title');
     fireEvent.change(search, { target: { value: 'velm 4' } });
     expect(screen.queryByText('Aurelune on Velm 5')).toBeNull();
     expect(screen.getByText('Aurelune on Velm 4')).toBeTruthy();
     fireEvent.change(search, { target: { value: 'nowhere' } });
-    expect(screen.getByText('No run like that')).toBeTruthy();
-    fireEvent.click(screen.getByText('Show all runs'));
+    expect(screen.getByText('No matching runs')).toBeTruthy();
+    fireEvent.click(screen.getByText('Clear filters'));
     expect(screen.getByText('Skiff 120 on Brask')).toBeTruthy();
   });
 
@@ -86,7 +86,7 @@ describe('the list of runs', () => {
     await waitFor(() => expect(asked()).toContain(`/api/runs?after=id-${RUNS_A_PAGE - 1}`));
     fireEvent.click(screen.getByText('Filter and sort'));
     fireEvent.change(screen.getByLabelText('Stamina'), { target: { value: 'fades' } });
-    fireEvent.change(screen.getByLabelText('Order'), { target: { value: 'warmth' } });
+    fireEvent.change(screen.getByLabelText('Sort by'), { target: { value: 'warmth' } });
     await waitFor(() => expect(asked()).toContain('/api/runs?stamina=fades&sort=warmth'));
   });
 
@@ -96,7 +96,7 @@ describe('the list of runs', () => {
     const long = run('Aurelune on Velm 5', at(60, 90));
     answer([{ ...long, lane: { ...long.lane, seconds: 48 * 3600 } }]);
     await show(<RunsScreen />);
-    await screen.findByText('title on device');
+    await screen.findByText('Title and device');
     const heads = screen.getAllByText(/^(0 min|\d+)$/).map((head) => head.textContent);
     expect(heads[0]).toBe('0 min');
     expect(heads.length).toBeGreaterThan(5);
@@ -115,14 +115,14 @@ describe('the list of runs', () => {
   it('says that figures are on their way after a change of method', async () => {
     answer([{ ...run('Aurelune on Velm 5', at(60, 30)), headline: null, confidences: null }]);
     await show(<RunsScreen />);
-    expect(await screen.findByText(/being computed anew/)).toBeTruthy();
+    expect(await screen.findByText(/being recalculated/)).toBeTruthy();
   });
 
   it('says when the server does not answer, and asks again', async () => {
     standInServer(() => null);
     await show(<RunsScreen />);
     // asked twice before it gives up
-    await waitFor(() => expect(screen.getByText('The server is not reached')).toBeTruthy(), {
+    await waitFor(() => expect(screen.getByText('Cannot reach the server')).toBeTruthy(), {
       timeout: 5000,
     });
     answer([run('Aurelune on Velm 5', at(60, 30))]);

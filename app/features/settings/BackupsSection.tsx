@@ -17,15 +17,15 @@ export function BackupsSection(): ReactNode {
   const habit = useBackupHabit();
   const { action, track } = usePalette();
   return (
-    <Answered query={backups} loading={{ rows: 2, height: 44, label: 'Loading the backups' }}>
+    <Answered query={backups} loading={{ rows: 2, height: 44, label: 'Loading backups' }}>
       {({ kept, nightly, files, going, failed }) =>
         kept ? (
           <Stack gap={8}>
             {going ? (
-              <Stack gap={6} role="status" aria-label="Backup being made">
+              <Stack gap={6} role="status" aria-label="Creating backup">
                 <Body>{`${Math.round(going.share * 100)} %: ${going.doing}`}</Body>
                 <LinearProgress
-                  aria-label="How far the backup is"
+                  aria-label="Backup progress"
                   value={going.share}
                   animation={false}
                   color={action}
@@ -37,22 +37,22 @@ export function BackupsSection(): ReactNode {
                 <Button title="Back up now" loading={make.isPending} onPress={() => make.mutate()} />
               </Row>
             )}
-            {failed && !going ? <Body role="alert">{`The last one was not made: ${failed}`}</Body> : null}
+            {failed && !going ? <Body role="alert">{`The last backup failed: ${failed}`}</Body> : null}
             {make.error ? <Body role="alert">{make.error.message}</Body> : null}
             <Flag
-              label="One each night; seven of them stay"
+              label="Back up every night and keep the last seven"
               value={nightly}
               onChange={(wanted) => habit.mutate(wanted)}
             />
             {habit.error ? <Body role="alert">{`Not changed: ${habit.error.message}`}</Body> : null}
             <Files files={files} />
             <Quiet>
-              A backup lies on the server’s own disk until you save it elsewhere. “npm run restore FILE” makes
-              the database of it, and never over data that is there.
+              Backups are stored on the server’s disk until you download them. “npm run restore FILE” restores
+              one into an empty database only.
             </Quiet>
           </Stack>
         ) : (
-          <Quiet>This server keeps none by itself: “npm run backup FILE” on its machine makes one.</Quiet>
+          <Quiet>This server stores no backups. Run “npm run backup FILE” on its machine to make one.</Quiet>
         )
       }
     </Answered>
@@ -79,26 +79,26 @@ function Files({ files }: { files: BackupFile[] }): ReactNode {
         >
           <Stack style={{ flexShrink: 1 }}>
             <Body>{dayAndTime(madeAt)}</Body>
-            <Quiet>{`${bytes(size)}${nightly ? ', by night' : ''}`}</Quiet>
+            <Quiet>{`${bytes(size)}${nightly ? ', automatic' : ''}`}</Quiet>
           </Stack>
           <Row gap={4}>
             <Button
               type="outline"
-              title="Save"
-              aria-label={`Save the backup of ${dayAndTime(madeAt)}`}
+              title="Download"
+              aria-label={`Download the backup of ${dayAndTime(madeAt)}`}
               onPress={() => void Linking.openURL(backupAddress(id))}
             />
             <Button
               type="clear"
-              title={sure === id ? 'Remove for good' : 'Remove'}
-              aria-label={`${sure === id ? 'Remove for good' : 'Remove'} the backup of ${dayAndTime(madeAt)}`}
+              title={sure === id ? 'Delete permanently' : 'Delete'}
+              aria-label={`${sure === id ? 'Delete permanently' : 'Delete'} the backup of ${dayAndTime(madeAt)}`}
               loading={remove.isPending && remove.variables === id}
               onPress={() => (sure === id ? remove.mutate(id) : setSure(id))}
             />
           </Row>
         </Row>
       ))}
-      {remove.error ? <Body role="alert">{`Not removed: ${remove.error.message}`}</Body> : null}
+      {remove.error ? <Body role="alert">{`Not deleted: ${remove.error.message}`}</Body> : null}
     </Stack>
   );
 }

@@ -18,10 +18,10 @@ const bars = settings.shape.bars.unwrap();
 
 /** What each need is, in a few words. */
 const WORDS: Record<Need, string> = {
-  reaction: 'reaction: shooters, races, serious matches',
+  reaction: 'fast reaction: shooters, racing, competitive matches',
   action: 'action: most games that move',
   story: 'story: adventures, calm worlds',
-  slow: 'slow: boards, maps, strategy',
+  slow: 'slow: board, card and strategy games',
 };
 
 /** Average and 1 % low of each need. */
@@ -29,7 +29,7 @@ export function Bars(): ReactNode {
   const known = useSettings();
   const may = useMay(ROUTES.changeSettings);
   return (
-    <Answered query={known} loading={{ rows: 4, height: 60, label: 'Loading the bars' }}>
+    <Answered query={known} loading={{ rows: 4, height: 60, label: 'Loading thresholds' }}>
       {(now) =>
         may ? (
           <BarsForm key={JSON.stringify(now.bars)} now={now.bars} />
@@ -43,7 +43,7 @@ export function Bars(): ReactNode {
 
 function BarsToRead({ all }: { all: AllBars }): ReactNode {
   return (
-    <Stack role="list" aria-label="Bars" gap={4}>
+    <Stack role="list" aria-label="Playability thresholds" gap={4}>
       {NEED_WORDS.map((need) => (
         <Body key={need} role="listitem" small>
           {`${WORDS[need]}: average ${all[need].average}, 1 % low ${all[need].low} fps`}
@@ -58,7 +58,7 @@ function BarsForm({ now }: { now: AllBars | null }): ReactNode {
   const toast = useToast();
   const form = useForm<AllBars>({ resolver: zodResolver(bars), defaultValues: now ?? NEEDS });
   const store = (own: AllBars | null): void =>
-    save.mutate({ bars: own, base: now }, { onSuccess: () => toast({ text: 'The bars are kept.' }) });
+    save.mutate({ bars: own, base: now }, { onSuccess: () => toast({ text: 'Thresholds saved.' }) });
   return (
     <Stack gap={4}>
       {NEED_WORDS.map((need) => (
@@ -74,14 +74,14 @@ function BarsForm({ now }: { now: AllBars | null }): ReactNode {
           </Row>
         </View>
       ))}
-      {save.error ? <Body role="alert">{`Not kept: ${save.error.message}`}</Body> : null}
+      {save.error ? <Body role="alert">{`Not saved: ${save.error.message}`}</Body> : null}
       <Row gap={8}>
         <Button
-          title="Keep the bars"
+          title="Save thresholds"
           loading={save.isPending}
           onPress={form.handleSubmit((own) => store(own))}
         />
-        {now === null ? null : <Button type="clear" title="The usual ones" onPress={() => store(null)} />}
+        {now === null ? null : <Button type="clear" title="Reset to defaults" onPress={() => store(null)} />}
       </Row>
     </Stack>
   );

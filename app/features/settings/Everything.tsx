@@ -35,12 +35,12 @@ function Save(): ReactNode {
   return (
     <Stack gap={6}>
       <Row>
-        <Button type="outline" title="Save everything" onPress={start} />
+        <Button type="outline" title="Export all data" onPress={start} />
       </Row>
       {progress?.at === 'done' ? (
-        <Body role="status">{`Saved: ${progress.total} files in one zip.`}</Body>
+        <Body role="status">{`Exported: ${progress.total} files in one zip.`}</Body>
       ) : progress ? (
-        <HowFar label="How far saving is" doing="Saving" progress={progress} />
+        <HowFar label="Export progress" doing="Exporting" progress={progress} />
       ) : null}
     </Stack>
   );
@@ -80,26 +80,23 @@ function BringIn(): ReactNode {
   const remedy = error instanceof ApiFailure ? (error.problem.remedy ?? '') : '';
   return (
     <div {...getRootProps()}>
-      <input {...getInputProps()} aria-label="Everything of another Pace Check" />
+      <input {...getInputProps()} aria-label="Export file of another Pace Check" />
       <Stack gap={6}>
         <Row>
-          <Button type="outline" title="Bring everything in…" loading={job !== null} onPress={open} />
+          <Button type="outline" title="Import all data…" loading={job !== null} onPress={open} />
         </Row>
         {job === null ? null : sent < 1 ? (
           <HowFar
-            label="How far bringing in is"
-            doing="Sending"
+            label="Import progress"
+            doing="Uploading"
             progress={{ done: Math.round(sent * 100), total: 100, at: 'the file' }}
           />
         ) : progress ? (
-          <HowFar label="How far bringing in is" doing="Bringing in" progress={progress} />
+          <HowFar label="Import progress" doing="Importing" progress={progress} />
         ) : null}
         {brought ? <WhatCame brought={brought} /> : null}
         {error ? <Body role="alert">{`${error.message} ${remedy}`}</Body> : null}
-        <Quiet>
-          All of the file comes in, or nothing. What is here already, by its name or by all that it holds,
-          stays as it is here.
-        </Quiet>
+        <Quiet>The whole file is imported, or nothing. Existing records are never changed.</Quiet>
       </Stack>
     </div>
   );
@@ -133,12 +130,12 @@ function WhatCame({ brought: { kinds, deletedHere } }: { brought: Brought }): Re
     <Stack gap={4} role="status">
       <Body>
         {added.length === 0
-          ? 'Nothing of it was new.'
+          ? 'Nothing new in this file.'
           : `Added: ${added.map((kind) => `${kind.added} ${kind.what}`).join(', ')}.`}
       </Body>
       {there > 0 ? (
         <Body>
-          {`${there} records were here already${differ > 0 ? `; ${differ} of them say something else here, and stay as they are here` : ''}.`}
+          {`${there} records already existed${differ > 0 ? `; ${differ} of them differ from the file and were not changed` : ''}.`}
         </Body>
       ) : null}
       {deletedHere.length > 0 && !records.isSuccess ? (

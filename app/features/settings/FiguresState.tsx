@@ -12,23 +12,23 @@ export function FiguresState(): ReactNode {
   const state = useFiguresState();
   const { action, track } = usePalette();
   return (
-    <Answered query={state} loading={{ rows: 1, height: 30, label: 'Loading how far the figures are' }}>
+    <Answered query={state} loading={{ rows: 1, height: 30, label: 'Loading calculation status' }}>
       {({ methodVersion, runs, stale }) =>
         stale === 0 ? (
-          <Body>{`${count(runs, 'run')}, all with the figures of version ${methodVersion} of the method.`}</Body>
+          <Body>{`${count(runs, 'run')}, all calculated with method version ${methodVersion}.`}</Body>
         ) : (
-          <Stack gap={6} role="status" aria-label="Figures being computed anew">
-            <Body>{`${(runs - stale).toLocaleString('en-GB')} of ${count(runs, 'run')} have the figures of version ${methodVersion} of the method.`}</Body>
+          <Stack gap={6} role="status" aria-label="Recalculating figures">
+            <Body>{`${(runs - stale).toLocaleString('en-GB')} of ${count(runs, 'run')} calculated with method version ${methodVersion}.`}</Body>
             <LinearProgress
-              aria-label="How far the figures are"
+              aria-label="Recalculation progress"
               value={(runs - stale) / runs}
               animation={false}
               color={action}
               trackColor={track}
             />
             <Quiet>
-              The rest follows in the background, one run after the other, and goes on after a restart. A run
-              that is opened has its own at once.
+              The other runs are recalculated in the background, also after a restart. Open a run to
+              recalculate it first.
             </Quiet>
           </Stack>
         )

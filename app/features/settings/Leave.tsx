@@ -12,10 +12,10 @@ export function Leave(): ReactNode {
   return (
     <Stack gap={8}>
       <Heading>This device</Heading>
-      <Quiet>{`It is in as “${me.data.name}”. Going out forgets what it has read; what it has not sent yet stays, and is sent when it is in again.`}</Quiet>
-      {leave.error ? <Body role="alert">{`Not gone: ${leave.error.message}`}</Body> : null}
+      <Quiet>{`Signed in as “${me.data.name}”. Signing out deletes data stored for offline use. Unsent changes stay and are sent after you sign in again.`}</Quiet>
+      {leave.error ? <Body role="alert">{`Not signed out: ${leave.error.message}`}</Body> : null}
       <Row>
-        <Button type="outline" title="Go out" loading={leave.isPending} onPress={() => leave.mutate()} />
+        <Button type="outline" title="Sign out" loading={leave.isPending} onPress={() => leave.mutate()} />
       </Row>
     </Stack>
   );

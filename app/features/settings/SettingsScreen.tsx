@@ -18,13 +18,13 @@ import { Spread } from './Spread';
 import { UnreadableRecords } from './UnreadableRecords';
 
 const LOOKS: { value: LookChoice; text: string }[] = [
-  { value: 'auto', text: 'as the device' },
-  { value: 'day', text: 'day' },
-  { value: 'night', text: 'night' },
+  { value: 'auto', text: 'same as this device' },
+  { value: 'day', text: 'light' },
+  { value: 'night', text: 'dark' },
 ];
 const SCHOOLS: { value: School; text: string }[] = [
   { value: 'average-and-lows', text: 'average and lows' },
-  { value: 'median-and-hold', text: 'median and hold' },
+  { value: 'median-and-hold', text: 'median and share near it' },
 ];
 const UNITS: { value: TemperatureUnit; text: string; spoken: string }[] = [
   { value: 'C', text: '°C', spoken: 'Celsius' },
@@ -41,17 +41,17 @@ export function SettingsScreen(): ReactNode {
       <Heading level={1}>Settings</Heading>
       <UnreadableRecords />
       <Setting
-        title="Which figures lead"
-        says="All are computed from the same frames and stand on the run’s page; this chooses what comes first, everywhere."
+        title="Main figures"
+        says="All figures are always calculated. This sets which ones come first."
       >
         <Choices
-          label="Which figures lead"
+          label="Main figures"
           options={SCHOOLS}
           selected={voice.school}
           onSelect={(school) => voice.speak({ school })}
         />
       </Setting>
-      <Setting title="Temperatures" says="Stored in °C, shown and typed as you like.">
+      <Setting title="Temperatures" says="For display and typing. Stored in °C.">
         <Choices
           label="Temperatures"
           options={UNITS}
@@ -59,53 +59,47 @@ export function SettingsScreen(): ReactNode {
           onSelect={(unit) => voice.speak({ unit })}
         />
       </Setting>
-      <Setting title="Look" says="Day or night.">
-        <Choices label="Look" options={LOOKS} selected={look.choice} onSelect={look.choose} />
+      <Setting title="Appearance" says="Light or dark.">
+        <Choices label="Appearance" options={LOOKS} selected={look.choice} onSelect={look.choose} />
       </Setting>
       <IfMay route={ROUTES.sessions}>
-        <Setting
-          title="Who may in"
-          says="A phone on the bench, a helper in the next room: each comes in once by a code, and is put out again here."
-        >
+        <Setting title="Access" says="Sign in other devices with a one-time code, and sign them out again.">
           <WhoMayIn />
         </Setting>
       </IfMay>
       <Leave />
       <Setting
         title="Figures"
-        says="When the method changes, every run is computed anew, so that old and new ones compare."
+        says="Runs are recalculated when the method changes, so that old and new runs stay comparable."
       >
         <FiguresState />
       </Setting>
       <IfMay route={ROUTES.backups}>
-        <Setting
-          title="Backups"
-          says="All that was measured, planned and written, in one checked file; it is made while everybody goes on."
-        >
+        <Setting title="Backups" says="All data in one checked file. You can keep working while it is made.">
           <BackupsSection />
         </Setting>
       </IfMay>
       <IfMay route={ROUTES.saveEverything}>
         <Setting
-          title="Everything, as open files"
-          says="Each run as a run file, pictures, and all records as lines of JSON, in one zip: for another Pace Check, or for a program of yours."
+          title="Export and import all data"
+          says="All runs, pictures and records in one zip (run files and JSON lines), for another Pace Check or your own programs."
         >
           <Everything />
         </Setting>
       </IfMay>
       <Setting
-        title="Bars"
-        says="What each kind of game asks of average and 1 % low before a run plays well. Common practice, yours to change; a run keeps the bars that it was judged by."
+        title="Playability thresholds"
+        says="Average and 1 % low that a title of each type needs to play well. A run keeps the thresholds it was judged by."
       >
         <Bars />
       </Setting>
       <Setting
-        title="What runs of one kind differ by"
-        says="From the library’s repeats (two runs or more of one device, title and setup, made in the same way) and from habit; every interval between two sides rests on it."
+        title="Run-to-run variation"
+        says="How much repeat runs differ (same device, title, setup and conditions), from your own repeats and from typical values. All comparison intervals are based on it."
       >
         <Spread />
       </Setting>
-      <Quiet>Bars are kept with the runs; the other settings in this browser.</Quiet>
+      <Quiet>Thresholds apply to everyone; the other settings to this browser.</Quiet>
     </ScrollView>
   );
 }

@@ -14,11 +14,11 @@ export function Spread(): ReactNode {
   const spread = useSpread();
   const { line } = usePalette();
   return (
-    <Answered query={spread} loading={{ rows: 3, height: 30, label: 'Loading the spread' }}>
+    <Answered query={spread} loading={{ rows: 3, height: 30, label: 'Loading run-to-run variation' }}>
       {(rows) => (
-        <Stack role="table" aria-label="What runs of one kind differ by">
+        <Stack role="table" aria-label="Run-to-run variation">
           <Row role="row" gap={8} style={{ borderBottomWidth: 1, borderColor: line }}>
-            {['measure', 'library', 'habit', 'taken'].map((head, i) => (
+            {['measure', 'your repeats', 'typical', 'used'].map((head, i) => (
               <Quiet
                 key={head}
                 role="columnheader"
@@ -52,7 +52,7 @@ function SpreadRow({ row }: { row: SpreadSummary }): ReactNode {
         <Quiet>
           {row.groups === 0
             ? 'no repeats yet'
-            : `${count(row.groups, 'group')}, ${row.freedom} degrees of freedom`}
+            : `${count(row.groups, 'group')} of repeats, ${row.freedom} degrees of freedom`}
         </Quiet>
       </Stack>
       {[row.archive, row.habit, row.taken].map((sd, i) => (

@@ -24,22 +24,22 @@ import { QrCode } from './QrCode';
 import { useSecondsLeft } from './useSecondsLeft';
 
 const ROLE_CHOICES: { value: Role; text: string; spoken?: string }[] = [
-  { value: 'bench', text: 'bench', spoken: 'helper at the bench' },
-  { value: 'reader', text: 'reader' },
+  { value: 'bench', text: 'assistant' },
+  { value: 'reader', text: 'viewer' },
   { value: 'reviewer', text: 'reviewer' },
 ];
 
 const MAY: Record<Role, string> = {
-  reader: 'May look at everything, and change nothing.',
-  bench: 'May record and type on runs; not delete, publish or change settings.',
-  reviewer: 'May do everything, letting others in and putting them out too.',
+  reader: 'Can see everything and change nothing.',
+  bench: 'Can record runs and enter readings. Cannot delete, publish or change settings.',
+  reviewer: 'Can do everything, including managing access.',
 };
 
 /** Who is in, and letting one more in. */
 export function WhoMayIn(): ReactNode {
   const sessions = useSessions();
   return (
-    <Answered query={sessions} loading={{ rows: 2, height: 50, label: 'Loading who is in' }}>
+    <Answered query={sessions} loading={{ rows: 2, height: 50, label: 'Loading devices with access' }}>
       {({ closed, addresses, sessions: all }) =>
         closed ? (
           <Stack gap={16}>
@@ -48,11 +48,11 @@ export function WhoMayIn(): ReactNode {
           </Stack>
         ) : (
           <Sheet gap={8}>
-            <Body>Only this machine reaches Pace Check, so it asks nobody who they are.</Body>
+            <Body>Pace Check can be reached from this machine only, so no sign-in is needed.</Body>
             <Quiet>
-              To open it to a phone on the bench or a helper: stop it, set a passcode with “npm run passcode”,
-              and start it with “HOST=0.0.0.0 npm start”. In a network that others use too, put a proxy with
-              TLS before it: docs/operations.md says how.
+              To allow other devices: stop Pace Check, set a passcode with “npm run passcode”, and start it
+              with “HOST=0.0.0.0 npm start”. In a shared network, put a TLS proxy in front of it; see
+              docs/operations.md.
             </Quiet>
           </Sheet>
         )
@@ -78,33 +78,33 @@ function LetOneIn({ addresses, sessions }: { addresses: string[]; sessions: Sess
   if (joined)
     return (
       <Sheet marked gap={8} role="status">
-        <Body head>{`“${joined.name}” is in.`}</Body>
+        <Body head>{`“${joined.name}” signed in.`}</Body>
         <Row>
-          <Button type="outline" title="Let another one in" onPress={again} />
+          <Button type="outline" title="Add another device" onPress={again} />
         </Row>
       </Sheet>
     );
   if (code) return <Shown code={code} name={asked!.name} addresses={addresses} onDone={again} />;
   return (
-    <Stack gap={4} role="form" aria-label="Let one in">
+    <Stack gap={4} role="form" aria-label="Add device">
       <TextField
         control={form.control}
         name="name"
-        label="Who, or which device"
-        placeholder="the phone on the bench"
+        label="Name of the person or device"
+        placeholder="phone at the bench"
       />
       <Choices
-        label="As what"
+        label="Role"
         options={ROLE_CHOICES}
         selected={role}
         onSelect={(chosen) => form.setValue('role', chosen)}
         maxWidth={360}
       />
       <Quiet>{MAY[role]}</Quiet>
-      {invite.error ? <Body role="alert">{`No code: ${invite.error.message}`}</Body> : null}
+      {invite.error ? <Body role="alert">{`Code not created: ${invite.error.message}`}</Body> : null}
       <Row style={{ marginTop: 6 }}>
         <Button
-          title="Show a code"
+          title="Show code"
           loading={invite.isPending}
           onPress={form.handleSubmit((body) => {
             setBefore(new Set(sessions.map(({ id }) => id)));
@@ -138,33 +138,33 @@ function Shown({
   return (
     <Sheet marked gap={10} role="group" aria-label={`Code for ${name}`}>
       {left === 0 ? (
-        <Body role="status">The two minutes are over, and the code lets nobody in.</Body>
+        <Body role="status">This code has expired.</Body>
       ) : (
         <>
           <Row gap={20} wrap align="center">
-            <QrCode text={`${place}/join?token=${code.token}`} label={`QR code that lets ${name} in`} />
+            <QrCode text={`${place}/join?token=${code.token}`} label={`QR code to sign in ${name}`} />
             <Stack gap={4} style={{ flexShrink: 1 }}>
               <Quiet>{`Scan it with “${name}”, or open`}</Quiet>
               {places.map((one) => (
                 <Body key={one} head>{`${one}/join`}</Body>
               ))}
-              <Quiet>and type</Quiet>
+              <Quiet>and enter</Quiet>
               <FigureText size={40} aria-label={`code ${code.code.split('').join(' ')}`}>
                 {`${code.code.slice(0, 3)} ${code.code.slice(3)}`}
               </FigureText>
-              <Quiet>{`Once, within ${Math.floor(left / 60)}:${String(left % 60).padStart(2, '0')}.`}</Quiet>
+              <Quiet>{`Works once. Expires in ${Math.floor(left / 60)}:${String(left % 60).padStart(2, '0')}.`}</Quiet>
             </Stack>
           </Row>
           {place.startsWith('http:') ? (
             <Quiet>
-              Without TLS everybody in this network could listen: use it in one that is yours alone, or put a
-              proxy before it.
+              Without TLS, others in this network can read the traffic. Use a private network or a proxy with
+              TLS.
             </Quiet>
           ) : null}
         </>
       )}
       <Row>
-        <Button type="clear" title={left === 0 ? 'Make a new one' : 'Close'} onPress={onDone} />
+        <Button type="clear" title={left === 0 ? 'New code' : 'Close'} onPress={onDone} />
       </Row>
     </Sheet>
   );
@@ -175,7 +175,7 @@ function WhoIsIn({ sessions }: { sessions: SessionSummary[] }): ReactNode {
   const revoke = useRevokeSession();
   const toast = useToast();
   return (
-    <Stack role="list" aria-label="Who is in">
+    <Stack role="list" aria-label="Devices with access">
       {sessions.map(({ id, name, role, usedAt, own }) => (
         <Row
           key={id}
@@ -187,19 +187,20 @@ function WhoIsIn({ sessions }: { sessions: SessionSummary[] }): ReactNode {
         >
           <Stack style={{ flexShrink: 1 }}>
             <Body>{name}</Body>
-            <Quiet>{`${role} · ${own ? 'this device' : `last here ${dayAndTime(usedAt)}`}`}</Quiet>
+            <Quiet>{`${role} · ${own ? 'this device' : `last used ${dayAndTime(usedAt)}`}`}</Quiet>
           </Stack>
           {own ? null : (
             <IfMay route={ROUTES.revokeSession}>
               <Button
                 type="outline"
-                title="Put out"
-                aria-label={`Put out ${name}`}
+                title="Sign out"
+                aria-label={`Sign out ${name}`}
                 loading={revoke.isPending && revoke.variables === id}
                 onPress={() =>
                   revoke.mutate(id, {
-                    onSuccess: () => toast({ text: `“${name}” is out, and needs a new code to come in.` }),
-                    onError: (error) => toast({ text: `“${name}” is still in: ${error.message}` }),
+                    onSuccess: () =>
+                      toast({ text: `“${name}” signed out. It needs a new code to sign in again.` }),
+                    onError: (error) => toast({ text: `“${name}” not signed out: ${error.message}` }),
                   })
                 }
               />

@@ -64,10 +64,10 @@ describe('records that cannot be read', () => {
     const { unmount } = await show(<SettingsScreen />);
     expect(screen.queryByText('Records that cannot be read')).toBeNull();
     unmount();
-    unreadable = [{ table: 'ladder', id: 'l1', reason: 'device: a name is needed' }];
+    unreadable = [{ table: 'ladder', id: 'l1', reason: 'device: enter a name' }];
     await show(<SettingsScreen />);
     const list = await screen.findByRole('list', { name: 'Records that cannot be read' });
-    expect(list.textContent).toContain('ladder: device: a name is needed');
+    expect(list.textContent).toContain('ladder: device: enter a name');
     fireEvent.click(within(list).getByRole('button', { name: 'Delete' }));
     await until(() => asked('DELETE', '/api/ladders/l1').length === 1);
   });
@@ -76,40 +76,40 @@ describe('records that cannot be read', () => {
 describe('who may in', () => {
   it('shows a code for whom it is made, and says when they are in', async () => {
     await show(<WhoMayIn />);
-    fireEvent.change(await screen.findByLabelText('Who, or which device'), {
+    fireEvent.change(await screen.findByLabelText('Name of the person or device'), {
       target: { value: 'phone on the bench' },
     });
-    fireEvent.click(screen.getByRole('radio', { name: 'reader' }));
-    expect(screen.getByText('May look at everything, and change nothing.')).toBeTruthy();
-    fireEvent.click(screen.getByRole('button', { name: 'Show a code' }));
+    fireEvent.click(screen.getByRole('radio', { name: 'viewer' }));
+    expect(screen.getByText('Can see everything and change nothing.')).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Show code' }));
     const shown = await screen.findByRole('group', { name: 'Code for phone on the bench' });
     expect(asked('POST', '/api/join-codes')[0]!.body).toEqual({ role: 'reader', name: 'phone on the bench' });
     expect(within(shown).getByLabelText('code 0 4 2 3 1 7').textContent).toBe('042 317');
     // this browser calls the machine by a name that a phone does not reach it by
     expect(within(shown).getByText('http://192.0.2.7:4310/join')).toBeTruthy();
-    expect(within(shown).getByText(/^Without TLS everybody/)).toBeTruthy();
+    expect(within(shown).getByText(/^Without TLS, others/)).toBeTruthy();
     sessions = [session('b', 'phone on the bench', 'reader'), ...sessions];
     // whoever comes back to the page sees how it is now, without waiting for the next look
     await act(async () => (focusManager.setFocused(false), focusManager.setFocused(true)));
-    await until(() => screen.queryByText('“phone on the bench” is in.') !== null);
+    await until(() => screen.queryByText('“phone on the bench” signed in.') !== null);
     focusManager.setFocused(undefined);
   });
   it('puts one out, and not the one that asks', async () => {
     sessions = [...sessions, session('b', 'lost phone', 'bench')];
     await show(<WhoMayIn />);
-    const list = await screen.findByRole('list', { name: 'Who is in' });
+    const list = await screen.findByRole('list', { name: 'Devices with access' });
     expect(within(list).getByText('reviewer · this device')).toBeTruthy();
     expect(within(list).getAllByRole('button')).toHaveLength(1);
-    fireEvent.click(within(list).getByRole('button', { name: 'Put out lost phone' }));
-    await until(() => screen.queryByText(/“lost phone” is out/) !== null);
+    fireEvent.click(within(list).getByRole('button', { name: 'Sign out lost phone' }));
+    await until(() => screen.queryByText(/“lost phone” signed out/) !== null);
     expect(asked('DELETE', '/api/sessions/b')).toHaveLength(1);
     await until(() => screen.queryByText('lost phone') === null);
   });
   it('says how to open a server that its own machine alone reaches', async () => {
     closed = false;
     await show(<WhoMayIn />);
-    expect(await screen.findByText(/^Only this machine reaches Pace Check/)).toBeTruthy();
-    expect(screen.queryByRole('button', { name: 'Show a code' })).toBeNull();
+    expect(await screen.findByText(/^Pace Check can be reached from this machine only/)).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Show code' })).toBeNull();
   });
 });
 
@@ -125,22 +125,20 @@ describe('the settings', () => {
       </RoleProvider>,
     );
     expect(await screen.findByText('Temperatures')).toBeTruthy();
-    await until(() => screen.queryByRole('button', { name: 'Go out' }) !== null);
-    for (const heading of ['Who may in', 'Backups'])
+    await until(() => screen.queryByRole('button', { name: 'Sign out' }) !== null);
+    for (const heading of ['Access', 'Backups'])
       expect([heading, screen.queryByText(heading) !== null]).toEqual([heading, may]);
-    expect(screen.queryByRole('button', { name: 'Keep the bars' }) !== null).toBe(may);
+    expect(screen.queryByRole('button', { name: 'Save thresholds' }) !== null).toBe(may);
   });
 });
 
 describe('figures', () => {
   it('are all of this version of the method, or it says how many are', async () => {
     await show(<FiguresState />);
-    expect(await screen.findByText('31 runs, all with the figures of version 8 of the method.')).toBeTruthy();
+    expect(await screen.findByText('31 runs, all calculated with method version 8.')).toBeTruthy();
     figures = { methodVersion: 9, runs: 5000, stale: 4688 };
     await act(async () => (focusManager.setFocused(false), focusManager.setFocused(true)));
-    expect(
-      await screen.findByText('312 of 5,000 runs have the figures of version 9 of the method.'),
-    ).toBeTruthy();
+    expect(await screen.findByText('312 of 5,000 runs calculated with method version 9.')).toBeTruthy();
     focusManager.setFocused(undefined);
   });
 });
@@ -157,24 +155,22 @@ describe('backups', () => {
       going: null,
       files: [{ id: 'k', madeAt: '2026-05-09T09:30:00.000Z', bytes: 3_200_000, nightly: false }],
     };
-    await until(() => screen.queryByRole('button', { name: /^Save the backup of 9 May 2026/ }) !== null);
+    await until(() => screen.queryByRole('button', { name: /^Download the backup of 9 May 2026/ }) !== null);
     expect(screen.getByText('3.1 MB')).toBeTruthy();
   });
   it('are removed only when it is said twice', async () => {
     backups.files = [{ id: 'k', madeAt: '2026-05-09T09:30:00.000Z', bytes: 1, nightly: true }];
     await show(<BackupsSection />);
-    fireEvent.click(await screen.findByRole('button', { name: /^Remove the backup/ }));
+    fireEvent.click(await screen.findByRole('button', { name: /^Delete the backup/ }));
     expect(asked('DELETE', '/api/backups/k')).toEqual([]);
-    fireEvent.click(screen.getByRole('button', { name: /^Remove for good the backup/ }));
+    fireEvent.click(screen.getByRole('button', { name: /^Delete permanently the backup/ }));
     await until(() => screen.queryByText('None yet.') !== null);
     expect(asked('DELETE', '/api/backups/k')).toHaveLength(1);
   });
   it('say why the last one was not made, and are made at night where that is wanted', async () => {
-    backups.failed = 'The disk of the server’s machine is full.';
+    backups.failed = 'The server’s disk is full.';
     await show(<BackupsSection />);
-    expect((await screen.findByRole('alert')).textContent).toContain(
-      'The disk of the server’s machine is full.',
-    );
+    expect((await screen.findByRole('alert')).textContent).toContain('The server’s disk is full.');
     fireEvent.click(screen.getByRole('checkbox'));
     await until(() => screen.getByRole('checkbox').getAttribute('aria-checked') === 'true');
     expect(asked('PUT', '/api/backups')[0]!.body).toEqual({ nightly: true });
@@ -185,7 +181,7 @@ describe('everything', () => {
   const choose = async (): Promise<void> => {
     await show(<Everything />);
     await act(async () =>
-      fireEvent.change(screen.getByLabelText('Everything of another Pace Check'), {
+      fireEvent.change(screen.getByLabelText('Export file of another Pace Check'), {
         target: { files: [new File(['zip'], 'everything.zip')] },
       }),
     );
@@ -225,9 +221,7 @@ describe('everything', () => {
     };
     await choose();
     await screen.findByText('Added: 5 runs.');
-    screen.getByText(
-      '5 records were here already; 1 of them say something else here, and stay as they are here.',
-    );
+    screen.getByText('5 records already existed; 1 of them differ from the file and were not changed.');
     expect(screen.getByText('Deleted here, and still deleted: Aurelune on Velm 5.')).toBeTruthy();
     fireEvent.click(screen.getByText('Bring them back'));
     await screen.findByText('1 brought back.');
@@ -239,8 +233,8 @@ describe('everything', () => {
       status: 422,
       body: {
         code: 'newer',
-        message: 'The file was written by a newer Pace Check.',
-        remedy: 'Nothing was brought in. Update this one first.',
+        message: 'The file was written by a newer version of Pace Check.',
+        remedy: 'Nothing was imported. Update this one first.',
       },
     };
     await choose();

@@ -173,10 +173,10 @@ describe('pictures that go out', () => {
     const small = allOf().map((chart) => chart.small.replaceAll('\u00a0', ' '));
     for (const print of small.slice(0, 4))
       expect(print).toMatch(/[Rr]oom 18\.0 °C.*runs? of \d+:\d\d to 16:40/);
-    expect(small[0]).toContain('Average: frames by time');
+    expect(small[0]).toContain('Average: frames divided by time');
     expect(small[2]).toContain('infrared');
     const drawn = chartSvg(allOf()[0]!, PICTURE_SIZES[1]!);
-    expect(parsed(drawn).textContent).toContain('quantile of the frame');
+    expect(parsed(drawn).textContent).toContain('percentile of the frame');
   });
 
   it('hold nobody’s markup, and stay XML, whatever the names are', () =>

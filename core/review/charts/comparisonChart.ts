@@ -15,7 +15,7 @@ export function comparisonChart({ name, pair }: ReviewComparison, index: number,
     file: `comparison-${index + 1}`,
     title: name,
     alt: differences.map((one) => `${MEASURE_WORDS[one.measure]}: ${one.says}, ${one.verdict}.`).join(' '),
-    small: `${sides[1]} against ${sides[0]}: ratio of the means (rise: difference in °${voice.unit}), with 95 % intervals by Student’s t over the runs, their spread moderated by earlier repeats; ${runs[0]} against ${runs[1]} runs. In the grey band nobody would feel it.`,
+    small: `${sides[1]} compared with ${sides[0]}: ratio of the means (rise: difference in °${voice.unit}), with 95 % intervals (Student’s t over the runs; run-to-run variation includes earlier repeats); ${runs[0]} and ${runs[1]} runs. Differences within the grey band are too small to notice.`,
     wants: (_, u) => (differences.length * ROW + 1.6) * u,
     draw: (area) => drawDifferences(differences, sides, area),
   };

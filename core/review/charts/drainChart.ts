@@ -25,7 +25,7 @@ export function drainChart(runs: readonly ReviewRun[], voice: Voice): Chart | nu
         file: 'drain',
         title: 'Hours from a full battery',
         alt: rows.map((row) => `${row.group}, ${row.label}: ${row.says}.`).join(' '),
-        small: `100 % over the slope of the battery’s percent while it discharged; charging left out. ${smallPrint(
+        small: `100 % divided by the slope of the battery percent while discharging; charging excluded. ${smallPrint(
           runs.filter((run) => hoursKnown(run.figures) !== null),
           voice,
           'conditions',

@@ -29,9 +29,9 @@ export function lanesChart(runs: readonly ReviewRun[], voice: Voice): Chart | nu
   const scaleS = shown.reduce((longest, run) => Math.max(longest, run.lane.seconds), 60);
   return {
     file: 'lanes',
-    title: all ? 'Every lane, the best first' : `The best ${OF_EACH} lanes and the worst ${OF_EACH}`,
+    title: all ? 'All lanes, best first' : `The best ${OF_EACH} lanes and the worst ${OF_EACH}`,
     alt: shown.map((run) => `${run.name}: ${sayOf(run)}.`).join(' '),
-    small: `A cell is a split, as high as the share of the target that it held (without a target: the share of seconds near the median); ticks are breaks, the line below is warmth, the edge above the battery. ${smallPrint(shown, voice, 'conditions')}`,
+    small: `Each cell is a split; its height is the share of time on target (without a target: share of seconds near the median). Ticks are breaks, the line below is warmth, the upper edge is the battery. ${smallPrint(shown, voice, 'conditions')}`,
     wants: (_, u) => shown.length * ROW * u,
     draw: ({ x, y, width, height, u }) => {
       const row = Math.min(ROW * u * 1.3, height / shown.length);

@@ -28,7 +28,7 @@ export function powerChart(power: readonly ReviewPower[]): Chart | null {
     ? null
     : {
         file: 'power',
-        title: 'Energy of a frame by power limit',
+        title: 'Energy per frame by power limit',
         alt: power
           .flatMap(({ title, device, rows: limits }) =>
             limits
@@ -37,7 +37,7 @@ export function powerChart(power: readonly ReviewPower[]): Chart | null {
           )
           .join(' '),
         small:
-          'Watts of the device over frames per second, in millijoules; then the share of full speed and the hours from full at that power. Short probes of one scene each; first plays left out.',
+          'Device power divided by frames per second, in millijoules; then share of full speed and hours from a full battery. Short tests of one scene each; first plays excluded.',
         wants: (width, u) => barsWant(rows, width, u),
         draw: (area) => drawBars(rows, INKS.drain, 'read-power', area),
       };

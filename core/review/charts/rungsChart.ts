@@ -23,10 +23,10 @@ export function rungsChart(ladders: readonly ReviewLadder[]): Chart | null {
     ? null
     : {
         file: 'settings',
-        title: 'How far up it holds',
+        title: 'Highest setting that holds',
         alt: rows.map((row) => `${row.group}, ${row.label}: ${row.says}.`).join(' '),
         small:
-          'The highest rung that holds full speed (a speed of 0.99), as its place among the rungs that were thought of; each on one scene, by short probes. Confirmed: a run of a quarter of an hour held it too.',
+          'The highest setting that holds full speed (speed of at least 0.99), by its place in the list of settings. Each on one scene, by short tests. Confirmed: also held in a run of at least 15 minutes.',
         wants: (width, u) => barsWant(rows, width, u),
         draw: (area) => drawBars(rows, INKS.pace, 'read-settings', area, 1),
       };

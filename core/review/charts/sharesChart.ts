@@ -15,7 +15,7 @@ export function sharesChart(latest: readonly CountedOutcome<RunOutcomeStatus>[])
       return [
         {
           group: device,
-          label: layer || 'by itself',
+          label: layer || 'no layer',
           value: share.count / share.of,
           ends: { low, high },
           mark: null,
@@ -28,10 +28,10 @@ export function sharesChart(latest: readonly CountedOutcome<RunOutcomeStatus>[])
     ? null
     : {
         file: 'what-runs',
-        title: 'How many titles run',
+        title: 'Share of titles that run',
         alt: rows.map((row) => `${row.group}, ${row.label}: ${row.says}.`).join(' '),
         small:
-          'The latest outcome of each title, device and layer; run: starts and goes on, slow or with glitches too; what is not offered was not tried. The line is the 95 % interval of the share (Wilson).',
+          'Latest result per title, device and layer. “Run” means starts and continues, even if slow or with glitches; titles that are not available are not counted. The line is the 95 % interval (Wilson).',
         wants: (width, u) => barsWant(rows, width, u),
         draw: (area) => drawBars(rows, INKS.pace, 'read-what-runs', area, 1),
       };

@@ -12,7 +12,7 @@ function specCard({ name, facts }: ReviewDevice, index: number, runs: readonly R
     file: `spec-${index + 1}`,
     title: name,
     alt: facts.map(({ label, value }) => `${label}: ${value}.`).join(' '),
-    small: `As its maker and its reviewer state it; nothing here was measured. ${own} run${own === 1 ? '' : 's'} of it in this review.`,
+    small: `Stated by maker and reviewer, not measured. ${own} run${own === 1 ? '' : 's'} of this device in this review.`,
     wants: (width, u) => (facts.length / (width > 34 * u && facts.length > 6 ? 2 : 1) + 0.5) * 1.9 * u,
     draw: (area) => drawFacts(facts, area),
   };

@@ -51,14 +51,14 @@ export function warmthChart(
   const instruments = [...new Set(shown.flatMap((run) => run.figures.spots.map((spot) => spot.by)))];
   return {
     file: 'warmth',
-    title: 'Where it gets warm',
+    title: 'Where the device gets warm',
     alt: bodies
       .map(
         ({ device, title, spots }) =>
           `${device} in ${title}: ${spots.map((spot) => `${spot.spot} (${spot.side}) ${sayTemperature(spot.peakC, voice.unit)}, ${WARMTH_BANDS[warmthBand(spot.peakC)]!.word}`).join('; ')}.`,
       )
       .join(' '),
-    small: `Highest reading of each spot in the hottest run of each device, by ${instruments.join(', ')}; nothing is drawn where nobody read. ${smallPrint(shown, voice, 'conditions')}`,
+    small: `Highest reading of each spot in the hottest run of each device, by ${instruments.join(', ')}. Only measured spots are drawn. ${smallPrint(shown, voice, 'conditions')}`,
     wants: (width, u) => rowsFor(bodies.length, width, u) * 17 * u,
     draw: (area) => drawBodies(bodies, voice, area),
   };

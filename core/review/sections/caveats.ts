@@ -5,7 +5,7 @@ import { linesBlock, type SectionOf } from '../blocks';
 /** What the numbers cannot say, the weightier first. */
 export const CAVEAT_LINES: SectionOf = {
   kind: 'caveats',
-  title: 'What the numbers cannot say',
+  title: 'Limits of these results',
   blocks: ({ runs }) =>
     linesBlock(
       CAVEATS.map((caveat) => {

@@ -3,7 +3,7 @@ import type { SectionOf } from '../blocks';
 /** Which backend, driver or preset: the answer for each title, and what a wrong one costs. */
 export const CHOICES: SectionOf = {
   kind: 'choices',
-  title: 'Which backend, driver, preset',
+  title: 'Best backend, driver or preset',
   blocks: ({ choices }) =>
     choices.length === 0
       ? []
@@ -17,20 +17,20 @@ export const CHOICES: SectionOf = {
           },
           {
             is: 'table',
-            label: 'Options beside each other',
-            heads: ['Title', 'Device', 'Option', 'Speed', 'Probes', 'A wrong choice'],
+            label: 'Options side by side',
+            heads: ['Title', 'Device', 'Option', 'Speed', 'Tests', 'Cost of a wrong choice'],
             rows: choices.flatMap(({ title, device, take, options }) =>
               options.map((one) => [
                 title,
                 device,
-                one.name === take ? `${one.name} (take this)` : one.name,
+                one.name === take ? `${one.name} (recommended)` : one.name,
                 one.speed ?? '–',
                 String(one.probes),
                 one.cost ?? '–',
               ]),
             ),
             small:
-              'Each title by itself, all on one scene. Pairs are compared as two sides are, one probe as one run, with 95 % intervals; “take this” where one is clearly fastest, else the one with fewest glitches, then the coolest. First plays are not counted.',
+              'Each title on its own, all on one scene. Options are compared in pairs with 95 % intervals, each test counting as one run. Recommended: the clearly fastest, otherwise the one with the fewest glitches, then the coolest. First plays are not counted.',
           },
         ],
 };

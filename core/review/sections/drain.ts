@@ -21,6 +21,6 @@ function lastsLine(runs: readonly ReviewRun[]): string | null {
   if (!shortest || !longest) return null;
   const say = (run: ReviewRun): string => `${sayHours(hoursKnown(run.figures)!)} in ${titleOn(run)}`;
   return shortest === longest
-    ? `From full it would last ${say(shortest)}.`
-    : `From full it would last ${say(shortest)}, and ${say(longest)}.`;
+    ? `A full battery would last ${say(shortest)}.`
+    : `A full battery would last ${say(shortest)}, and ${say(longest)}.`;
 }

@@ -17,9 +17,9 @@ function methodLine(runs: readonly ReviewRun[], { unit, school }: Voice): string
   const by = (source: 'frames' | 'read' | 'eye'): number =>
     runs.filter((run) => run.figures.source === source).length;
   const sources = [
-    by('frames') > 0 ? `frames were logged in ${by('frames')}` : '',
-    by('read') > 0 ? `rates were read off a counter in ${by('read')}` : '',
-    by('eye') > 0 ? `estimated by eye in ${by('eye')}` : '',
+    by('frames') > 0 ? `frames logged in ${by('frames')}` : '',
+    by('read') > 0 ? `rates read from a counter in ${by('read')}` : '',
+    by('eye') > 0 ? `rates estimated by eye in ${by('eye')}` : '',
   ].filter(Boolean);
   const instruments = [...new Set(runs.flatMap((run) => run.figures.spots.map((spot) => spot.by)))];
   const unknown = runs.length - rooms.length;
@@ -28,15 +28,15 @@ function methodLine(runs: readonly ReviewRun[], { unit, school }: Voice): string
     sources.length > 0 ? `${upper(sources.join(', '))}.` : '',
     instruments.length > 0 ? `Skin temperatures by ${list(instruments)}.` : '',
     rooms.length > 0
-      ? `The room was at ${sayTemperature(least(rooms), unit)}${greatest(rooms) - least(rooms) > 0.05 ? ` to ${sayTemperature(greatest(rooms), unit)}` : ''}${unknown > 0 ? `, and unknown in ${unknown}` : ''}.`
-      : 'The room temperature was not noted.',
+      ? `Room temperature ${sayTemperature(least(rooms), unit)}${greatest(rooms) - least(rooms) > 0.05 ? ` to ${sayTemperature(greatest(rooms), unit)}` : ''}${unknown > 0 ? `, unknown in ${unknown}` : ''}.`
+      : 'Room temperature was not recorded.',
     // of frames it is said only where somebody logged them
     by('frames') === 0
       ? ''
       : school === 'median-and-hold'
-        ? 'The median is that of the pace of each second; hold is the share of seconds within a fifth of it.'
-        : 'The average is frames by time; the 1 % low is the rate that 99 % of the frame times keep.',
-    'A sustained figure takes a quarter of an hour.',
+        ? 'Median: middle of the per-second values. Near median: share of seconds within 20 % of it.'
+        : 'Average: frames divided by time. 1 % low: 99 % of frames are at least this fast.',
+    'Sustained figures need a run of at least 15 minutes.',
   ]
     .filter(Boolean)
     .join(' ');
@@ -45,7 +45,7 @@ function methodLine(runs: readonly ReviewRun[], { unit, school }: Voice): string
 /** ", 2:30:00 in all": of the runs whose length is known. */
 function lengthOf(runs: readonly ReviewRun[]): string {
   const known = runs.filter((run) => run.figures.seconds > 0);
-  if (known.length === 0) return ', nobody noted how long';
+  if (known.length === 0) return ', length unknown';
   const all = clock(known.reduce((sum, run) => sum + run.figures.seconds, 0));
   return `, ${all} in all${known.length < runs.length ? ` (${runs.length - known.length} of unknown length left aside)` : ''}`;
 }

@@ -10,7 +10,7 @@ export const NOT_TESTED: SectionOf = {
       ...requests.filter((one) => !one.answered && !isTested(one, runs)).map((one) => `${sayRequest(one)}.`),
       ...refusals.map(
         ({ device, title, setup, says }) =>
-          `${device} does not take ${[setup, title].filter(Boolean).join(' in ')}${says === '' ? '' : `: ${says}`}.`,
+          `${device} does not run ${[setup, title].filter(Boolean).join(' in ')}${says === '' ? '' : `: ${says}`}.`,
       ),
     ]),
 };

@@ -13,14 +13,14 @@ export const POWER: SectionOf = {
             power.map(({ title, device, lowest, rows }) => {
               if (lowest === null) return null;
               const hours = rows.find((row) => row.rung === lowest)?.hours ?? null;
-              return `${title} on ${device}: ${lowest} is the lowest limit that holds full speed${hours === null ? '' : `, ${hours.toFixed(1)} h from full`}.`;
+              return `${title} on ${device}: ${lowest} is the lowest limit that holds full speed${hours === null ? '' : `, ${hours.toFixed(1)} h from a full battery`}.`;
             }),
           ),
           ...chartBlocks([powerChart(power)]),
           {
             is: 'table',
             label: 'Power limits',
-            heads: ['Title', 'Device', 'Limit', 'Speed', 'Taken', 'A frame', 'From full'],
+            heads: ['Title', 'Device', 'Limit', 'Speed', 'Power used', 'Energy per frame', 'From full'],
             rows: power.flatMap(({ title, device, rows }) =>
               rows
                 .filter((row) => row.speed !== null || row.watts !== null)
@@ -40,4 +40,4 @@ export const POWER: SectionOf = {
 };
 
 const POWER_SMALL =
-  'What the device took, measured with each short probe; a limit holds the chip alone, the screen comes on top. A frame: watts over frames per second. From full: the battery’s energy over those watts.';
+  'Device power in each short test. A power limit covers the chip only; the screen adds to it. Energy per frame: watts divided by frames per second. Hours from full: battery capacity divided by watts.';

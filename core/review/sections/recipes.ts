@@ -17,22 +17,22 @@ export const RECIPES: SectionOf = {
       ...linesBlock(cameOf({ runs, outcomes }, { title, name }, voice)),
       ...linesBlock(recipe.cautions.map((one) => one.says)),
       ...(recipe.cautions.length > 0
-        ? linesBlock(['The maker’s instructions and local rules come before this recipe.'])
+        ? linesBlock(['Follow the maker’s instructions and local rules before this recipe.'])
         : []),
       ...(recipe.steps.length > 0
         ? [
             {
               is: 'table' as const,
               label: `Steps of ${name}`,
-              heads: ['', 'What to do', 'How it is undone', 'Learnt from'],
+              heads: ['', 'What to do', 'How to undo it', 'Source'],
               rows: recipe.steps.map((step, i) => [
                 String(i + 1),
                 step.says,
-                step.undo === '' ? 'not noted' : step.undo,
+                step.undo === '' ? 'not recorded' : step.undo,
                 sayStepSource(step) || '–',
               ]),
               small:
-                recipe.set.length === 0 ? 'What is set was not noted.' : `Set: ${recipe.set.join('; ')}.`,
+                recipe.set.length === 0 ? 'Settings were not recorded.' : `Set: ${recipe.set.join('; ')}.`,
             },
           ]
         : linesBlock([recipe.set.length === 0 ? null : `Set: ${recipe.set.join('; ')}.`])),
@@ -64,14 +64,14 @@ function cameOf(
       const status = latestOutcomes(seen.filter((one) => one.device === row.device)).at(0)?.status;
       const pace = row.said ?? (row.lead === null ? null : rate(row.lead));
       const unit = pace === null ? null : /%/.test(pace) ? pace : `${pace} fps`;
-      return `Played so on ${row.device}: ${
+      return `Run this way on ${row.device}: ${
         [status, unit, row.playable, row.runs > 1 ? `${row.runs} runs` : null].filter(Boolean).join(', ') ||
-        'nothing was read of it'
+        'no readings'
       }.`;
     }),
     ...noted.map(
       (one) =>
-        `Noted with ${sayBuild(one)} on ${one.device}: ${one.status}${one.where === '' ? '' : `, ${one.where}`}${one.tried === '' ? '' : ` (tried: ${one.tried})`}, ${one.date}.`,
+        `Tested with ${sayBuild(one)} on ${one.device}: ${one.status}${one.where === '' ? '' : `, ${one.where}`}${one.tried === '' ? '' : ` (tried: ${one.tried})`}, ${one.date}.`,
     ),
   ];
 }

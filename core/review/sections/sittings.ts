@@ -31,7 +31,7 @@ function blocksOf({ name, device, sitting, longPlay }: ReviewSitting, voice: Voi
     { is: 'lead', line: `${name}, on ${device}` },
     {
       is: 'table',
-      label: `${name}: titles end to end`,
+      label: `${name}: order of titles`,
       heads: ['Title', 'From', 'To', 'Average', 'Loaded', 'Battery'],
       rows: titles.map((one) => [
         titled(one.title),
@@ -43,15 +43,15 @@ function blocksOf({ name, device, sitting, longPlay }: ReviewSitting, voice: Voi
       ]),
       small:
         drain?.separable === false
-          ? 'One clock, without a break for cooling down: each title but the first began warm. The battery does not tell the titles apart: one rate stands for all.'
-          : 'One clock, without a break for cooling down: each title but the first began warm.',
+          ? 'Played one after another without cooling down: every title but the first started warm. The battery readings do not separate the titles; one rate is shown for all.'
+          : 'Played one after another without cooling down: every title but the first started warm.',
     },
   ];
   said.push(...(sitting.coolers ?? []).map((one) => `The ${sayCooler(one, voice.unit)}.`));
   if (said.length > 0) blocks.push({ is: 'lines', lines: said });
   const levels = warmth.flatMap(({ spot, levels: own }) =>
     own.map(({ state, settlesC, interval }) => [
-      [titles.length > 1 ? titled(state[0]!) : 'the title', ...state.slice(1)].join(' + '),
+      [titles.length > 1 ? titled(state[0]!) : 'title only', ...state.slice(1)].join(' + '),
       spot,
       sayTemperature(settlesC, voice.unit),
       `${sayTemperature(interval[0], voice.unit)} to ${sayTemperature(interval[1], voice.unit)}`,
@@ -60,16 +60,17 @@ function blocksOf({ name, device, sitting, longPlay }: ReviewSitting, voice: Voi
   if (levels.length > 0)
     blocks.push({
       is: 'table',
-      label: `${name}: where it would settle`,
-      heads: ['Played, and on', 'Spot', 'Settles at', '95 %'],
+      label: `${name}: where temperature levels off`,
+      heads: ['Title and conditions', 'Spot', 'Levels off at', '95 %'],
       rows: levels,
-      small: 'From one fit over all readings of a spot: where it would settle if only this were played.',
+      small:
+        'From one fit over all readings of a spot: the temperature it would reach if only this title were played.',
     });
   if (longPlay !== null && longPlay.pauses > 0)
     blocks.push({
       is: 'lines',
       lines: [
-        `Played for ${clock(longPlay.playedS)} with ${longPlay.pauses} ${longPlay.pauses === 1 ? 'break' : 'breaks'}${longPlay.continuousPeak === null ? '' : `; at most ${sayTemperature(longPlay.continuousPeak.c, voice.unit)} in one go`}${longPlay.afterBreakPeak === null ? '' : `, ${sayTemperature(longPlay.afterBreakPeak.c, voice.unit)} after a break`}${longPlay.playedUntilDimS === null ? '' : `; the screen dimmed after ${clock(longPlay.playedUntilDimS)} of play`}.`,
+        `Played for ${clock(longPlay.playedS)} with ${longPlay.pauses} ${longPlay.pauses === 1 ? 'break' : 'breaks'}${longPlay.continuousPeak === null ? '' : `; at most ${sayTemperature(longPlay.continuousPeak.c, voice.unit)} in one stretch`}${longPlay.afterBreakPeak === null ? '' : `, ${sayTemperature(longPlay.afterBreakPeak.c, voice.unit)} after a break`}${longPlay.playedUntilDimS === null ? '' : `; the screen dimmed after ${clock(longPlay.playedUntilDimS)} of play`}.`,
       ],
     });
   return blocks;

@@ -4,7 +4,7 @@ import type { SectionOf } from '../blocks';
 /** Scores of synthetic benchmarks: kept apart, and in no rating. */
 export const SYNTHETIC: SectionOf = {
   kind: 'synthetic',
-  title: 'Synthetic scores, apart',
+  title: 'Synthetic scores (separate)',
   blocks: ({ synthetic }, { unit }) =>
     synthetic.length === 0
       ? []
@@ -12,11 +12,11 @@ export const SYNTHETIC: SectionOf = {
           {
             is: 'table',
             label: 'Synthetic scores',
-            heads: ['Device', 'Tool', 'Score', 'Parts', 'Loop', 'From cold', 'Rise'],
+            heads: ['Device', 'Tool', 'Score', 'Sub-scores', 'Loop', 'From a cool start', 'Rise'],
             rows: synthetic.map((one) => [
               one.device,
               one.tool,
-              one.question === null ? one.score : `${one.score} (questioned: ${one.question})`,
+              one.question === null ? one.score : `${one.score} (doubtful: ${one.question})`,
               one.parts.map(({ name, score }) => `${name} ${score.toLocaleString('en-GB')}`).join('; ') ||
                 '–',
               one.loop ?? '–',
@@ -26,7 +26,7 @@ export const SYNTHETIC: SectionOf = {
                 : `${(unit === 'F' ? one.riseC * 1.8 : one.riseC).toFixed(1)}\u00a0°${unit}`,
             ]),
             small:
-              'Scores of tools, not of titles: they say how a chip does a fixed piece of work, and enter no figure, no comparison and no rating here.',
+              'Scores of benchmark tools, not of titles. They do not count in any figure, comparison or rating here.',
           },
         ],
 };

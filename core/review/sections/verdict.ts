@@ -2,7 +2,7 @@ import type { SectionOf } from '../blocks';
 import type { VerdictState } from '../model';
 
 const STATE_WORDS: Record<VerdictState, string> = {
-  withheld: 'The verdict is withheld',
+  withheld: 'No verdict yet',
   provisional: 'This verdict is provisional',
   final: 'This verdict is final',
 };

@@ -23,7 +23,7 @@ function hottestLine(runs: readonly ReviewRun[], { unit }: Voice): string | null
   const spot = spots.find((one) => one.peakC === peakC);
   const room =
     hottest.stated.roomC === null
-      ? 'a room that nobody noted'
-      : `a room of ${sayTemperature(hottest.stated.roomC, unit)}`;
-  return `The hottest that was read is ${peakAbout ? 'about ' : ''}${sayTemperature(peakC!, unit)}${spot ? ` at ${spot.spot} (${spot.by})` : ''}, in ${titleOn(hottest)}, in ${room}.`;
+      ? 'a room of unknown temperature'
+      : `a room at ${sayTemperature(hottest.stated.roomC, unit)}`;
+  return `The highest reading is ${peakAbout ? 'about ' : ''}${sayTemperature(peakC!, unit)}${spot ? ` at ${spot.spot} (${spot.by})` : ''}, in ${titleOn(hottest)}, in ${room}.`;
 }

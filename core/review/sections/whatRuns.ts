@@ -72,7 +72,7 @@ export const WHAT_RUNS: SectionOf = {
             {
               is: 'table' as const,
               label: 'What runs',
-              heads: ['Title', 'Device', 'How it goes', 'Where, or what', 'With', 'Tried', 'Seen'],
+              heads: ['Title', 'Device', 'Status', 'Details', 'Version', 'Settings tested', 'Date'],
               rows: latest
                 .filter((one) => !plain(one))
                 .sort((a, b) => `${a.title} ${a.device}`.localeCompare(`${b.title} ${b.device}`))
@@ -85,9 +85,9 @@ export const WHAT_RUNS: SectionOf = {
                     .join('; ') || '–',
                   sayBuild(one) || '–',
                   one.tried || '–',
-                  `${one.date}${one.runId === undefined ? '' : ', as it was run'}`,
+                  `${one.date}${one.runId === undefined ? '' : ', from a run'}`,
                 ]),
-              small: `The latest of each title, device and layer, noted or run. Run: starts and goes on, slow or with glitches too; what is not offered was not tried; “runs” says no more than that it was played.${played === 0 ? '' : ` ${played} more that run stand${played === 1 ? 's' : ''} in the table of titles alone.`} In brackets the 95 % interval of the share (Wilson).`,
+              small: `Latest result per title, device and layer, from tests and runs. “Run” means starts and continues, even if slow or with glitches; titles that are not available are not counted; “runs” only says that it was played.${played === 0 ? '' : ` ${played} more title${played === 1 ? ' that runs is' : 's that run are'} only in the table of titles.`} Brackets: 95 % interval (Wilson).`,
             },
           ]),
       ...pairs.flatMap(against),

@@ -30,8 +30,8 @@ export function readCutList(text: string, fps: number | null): CutListRead {
     } else
       read.problems.push({
         place: `line ${i + 1}`,
-        message: `“${trimmed.slice(0, 60)}” is no cut`,
-        remedy: 'Write a clip, from, to and perhaps a speed: deck 12:30 - 20:00 x2.',
+        message: `“${trimmed.slice(0, 60)}” is not a cut`,
+        remedy: 'Write clip, start, end and, if needed, a speed: deck 12:30 - 20:00 x2.',
       });
   });
   return read;

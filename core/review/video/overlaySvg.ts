@@ -59,7 +59,7 @@ export function overlaySvg(
     open,
     rect(0, 0, width, height, INKS.paper, ` rx="${round(row * 0.1)}" fill-opacity="0.93"`),
     text(pad, row / 2 + big * 0.35, number, { size: big, family: 'figures', fill: INKS.pace }),
-    text(numberEnd, row / 2 + big * 0.35, pace !== null && !('fps' in pace) ? 'fps, read off' : 'fps', {
+    text(numberEnd, row / 2 + big * 0.35, pace !== null && !('fps' in pace) ? 'fps, manual' : 'fps', {
       size: small,
       fill: INKS.quiet,
     }),

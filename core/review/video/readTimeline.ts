@@ -43,8 +43,8 @@ export function readTimeline(
       if (lengthS + length > LONGEST_VIDEO_S) {
         tooLong.push({
           place: `line ${lines[i]}`,
-          message: 'with it the video would be longer than twelve hours',
-          remedy: 'Shorten it, or make a second review.',
+          message: 'This segment would make the video longer than 12 hours',
+          remedy: 'Shorten the segment, or create a second review.',
         });
         return false;
       }

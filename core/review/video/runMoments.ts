@@ -22,7 +22,7 @@ export function runMoments(runId: string, figures: Figures, { unit }: Pick<Voice
   for (const { atMs, kind, note } of figures.marks.filter((mark) => !mark.whole))
     say(atMs / 1000, note === undefined || note === '' ? kind : kind === 'note' ? note : `${kind}: ${note}`);
   const { onsetS } = figures.stamina;
-  if (onsetS !== null) say(onsetS, 'throttles from here');
+  if (onsetS !== null) say(onsetS, 'throttling starts');
   const hot = figures.warmth.spots.find((spot) => spot.spot === figures.warmth.hottest);
   const reading = hot?.readings.find((one) => one.c === hot.peakC && !one.peak);
   if (hot && reading) say(reading.atMs / 1000, `hottest: ${sayTemperature(hot.peakC, unit)} at ${hot.spot}`);

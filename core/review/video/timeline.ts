@@ -53,11 +53,16 @@ export function timelineProblems(
   const names = new Set<string>();
   clips.forEach((clip, i) => {
     const place = `clip ${i + 1}`;
-    if (names.has(clip.name)) say(place, `“${clip.name}” stands twice`, 'Give each clip a name of its own.');
+    if (names.has(clip.name))
+      say(place, `The clip name “${clip.name}” is used twice`, 'Give each clip its own name.');
     names.add(clip.name);
     const [sync, ...others] = clip.syncs;
     if (!sync) {
-      say(place, `“${clip.name}” has no moment in common with its run`, 'Note one flash, clap or time.');
+      say(
+        place,
+        `“${clip.name}” is not synchronised with its run`,
+        'Enter one flash, clap or time that is visible in both.',
+      );
       return;
     }
     const startS = sync.runS - sync.clipS;
@@ -65,30 +70,35 @@ export function timelineProblems(
     if (apart)
       say(
         place,
-        `two moments of “${clip.name}” contradict each other by ${Math.abs(apart.runS - apart.clipS - startS).toFixed(1)} s`,
-        'Take one of them back, or part the clip where the recording stopped.',
+        `Two sync points of “${clip.name}” differ by ${Math.abs(apart.runS - apart.clipS - startS).toFixed(1)} s`,
+        'Remove one of them, or split the clip where the recording stopped.',
       );
     const length = runLengths.get(clip.runId);
     if (length === undefined)
       say(
         place,
-        `the run of “${clip.name}” is not in this review`,
-        'Choose another run, or take it into the review again.',
+        `The run of “${clip.name}” is not part of this review`,
+        'Choose another run, or add the run to the review again.',
       );
     if (length !== undefined && startS >= length)
       say(
         place,
-        `“${clip.name}” begins after its run has ended`,
-        'Correct the moment, or choose another run.',
+        `“${clip.name}” starts after the end of its run`,
+        'Correct the sync point, or choose another run.',
       );
   });
   cuts.forEach((cut, i) => {
     const place = `line ${lines[i]}`;
     const clip = clips.find((one) => one.name === cut.clip);
-    if (!clip) say(place, `there is no clip “${cut.clip}”`, 'Name one of the clips, or add it.');
+    if (!clip)
+      say(
+        place,
+        `There is no clip named “${cut.clip}”`,
+        'Use the name of an existing clip, or add the clip.',
+      );
     if (cut.toS <= cut.fromS)
-      say(place, 'it runs backwards, or has no length', 'The second time has to be later than the first.');
-    if (cut.fromS < 0) say(place, 'it begins before its clip', 'Begin at 0 or later.');
+      say(place, 'The end is not later than the start', 'Enter an end time later than the start time.');
+    if (cut.fromS < 0) say(place, 'The segment starts before its clip', 'Start at 0 or later.');
     if (clip && clip.lengthS !== null && cut.toS > clip.lengthS + AGREE_S)
       say(
         place,
@@ -96,7 +106,7 @@ export function timelineProblems(
         'End it earlier, or correct the length.',
       );
     if (!(cut.speed >= SLOWEST && cut.speed <= FASTEST))
-      say(place, `a speed of ${cut.speed} cannot be`, `Take one from ${SLOWEST} to ${FASTEST}.`);
+      say(place, `Speed ${cut.speed} is not possible`, `Enter a speed from ${SLOWEST} to ${FASTEST}.`);
   });
   return problems;
 }

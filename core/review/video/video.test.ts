@@ -153,12 +153,12 @@ describe('a cut list', () => {
 describe('what cannot be', () => {
   const lengths = new Map([['a', 1800]]);
   it.each<[string, Clip[], Cut[], RegExp]>([
-    ['backwards', [clip('a')], [cut('a', 30, 10)], /runs backwards/],
-    ['an unknown clip', [clip('a')], [cut('x', 0, 10)], /no clip “x”/],
+    ['backwards', [clip('a')], [cut('a', 30, 10)], /end is not later than the start/],
+    ['an unknown clip', [clip('a')], [cut('x', 0, 10)], /no clip named “x”/],
     ['past the end', [clip('a', { lengthS: 60 })], [cut('a', 0, 90)], /only 60\.0 s long/],
-    ['no speed', [clip('a')], [cut('a', 0, 10, 0)], /speed of 0/],
-    ['two of a name', [clip('a'), clip('a')], [], /stands twice/],
-    ['no moment in common', [clip('a', { syncs: [] })], [], /no moment in common/],
+    ['no speed', [clip('a')], [cut('a', 0, 10, 0)], /Speed 0 is not possible/],
+    ['two of a name', [clip('a'), clip('a')], [], /is used twice/],
+    ['no moment in common', [clip('a', { syncs: [] })], [], /not synchronised with its run/],
     [
       'moments that contradict',
       [
@@ -170,13 +170,13 @@ describe('what cannot be', () => {
         }),
       ],
       [],
-      /contradict each other by 5\.0 s/,
+      /differ by 5\.0 s/,
     ],
     [
       'a clip after its run',
       [clip('a', { syncs: [{ clipS: 0, runS: 2000 }] })],
       [],
-      /after its run has ended/,
+      /after the end of its run/,
     ],
   ])('%s is said with its place and a remedy', (_, clips, cuts, message) => {
     const [problem] = timelineProblems(clips, cuts, lengths);
@@ -274,7 +274,7 @@ it('a video ends: what would make it longer than half a day is named and left ou
   const { lengthS, problems, placed } = readTimeline(plan, new Map([['a', 3600]]));
   expect([lengthS, placed.length]).toEqual([10, 1]);
   expect(problems).toEqual([
-    expect.objectContaining({ place: 'line 1', message: expect.stringMatching(/twelve hours/) }),
+    expect.objectContaining({ place: 'line 1', message: expect.stringMatching(/longer than 12 hours/) }),
   ]);
 });
 
@@ -322,7 +322,7 @@ describe('what is written of a video', () => {
     // the mark at 0:30 lies in the second stretch, at double speed; the hottest reading in none
     expect(video.moments.map(({ videoS, says }) => [videoS, says])).toEqual([
       // five minutes into the run
-      [210, 'throttles from here'],
+      [210, 'throttling starts'],
       [240 + 15, 'stutter: at the gate'],
     ]);
   });

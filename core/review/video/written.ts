@@ -174,7 +174,7 @@ export const sayPace = (pace: OverlayState['pace']): string =>
 export function sayOverlay({ run, atS, pace, split, skin, percent }: OverlayState, { unit }: Voice): string {
   const before = split !== null && split > 1 ? run.splits[split - 2]!.average : null;
   return [
-    `${sayPace(pace)} fps${pace !== null && !('fps' in pace) ? ', read off' : ''}`,
+    `${sayPace(pace)} fps${pace !== null && !('fps' in pace) ? ', manual reading' : ''}`,
     split === null ? null : `${clock(atS)}, split ${split}`,
     before === null ? null : `the one before ${rate(before)} fps`,
     skin && `${sayTemperature(skin.c, unit)} ${skin.spot}`,

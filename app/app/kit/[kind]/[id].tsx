@@ -13,6 +13,6 @@ export default function Record(): ReactNode {
   return known ? (
     <RecordScreen key={id} kind={known} id={id} />
   ) : (
-    <Notice title="Not in the kit">There is no such kind of record.</Notice>
+    <Notice title="Not found in Kit">There is no record type with this name.</Notice>
   );
 }

@@ -24,11 +24,9 @@ export function PairsEditor({
   const change = (pair: SetupPair): void => onChange(withPair(pairs, pair, base));
   const rows = pairRows(pairs, base, kind);
   return (
-    <Stack gap={4} role="group" aria-label="What is set">
-      <Heading level={3}>{base.length > 0 ? 'What differs' : 'What is set'}</Heading>
-      {base.length > 0 ? (
-        <Quiet>What stands empty is as in the setup that it is derived from, shown in grey.</Quiet>
-      ) : null}
+    <Stack gap={4} role="group" aria-label="Settings of this setup">
+      <Heading level={3}>{base.length > 0 ? 'Differences' : 'Settings of this setup'}</Heading>
+      {base.length > 0 ? <Quiet>Empty fields use the value of the base setup, shown in grey.</Quiet> : null}
       <Row wrap style={{ columnGap: 12 }}>
         {rows.map((row) => (
           <PairField key={row.key.toLowerCase()} row={row} onChange={change} />
@@ -52,7 +50,7 @@ function PairField({ row, onChange }: { row: PairRow; onChange: (pair: SetupPair
       <Input
         label={label}
         aria-label={label}
-        placeholder={leftOut ? 'not set here' : base ? sayValue(base) : ''}
+        placeholder={leftOut ? 'not set' : base ? sayValue(base) : ''}
         value={value}
         maxLength={400}
         onChangeText={(typed) => onChange({ key, unit, value: typed })}
@@ -62,16 +60,16 @@ function PairField({ row, onChange }: { row: PairRow; onChange: (pair: SetupPair
         {base && value === '' ? (
           <Button
             type="clear"
-            title={leftOut ? 'Take it from there again' : 'Not set here'}
-            aria-label={leftOut ? `Take ${key} from there again` : `${sentence(key)} is not set here`}
+            title={leftOut ? 'Use base value' : 'Clear value'}
+            aria-label={leftOut ? `Use the base value for ${key}` : `Clear ${sentence(key)}`}
             onPress={() => onChange({ key, unit, value: leftOut ? '' : null })}
           />
         ) : null}
         {!usual && value !== '' ? (
           <Button
             type="clear"
-            title="Take away"
-            aria-label={`Take ${key} away`}
+            title="Remove"
+            aria-label={`Remove ${key}`}
             onPress={() => onChange({ key, unit, value: '' })}
           />
         ) : null}
@@ -93,12 +91,12 @@ function NewPair({ taken, onAdd }: { taken: string[]; onAdd: (pair: SetupPair) =
     setUnit('');
   };
   return (
-    <Stack gap={2} role="group" aria-label="Something else that is set">
+    <Stack gap={2} role="group" aria-label="Another setting">
       <Row gap={8} align="flex-end" wrap>
         {(
           [
-            ['Another thing', key, setKey, 60, 150],
-            ['Set to', value, setValue, 400, 110],
+            ['Setting name', key, setKey, 60, 150],
+            ['Value', value, setValue, 400, 110],
             ['Unit', unit, setUnit, 20, 60],
           ] as const
         ).map(([label, now, set, most, width]) => (
@@ -116,12 +114,14 @@ function NewPair({ taken, onAdd }: { taken: string[]; onAdd: (pair: SetupPair) =
         <Button
           type="outline"
           title="Add"
-          aria-label="Add the other thing"
+          aria-label="Add setting"
           disabled={key.trim() === '' || value.trim() === '' || again}
           onPress={add}
         />
       </Row>
-      {again && key.trim() !== '' ? <Quiet role="status">{`“${key.trim()}” stands above.`}</Quiet> : null}
+      {again && key.trim() !== '' ? (
+        <Quiet role="status">{`“${key.trim()}” is already listed above.`}</Quiet>
+      ) : null}
     </Stack>
   );
 }

@@ -14,12 +14,12 @@ import { Body, Heading, Quiet } from '../../../ui/words';
 export function RecipeScreen({ id }: { id: string }): ReactNode {
   const { data: kit, error, refetch } = useKit();
   if (error) return <Failed error={error} retry={() => void refetch()} />;
-  if (!kit) return <Loading rows={6} height={40} label="Loading the recipe" />;
+  if (!kit) return <Loading rows={6} height={40} label="Loading recipe" />;
   const setup = kit.setups.find((one) => one.id === id);
   if (!setup)
     return (
-      <Notice title="Not in the kit">
-        This setup is no longer there. Go back to the kit and look for its title.
+      <Notice title="Not found in Kit">
+        This setup no longer exists. Go back to Kit and search for its title.
       </Notice>
     );
   return <RecipePage kit={kit} setup={setup} />;
@@ -31,24 +31,22 @@ function RecipePage({ kit, setup }: { kit: Kit; setup: KitSetup }): ReactNode {
   const title = kit.titles.find((one) => one.id === setup.titleId);
   return (
     <Paper onBack={() => router.navigate(`/kit/title/${setup.titleId}`)}>
-      <Heading level={1} style={{ color: INK }}>{`${title?.name ?? 'A title'}: ${setup.name}`}</Heading>
+      <Heading level={1} style={{ color: INK }}>{`${title?.name ?? 'Title'}: ${setup.name}`}</Heading>
       {setup.facts.from === undefined ? null : (
-        <Quiet
-          style={{ color: INK }}
-        >{`Derived from “${setup.facts.from}”; all that is set stands here.`}</Quiet>
+        <Quiet style={{ color: INK }}>{`Based on “${setup.facts.from}”; all values are listed here.`}</Quiet>
       )}
       <Cautions recipe={recipe} />
       <Steps recipe={recipe} />
-      <Part title="What is set">
-        {recipe.set.length === 0 ? <Body style={{ color: INK }}>Nothing was noted.</Body> : null}
-        <Stack role="list" aria-label="What is set" gap={2}>
+      <Part title="Settings of this setup">
+        {recipe.set.length === 0 ? <Body style={{ color: INK }}>Nothing recorded.</Body> : null}
+        <Stack role="list" aria-label="Settings of this setup" gap={2}>
           {recipe.set.map((line) => (
             <Line key={line}>{line}</Line>
           ))}
         </Stack>
       </Part>
       {recipe.undo.length > 0 ? (
-        <Part title="How to undo it, the last step first">
+        <Part title="How to undo it (last step first)">
           <Stack role="list" aria-label="How to undo it" gap={2}>
             {recipe.undo.map((line) => (
               <Line key={line}>{line}</Line>
@@ -84,7 +82,7 @@ function Cautions({ recipe: { cautions } }: { recipe: Recipe }): ReactNode {
         </Body>
       ))}
       <Body style={{ color: INK }}>
-        The maker’s instructions and local rules come before this page; what is on the device may be lost.
+        Follow the maker’s instructions and local rules first. Data on the device may be lost.
       </Body>
     </Stack>
   );
@@ -94,7 +92,7 @@ function Steps({ recipe: { steps } }: { recipe: Recipe }): ReactNode {
   return (
     <Part title="What to do">
       {steps.length === 0 ? (
-        <Body style={{ color: INK }}>No steps were noted: it is made by what is set below.</Body>
+        <Body style={{ color: INK }}>No steps recorded. Apply the settings below.</Body>
       ) : null}
       <Stack role="list" aria-label="Steps" gap={8}>
         {steps.map((step, i) => {

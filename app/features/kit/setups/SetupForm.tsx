@@ -46,7 +46,7 @@ export function SetupForm({
       { kind: 'setup', id: setup.id, record: { ...record, base: opened } as RecordChange },
       {
         onSuccess: ({ followed }) => (
-          toast({ text: `“${String(record['name'])}” is kept${followText(followed)}.` }),
+          toast({ text: `“${String(record['name'])}” saved${followText(followed)}.` }),
           onDone()
         ),
       },
@@ -54,18 +54,18 @@ export function SetupForm({
   );
   return (
     <Stack padding={12} gap={8} role="form" aria-label={`Setup ${setup.name}`}>
-      <TextField control={control} name="name" label="Name of the setup" />
+      <TextField control={control} name="name" label="Setup name" />
       {others.length > 0 ? (
         <Controller
           control={control}
           name="facts.from"
           render={({ field }) => (
             <Select
-              label="Derived from"
+              label="Based on"
               options={others.map(({ name }) => ({ value: name, text: name }))}
               value={field.value ?? null}
               onChange={field.onChange}
-              none="none: it stands alone"
+              none="none"
             />
           )}
         />
@@ -86,11 +86,11 @@ export function SetupForm({
       <StepsEditor control={control} />
       <TextField control={control} name="facts.notes" label="Notes" />
       {Object.keys(form.formState.errors).length > 0 ? (
-        <Body role="alert">Something above is not right yet; it says what.</Body>
+        <Body role="alert">Correct the marked fields above.</Body>
       ) : null}
-      {error ? <Body role="alert">{`Not kept: ${error.message} What you typed stays.`}</Body> : null}
+      {error ? <Body role="alert">{`Not saved: ${error.message} Your text is still here.`}</Body> : null}
       <Row gap={8} wrap style={{ marginTop: 8 }}>
-        <Button title="Keep setup" loading={save.isPending} onPress={() => void keep()} />
+        <Button title="Save setup" loading={save.isPending} onPress={() => void keep()} />
         <Button
           type="outline"
           title="Recipe"
@@ -104,7 +104,7 @@ export function SetupForm({
           onPress={() => remove.mutate({ kind: 'setup', id: setup.id })}
         />
       </Row>
-      {form.formState.isDirty ? <Quiet>The recipe is of what was kept last.</Quiet> : null}
+      {form.formState.isDirty ? <Quiet>The recipe shows the last saved version.</Quiet> : null}
     </Stack>
   );
 }
@@ -116,14 +116,14 @@ function problemOf(error: FieldError | undefined): string | null {
   const one = Object.values(error as unknown as Record<string, Record<string, FieldError> | undefined>).find(
     (inner) => inner && typeof inner === 'object',
   );
-  return Object.values(one ?? {}).find((field) => field.message)?.message ?? 'Something here is not right.';
+  return Object.values(one ?? {}).find((field) => field.message)?.message ?? 'Correct the marked fields.';
 }
 
 /** What a setup says of itself in one line. */
 export function saySetup({ facts, whole }: KitSetup): string {
   if (facts.from === undefined) return whole.map(sayPair).join(', ');
   const own = (facts.pairs ?? []).map((pair) =>
-    pair.value === null ? `${pair.key} not set` : sayPair({ ...pair, value: pair.value }),
+    pair.value === null ? `without ${pair.key}` : sayPair({ ...pair, value: pair.value }),
   );
-  return `as ${facts.from}, but ${own.length === 0 ? 'for nothing' : own.join(', ')}`;
+  return own.length === 0 ? `same as ${facts.from}` : `same as ${facts.from}, except ${own.join(', ')}`;
 }

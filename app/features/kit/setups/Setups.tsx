@@ -76,7 +76,7 @@ function NewSetup({
     <Row gap={8} align="flex-end" wrap>
       <Stack flex={1} style={{ minWidth: 180 }}>
         <Input
-          aria-label="A new setup"
+          aria-label="New setup"
           placeholder="Highest, cap 60"
           value={name}
           onChangeText={setName}
@@ -86,7 +86,7 @@ function NewSetup({
       </Stack>
       {setups.length > 0 ? (
         <Select
-          label="Derived from"
+          label="Based on"
           options={setups.map((one) => ({ value: one.name, text: one.name }))}
           value={from}
           onChange={setFrom}

@@ -18,16 +18,16 @@ export function SideBySide({ setups }: { setups: KitSetup[] }): ReactNode {
   const cell = { flex: 1, paddingVertical: 6, borderTopWidth: 1, borderColor: line } as const;
   return (
     <Stack gap={8}>
-      <Heading level={3}>Two beside each other</Heading>
+      <Heading level={3}>Compare two setups</Heading>
       <Row gap={10} wrap>
         <Select
-          label="First"
+          label="First setup"
           options={options}
           value={first.id}
           onChange={(id) => setIds(([, b]) => [id ?? first.id, b])}
         />
         <Select
-          label="Second"
+          label="Second setup"
           options={options}
           value={second.id}
           onChange={(id) => setIds(([a]) => [a, id ?? second.id])}
@@ -35,14 +35,14 @@ export function SideBySide({ setups }: { setups: KitSetup[] }): ReactNode {
       </Row>
       {rows.length === 0 ? (
         <Body small role="status">
-          They set the same.
+          Both setups are the same.
         </Body>
       ) : (
-        <View role="table" aria-label="What differs">
+        <View role="table" aria-label="Differences">
           <Row role="row" gap={8}>
             {['', first.name, second.name].map((head, i) => (
               <Quiet key={i} role="columnheader" style={{ flex: 1, paddingBottom: 4 }}>
-                {head === '' ? 'what differs' : head}
+                {head === '' ? 'difference' : head}
               </Quiet>
             ))}
           </Row>

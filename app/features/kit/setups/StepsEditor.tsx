@@ -8,29 +8,29 @@ import { Row, Sheet, Stack } from '../../../ui/parts';
 import { Heading, Quiet } from '../../../ui/words';
 
 const WORDS: Record<StepNeed, string> = {
-  'outside-store': 'a package from outside a store',
-  root: 'root or superuser rights',
-  account: 'an account at somebody else’s',
-  'patched-driver': 'a driver that the maker did not deliver',
+  'outside-store': 'a package from outside the official store',
+  root: 'root or administrator rights',
+  account: 'an account with another service',
+  'patched-driver': 'a driver that is not from the maker',
 };
 
 /** How a setup is made, step by step, each with its way back. */
 export function StepsEditor({ control }: { control: Control<FieldValues> }): ReactNode {
   const { fields, append, remove, move } = useFieldArray({ control, name: 'facts.steps' });
   return (
-    <Stack gap={8} role="group" aria-label="How it is made">
-      <Heading level={3}>How it is made</Heading>
+    <Stack gap={8} role="group" aria-label="Steps">
+      <Heading level={3}>Steps</Heading>
       <Quiet>
-        Steps in order, so that others can follow. A step that takes more than a setting says so: the recipe
-        then carries its caution.
+        List the steps in order so that others can follow. Mark any step that needs more than a setting; the
+        recipe then shows a caution.
       </Quiet>
       {fields.map((step, i) => (
         <Sheet key={step.id} gap={2} role="group" aria-label={`Step ${i + 1}`}>
-          <TextField control={control} name={`facts.steps.${i}.says`} label={`${i + 1}. What to do`} />
-          <TextField control={control} name={`facts.steps.${i}.undo`} label="How it is undone" />
+          <TextField control={control} name={`facts.steps.${i}.says`} label={`${i + 1}. Action`} />
+          <TextField control={control} name={`facts.steps.${i}.undo`} label="How to undo it" />
           <Row wrap style={{ columnGap: 12 }}>
             <Stack style={{ flexGrow: 2, flexBasis: 170 }}>
-              <TextField control={control} name={`facts.steps.${i}.source`} label="Learnt from" />
+              <TextField control={control} name={`facts.steps.${i}.source`} label="Source" />
             </Stack>
             <Stack style={{ flexGrow: 1, flexBasis: 120 }}>
               <TextField
@@ -56,8 +56,8 @@ export function StepsEditor({ control }: { control: Control<FieldValues> }): Rea
             />
             <Button
               type="clear"
-              title="Take away"
-              aria-label={`Take step ${i + 1} away`}
+              title="Remove"
+              aria-label={`Remove step ${i + 1}`}
               onPress={() => remove(i)}
             />
           </Row>
@@ -66,7 +66,7 @@ export function StepsEditor({ control }: { control: Control<FieldValues> }): Rea
       <Row>
         <Button
           type="outline"
-          title={fields.length === 0 ? 'Add a step' : 'Add another step'}
+          title="Add step"
           onPress={() => append({ says: '', undo: '', source: '', dated: null, needs: [] })}
         />
       </Row>
@@ -82,8 +82,8 @@ function Needs({
   onChange: (needs: StepNeed[]) => void;
 }): ReactNode {
   return (
-    <Stack role="group" aria-label="What it takes">
-      <Quiet>It takes</Quiet>
+    <Stack role="group" aria-label="Special requirements">
+      <Quiet>Requires</Quiet>
       {STEP_NEEDS.map((need) => (
         <Flag
           key={need}

@@ -56,8 +56,8 @@ describe('setups of a title', () => {
     const rows = screen
       .getAllByRole('button', { expanded: false })
       .map((row) => row.textContent!.replaceAll('\u00a0', ' '));
-    expect(rows).toEqual(['safelayer Gangway, cap 40 fps', 'fastas safe, but CPU preset fast']);
-    const differs = within(screen.getByRole('table', { name: 'What differs' }));
+    expect(rows).toEqual(['safelayer Gangway, cap 40 fps', 'fastsame as safe, except CPU preset fast']);
+    const differs = within(screen.getByRole('table', { name: 'Differences' }));
     expect(
       differs
         .getAllByRole('row')
@@ -74,15 +74,15 @@ describe('setups of a title', () => {
     const type = (label: string, value: string): void =>
       void fireEvent.change(form.getByLabelText(label), { target: { value } });
     expect((form.getByLabelText('Layer') as HTMLInputElement).placeholder).toBe('Gangway');
-    fireEvent.click(form.getByRole('button', { name: 'Cap is not set here' }));
-    expect((form.getByLabelText('Cap, fps') as HTMLInputElement).placeholder).toBe('not set here');
-    type('Another thing', 'Layer');
-    expect(form.getByText('“Layer” stands above.')).toBeTruthy();
-    type('Another thing', 'fog');
-    type('Set to', '200');
+    fireEvent.click(form.getByRole('button', { name: 'Clear Cap' }));
+    expect((form.getByLabelText('Cap, fps') as HTMLInputElement).placeholder).toBe('not set');
+    type('Setting name', 'Layer');
+    expect(form.getByText('“Layer” is already listed above.')).toBeTruthy();
+    type('Setting name', 'fog');
+    type('Value', '200');
     type('Unit', 'm');
-    fireEvent.click(form.getByRole('button', { name: 'Add the other thing' }));
-    fireEvent.click(form.getByRole('button', { name: 'Keep setup' }));
+    fireEvent.click(form.getByRole('button', { name: 'Add setting' }));
+    fireEvent.click(form.getByRole('button', { name: 'Save setup' }));
     await until(() => sent.length === 1);
     expect(sent[0]!.facts).toMatchObject({
       from: 'safe',
@@ -98,20 +98,20 @@ describe('a recipe', () => {
     await until(() => screen.queryByRole('heading', { name: 'Iron Orchard: fast' }) !== null);
     const text = document.body.textContent!.replaceAll('\u00a0', ' ');
     expect(text.indexOf('Root or superuser rights')).toBeLessThan(text.indexOf('1. Choose it.'));
-    expect(text).toContain('Packages from outside a store');
+    expect(text).toContain('Packages from outside the official store');
     expect(text).toContain('from a reader, tried 3 May 2026');
     const list = (name: string): (string | null)[] =>
       within(screen.getByRole('list', { name }))
         .getAllByRole('listitem')
         .map((row) => row.textContent!.replaceAll('\u00a0', ' '));
-    expect(list('What is set')).toEqual(['layer: Gangway', 'cap: 40 fps', 'CPU preset: fast']);
-    expect(list('How to undo it')).toEqual(['Step 1: no way back was noted.']);
+    expect(list('Settings of this setup')).toEqual(['layer: Gangway', 'cap: 40 fps', 'CPU preset: fast']);
+    expect(list('How to undo it')).toEqual(['Step 1: no undo recorded.']);
     fireEvent.click(screen.getByRole('button', { name: 'Back' }));
     expect(mockNavigate).toHaveBeenCalledWith('/kit/title/t');
   });
   it('of a setup that is gone says so', async () => {
     replaced();
     await show(<RecipeScreen id="gone" />);
-    await until(() => screen.queryByText('Not in the kit') !== null);
+    await until(() => screen.queryByText('Not found in Kit') !== null);
   });
 });

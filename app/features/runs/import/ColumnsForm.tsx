@@ -59,7 +59,9 @@ export function ColumnsForm({ layout, guesses, choice, why, onChoice, onSplit }:
   return (
     <Stack gap={10}>
       <Body>
-        {why ? `Guessed: ${why}. Tap another column to correct it.` : 'Tap the column that holds the frames.'}
+        {why
+          ? `Suggested: ${why}. Tap another column to change it.`
+          : 'Tap the column with the frame times or timestamps.'}
       </Body>
       <FirstRows
         layout={layout}
@@ -67,7 +69,7 @@ export function ColumnsForm({ layout, guesses, choice, why, onChoice, onSplit }:
         onColumn={(column) => change(guesses.find((guess) => guess.column === column) ?? { column })}
       />
       <Labelled
-        label="It holds"
+        label="Content of the column"
         options={KINDS}
         selected={choice?.kind ?? null}
         onSelect={(kind) => change({ kind })}
@@ -79,7 +81,7 @@ export function ColumnsForm({ layout, guesses, choice, why, onChoice, onSplit }:
         onSelect={(unit) => change({ unit })}
       />
       <Labelled
-        label="Columns are parted by"
+        label="Column separator"
         options={DELIMITERS}
         selected={layout.delimiter}
         onSelect={(delimiter) => onSplit({ delimiter })}

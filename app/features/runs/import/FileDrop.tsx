@@ -32,11 +32,11 @@ export function FileDrop({ onFile }: { onFile: (file: File) => void }): ReactNod
         }}
       >
         <Icon name="file" size={28} color={action} />
-        <Body>{wide ? 'Drop a frame log here, or choose one.' : 'Choose a frame log from this device.'}</Body>
+        <Body>{wide ? 'Drop a file here, or choose one' : 'Choose a file'}</Body>
         <Button title="Choose a file" onPress={open} />
         <Quiet>
-          CSV with comma, semicolon or tab, one frame time or timestamp a row; a .pace.ndjson run file; or
-          what the device’s own shell printed. Gzipped files too, up to 256 MB.
+          CSV with one frame time or timestamp per row (comma, semicolon or tab), a .pace.ndjson run file, or
+          output of the device’s shell. Plain or gzipped, up to 256 MB.
         </Quiet>
       </View>
     </div>

@@ -38,7 +38,7 @@ export function ImportScreen(): ReactNode {
     >
       <Heading level={1}>Import a run</Heading>
       {step ? (
-        <Quiet>{`For the step “${step.title} on ${step.device ?? 'no device'}”: its conditions go along.`}</Quiet>
+        <Quiet>{`For the step “${step.title} on ${step.device ?? 'no device'}”. Its conditions are copied to the run.`}</Quiet>
       ) : null}
       {file === null ? (
         <NoFile onFile={setFile} />
@@ -64,10 +64,10 @@ function NoFile({ onFile }: { onFile: (file: File) => void }): ReactNode {
       <Stack gap={8} align="flex-start">
         <Heading>No log?</Heading>
         <Body>
-          Some titles block every logger. Type or paste what you read: temperatures, percents, rates off a
+          Some titles block loggers. Type or paste your readings: temperatures, battery percent, rates from a
           counter or by eye.
         </Body>
-        <Button type="outline" title="From the notebook" onPress={() => router.navigate('/typed')} />
+        <Button type="outline" title="Enter notes" onPress={() => router.navigate('/typed')} />
       </Stack>
     </>
   );
@@ -85,20 +85,20 @@ function Paste({ onFile }: { onFile: (file: File) => void }): ReactNode {
   }
   return (
     <Stack role="group" aria-label="Paste text" gap={8}>
-      <Quiet>Rows of a log, lines of a run file, or what the device’s own shell printed.</Quiet>
+      <Quiet>Paste rows of a log, a run file, or output of the device’s shell.</Quiet>
       <LongText
-        label="Text of a log"
+        label="Log as text"
         value={text}
         onChange={setText}
         placeholder={'at 1795686223\nlevel: 87\nstatus: 3\nskin-therm 38400'}
       />
       <Row gap={8}>
         <Button
-          title="Read it"
+          title="Continue"
           disabled={text.trim() === ''}
           onPress={() => onFile(new File([text], 'pasted.txt', { type: 'text/plain' }))}
         />
-        <Button type="clear" title="Leave it" onPress={() => setText(null)} />
+        <Button type="clear" title="Cancel" onPress={() => setText(null)} />
       </Row>
     </Stack>
   );
@@ -137,7 +137,7 @@ function Chosen({
     <>
       <Row gap={12} align="center" wrap>
         <Body style={{ flexShrink: 1 }}>{`${file.name}, ${bytes(file.size)}`}</Body>
-        <Button type="outline" title="Choose another" onPress={onOther} />
+        <Button type="outline" title="Choose another file" onPress={onOther} />
       </Row>
       <View
         style={{
@@ -147,7 +147,7 @@ function Chosen({
         }}
       >
         <Stack gap={14} flex={wide ? 1.2 : undefined} style={{ minWidth: 0 }}>
-          <Heading>What it holds</Heading>
+          <Heading>Preview</Heading>
           <Understood preview={preview} onCancel={onOther} />
           {layout ? (
             <ColumnsForm
@@ -161,7 +161,7 @@ function Chosen({
           ) : null}
         </Stack>
         <Stack flex={wide ? 1 : undefined} style={{ minWidth: 0 }}>
-          <Heading style={{ marginBottom: 10 }}>What was played</Heading>
+          <Heading style={{ marginBottom: 10 }}>Title and device</Heading>
           <FactsFields form={form} isNew />
           <Keep
             file={file}
@@ -207,7 +207,7 @@ function Understood({ preview, onCancel }: { preview: Preview; onCancel: () => v
   if (refused)
     return (
       <Refused
-        title="This file cannot become a run as it is"
+        title="This file cannot be imported yet"
         message={refused.message}
         remedy={refused.remedy}
         rows={refused.rows}
@@ -216,13 +216,13 @@ function Understood({ preview, onCancel }: { preview: Preview; onCancel: () => v
   if (!figures) {
     return (
       <Stack gap={8}>
-        <Body role="status">{`Reading the file, ${Math.round(progress * 100)} %`}</Body>
+        <Body role="status">{`Reading file, ${Math.round(progress * 100)} %`}</Body>
         <LinearProgress
           value={progress}
           variant="determinate"
           color={action}
           trackColor={track}
-          aria-label="Reading the file"
+          aria-label="Reading file"
         />
         <Row>
           <Button type="outline" title="Cancel" onPress={onCancel} />
@@ -246,13 +246,13 @@ function Understood({ preview, onCancel }: { preview: Preview; onCancel: () => v
         }}
       >
         <Big figure={figures.frames.toLocaleString('en-GB')} label="frames" />
-        <Big figure={clock(figures.seconds)} label="long" />
+        <Big figure={clock(figures.seconds)} label="length" />
         <Big figure={fps(figures.average)} label="fps, average" />
-        {figures.readings > 0 ? <Big figure={String(figures.readings)} label="readings and marks" /> : null}
+        {figures.readings > 0 ? <Big figure={String(figures.readings)} label="readings and markers" /> : null}
       </Row>
       {figures.dropped > 0 ? (
         <>
-          <Body>{`${count(figures.dropped, 'row')} cannot be read and will be left out:`}</Body>
+          <Body>{`${count(figures.dropped, 'row')} cannot be read and will be skipped:`}</Body>
           <Rows rows={figures.rows} />
         </>
       ) : null}
@@ -329,13 +329,15 @@ function Keep({ file, form, link, preview, reading }: KeepProps): ReactNode {
     return (
       <Stack gap={8}>
         <Body role="status">
-          {sent < 1 ? `Sending, ${Math.round(sent * 100)} %` : 'Sent. The server reads and analyses it …'}
+          {sent < 1
+            ? `Uploading, ${Math.round(sent * 100)} %`
+            : 'Uploaded. The server is calculating the figures…'}
         </Body>
         <LinearProgress
           {...(sent < 1 ? { value: sent, variant: 'determinate' } : { variant: 'indeterminate' })}
           color={action}
           trackColor={track}
-          aria-label="Sending the file"
+          aria-label="Uploading"
         />
         <Row>
           <Button type="outline" title="Cancel" onPress={() => cancel.current?.abort()} />
@@ -348,7 +350,7 @@ function Keep({ file, form, link, preview, reading }: KeepProps): ReactNode {
       <Outcome error={store.error} onAgain={() => void send(true)} />
       <Row>
         <Button
-          title="Import this run"
+          title="Import run"
           disabled={preview.figures === null || file.size > LARGEST_LOG_BYTES}
           onPress={() => void send(false)}
         />
@@ -360,23 +362,23 @@ function Keep({ file, form, link, preview, reading }: KeepProps): ReactNode {
 function Outcome({ error, onAgain }: { error: Error | null; onAgain: () => void }): ReactNode {
   const router = useRouter();
   if (error === null) return null;
-  if (error.name === 'AbortError') return <Body role="status">Cancelled; nothing was stored.</Body>;
+  if (error.name === 'AbortError') return <Body role="status">Import cancelled. Nothing was stored.</Body>;
   if (!(error instanceof ApiFailure))
     return <Refused title="Not imported" message={error.message} remedy="Try again." />;
   const { problem } = error;
   if (problem.code === 'same-file' && problem.runId) {
     return (
-      <Refused title="The same file twice" message={problem.message} remedy={problem.remedy}>
+      <Refused title="This file is already imported" message={problem.message} remedy={problem.remedy}>
         <Row gap={8} wrap>
-          <Button title="Open that run" onPress={() => router.navigate(`/runs/${problem.runId!}`)} />
-          <Button type="outline" title="Import once more" onPress={onAgain} />
+          <Button title="Open existing run" onPress={() => router.navigate(`/runs/${problem.runId!}`)} />
+          <Button type="outline" title="Import again" onPress={onAgain} />
         </Row>
       </Refused>
     );
   }
   return (
     <Refused
-      title="Not imported; nothing was stored"
+      title="Not imported. Nothing was stored."
       message={problem.message}
       remedy={problem.remedy}
       rows={problem.rows}

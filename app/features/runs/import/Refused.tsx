@@ -47,7 +47,9 @@ export function Rows({ rows }: { rows: UnreadableRow[] }): ReactNode {
           <Quiet style={{ flex: 1 }}>{row.reason}</Quiet>
         </Row>
       ))}
-      {rows.length > SHOWN ? <Quiet>{`and ${rows.length - SHOWN} more like these.`}</Quiet> : null}
+      {rows.length > SHOWN ? (
+        <Quiet>{`and ${rows.length - SHOWN} more rows with similar errors.`}</Quiet>
+      ) : null}
     </>
   );
 }

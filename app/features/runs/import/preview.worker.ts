@@ -33,7 +33,7 @@ self.onmessage = (event: MessageEvent<PreviewRequest>): void => {
         refused: {
           code: 'unreadable',
           message: `The file cannot be read (${error instanceof Error ? error.message : String(error)}).`,
-          remedy: 'Check that it still exists and that you may read it, then choose it again.',
+          remedy: 'Check that the file still exists and that you have access to it, then choose it again.',
           line: null,
           rows: [],
         },
@@ -106,8 +106,8 @@ async function* bytesOf(
     if (!gzip) throw error;
     throw new LogRefused(
       'broken-archive',
-      'The gzip archive cannot be unpacked to its end.',
-      'It was probably cut off when it was copied: copy it again, or choose the unpacked file.',
+      'The gzip file is incomplete or damaged.',
+      'It was probably cut off during copying. Copy it again, or choose the unpacked file.',
     );
   } finally {
     void reader.cancel().catch(() => undefined);

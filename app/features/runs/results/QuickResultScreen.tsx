@@ -30,7 +30,7 @@ import { NOTHING, WhatWasPlayed } from './WhatWasPlayed';
 import { keepResults, runOf, type Played } from './keep';
 
 const OUTCOMES: { value: EndReason; text: string }[] = [
-  { value: 'stopped', text: 'played' },
+  { value: 'stopped', text: 'as planned' },
   { value: 'crash', text: 'crashed' },
   { value: 'would-not-start', text: 'would not start' },
 ];
@@ -112,26 +112,26 @@ function Values({
     }
     const [id] = await keepResults([{ run: runOf(played, entries), pictures }]);
     router.navigate('/');
-    toast({ text: `Kept: ${played.title} on ${played.device}.` });
+    toast({ text: `Saved: ${played.title} on ${played.device}.` });
     await onKept(id!).catch(() => undefined);
   };
   useKeys([
     ...[...'0123456789.'].map((key) => ({
       key,
-      does: key === '0' ? 'Digits: into the value' : '',
+      does: key === '0' ? 'Number pad for the value' : '',
       press: () => tap(key),
     })),
-    { key: '-', does: 'A range', press: () => active.signs.includes('–') && tap('–') },
-    { key: '~', does: 'About, by eye', press: () => active.signs.includes('~') && tap('~') },
+    { key: '-', does: 'Range', press: () => active.signs.includes('–') && tap('–') },
+    { key: '~', does: 'Estimate by eye', press: () => active.signs.includes('~') && tap('~') },
     { key: 'Backspace', does: '', press: () => tap('<') },
     { key: 'n', does: 'Next value', press: next },
-    { key: 'Enter', does: 'Keep the result', press: () => void keep() },
+    { key: 'Enter', does: 'Save result', press: () => void keep() },
   ]);
   const pad = (
     <Stack gap={6}>
       <Row apart align="baseline">
         <Quiet>{`${active.label}, ${active.unit}`}</Quiet>
-        <FigureText size={texts[at].length > 7 ? 28 : 44} aria-label="Typed">
+        <FigureText size={texts[at].length > 7 ? 28 : 44} aria-label="Entered value">
           {texts[at] === '' ? '–' : texts[at]}
         </FigureText>
       </Row>
@@ -141,7 +141,7 @@ function Values({
         <Stack gap={6} style={{ width: 104 }}>
           <Button type="outline" title="Next" onPress={next} buttonStyle={{ minHeight: 102 }} />
           <Button
-            title="Keep"
+            title="Save"
             disabled={empty}
             onPress={() => void keep()}
             buttonStyle={{ minHeight: 102 }}
@@ -169,12 +169,12 @@ function Values({
                 level={1}
                 style={{ fontSize: 22, lineHeight: 26 }}
               >{`${played.title} on ${played.device}`}</Heading>
-              <Quiet>{played.setup ?? 'no setup named'}</Quiet>
+              <Quiet>{played.setup ?? 'no setup'}</Quiet>
             </Stack>
             <Button
               type="clear"
               title="Change"
-              aria-label="Change what was played"
+              aria-label="Change title, device or setup"
               onPress={() => onPlayed(null)}
             />
           </Row>
@@ -197,10 +197,10 @@ function Values({
                 key={field}
                 role="alert"
                 small
-              >{`${fields.find((one) => one.field === field)?.label ?? 'Smoothness'}: ${problems[field]}`}</Body>
+              >{`${fields.find((one) => one.field === field)?.label ?? 'Stutter'}: ${problems[field]}`}</Body>
             ))}
           <Choices
-            label="Read off"
+            label="Read from"
             options={RATE_SOURCES.map((value) => ({ value, text: SOURCES[value] }))}
             selected={by}
             onSelect={(chosen) => set({ by: chosen })}
@@ -227,7 +227,7 @@ function Values({
           <Row gap={8} wrap align="center">
             <Button
               type="clear"
-              title={more ? 'Less' : 'More: smoothness, spot, scene, room, screen'}
+              title={more ? 'Less' : 'More: stutter, spot, scene, room, screen'}
               onPress={() => setMore(!more)}
             />
           </Row>

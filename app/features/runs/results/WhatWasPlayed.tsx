@@ -56,8 +56,8 @@ export function WhatWasPlayed({
     >
       <Heading level={1}>Quick result</Heading>
       {last.length > 0 ? (
-        <Stack gap={8} role="group" aria-label="Played last">
-          <Quiet>What was played? The last ones:</Quiet>
+        <Stack gap={8} role="group" aria-label="Recently played">
+          <Quiet>What did you play? Recent:</Quiet>
           {last.map((run) => (
             <Pressable
               key={run.id}
@@ -73,13 +73,13 @@ export function WhatWasPlayed({
               }}
             >
               <Heading level={2} style={{ fontSize: 18 }}>{`${run.title} on ${run.device}`}</Heading>
-              <Quiet>{run.setup ?? 'no setup named'}</Quiet>
+              <Quiet>{run.setup ?? 'no setup'}</Quiet>
             </Pressable>
           ))}
         </Stack>
       ) : null}
       <Stack>
-        <Quiet style={{ marginBottom: 6 }}>Or something else:</Quiet>
+        <Quiet style={{ marginBottom: 6 }}>Or enter something else:</Quiet>
         <NamePicker
           label="Title"
           what="title"
@@ -95,7 +95,7 @@ export function WhatWasPlayed({
           onChange={(value) => setOwn({ ...own, device: value })}
         />
         <NamePicker
-          label="Setup (may stay empty)"
+          label="Setup (optional)"
           what="setup"
           known={setups}
           value={own.setup ?? ''}
@@ -103,7 +103,7 @@ export function WhatWasPlayed({
         />
         <Row>
           <Button
-            title="Enter its values"
+            title="Continue to values"
             disabled={own.title.trim() === '' || device === ''}
             onPress={() =>
               onPlayed({ ...own, title: own.title.trim(), device, setup: own.setup?.trim() || null })

@@ -2,9 +2,9 @@ import type { RateSource, ResultField, School, TemperatureUnit } from '@pace-che
 
 /** What a value may be read off, short enough for a row of four. */
 export const SOURCES: Record<RateSource, string> = {
-  overlay: 'overlay',
-  'in-title': 'own counter',
-  tool: 'tool',
+  overlay: 'overlay counter',
+  'in-title': 'in-game counter',
+  tool: 'software tool',
   eye: 'by eye',
 };
 

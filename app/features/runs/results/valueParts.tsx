@@ -80,18 +80,18 @@ export function More({
   const screens = screensOf(kit, played.device);
   return (
     <Stack gap={10}>
-      <Quiet>How often it stumbles</Quiet>
+      <Quiet>Stutter seen</Quiet>
       <Choices
-        label="How often it stumbles"
+        label="Stutter seen"
         options={SMOOTH_WORDS.map((value) => ({ value, text: value }))}
         selected={SMOOTH_WORDS.find((word) => word === smooth) ?? null}
         onSelect={(word) => onSmooth(word === smooth ? '' : word)}
       />
       {screens.length > 1 ? (
         <>
-          <Quiet>Which screen</Quiet>
+          <Quiet>Screen</Quiet>
           <Choices
-            label="Which screen"
+            label="Screen"
             options={screens.map((value) => ({ value, text: value }))}
             selected={played.screen}
             onSelect={(screen) => onPlayed({ ...played, screen })}
@@ -99,7 +99,7 @@ export function More({
         </>
       ) : null}
       <NamePicker
-        label="Where the peak was read"
+        label="Spot of the highest temperature"
         what="spot"
         known={device?.spots.map((one) => one.spot) ?? []}
         value={spot ?? ''}
@@ -113,7 +113,7 @@ export function More({
         onChange={(value) => onPlayed({ ...played, scene: value === '' ? null : value })}
       />
       <TemperatureInput
-        label="Room"
+        label="Room temperature"
         of="room"
         value={played.roomC}
         onChange={(roomC) => onPlayed({ ...played, roomC: typeof roomC === 'number' ? roomC : null })}

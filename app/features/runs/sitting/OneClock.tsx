@@ -84,7 +84,7 @@ function Warmth({
   const { warmth, ink, line, quiet, sheet, paper } = usePalette();
   const { degrees, unit } = useVoice();
   const spots = run.figures.warmth.spots.filter((spot) => spot.readings.length > 0);
-  if (spots.length === 0) return <Quiet>No warmth was read.</Quiet>;
+  if (spots.length === 0) return <Quiet>No temperature readings.</Quiet>;
   const states = statesOver(sitting);
   const levels = sitting.warmth.flatMap(({ spot, levels: own }) =>
     states.flatMap(({ fromS, toS, state }) => {
@@ -106,7 +106,7 @@ function Warmth({
   return (
     <View
       role="img"
-      aria-label={`Warmth over the sitting: ${spots.map((spot) => `${spot.spot} from ${degrees(spot.readings[0]!.c).toFixed(1)} to ${degrees(spot.peakC).toFixed(1)} °${unit} at most`).join('; ')}`}
+      aria-label={`Warmth over the session: ${spots.map((spot) => `${spot.spot} from ${degrees(spot.readings[0]!.c).toFixed(1)} to ${degrees(spot.peakC).toFixed(1)} °${unit} at most`).join('; ')}`}
     >
       <Svg width={width} height={WARMTH}>
         {marks.map((c) => (
@@ -173,7 +173,7 @@ function Warmth({
             <Quiet>{spot}</Quiet>
           </View>
         ))}
-        {levels.length > 0 ? <Quiet>dots: where it would settle</Quiet> : null}
+        {levels.length > 0 ? <Quiet>dots: where it would level off</Quiet> : null}
       </Stack>
     </View>
   );
@@ -183,7 +183,7 @@ function Warmth({
 function Battery({ run, x, width }: { run: RunDetail; x: Scale; width: number }): ReactNode {
   const { drain, track, quiet } = usePalette();
   const { battery, charging } = run.figures;
-  if (battery.length < 2) return <Quiet>No battery was read.</Quiet>;
+  if (battery.length < 2) return <Quiet>No battery readings.</Quiet>;
   const percents = battery.map((one) => one.percent);
   const [low, high] = [Math.min(...percents), Math.max(...percents)];
   const y = scale([low, high], [BATTERY - 6, 20]);

@@ -23,8 +23,8 @@ export function RunSittingScreen({ id }: { id: string }): ReactNode {
   const run = useRun(id);
   return (
     <Page>
-      <BackTo href={`/runs/${id}`} title={run.data?.name ?? 'The run'} />
-      <Answered query={run} loading={{ rows: 4, height: 120, label: 'Loading the sitting' }}>
+      <BackTo href={`/runs/${id}`} title={run.data?.name ?? 'Run'} />
+      <Answered query={run} loading={{ rows: 4, height: 120, label: 'Loading session' }}>
         {(known) => <OfRun run={known} />}
       </Answered>
     </Page>
@@ -54,7 +54,7 @@ function OfRun({ run }: { run: RunDetail }): ReactNode {
     return (
       <>
         {head}
-        <Quiet>One title in one state so far. Note what was switched, or another title, by its times.</Quiet>
+        <Quiet>One title and no changes so far. Add a change or another title with its times.</Quiet>
         {note}
         {longPlay ? <HoursOfPlay play={longPlay} /> : null}
       </>
@@ -69,7 +69,7 @@ function OfRun({ run }: { run: RunDetail }): ReactNode {
     </>
   );
   const effects = (
-    <Section title="Switches">
+    <Section title="Changes during the run">
       <SwitchList sitting={sitting} />
       <SittingCautions run={run} />
       <LevelList sitting={sitting} />
@@ -78,7 +78,7 @@ function OfRun({ run }: { run: RunDetail }): ReactNode {
   return (
     <>
       {head}
-      <Section title="On one clock">
+      <Section title="Timeline">
         <OneClock
           run={run}
           sitting={sitting}
@@ -88,8 +88,8 @@ function OfRun({ run }: { run: RunDetail }): ReactNode {
         />
         <Quiet>
           {run.part === null
-            ? 'Drag the end of a bar to when it really was; drag over the warmth to note a switch.'
-            : 'A stretch of a sitting: what was switched is moved there.'}
+            ? 'Drag the end of a bar to correct its time. Drag over the warmth curve to add a change.'
+            : 'This is part of a session. Edit changes on the session’s page.'}
         </Quiet>
         {run.part === null && drawn === null ? note : null}
       </Section>

@@ -12,7 +12,7 @@ export function SittingSection({ run }: { run: RunDetail }): ReactNode {
   const { sitting, longPlay } = run.figures;
   if (sitting === null && longPlay === null) return null;
   return (
-    <Section title={sitting === null ? 'Hours of play' : 'Titles and switches'}>
+    <Section title={sitting === null ? 'Long-play summary' : 'Titles and changes'}>
       {sitting !== null && sitting.titles.length > 1 ? (
         <Stack gap={8}>
           <TitleBand titles={sitting.titles} />
@@ -26,8 +26,8 @@ export function SittingSection({ run }: { run: RunDetail }): ReactNode {
         <HoursOfPlay play={longPlay!} />
       ) : (
         <Link href={`/runs/${run.id}/sitting`}>
-          <Body style={{ textDecorationLine: 'underline' }}>The sitting on one clock</Body>
-          <Quiet>{' with where each spot would settle'}</Quiet>
+          <Body style={{ textDecorationLine: 'underline' }}>Session timeline</Body>
+          <Quiet>{' with the level each spot would reach'}</Quiet>
         </Link>
       )}
     </Section>
@@ -44,8 +44,8 @@ export function PartOf({ run: { part } }: { run: Pick<RunDetail, 'part'> }): Rea
         <Body small style={{ textDecorationLine: 'underline' }}>{`“${part.sittingName}”`}</Body>
       </Link>
       {part.fromMs > 0
-        ? ': it began warm from what was played before. Its lines are the sitting’s, and are changed there.'
-        : ': its lines are the sitting’s, and are changed there.'}
+        ? ': it started warm from the titles before. Edit its entries on the session’s page.'
+        : ': edit its entries on the session’s page.'}
     </Body>
   );
 }

@@ -101,7 +101,7 @@ function Bar({
             }),
           onError: (error) => {
             setMoved(null);
-            toast({ text: `It stays where it was: ${error.message}` });
+            toast({ text: `Time not changed: ${error.message}` });
           },
         },
       );

@@ -16,16 +16,16 @@ export function TakeApart({
   return (
     <Button
       type="outline"
-      title="Take it apart"
+      title="Split into runs"
       {...look}
       loading={apart.isPending}
       onPress={() =>
         apart.mutate(run.id, {
           onSuccess: ({ runs }) => {
             router.navigate('/');
-            toast({ text: `“${run.name}” is ${runs.length} runs again.` });
+            toast({ text: `“${run.name}” split into ${runs.length} runs.` });
           },
-          onError: (error) => toast({ text: `It stays joined: ${error.message}` }),
+          onError: (error) => toast({ text: `Not split: ${error.message}` }),
         })
       }
     />

@@ -31,24 +31,24 @@ const battery = (minute: number, percent: number): EntryLine => ({
 describe('titles and switches', () => {
   it('are nothing to speak of in a run of one title', async () => {
     await show(<SittingSection run={runWith({ frames: at(60, 300) })} />);
-    expect(screen.queryByText('Titles and switches')).toBeNull();
+    expect(screen.queryByText('Titles and changes')).toBeNull();
   });
 
   it('stand end to end with what each took, and say where the titles are not told apart', async () => {
     const lines = [title(0, 'Aurelune'), title(10, 'Hexgarden'), battery(0, 90), battery(20, 80)];
     await show(<SittingSection run={runWith({ frames: at(60, 1200), entries: lines })} />);
-    const list = within(screen.getByRole('list', { name: 'Titles of the sitting' }));
+    const list = within(screen.getByRole('list', { name: 'Titles in the session' }));
     expect(list.getAllByRole('listitem').map((row) => row.textContent)).toEqual([
       'Aurelune0:00 to 10:0060 fps',
       'Hexgarden10:00 to 20:0060 fps',
     ]);
-    expect(screen.getByText(/^Inseparable: the readings do not tell the titles apart/)).toBeTruthy();
+    expect(screen.getByText(/^The readings do not separate the titles/)).toBeTruthy();
   });
 
   it('say what a switch did, against the same title without it', async () => {
     const lines: EntryLine[] = [{ type: 'span', fromMs: 10 * MIN, toMs: 20 * MIN, kind: 'case' }];
     await show(<SittingSection run={runWith({ frames: at(60, 1800), entries: lines })} />);
-    const done = within(screen.getByRole('list', { name: 'What each switch did' }));
+    const done = within(screen.getByRole('list', { name: 'Effect of each change' }));
     expect(done.getByText('case: pace the same in practice.')).toBeTruthy();
     expect(done.getByText('on for 10 minutes')).toBeTruthy();
   });
@@ -61,27 +61,27 @@ describe('titles and switches', () => {
       return { body: runWith({ frames: at(60, 300) }) };
     });
     await show(<NoteSwitch run={runWith({ frames: at(60, 300) })} />);
-    fireEvent.click(screen.getByRole('button', { name: 'Something was switched' }));
-    const form = within(screen.getByRole('form', { name: 'What was switched' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Add a change during the run' }));
+    const form = within(screen.getByRole('form', { name: 'What was turned on' }));
     const type = (label: string, text: string): void =>
       void fireEvent.change(
         form.getByLabelText(label.startsWith('O') ? `${label}, minutes and seconds` : label),
         { target: { value: text } },
       );
-    type('On from', '4:00');
+    type('On at', '4:00');
     type('Off at', '2:00');
-    expect(form.getByText('It goes off before it comes on.')).toBeTruthy();
+    expect(form.getByText('The end must be later than the start.')).toBeTruthy();
     type('Off at', '5:00');
-    type('The cooler sits on', 'over the chip');
-    fireEvent.click(form.getByRole('button', { name: 'Note it' }));
+    type('Cooler position', 'over the chip');
+    fireEvent.click(form.getByRole('button', { name: 'Add change' }));
     await until(() => sent.length === 1);
     expect(sent[0]).toEqual({
       entries: [{ type: 'span', fromMs: 240_000, toMs: 300_000, kind: 'cooler', place: 'over the chip' }],
     });
     fireEvent.click(form.getByRole('radio', { name: 'another title' }));
-    type('Title from then on', 'Hexgarden');
-    type('On from', '3:00');
-    fireEvent.click(form.getByRole('button', { name: 'Note it' }));
+    type('Title from this time on', 'Hexgarden');
+    type('On at', '3:00');
+    fireEvent.click(form.getByRole('button', { name: 'Add change' }));
     await until(() => sent.length === 2);
     expect(sent[1]).toEqual({ entries: [{ type: 'title', atMs: 180_000, title: 'Hexgarden' }] });
   });
@@ -99,7 +99,7 @@ describe('titles and switches', () => {
         }}
       />,
     );
-    expect(screen.getByRole('link', { name: 'Hexgarden as a run of its own' }).getAttribute('href')).toBe(
+    expect(screen.getByRole('link', { name: 'Open Hexgarden as a single run' }).getAttribute('href')).toBe(
       '/runs/b',
     );
     await show(
@@ -110,7 +110,7 @@ describe('titles and switches', () => {
       />,
     );
     expect(screen.getByText(/^20:00 to 44:00 of/).textContent).toMatch(
-      /of “On deck”: it began warm from what was played before\./,
+      /of “On deck”: it started warm from the titles before\./,
     );
   });
 });
@@ -199,12 +199,12 @@ describe('beside the numbers', () => {
         }}
       />,
     );
-    const rows = within(screen.getByRole('list', { name: 'Hours of play' })).getAllByRole('listitem');
+    const rows = within(screen.getByRole('list', { name: 'Long-play summary' })).getAllByRole('listitem');
     expect(rows.map((row) => row.textContent)).toEqual([
       'Played3:20:00, with 2 breaks of 40:00 in all',
-      'Hottest in one go43.2\u00a0°C, back, at 1:20:00',
-      'Hottest after a breaknot read',
-      'Longest in one go1:30:00',
+      'Hottest in one stretch43.2\u00a0°C, back, at 1:20:00',
+      'Hottest after a breakno reading',
+      'Longest stretch1:30:00',
       'The screen dimmedafter 2:00:00 of play',
     ]);
   });
@@ -215,8 +215,8 @@ describe('beside the numbers', () => {
     const hot: EntryLine = { type: 'skin', atMs: 3 * MIN, spot: 'back', c: 44, by: 'infrared' };
     const run = runWith({ frames: at(60, 300), entries: [cool, charge, hot] });
     await show(<SittingCautions run={{ ...run, roomC: 25, preflight: { plateC: 7, humidity: 50 } }} />);
-    expect(screen.getByText(/^Water gathers on the plate/)).toBeTruthy();
-    expect(screen.getByText(/^It was charged while hot: back at 44\.0.°C, at 3:00\./)).toBeTruthy();
+    expect(screen.getByText(/^Water condenses on the plate/)).toBeTruthy();
+    expect(screen.getByText(/^Charged while hot: back at 44\.0.°C, at 3:00\./)).toBeTruthy();
   });
 
   it('levels are told by what was on', async () => {
@@ -228,12 +228,10 @@ describe('beside the numbers', () => {
     }
     const { figures } = runWith({ frames: at(60, 3600), entries: lines });
     await show(<LevelList sitting={figures.sitting!} />);
-    const rows = within(screen.getByRole('list', { name: 'Where back would settle' })).getAllByRole(
-      'listitem',
-    );
-    expect(rows.map((row) => row.textContent!.slice(0, 22))).toEqual([
-      expect.stringMatching(/^the title38\.0/),
-      expect.stringMatching(/^the title \+ cooler34\.0/),
+    const rows = within(screen.getByRole('list', { name: 'Where back levels off' })).getAllByRole('listitem');
+    expect(rows.map((row) => row.textContent!.slice(0, 30))).toEqual([
+      expect.stringMatching(/^title only38\.0/),
+      expect.stringMatching(/^title only \+ cooler34\.0/),
     ]);
   });
 });

@@ -8,6 +8,7 @@ import {
   saySwitch,
   type LongPlay,
   type Sitting,
+  SWOLLEN_BATTERY,
 } from '@pace-check/core';
 import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
@@ -28,7 +29,7 @@ export function TitleBand({ titles, tall = 28 }: { titles: Sitting['titles']; ta
   return (
     <Row
       role="img"
-      aria-label={`Titles end to end: ${titles.map((one) => `${named(one.title)} ${clock(one.fromS)} to ${clock(one.toS)}`).join(', ')}`}
+      aria-label={`Order of titles: ${titles.map((one) => `${named(one.title)} ${clock(one.fromS)} to ${clock(one.toS)}`).join(', ')}`}
       gap={2}
     >
       {titles.map((one, i) => (
@@ -57,7 +58,7 @@ export function TitleBand({ titles, tall = 28 }: { titles: Sitting['titles']; ta
 /** A line for each title, which leads to its run. */
 export function TitleList({ titles, parts }: { titles: Sitting['titles']; parts: NamedItem[] }): ReactNode {
   return (
-    <Stack role="list" aria-label="Titles of the sitting" gap={4}>
+    <Stack role="list" aria-label="Titles in the session" gap={4}>
       {titles.map((one, i) => (
         <Row key={one.fromS} role="listitem" apart align="baseline" gap={10}>
           <Stack style={{ flexShrink: 1 }}>
@@ -69,9 +70,9 @@ export function TitleList({ titles, parts }: { titles: Sitting['titles']; parts:
           <Row gap={12} align="baseline">
             <FigureText>{one.average === null ? NONE : `${fps(one.average)} fps`}</FigureText>
             {parts.length === titles.length ? (
-              <Link href={`/runs/${parts[i]!.id}`} aria-label={`${named(one.title)} as a run of its own`}>
+              <Link href={`/runs/${parts[i]!.id}`} aria-label={`Open ${named(one.title)} as a single run`}>
                 <Body small style={{ textDecorationLine: 'underline' }}>
-                  its run
+                  Open run
                 </Body>
               </Link>
             ) : null}
@@ -89,9 +90,7 @@ export function DrainList({ drain }: Pick<Sitting, 'drain'>): ReactNode {
     <Stack gap={2}>
       <Heading level={3}>Battery</Heading>
       {drain.separable ? null : (
-        <Quiet>
-          Inseparable: the readings do not tell the titles apart, and one rate stands for all of them.
-        </Quiet>
+        <Quiet>The readings do not separate the titles. One rate is shown for all of them.</Quiet>
       )}
       <Stack role="list" aria-label="Drain by title" gap={2}>
         {drain.rates.map((one) => (
@@ -112,8 +111,8 @@ export function DrainList({ drain }: Pick<Sitting, 'drain'>): ReactNode {
 }
 
 const REMARKS: Record<Sitting['remarks'][number]['what'], string> = {
-  twice: 'was noted twice at once: it counts once',
-  'past the end': 'is noted past the end of the run: it counts to the end',
+  twice: 'was entered twice for the same time: counted once',
+  'past the end': 'ends after the run: counted up to the end',
 };
 
 /** What each switch did, in the words of comparing. */
@@ -127,12 +126,12 @@ export function SwitchList({
   if (switches.length === 0) return null;
   return (
     <Stack gap={4}>
-      <Heading level={3}>What each switch did</Heading>
-      <Stack role="list" aria-label="What each switch did" gap={4}>
+      <Heading level={3}>Effect of each change</Heading>
+      <Stack role="list" aria-label="Effect of each change" gap={4}>
         {switches.map((one) => (
           <Stack key={one.kind} role="listitem">
             <Body small>
-              {saySwitch(one, unit) ?? `${one.kind}: nothing to hold it against in the same title.`}
+              {saySwitch(one, unit) ?? `${one.kind}: nothing to compare with in the same title.`}
             </Body>
             <Quiet>{`on for ${count(Math.round(one.minutes), 'minute')}`}</Quiet>
           </Stack>
@@ -151,7 +150,8 @@ export function SwitchList({
             </Body>
           ))}
           <Quiet>
-            As read, the last before and the last of what followed; where it would settle is another question.
+            As entered: the last reading before and the last one after. The final level is a separate
+            question.
           </Quiet>
         </Stack>
       ) : null}
@@ -159,8 +159,8 @@ export function SwitchList({
         <Quiet key={`${kind} ${what}`} role="note">{`${kind} ${REMARKS[what]}.`}</Quiet>
       ))}
       <Quiet>
-        Against the same title without it, while nothing else was switched; pace where frames were logged; ±
-        and brackets are 95 % intervals. Where each spot would settle comes from one fit over all readings.
+        Compared with the same title without it, while nothing else changed. Pace only where frames were
+        logged. ± and brackets are 95 % intervals. All levels come from one fit over all readings.
       </Quiet>
     </Stack>
   );
@@ -173,15 +173,15 @@ export function LevelList({ sitting: { titles, warmth } }: { sitting: Sitting })
   if (warmth.length === 0) return null;
   return (
     <Stack gap={8}>
-      <Heading level={3}>Where it would settle</Heading>
+      <Heading level={3}>Where temperature levels off</Heading>
       {warmth.map(({ spot, levels }) => (
         <Stack key={spot} gap={2}>
           <Quiet>{spot}</Quiet>
-          <Stack role="list" aria-label={`Where ${spot} would settle`} gap={2}>
+          <Stack role="list" aria-label={`Where ${spot} levels off`} gap={2}>
             {levels.map((level) => (
               <Row key={level.state.join(' ')} role="listitem" apart gap={10} align="baseline">
                 <Body small style={{ flexShrink: 1 }}>
-                  {[titles.length > 1 ? named(level.state[0]!) : 'the title', ...level.state.slice(1)].join(
+                  {[titles.length > 1 ? named(level.state[0]!) : 'title only', ...level.state.slice(1)].join(
                     ' + ',
                   )}
                 </Body>
@@ -201,7 +201,7 @@ export function LevelList({ sitting: { titles, warmth } }: { sitting: Sitting })
 export function HoursOfPlay({ play }: { play: LongPlay }): ReactNode {
   const { temperature } = useVoice();
   const peak = (one: LongPlay['continuousPeak']): string =>
-    one === null ? 'not read' : `${temperature(one.c)}, ${one.spot}, at ${clock(one.atS)}`;
+    one === null ? 'no reading' : `${temperature(one.c)}, ${one.spot}, at ${clock(one.atS)}`;
   const facts: [string, string][] = [
     [
       'Played',
@@ -210,21 +210,21 @@ export function HoursOfPlay({ play }: { play: LongPlay }): ReactNode {
     ...(play.pauses === 0
       ? ([['Hottest', peak(play.continuousPeak)]] as [string, string][])
       : ([
-          ['Hottest in one go', peak(play.continuousPeak)],
+          ['Hottest in one stretch', peak(play.continuousPeak)],
           ['Hottest after a break', peak(play.afterBreakPeak)],
-          ['Longest in one go', clock(play.longestS)],
+          ['Longest stretch', clock(play.longestS)],
         ] as [string, string][])),
     [
       'The screen dimmed',
       play.playedUntilDimS === null
-        ? 'not noted'
+        ? 'not recorded'
         : `after ${clock(play.playedUntilDimS)} of play${play.dimmedAtS.length > 1 ? `, ${count(play.dimmedAtS.length, 'time')} in all` : ''}`,
     ],
   ];
   return (
     <Stack gap={4}>
-      <Heading level={3}>Hours of play</Heading>
-      <Stack role="list" aria-label="Hours of play" gap={2}>
+      <Heading level={3}>Long-play summary</Heading>
+      <Stack role="list" aria-label="Long-play summary" gap={2}>
         {facts.map(([what, says]) => (
           <Row key={what} role="listitem" apart gap={10} align="baseline">
             <Body small>{what}</Body>
@@ -234,7 +234,7 @@ export function HoursOfPlay({ play }: { play: LongPlay }): ReactNode {
           </Row>
         ))}
       </Stack>
-      <Quiet>Hours to flat, under Drain, are those of the sitting as it was played, breaks included.</Quiet>
+      <Quiet>Hours to empty, under Drain, include the breaks of the session.</Quiet>
     </Stack>
   );
 }
@@ -256,7 +256,7 @@ export function SittingCautions({ run }: { run: RunDetail }): ReactNode {
       ) : null}
       {hot === null ? null : (
         <Body small role="note">
-          {`It was charged while hot: ${hot.where} at ${temperature(hot.c)}, at ${clock(hot.atS)}. Makers charge cells up to about ${temperature(HOT_CELL_C)} at most; let it cool before it is plugged in. A swollen, leaking or hissing battery is not charged: move away and leave it to the maker’s service.`}
+          {`Charged while hot: ${hot.where} at ${temperature(hot.c)}, at ${clock(hot.atS)}. Makers allow charging up to about ${temperature(HOT_CELL_C)}; let the device cool before charging. ${SWOLLEN_BATTERY}`}
         </Body>
       )}
     </Stack>

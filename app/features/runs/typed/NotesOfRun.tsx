@@ -102,12 +102,12 @@ export function NotesOfRun({ onTable }: { onTable: (text: string) => void }): Re
       }}
     >
       <Stack gap={10} flex={wide ? 1.2 : undefined} style={{ minWidth: 0 }}>
-        <Heading>What was read</Heading>
+        <Heading>Your notes</Heading>
         <PaperNotes text={draft.text} onText={write} paper={paper} />
         <PaperCount lines={lines} />
       </Stack>
       <Stack flex={wide ? 1 : undefined} gap={10} style={{ minWidth: 0 }}>
-        <Heading>What was played</Heading>
+        <Heading>Title and device</Heading>
         <View>
           <FactsFields form={form} isNew withTarget={false} />
           <TargetNeed title={title} setup={setup} asked={asked} onAsked={setAsked} />
@@ -117,18 +117,18 @@ export function NotesOfRun({ onTable }: { onTable: (text: string) => void }): Re
             control={form.control}
             name="roomC"
             of="room"
-            label="Room"
+            label="Room temperature"
             placeholder={room === null ? 'unknown' : String(room)}
           />
           <LastRoom roomC={room} onRoom={(roomC) => form.setValue('roomC', roomC)} />
         </View>
         {cooled ? <CoolerAt device={device} roomC={room} value={cooler} onChange={setCooler} /> : null}
         {create.error ? (
-          <Body role="alert">{`Not kept: ${create.error.message} What you typed stays.`}</Body>
+          <Body role="alert">{`Not saved: ${create.error.message} Your text is still here.`}</Body>
         ) : null}
         <Row>
           <Button
-            title="Keep this run"
+            title="Save run"
             disabled={entries.length === 0}
             loading={create.isPending}
             onPress={() => void save()}

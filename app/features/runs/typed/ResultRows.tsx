@@ -24,7 +24,7 @@ const columnsOf = (unit: TemperatureUnit): Columns[] => [
     field,
     label: `${label.toLowerCase()}, ${counted}`,
   })),
-  { field: 'smooth', label: 'stumbles' },
+  { field: 'smooth', label: 'stutter' },
   { field: 'feel', label: 'plays' },
 ];
 
@@ -43,7 +43,7 @@ export function Heads({ unit }: { unit: TemperatureUnit }): ReactNode {
     { label: 'title', width: WIDTHS.title },
     { label: 'setup', width: WIDTHS.setup },
     { label: 'target, fps', width: WIDTHS.cell },
-    { label: 'asks for', width: WIDTHS.cell },
+    { label: 'title type', width: WIDTHS.cell },
     ...columnsOf(unit).map(({ label }) => ({ label, width: WIDTHS.cell })),
   ];
   return (
@@ -90,8 +90,8 @@ function WhatCells({ row, number, read, onChange, wide }: LineProps & { wide: bo
         onChange={(target) => onChange(row.id, { target })}
       />
       <Cell
-        label={`What it asks for, row ${number}`}
-        shown={wide ? null : 'asks for'}
+        label={`Title type, row ${number}`}
+        shown={wide ? null : 'title type'}
         width={half}
         value={row.need}
         hint={usual.need?.value ?? ''}
@@ -119,12 +119,7 @@ export const ResultLine = memo(function ResultLine(props: LineProps): ReactNode 
           onChange={(text) => onChange(row.id, { texts: { ...row.texts, [field]: text } })}
         />
       ))}
-      <Button
-        type="clear"
-        title="✕"
-        aria-label={`Take row ${number} away`}
-        onPress={() => onRemove(row.id)}
-      />
+      <Button type="clear" title="✕" aria-label={`Remove row ${number}`} onPress={() => onRemove(row.id)} />
     </Row>
   );
 });
@@ -157,8 +152,8 @@ export const ResultCard = memo(function ResultCard(props: LineProps): ReactNode 
         <Button type="clear" title={more ? 'Fewer values' : 'More values'} onPress={() => setMore(!more)} />
         <Button
           type="clear"
-          title="Take away"
-          aria-label={`Take row ${number} away`}
+          title="Remove"
+          aria-label={`Remove row ${number}`}
           onPress={() => onRemove(row.id)}
         />
       </Row>
@@ -236,7 +231,7 @@ export function RowProblems({
         `Row ${i + 1}, ${words.find((one) => one.field === field)?.label ?? OTHER[field] ?? field}: ${problem}`,
     );
     if (row.title.trim() === '') said.push(`Row ${i + 1} has no title.`);
-    else if (entries.length === 0 && said.length === 0) said.push(`Row ${i + 1} has no value yet.`);
+    else if (entries.length === 0 && said.length === 0) said.push(`Row ${i + 1} has no value.`);
     return said;
   });
   if (found.length === 0) return null;
@@ -255,5 +250,5 @@ const OTHER: Record<string, string> = {
   smooth: 'stumbles',
   feel: 'plays',
   target: 'target',
-  need: 'asks for',
+  need: 'title type',
 };

@@ -56,8 +56,8 @@ export function TableOfResults({
     setWaiting(null);
     setNote(
       unknown.length === 0
-        ? `${taken.length} rows are in the table.`
-        : `${taken.length} rows are in the table. Left out, as no such heading is known: ${unknown.join(', ')}.`,
+        ? `${taken.length} rows added to the table.`
+        : `${taken.length} rows added to the table. Skipped columns with unknown headings: ${unknown.join(', ')}.`,
     );
   };
   const paste = (text: string): void => {
@@ -92,7 +92,7 @@ export function TableOfResults({
     );
     onKept();
     router.navigate('/');
-    toast({ text: `Kept: ${filled.length} results on ${device.trim()}.` });
+    toast({ text: `Saved: ${filled.length} results on ${device.trim()}.` });
   };
   const line = { unit, onChange: change, onRemove: remove };
   return (
@@ -109,7 +109,7 @@ export function TableOfResults({
         </View>
         <View style={{ width: wide ? 140 : '100%' }}>
           <TemperatureInput
-            label="Room"
+            label="Room temperature"
             of="room"
             value={roomC}
             onChange={(value) => set({ roomC: typeof value === 'number' ? value : null })}
@@ -117,9 +117,9 @@ export function TableOfResults({
           />
         </View>
         <Stack gap={4} style={{ marginBottom: 12 }}>
-          <Quiet>Read off</Quiet>
+          <Quiet>Read from</Quiet>
           <Choices
-            label="Read off"
+            label="Read from"
             options={RATE_SOURCES.map((value) => ({ value, text: SOURCES[value] }))}
             selected={by}
             onSelect={(source) => set({ by: source })}
@@ -129,7 +129,8 @@ export function TableOfResults({
       <LastRoom roomC={roomC} onRoom={(room) => set({ roomC: room })} />
       <Stack gap={4}>
         <Quiet>
-          Paste a table here, headings and all; tabs, commas, semicolons or several spaces part its cells:
+          Paste a table from a spreadsheet, including its header row. Tabs, commas, semicolons or several
+          spaces separate the cells.
         </Quiet>
         <LongText
           label="Table from a spreadsheet"
@@ -171,12 +172,12 @@ export function TableOfResults({
       <Row gap={10} wrap align="center">
         <Button
           type="outline"
-          title="Another row"
+          title="Add row"
           disabled={rows.length >= MOST_SITTING_ROWS}
           onPress={() => onTable((now) => ({ ...now, rows: [...now.rows, emptyRow(nextId(now.rows))] }))}
         />
         <Button
-          title={filled.length > 1 ? `Keep ${filled.length} results` : 'Keep'}
+          title={filled.length > 1 ? `Save ${filled.length} results` : 'Save result'}
           disabled={!ready}
           onPress={() => void keep()}
         />

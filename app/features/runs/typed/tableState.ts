@@ -111,10 +111,10 @@ export function readRow(row: TableRow, unit: TemperatureUnit, by: RateSource): R
     .replace(/\s*fps$/, '');
   const rate = Number(target.replace(',', '.'));
   if (target !== '' && target !== 'none' && !(rate > 0 && rate <= MOST_TARGET))
-    problems.target = `Write frames per second up to ${MOST_TARGET}, or none.`;
+    problems.target = `Enter frames per second up to ${MOST_TARGET}, or none.`;
   const need = row.need.trim().toLowerCase();
   const asksFor = NEED_WORDS.find((one) => one === need);
-  if (need !== '' && need !== 'none' && !asksFor) problems.need = `Write one of: ${NEED_WORDS.join(', ')}.`;
+  if (need !== '' && need !== 'none' && !asksFor) problems.need = `Use one of: ${NEED_WORDS.join(', ')}.`;
   return {
     entries: read.entries,
     asked: {
