@@ -42,7 +42,7 @@ export async function playLive(scenario: Scenario, options: LiveOptions): Promis
       kind: one,
       key: (
         await post<SourceWithKey>(options.address, `/bench/${run}/sources`, {
-          name: `Stand-in ${one}`,
+          name: `Simulated ${one}`,
           kind: one,
         })
       ).key,

@@ -221,7 +221,7 @@ program
     webAddress,
   )
   .option(
-    '--as <stand-in>',
+    '--as <device>',
     `${STAND_INS.join(', ')}; may be given several times (default: handset, thermometer and meter)`,
     severalOf(STAND_INS),
   )

@@ -157,7 +157,7 @@ export const newLadders = z
       if (one.doc.together === null || one.doc.together !== first!.doc.together)
         wrong(i, 'together', 'each needs the same number');
       else if (shape(one) !== shape(first!))
-        wrong(i, 'rungs', 'device, axis and rungs are those of the first');
+        wrong(i, 'rungs', 'device, axis and settings must be those of the first');
       else if (titles.has(title)) wrong(i, 'title', `“${one.doc.title}” is listed twice: remove one`);
       titles.add(title);
     });

@@ -236,7 +236,7 @@ export const packFigures = z.object({
           .string()
           .nullable()
           .optional()
-          .describe('what was read off in place of it, as it was written, frames per second'),
+          .describe('the manual reading used instead, as entered, frames per second'),
         low: orNull.describe('1 % low by quantile, frames per second'),
         word: z.string().nullable().describe('stamina: holds, eases, fades, buckles'),
         playable: z.string().nullable(),

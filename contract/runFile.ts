@@ -175,7 +175,7 @@ const speed = z
 
 const about = z.boolean().optional().describe('written as “about”: ± 2');
 const peak = z.boolean().optional().describe('highest value so far, time unknown');
-const whole = z.boolean().optional().describe('of the whole run: nobody noted when, and atMs is its end');
+const whole = z.boolean().optional().describe('of the whole run, time unknown; atMs is its end');
 
 export const entryLine = z.discriminatedUnion('type', [
   z.object({

@@ -18,7 +18,7 @@ const TOURS: Record<string, (page: Page, check: () => Promise<void>) => Promise<
     await page.getByRole('link', { name: /^Three for the crossing/ }).click();
     await expect(page.getByRole('list', { name: 'Ranking of the devices' })).toBeVisible();
     await check();
-    await page.getByRole('link', { name: 'Comparisons' }).click();
+    await page.getByRole('link', { name: 'Compare' }).first().click();
     await expect(page.getByRole('link', { name: /^The new one against/ })).toBeVisible();
     await check();
     await page.getByRole('link', { name: /^The new one against/ }).click();
@@ -27,9 +27,9 @@ const TOURS: Record<string, (page: Page, check: () => Promise<void>) => Promise<
   },
   'reviews, and ways to add a run': async (page, check) => {
     await page.goto('/reviews');
-    await page.getByRole('link', { name: /^Small compared with large on the night boat/ }).click();
+    await page.getByRole('link', { name: /^Small against large on the night boat/ }).click();
     await expect(page.getByRole('region', { name: 'Verdict' })).toBeVisible();
-    await page.getByRole('button', { name: 'Insert figure into Verdict' }).click();
+    await page.getByRole('button', { name: 'Insert a figure into Verdict' }).click();
     await check();
     await page.goto('/?choose=1');
     await page.getByRole('checkbox', { name: /Aurelune on Velm 4/ }).click();
@@ -58,7 +58,7 @@ const TOURS: Record<string, (page: Page, check: () => Promise<void>) => Promise<
     await expect(page.getByRole('radio', { name: 'Standard' })).toBeVisible();
     await check();
     await page.goto('/cards');
-    await expect(page.getByRole('link', { name: /^Small compared with large/ })).toBeVisible();
+    await expect(page.getByRole('link', { name: /^Small against large/ })).toBeVisible();
     await check();
     await openOwnCard(page, 'All screens');
     await expect(page.getByRole('group', { name: 'Timeline by device' })).toBeVisible();

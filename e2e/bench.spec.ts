@@ -27,7 +27,7 @@ async function openRun(
   facts: { device: string; title: string; speed?: string; minutes?: string },
 ): Promise<string> {
   await page.goto('/bench');
-  await page.getByRole('button', { name: 'Record run' }).first().click();
+  await page.getByRole('link', { name: 'Record live' }).click();
   for (const [label, value] of [
     ['Device', facts.device],
     ['Title', facts.title],
@@ -69,7 +69,7 @@ async function connect(page: Page, kind: string): Promise<void> {
   await page.getByRole('radio', { name: kind, exact: true }).click();
   await page.getByRole('button', { name: 'Connect', exact: true }).click();
   await expect(page.getByRole('list', { name: 'Loggers' })).toContainText(
-    new RegExp(`Stand-in (power )?${kind}`),
+    new RegExp(`Simulated (power )?${kind === 'handset' ? 'phone' : kind}`),
   );
 }
 
@@ -201,7 +201,7 @@ test.describe('with a server that is killed', () => {
     await tab(page, 'Readings');
     await tap(page, '401');
     await expect(lastEntry(page)).toContainText('40.1 °C');
-    await expect(lastEntry(page)).toContainText('waiting to send');
+    await expect(lastEntry(page)).toContainText('saved on this device');
     await expect(connection(page)).toContainText(/\d waiting to send/);
     await server.start();
     await expect(connection(page)).toHaveText('All sent');
@@ -397,7 +397,7 @@ test.describe('with a server that is killed', () => {
     await expect(connection(page)).toHaveText('All sent');
     await server.kill();
     await tapSkin(page, '305');
-    await expect(lastEntry(page)).toContainText('waiting to send');
+    await expect(lastEntry(page)).toContainText('saved on this device');
     await server.start();
     await expect(lastEntry(page)).toContainText('saved on the server');
     await page.reload();
@@ -433,7 +433,7 @@ test.describe('with a server that is killed', () => {
     await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
     // lists are kept from when they were last asked for with the worker there
     await page.reload();
-    await page.getByRole('button', { name: 'Record run' }).first().click();
+    await page.getByRole('link', { name: 'Record live' }).click();
     await expect(page.getByLabel('Device', { exact: true })).toBeVisible();
     await openOwnCard(page, 'Far from the server');
     const card = page.url();
@@ -544,8 +544,8 @@ test.describe('with a server that is killed', () => {
     });
     const page = await context.newPage();
     await page.goto('/bench');
-    await expect(page.getByRole('button', { name: 'Record run' }).first()).toBeVisible();
-    await page.getByRole('button', { name: 'Record run' }).first().click();
+    await expect(page.getByRole('link', { name: 'Record live' })).toBeVisible();
+    await page.getByRole('link', { name: 'Record live' }).click();
     await expect(page.getByLabel('Device', { exact: true })).toBeVisible();
     await server.kill();
     await page.getByLabel('Device', { exact: true }).fill('Quill Deck');
@@ -654,7 +654,7 @@ test('two screens on one run see each other’s entries, and the last word on a 
   await expect(here).toContainText('32.7 °C');
   await expect(here).toContainText('stutter');
   await expect(here).toContainText('charging on');
-  await noted.getByRole('button', { name: /^Remove 31\.2/ }).click();
+  await noted.getByRole('button', { name: /^Delete 31\.2/ }).click();
   await expect(here).not.toContainText('31.2 °C');
   // both at once
   await tab(page, 'Readings');
@@ -699,7 +699,7 @@ test('sources: a key that works as pasted, nonsense that is told, text from a sh
   await expect(sources).toContainText('Batch 0, line 2: it is not a JSON object.');
   await page.getByRole('button', { name: 'Paste shell text' }).click();
   await page
-    .getByLabel('Shell output')
+    .getByRole('textbox', { name: 'Shell output' })
     .fill('level: 64\nstatus: 3\ncurrent_now: -1100000\nvoltage_now: 4000000\nhello');
   await expect(page.getByText('Found: battery 64 %, 4.4 W. 1 line ignored.')).toBeVisible();
   await page.getByRole('button', { name: 'Add readings' }).click();
@@ -745,8 +745,8 @@ test('from the card to the bench, and after it to the cool-down watch', async ({
   await expectAccessible(page);
   // another one beside it
   await page.getByRole('button', { name: 'Track a device' }).click();
-  await page.getByLabel('Device').fill('Oru Fold');
-  await page.getByLabel('Device').blur();
+  await page.getByRole('combobox', { name: 'Device' }).fill('Oru Fold');
+  await page.getByRole('combobox', { name: 'Device' }).blur();
   await page.getByRole('button', { name: 'Start tracking', exact: true }).click();
   await expect(page.getByRole('group', { name: 'Oru Fold: cool-down' })).toContainText('No readings yet');
   for (const name of [device, 'Oru Fold'])

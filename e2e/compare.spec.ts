@@ -65,7 +65,7 @@ for (const [size, viewport] of [
         page.getByText(/^Velm 4 is faster: 60.fps against 45.fps\. But room temperature 18\.0/),
       ).toBeVisible();
       const mismatches = page.getByRole('list', { name: 'Different conditions' });
-      await expect(mismatches.getByText(/^Room 18\.0.°C against 31\.0.°C/)).toBeVisible();
+      await expect(mismatches.getByText(/^Room temperature 18\.0.°C against 31\.0.°C/)).toBeVisible();
       await expect(page.getByRole('img', { name: /^average: .*Velm 4 better/ })).toBeVisible();
       await expect(
         page.getByRole('list', { name: 'How to get a clear answer' }).getByText(/Repeat both at 18/),
@@ -120,7 +120,7 @@ test('a kept comparison is opened again after a run was corrected, and says what
 
   await ask(page, ROUTES.correctRun, { params: { id: old }, body: { roomC: 24 } });
   await page.goto(address);
-  await expect(page.getByText(/room 24\.0.°C against 18\.0.°C favours Velm 5/)).toBeVisible();
+  await expect(page.getByText(/room temperature 24\.0.°C against 18\.0.°C favours Velm 5/)).toBeVisible();
   await expect(page.getByText(/Result when saved: “Velm 5 is faster/)).toBeVisible();
 
   // whoever deletes a run of it is told

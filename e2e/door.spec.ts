@@ -60,7 +60,7 @@ test.describe('a server that others in the network reach', () => {
     await expect(page.getByRole('alert')).toContainText('Wrong passcode');
     await expectAccessible(page);
     await comeIn(page);
-    await expect(page.getByRole('link', { name: /^Small compared with large/ })).toBeVisible();
+    await expect(page.getByRole('link', { name: /^Small against large/ })).toBeVisible();
     expect(new URL(page.url()).pathname).toBe('/cards');
     // a browser that has forgotten it is asked anew, where it is
     await page.context().clearCookies();
@@ -83,7 +83,7 @@ test.describe('a server that others in the network reach', () => {
     await expect(form.getByRole('radio', { name: 'assistant' })).toBeChecked();
     await form.getByRole('button', { name: 'Show code' }).click();
     const shown = laptop.getByRole('group', { name: 'Code for phone on the bench' });
-    await expect(shown.getByText(/^Expires in [12]:\d\d\.$/)).toBeVisible();
+    await expect(shown.getByText(/Expires in [12]:\d\d\.$/)).toBeVisible();
     await expectAccessible(laptop);
     const address = await scan(shown.getByRole('img', { name: 'QR code to sign in phone on the bench' }));
     expect(address).toMatch(/^http:\/\/[\d.]+:\d+\/join\?token=[\w-]{43}$/);
@@ -130,7 +130,7 @@ test.describe('a server that others in the network reach', () => {
     await comeIn(laptop);
     const form = laptop.getByRole('form', { name: 'Add device' });
     await form.getByLabel('Name of the person or device').fill('an editor');
-    await form.getByRole('radio', { name: 'reader' }).click();
+    await form.getByRole('radio', { name: 'viewer' }).click();
     await form.getByRole('button', { name: 'Show code' }).click();
     const shown = laptop.getByRole('group', { name: 'Code for an editor' });
     const digits = /\d{3}\s?\d{3}/.exec(await shown.innerText())![0];

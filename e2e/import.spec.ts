@@ -99,7 +99,7 @@ test('what a shell printed is pasted and becomes a run', async ({ page, context 
   await expect(page.getByRole('group', { name: 'Log as text' })).toContainText('3,142 lines');
   await page.getByRole('button', { name: 'Continue' }).click();
   await expect(page.getByRole('status')).toContainText('3,000frames');
-  await expect(page.getByRole('status')).toContainText('1:00long');
+  await expect(page.getByRole('status')).toContainText('1:00length');
   await expect(page.getByRole('status')).toContainText('50fps, average');
   await fill(page, { Device: 'Velm 5', Title: 'Skiff 120', 'Target rate, fps': '50' });
   await page.getByRole('button', { name: 'Import run' }).click();

@@ -61,7 +61,7 @@ export async function fill(
  * @param ownDevices with devices of its own, too, of which nothing is remembered
  */
 export async function openOwnCard(page: Page, name: string, ownDevices = false): Promise<void> {
-  const demo = (await ask(page, ROUTES.cards, {})).find((card) => card.name === 'Small compared with large')!;
+  const demo = (await ask(page, ROUTES.cards, {})).find((card) => card.name === 'Small against large')!;
   const {
     id: _,
     revision: __,

@@ -41,9 +41,9 @@ test('a day on the phone: a new device, a template on two, too little time, anot
   await expect.poll(() => stepNames(page)).toEqual([before[1], before[0], ...before.slice(2)]);
   await handle(1).focus();
   await page.keyboard.press('Space');
-  await expect(page.getByText(/is (picked up from|over) place 1 of 8/)).toBeAttached();
+  await expect(page.getByText(/(picked up from|is over) position 1 of 8/)).toBeAttached();
   await page.keyboard.press('ArrowDown');
-  await expect(page.getByText(/is over place 2 of 8/)).toBeAttached();
+  await expect(page.getByText(/is over position 2 of 8/)).toBeAttached();
   await page.keyboard.press('Space');
   await expect.poll(() => stepNames(page)).toEqual(before);
 
@@ -91,7 +91,7 @@ test('preflight asks only what is not known, and the run shows its conditions', 
   await next.getByRole('button', { name: 'Check and start' }).click();
   await expect(page.getByRole('heading', { name: 'Checks before the run' })).toBeVisible();
   // the room stands in the day
-  await expect(page.getByRole('button', { name: /Room: 18.0\s°C/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Room temperature: 18.0\s°C/ })).toBeVisible();
   await page.getByRole('radiogroup', { name: 'Power' }).getByRole('radio', { name: 'plugged in' }).click();
   await expect(page.getByText('Charging during play adds about 5 °C')).toBeVisible();
   await page.getByRole('radiogroup', { name: 'Case' }).getByRole('radio', { name: 'off' }).click();
@@ -183,7 +183,7 @@ test('a day that makes no sense is refused with its reason, and nothing typed is
   await page.getByLabel('Start', { exact: true }).fill('0900');
   await page.getByLabel('Finish by').fill('9:10');
   await page.getByRole('button', { name: 'Plan the day' }).click();
-  await expect(page.getByRole('alert')).toContainText('No step fits: there are 10 minutes, and');
+  await expect(page.getByRole('alert')).toContainText('No step fits: 10 minutes are available, and');
   await page.getByLabel('Finish by').fill('8:00');
   await page.getByRole('button', { name: 'Plan the day' }).click();
   await expect(page.getByRole('alert')).toContainText('The day ends before it starts.');
@@ -248,9 +248,9 @@ test.describe('wide', () => {
     page,
   }) => {
     await page.goto('/');
-    await page.getByRole('link', { name: 'Cards' }).waitFor();
-    await page.keyboard.press('c');
-    await page.getByRole('link', { name: /^Small compared with large/ }).click();
+    await page.getByRole('link', { name: 'Plan' }).waitFor();
+    await page.keyboard.press('1');
+    await page.getByRole('link', { name: /^Small against large/ }).click();
     const lanes = page.getByRole('group', { name: 'Timeline by device' });
     await expect(lanes.getByRole('img', { name: /^Velm 5: Saltmarsh Drift \d\d:\d\d to/ })).toBeVisible();
     await expect(lanes.getByRole('img', { name: /^Kitto Mini:/ })).toBeVisible();

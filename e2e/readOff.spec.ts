@@ -24,8 +24,8 @@ async function noteRun(
   played: { title: string; device: string; setup?: string },
   notes: string,
 ): Promise<void> {
-  await page.goto('/');
-  await tap(page.getByRole('button', { name: 'Type or paste' }));
+  await page.goto('/bench');
+  await tap(page.getByRole('link', { name: 'Type or paste' }));
   await page.getByLabel('Readings, one per line').fill(notes);
   for (const [label, value] of [
     ['Title', played.title],
@@ -52,7 +52,7 @@ async function published(page: Page, name: string, devices: string[]): Promise<R
   await tap(page.getByRole('button', { name: 'Create review' }));
   await expect(page.getByRole('heading', { name })).toBeVisible();
   await tap(page.getByRole('button', { name: 'Publish', exact: true }));
-  await expect(page.getByText(/^Revision 1, .* It stays as it is\.$/)).toBeVisible();
+  await expect(page.getByText(/^Revision 1, .* Published revisions never change\.$/)).toBeVisible();
   const id = page.url().split('/').at(-1)!;
   const pack = unzipSync(await (await page.request.get(`/api/reviews/${id}/pack`)).body());
   return Object.fromEntries(
@@ -113,10 +113,10 @@ test('two devices side by side without a room: tables with commas, one peak each
     ['Quill Deck A', 'Aurelune, 52, 38, 41.7\nHexgarden, 50-55, 40, 40.2'],
     ['Quill Deck B', 'Aurelune, 44, 30, 44.9\nHexgarden, 41-46, 31, 43.8'],
   ] as const) {
-    await page.goto('/');
-    await tap(page.getByRole('button', { name: 'Type or paste' }));
+    await page.goto('/bench');
+    await tap(page.getByRole('link', { name: 'Type or paste' }));
     await page
-      .getByLabel(/^(Readings, a line each|Table from a spreadsheet)$/)
+      .getByLabel(/^(Readings, one per line|Table from a spreadsheet)$/)
       .fill(`Title, fps, 1% low, peak\n${rows}`);
     await expect(page.getByLabel('average, row 1', { exact: true })).toHaveValue(
       device.endsWith('A') ? '52' : '44',

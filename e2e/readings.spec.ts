@@ -38,7 +38,7 @@ test('readings are added to a run, taken back one by one, and brought back', asy
   await expect(page.getByText(/^31\.9\s°C$/).first()).toBeVisible();
   await page.getByRole('button', { name: 'Add readings from notes' }).click();
   await page.getByLabel('Readings, one per line').fill('# on the quay\n29:45 front corner 44.5');
-  await page.getByRole('button', { name: 'Add readings' }).click();
+  await page.getByRole('button', { name: 'Add readings', exact: true }).click();
   await expect(page.getByText(/44\.5\s°C at front corner;/)).toBeVisible();
   await expect(page.getByRole('note')).toContainText('Hold the device only briefly');
   await page.getByRole('button', { name: /^Remove 29:45/ }).click();
@@ -66,12 +66,12 @@ test('a menu is left out by its times and by dragging, and the figures change', 
   await page.getByLabel('From, minutes and seconds').fill('2:30');
   await page.getByLabel('To, minutes and seconds').fill('2:00');
   await expect(page.getByText('The end must be later than the start.')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Leave out' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Exclude' })).toBeDisabled();
   await page.getByLabel('From, minutes and seconds').fill('2:00');
   await page.getByLabel('To, minutes and seconds').fill('2:30');
-  await page.getByRole('button', { name: 'Leave out' }).click();
+  await page.getByRole('button', { name: 'Exclude' }).click();
   await expect(page.getByText('Averages 50 fps')).toBeVisible();
-  await page.getByRole('button', { name: /^Take back .*menu/ }).click();
+  await page.getByRole('button', { name: /^Remove .*menu/ }).click();
   await expect(page.getByText(`Averages ${average} fps`)).toBeVisible();
 
   // the same by dragging: the chart begins 36 px in and ends 4 px before its edge
@@ -87,7 +87,7 @@ test('a menu is left out by its times and by dragging, and the figures change', 
   await page.mouse.up();
   await expect(page.getByLabel('From, minutes and seconds')).toHaveValue(/^1:5[5-9]$|^2:00$/);
   await expect(page.getByLabel('To, minutes and seconds')).toHaveValue(/^2:3\d$/);
-  await page.getByRole('button', { name: 'Leave out' }).click();
+  await page.getByRole('button', { name: 'Exclude' }).click();
   await expect(page.getByText('Averages 50 fps')).toBeVisible();
 });
 
@@ -95,14 +95,14 @@ test('school and scale change what leads, everywhere and at once, and stay', asy
   await page.goto('/settings');
   await page.getByRole('radio', { name: 'median and share near it' }).click();
   await page.getByRole('radio', { name: 'Fahrenheit' }).click();
-  await page.getByRole('link', { name: 'Runs' }).click();
+  await page.getByRole('link', { name: 'Results' }).first().click();
   await lookFor(page, 'aurelune velm 4');
   const card = page.getByRole('link', { name: /Aurelune on Velm 4/ });
   await expect(card).toContainText('fps median');
   await expect(card).toContainText(/115\.5\s°F at back by the camera/);
   await card.click();
   await expect(page.getByText('fps, median')).toBeVisible();
-  await expect(page.getByRole('columnheader', { name: 'median' })).toBeVisible();
+  await expect(page.getByRole('columnheader', { name: 'median', exact: true })).toBeVisible();
   await expect(page.getByRole('columnheader', { name: '°F' })).toBeVisible();
   await page.reload();
   await expect(page.getByText('fps, median')).toBeVisible();

@@ -61,9 +61,9 @@ test('a quick result by thumb, with a photo: five values in no more than 25 taps
       entries: [{ type: 'rate', fps: 57, by: 'overlay' }],
     },
   });
-  await page.goto('/');
+  await page.goto('/bench');
   const thumb = new Thumb();
-  await thumb.tap(page.getByRole('button', { name: 'Quick result' }));
+  await thumb.tap(page.getByRole('link', { name: 'Quick result' }));
   await thumb.tap(page.getByRole('button', { name: /^Copperline Squad on Kitto Mini.*Fluid/ }));
   await thumb.type(page, /^Average/, '54');
   await thumb.type(page, /^1 % low/, '41');
@@ -78,7 +78,7 @@ test('a quick result by thumb, with a photo: five values in no more than 25 taps
   await expect(page.getByRole('img', { name: 'Picture 1' })).toBeVisible();
   // nobody answers while it is kept
   await context.setOffline(true);
-  await thumb.tap(page.getByRole('button', { name: 'Save result', exact: true }));
+  await thumb.tap(page.getByRole('button', { name: 'Save', exact: true }));
   console.log(`A result of five values took ${thumb.taps} taps.`);
   expect(thumb.taps).toBeLessThanOrEqual(25);
   const waiting = page.getByRole('list', { name: 'Saved on this device, waiting to send' });
@@ -109,7 +109,8 @@ test('a quick result by thumb, with a photo: five values in no more than 25 taps
 
 test('a sitting of eight titles is pasted; an unclear cell is pointed at and mended', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('button', { name: 'Type or paste' }).click();
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('link', { name: 'Type or paste' }).click();
   await page.getByRole('radio', { name: 'a table of several' }).click();
   await page.getByLabel('Device', { exact: true }).fill('Brask Slate 11');
   await page.getByLabel('Device', { exact: true }).blur();
@@ -134,7 +135,7 @@ test('a sitting of eight titles is pasted; an unclear cell is pointed at and men
   await expect(page.getByRole('button', { name: 'Save 8 results' })).toBeDisabled();
   await page.getByLabel('low, row 4').fill('37');
   await page.getByRole('button', { name: 'Save 8 results' }).click();
-  await expect(page.getByRole('heading', { name: 'Runs', exact: true })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Results', exact: true })).toBeVisible();
   for (const title of titles)
     await expect(
       page.getByRole('link', { name: new RegExp(`${title} on Brask Slate 11`) }).first(),
@@ -181,7 +182,7 @@ test('the screen of a foldable and a condition are corrected afterwards, and the
   });
   await page.goto(`/runs/${run.id}`);
   const caveats = page.getByRole('list', { name: 'Caveats' });
-  await expect(caveats).not.toContainText('first play');
+  await expect(caveats).not.toContainText('First play');
   const correct = async (screen: string): Promise<void> => {
     await page.getByRole('button', { name: 'Edit run' }).click();
     const asked = page.getByRole('button', { name: /^Screen: / });
@@ -191,7 +192,7 @@ test('the screen of a foldable and a condition are corrected afterwards, and the
   await correct('inner');
   await page.getByRole('radiogroup', { name: 'First play' }).getByRole('radio', { name: 'yes' }).click();
   await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(caveats).toContainText('first play');
+  await expect(caveats).toContainText('First play');
   await expect(page.getByText(/panel 120 Hz/)).toBeVisible();
   await correct('outer');
   await page.getByRole('button', { name: 'Save', exact: true }).click();

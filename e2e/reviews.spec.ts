@@ -74,7 +74,7 @@ for (const [size, viewport] of [
       await expect(page.getByText(/All changes saved/)).toBeVisible();
       await expect(missing.getByText('No verdict yet.')).toHaveCount(0);
       await page.getByRole('button', { name: 'Publish', exact: true }).click();
-      await expect(page.getByText(/^Revision 1, .* It stays as it is\.$/)).toBeVisible();
+      await expect(page.getByText(/^Revision 1, .* Published revisions never change\.$/)).toBeVisible();
 
       await ask(page, ROUTES.addEntries, {
         params: { id: run },
@@ -87,7 +87,7 @@ for (const [size, viewport] of [
       await expect(verdict.getByText(/^It gets to 41\.0.°C$/)).toBeVisible();
       await expect(page.getByText(/All changes saved/)).toBeVisible();
       await page.getByRole('button', { name: 'Publish revision 2' }).click();
-      await expect(page.getByText(/^Revision 2, .* It stays as it is\.$/)).toBeVisible();
+      await expect(page.getByText(/^Revision 2, .* Published revisions never change\.$/)).toBeVisible();
 
       const id = page.url().split('/').at(-1)!;
       const pack = unzipSync(await (await page.request.get(`/api/reviews/${id}/pack`)).body());
@@ -129,7 +129,7 @@ test('clips and cuts become chapters, moments and an overlay, at phone size', as
   ).toBeVisible();
   await expect(page.getByRole('list', { name: 'Moments' }).getByText('1:30', { exact: true })).toBeVisible();
   await expect(page.getByLabel('Chapters as text')).toHaveText('0:00 Harbour on Quill Deck video');
-  const overlay = page.getByRole('img', { name: /^The overlay at/ });
+  const overlay = page.getByRole('img', { name: /^Overlay at/ });
   await expect
     .poll(() => overlay.evaluate((img) => (img as HTMLImageElement).naturalWidth))
     .toBeGreaterThan(100);
@@ -204,7 +204,7 @@ test('what is published is read by others where it is switched on, and nothing e
 
 test('the demo’s review: its pack opens, its page keeps to WCAG and holds no script', async ({ page }) => {
   await page.goto('/reviews');
-  await page.getByRole('link', { name: /^Small compared with large on the night boat/ }).click();
+  await page.getByRole('link', { name: /^Small against large on the night boat/ }).click();
   await expect(page.getByText(/^Revision 2, /)).toBeVisible();
   const id = page.url().split('/').at(-1)!;
   const pack = unzipSync(await (await page.request.get(`/api/reviews/${id}/pack`)).body());

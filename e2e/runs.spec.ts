@@ -10,7 +10,7 @@ test('the demo’s runs stand as lanes, and a run opens with its words, measures
   page,
 }) => {
   await page.goto('/');
-  await expect(page.getByRole('heading', { name: 'Runs', exact: true })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Results', exact: true })).toBeVisible();
   await expect(page.getByRole('main').getByRole('link').first()).toBeVisible();
   await lookFor(page, 'night ferry oru fold');
   await expect(
@@ -49,7 +49,7 @@ test('a run is found by typing, renamed and corrected, deleted, and brought back
 }) => {
   await page.goto('/');
   await lookFor(page, 'kitto aurelune');
-  await expect(page.getByRole('main').getByRole('link')).toHaveCount(1);
+  await expect(page.getByRole('main').getByRole('link', { name: / on / })).toHaveCount(1);
   await page.getByRole('link', { name: /Kitto Mini/ }).click();
 
   await page.getByRole('button', { name: 'Edit run' }).click();
@@ -108,8 +108,8 @@ test('a spot is dragged to its place, and lies there on every run of the device'
 test('a run that is not there says so and leads back', async ({ page }) => {
   await page.goto('/runs/00000000-0000-4000-8000-000000000000');
   await expect(page.getByText(/This run does not exist/)).toBeVisible();
-  await page.getByRole('link', { name: 'Runs' }).first().click();
-  await expect(page.getByRole('heading', { name: 'Runs', exact: true })).toBeVisible();
+  await page.getByRole('link', { name: 'Results' }).first().click();
+  await expect(page.getByRole('heading', { name: 'Results', exact: true })).toBeVisible();
 });
 
 test('everything is saved as open files, and brought in again adds nothing', async ({ page }) => {
@@ -150,13 +150,13 @@ test.describe('on a wide screen', () => {
   test('keys lead through the app, and ? shows them', async ({ page }) => {
     await page.goto('/');
     await expect(page.getByText('average fps')).toBeVisible();
-    await page.keyboard.press('i');
-    await expect(page.getByRole('heading', { name: 'Import a run' })).toBeVisible();
+    await page.keyboard.press('4');
+    await expect(page.getByRole('heading', { name: 'Compare', exact: true })).toBeVisible();
     await page.keyboard.press('?');
-    await expect(page.getByText('Go to Runs')).toBeVisible();
+    await expect(page.getByText('Go to Results')).toBeVisible();
     await page.getByRole('button', { name: 'Close' }).click();
-    await page.keyboard.press('r');
-    await expect(page.getByRole('heading', { name: 'Runs', exact: true })).toBeVisible();
+    await page.keyboard.press('3');
+    await expect(page.getByRole('heading', { name: 'Results', exact: true })).toBeVisible();
     await page.keyboard.press('l');
     await expect(page.getByRole('button', { name: 'Light theme' })).toBeVisible();
     await page.reload();

@@ -36,7 +36,7 @@ test.describe('phone', () => {
       },
     });
     await page.goto('/');
-    await page.getByRole('button', { name: 'Ladders' }).click();
+    await page.getByRole('link', { name: 'Best settings' }).click();
     await page.getByRole('button', { name: 'New ladder' }).click();
     const form = page.getByRole('form', { name: 'New ladder' });
     await form.getByLabel('Device', { exact: true }).fill('Velm 5');
@@ -70,7 +70,7 @@ test.describe('phone', () => {
     await expect(next.getByText(/^Test 3× next/)).toBeVisible();
     // a slip of the thumb is taken back
     await probe('3×', '100');
-    await page.getByRole('button', { name: /^Remove 3×: 100 %/ }).click();
+    await page.getByRole('button', { name: /^Delete 3×: 100 %/ }).click();
     await expect(next.getByText(/^Test 3× next/)).toBeVisible();
     await probe('3×', '80');
     while (!(await next.getByText(/is the highest that holds/).isVisible())) await probe('2×', '100');
@@ -81,7 +81,7 @@ test.describe('phone', () => {
       page.getByText(/^2×: A long one at 2× · 2×, closes at 100 % of full speed, 20 min\.$/),
     ).toBeVisible();
     await expect(page.getByText(/All changes saved/)).toBeVisible();
-    await page.getByRole('link', { name: 'Ladders and option searches' }).click();
+    await page.getByRole('link', { name: 'Best settings' }).click();
     await expect(page.getByText(/^2× holds, 9\d % sure, confirmed by a long run$/)).toBeVisible();
     await ask(page, ROUTES.deleteRun, { params: { id: run } });
   });
@@ -146,12 +146,12 @@ test.describe('phone', () => {
     await expectAccessible(page);
     // one that is taken back opens it again
     await page
-      .getByRole('button', { name: /^Remove Ember: 97\.7 %/ })
+      .getByRole('button', { name: /^Delete Ember: 97\.7 %/ })
       .first()
       .click();
     await expect(stands.getByText(/^Not decided between Glim and Ember/)).toBeVisible();
     await expect(page.getByText(/All changes saved/)).toBeVisible();
-    await page.getByRole('link', { name: 'Ladders and option searches' }).click();
+    await page.getByRole('link', { name: 'Best settings' }).click();
     // what it says there stands on the library's own spread, which other journeys change
     await expect(page.getByRole('link', { name: /^Backend journey on Velm 5/ })).toContainText('5 tests');
   });
@@ -195,20 +195,20 @@ test.describe('phone', () => {
     await patched.getByRole('button', { name: 'Clear Fog' }).click();
     await patched.getByRole('button', { name: 'Save setup' }).click();
     await expect(
-      page.getByText('without as Gale, safe, but graphics driver Petrel 9, patched, fog'),
+      page.getByText('same as Gale, safe, except graphics driver Petrel 9, patched, without fog'),
     ).toBeVisible();
     const differs = page.getByRole('table', { name: 'Differences' });
     await expect(
       differs.getByRole('row', { name: /^graphics driver as delivered Petrel 9, patched$/ }),
     ).toBeVisible();
-    await expect(differs.getByRole('row', { name: /^without fog 200 m$/ })).toBeVisible();
+    await expect(differs.getByRole('row', { name: /^fog 200 m (not set|without|none)$/ })).toBeVisible();
     await expectAccessible(page);
 
     // a circle is refused, and what was typed stays
     await page.getByRole('button', { name: /^Gale, safe/ }).click();
     await safe.getByLabel('Based on').selectOption('Gale, patched');
     await safe.getByRole('button', { name: 'Save setup' }).click();
-    await expect(safe.getByRole('alert')).toContainText('is derived from itself');
+    await expect(safe.getByRole('alert')).toContainText('is based on itself');
     await safe.getByLabel('Based on').selectOption('none');
 
     await safe.getByRole('button', { name: 'Recipe of Gale, safe' }).click();
@@ -320,7 +320,7 @@ test.describe('phone', () => {
     await claims.getByRole('button', { name: 'Save 2 claims' }).click();
     const said = page
       .getByRole('list', { name: 'Share of titles that run' })
-      .getByText('claimed “does not run”, and so it was');
+      .getByText('claimed “does not run”, confirmed');
     await expect(said.locator('xpath=..')).toHaveText(/1 of 2 /);
     for (const title of ['Title 0 journey', 'Title 1 journey'])
       await claims.getByRole('button', { name: `Remove the claim for ${title}` }).click();

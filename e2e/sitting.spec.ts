@@ -74,7 +74,7 @@ test.describe('phone', () => {
       const handle = page.getByRole('slider', { name });
       await handle.scrollIntoViewIfNeeded();
       const box = (await handle.boundingBox())!;
-      const chart = (await page.getByRole('img', { name: /^Warmth over the sitting/ }).boundingBox())!;
+      const chart = (await page.getByRole('img', { name: /^Warmth over the session/ }).boundingBox())!;
       const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
       await page.mouse.move(x, y);
       await page.mouse.down();
@@ -95,7 +95,7 @@ test.describe('phone', () => {
     ).toBeVisible();
     expect(await did.textContent()).not.toBe(before);
     // over the warmth a switch is noted by its times, right under what was dragged over
-    const warmth = (await page.getByRole('img', { name: /^Warmth over the sitting/ }).boundingBox())!;
+    const warmth = (await page.getByRole('img', { name: /^Warmth over the session/ }).boundingBox())!;
     const [left, y] = [warmth.x + 0.75 * warmth.width, warmth.y + 60];
     await page.mouse.move(left, y);
     await page.mouse.down();
@@ -135,7 +135,7 @@ test.describe('phone', () => {
     await page.getByRole('button', { name: 'Compare runs' }).click();
     await lookFor(page, 'quill deck');
     for (const name of ['Morning, one', 'Morning, two'])
-      await page.getByRole('checkbox', { name: `Choose ${name}` }).click();
+      await page.getByRole('checkbox', { name: `Select ${name}` }).click();
     await page.getByRole('button', { name: 'Join into one session' }).click();
     await expect(page.getByRole('heading', { name: '2 titles on Quill Deck' })).toBeVisible();
     const titles = page.getByRole('list', { name: 'Titles in the session' });

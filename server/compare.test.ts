@@ -60,7 +60,7 @@ describe('a pair', () => {
     expect(body.pair.comparison.measures.average.by).toBeCloseTo(0.8, 3);
     expect(body.pair.comparison.mismatches.map((one: { kind: string }) => one.kind)).toContain('room');
     expect(body.answer).toMatch(
-      /^Velm 5 is faster: .*But Kitto Mini stays cooler\. And room 18.0.°C against 31.0.°C favours Velm 5/,
+      /^Velm 5 is faster: .*But Kitto Mini stays cooler\. And room temperature 18.0.°C against 31.0.°C favours Velm 5/,
     );
     expect(body.pair.splits.map((table: unknown[]) => table.length)).toEqual([4, 4]);
     expect(body.pair.warmth).toEqual([

@@ -135,7 +135,7 @@ describe('a setup that is derived from another', () => {
     const { status, body } = await put('plain', { from: 'without fog' });
     expect([status, body.code, body.field]).toEqual([422, 'derivation', 'from']);
     expect(body.message).toBe('“plain” is based on itself, over “without fog”, “other backend”.');
-    expect((await put('lost', { from: 'nowhere' })).body.message).toContain('not among the title’s setups');
+    expect((await put('lost', { from: 'nowhere' })).body.message).toContain('not one of this title’s setups');
     // nothing of either is stored
     expect(await whole('plain')).toEqual(['emulator Lantern', 'backend first', 'fog 40']);
     expect(await named('setups', 'lost')).toBeUndefined();

@@ -41,7 +41,7 @@ async function bring(device: string, fps: number): Promise<string> {
 const make = async (runs: string[], more: object = {}) =>
   send('POST', '/reviews', {
     id: randomUUID(),
-    name: 'Small compared with large',
+    name: 'Small against large',
     template: 'full review',
     runs,
     ...more,
@@ -55,7 +55,7 @@ describe('a review', () => {
     );
     expect(body.gaps.map((gap: { code: string }) => gap.code)).toEqual(['battery', 'repeats', 'verdict']);
     expect((await get('/reviews'))[0]).toMatchObject({
-      name: 'Small compared with large',
+      name: 'Small against large',
       runs: 2,
       published: null,
     });

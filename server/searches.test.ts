@@ -318,7 +318,7 @@ describe('a choice', () => {
     const [row] = (await send('GET', '/choices')).body;
     expect(row).toMatchObject({ take: 'Ember', probes: 2 });
     expect(row.says).toBe('Choose Ember: it holds full speed in every test; no other option reaches it.');
-    expect(row.told[0].cost).toMatch(/^costs 40.% of the speed/);
+    expect(row.told[0].cost).toMatch(/^40.% slower/);
     // the same question for another title has an answer of its own
     const other = await send('POST', '/choices', choice({ title: 'Night Ferry' }));
     expect(other.body.elsewhere).toEqual([{ id: one.id, says: 'Iron Orchard on Velm 5: Ember' }]);

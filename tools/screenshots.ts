@@ -37,7 +37,7 @@ const sitting =
     await runs(page);
     await page.getByRole('link', { name }).click();
     await page.getByRole('link', { name: 'Session timeline' }).click();
-    await page.getByRole('img', { name: /^Warmth over the sitting/ }).waitFor();
+    await page.getByRole('img', { name: /^Warmth over the session/ }).waitFor();
   };
 const importing = async (page: Page): Promise<void> => {
   await page.goto('/import');
@@ -55,16 +55,16 @@ const importing = async (page: Page): Promise<void> => {
   await page.getByLabel('Title', { exact: true }).fill('Saltmarsh Drift');
   await page.getByLabel('Title', { exact: true }).blur();
   await page.getByRole('list').first().waitFor({ state: 'detached' });
-  await page.getByRole('heading', { name: 'Import a run' }).scrollIntoViewIfNeeded();
+  await page.getByRole('heading', { name: 'Import log' }).scrollIntoViewIfNeeded();
 };
 
 const cards = async (page: Page): Promise<void> => {
   await page.goto('/cards');
-  await page.getByRole('link', { name: /^Small compared with large/ }).waitFor();
+  await page.getByRole('link', { name: /^Small against large/ }).waitFor();
 };
 const day = async (page: Page): Promise<void> => {
   await cards(page);
-  await page.getByRole('link', { name: /^Small compared with large/ }).click();
+  await page.getByRole('link', { name: /^Small against large/ }).click();
   await page.getByRole('group', { name: 'Timeline by device' }).waitFor();
 };
 const preflight = async (page: Page): Promise<void> => {
@@ -92,7 +92,7 @@ const matrix = async (page: Page): Promise<void> => {
 
 const review = async (page: Page): Promise<void> => {
   await page.goto('/reviews');
-  await page.getByRole('link', { name: /^Small compared with large on the night boat/ }).click();
+  await page.getByRole('link', { name: /^Small against large on the night boat/ }).click();
   await page.getByRole('region', { name: 'Verdict' }).waitFor();
 };
 

@@ -5,6 +5,7 @@ import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { queryClient } from '../api/queries';
 import { useSentToCards } from '../outbox/cardDay';
 import { useKeepApp } from '../shell/useKeepApp';
+import { Running } from '../shell/Running';
 import { Who } from '../shell/Who';
 import { Guard } from '../ui/Guard';
 import { KeysProvider } from '../ui/Keys';
@@ -28,7 +29,7 @@ export default function Layout(): ReactNode {
             <Who>
               <ToastProvider>
                 <KeysProvider>
-                  <Shell>
+                  <Shell running={<Running />}>
                     <Guard what="This page" again={path}>
                       <Slot />
                     </Guard>

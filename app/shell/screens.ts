@@ -22,6 +22,8 @@ export { SyntheticScreen } from '../features/outcomes/SyntheticScreen';
 export { ReviewScreen } from '../features/reviews/ReviewScreen';
 export { VideoScreen } from '../features/reviews/VideoScreen';
 export { ReviewsScreen } from '../features/reviews/ReviewsScreen';
+export { NameScreen } from '../features/runs/byName/NameScreen';
+export { NamesScreen } from '../features/runs/byName/NamesScreen';
 export { RunScreen } from '../features/runs/RunScreen';
 export { RunSittingScreen } from '../features/runs/sitting/RunSittingScreen';
 export { SettingsScreen } from '../features/settings/SettingsScreen';

@@ -21,7 +21,9 @@ export function BackTo({
     | `/reviews/${string}`
     | `/runs/${string}`
     | '/ladders'
-    | '/outcomes';
+    | '/outcomes'
+    | '/devices'
+    | '/titles';
   title: string;
 }): ReactNode {
   const { quiet } = usePalette();

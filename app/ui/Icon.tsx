@@ -9,6 +9,7 @@ import CircleQuestionMark from 'lucide-react-native/icons/circle-question-mark';
 import Clipboard from 'lucide-react-native/icons/clipboard';
 import Clock from 'lucide-react-native/icons/clock';
 import Delete from 'lucide-react-native/icons/delete';
+import Columns2 from 'lucide-react-native/icons/columns-2';
 import FilePlus from 'lucide-react-native/icons/file-plus';
 import Film from 'lucide-react-native/icons/film';
 import Info from 'lucide-react-native/icons/info';
@@ -40,6 +41,7 @@ const ICONS = {
   check: Check,
   clipboard: Clipboard,
   clock: Clock,
+  compare: Columns2,
   delete: Delete,
   file: FilePlus,
   film: Film,

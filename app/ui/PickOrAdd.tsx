@@ -52,6 +52,7 @@ export function NamePicker({
   value,
   onChange,
   error,
+  knownOnly = false,
 }: {
   label: string;
   known: string[];
@@ -59,6 +60,8 @@ export function NamePicker({
   value: string;
   onChange: (value: string) => void;
   error?: string | undefined;
+  /** Nothing new is offered. */
+  knownOnly?: boolean;
 }): ReactNode {
   const { sheet, line, ink, action } = usePalette();
   const [open, setOpen] = useState(false);
@@ -72,7 +75,7 @@ export function NamePicker({
   // one that is called just so comes before any that is called more
   const same = longer.length > 0 ? known.filter((one) => one.toLowerCase() === typed) : [];
   const matches = [...same, ...longer].slice(0, SHOWN);
-  const isNew = typed !== '' && !known.some((one) => one.toLowerCase() === typed);
+  const isNew = !knownOnly && typed !== '' && !known.some((one) => one.toLowerCase() === typed);
   const take = (chosen: string): void => {
     onChange(chosen);
     setOpen(false);
@@ -129,7 +132,7 @@ export function NamePicker({
         onKeyPress={onKey}
         autoComplete="off"
         value={value}
-        placeholder={`Choose ${/^[aeiou]/i.test(what) ? 'an' : 'a'} ${what} or type a new one`}
+        placeholder={`Choose ${/^[aeiou]/i.test(what) ? 'an' : 'a'} ${what}${knownOnly ? '' : ' or type a new one'}`}
         onChangeText={(text) => {
           onChange(text);
           setOpen(true);

@@ -13,32 +13,41 @@ import { Icon, type IconName } from './Icon';
 import { Row, Stack } from './parts';
 
 interface Place {
-  href: '/' | '/cards' | '/bench' | '/reviews' | '/kit' | '/import' | '/settings';
+  href: '/' | '/cards' | '/bench' | '/compare' | '/reviews' | '/kit' | '/settings';
+  /** Addresses that belong to it as well. */
+  also?: string[];
   title: string;
   icon: IconName;
   key: string;
 }
 
-/** Places that a key leads to; the bar has the first five. */
+/** Places in the order of the work, each with its number key; the bar has the first five, kit and settings stand apart. */
 const PLACES: Place[] = [
-  { href: '/', title: 'Runs', icon: 'list', key: 'r' },
-  { href: '/cards', title: 'Cards', icon: 'clipboard', key: 'c' },
-  { href: '/bench', title: 'Bench', icon: 'watch', key: 'b' },
-  { href: '/reviews', title: 'Reviews', icon: 'note', key: 'w' },
-  { href: '/kit', title: 'Kit', icon: 'phone', key: 'k' },
-  { href: '/import', title: 'Import', icon: 'file', key: 'i' },
-  { href: '/settings', title: 'Settings', icon: 'settings', key: 's' },
+  { href: '/cards', title: 'Plan', icon: 'clipboard', key: '1' },
+  { href: '/bench', title: 'Bench', icon: 'watch', key: '2', also: ['/quick', '/typed', '/import'] },
+  {
+    href: '/',
+    title: 'Results',
+    icon: 'list',
+    key: '3',
+    also: ['/runs', '/ladders', '/choices', '/outcomes', '/synthetic', '/devices', '/titles'],
+  },
+  { href: '/compare', title: 'Compare', icon: 'compare', key: '4' },
+  { href: '/reviews', title: 'Reviews', icon: 'note', key: '5' },
+  { href: '/kit', title: 'Kit', icon: 'phone', key: '6' },
+  { href: '/settings', title: 'Settings', icon: 'settings', key: '7' },
 ];
 
 const IN_BAR = PLACES.slice(0, 5);
+const APART = PLACES.slice(5);
 
 /** Navigation around every screen: a bar under the thumb, or a rail where there is room. */
-export function Shell({ children }: { children: ReactNode }): ReactNode {
+export function Shell({ running, children }: { running: ReactNode; children: ReactNode }): ReactNode {
   const { palette } = useLook();
   const wide = useWide();
   const insets = useSafeAreaInsets();
-  const help = useShortcuts();
   const own = useScreenKeys();
+  const help = useShortcuts(own.map(({ key }) => key));
   // a page for paper stands alone
   if (usePathname().endsWith('/print')) return children;
   return (
@@ -54,6 +63,7 @@ export function Shell({ children }: { children: ReactNode }): ReactNode {
       <Stack role="main" flex={1} style={{ minHeight: 0 }}>
         <LastSeen />
         <HereAs />
+        {running}
         {children}
       </Stack>
       {wide ? null : <Bar bottom={insets.bottom} />}
@@ -65,6 +75,7 @@ export function Shell({ children }: { children: ReactNode }): ReactNode {
             .filter(({ does }) => does !== '')
             .map(({ key, does }) => ({ key: key.length > 1 ? '⏎' : key, does })),
           ...PLACES.map((place) => ({ key: place.key, does: `Go to ${place.title}` })),
+          { key: 'a', does: 'Add a result' },
           { key: 'l', does: 'Light or dark theme' },
           { key: '?', does: 'Show this list' },
         ]}
@@ -73,31 +84,37 @@ export function Shell({ children }: { children: ReactNode }): ReactNode {
   );
 }
 
-/** Keys that work on every screen while nothing is being typed. */
-function useShortcuts(): { visible: boolean; open: () => void; close: () => void } {
+/**
+ * Keys that work on every screen while nothing is being typed.
+ *
+ * @param own keys of the screen, which go first: at the bench digits are typed, and Shift with a digit leads to the place
+ */
+function useShortcuts(own: string[]): { visible: boolean; open: () => void; close: () => void } {
   const router = useRouter();
   const look = useLook();
   const [visible, setVisible] = useState(false);
+  const taken = own.join('\n');
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
-      const place = PLACES.find((one) => one.key === event.key);
+      const digit = event.shiftKey ? /^Digit([1-7])$/.exec(event.code)?.[1] : event.key;
+      const place = PLACES.find((one) => one.key === digit);
+      if (!event.shiftKey && taken.split('\n').includes(event.key)) return;
       if (place) router.navigate(place.href);
+      else if (event.key === 'a') router.navigate('/bench');
       else if (event.key === 'l') look.choose(look.night ? 'day' : 'night');
       else if (event.key === '?') setVisible(true);
     };
     document.addEventListener('keydown', onKey);
     return () => document.removeEventListener('keydown', onKey);
-  }, [router, look]);
+  }, [router, look, taken]);
   return { visible, open: () => setVisible(true), close: () => setVisible(false) };
 }
 
-function useHere(): (href: string) => boolean {
+function useHere(): (place: Place) => boolean {
   const path = usePathname();
-  return (href) =>
-    href === '/'
-      ? path === '/' || path.startsWith('/runs') || path.startsWith('/compare')
-      : path.startsWith(href);
+  return ({ href, also = [] }) =>
+    path === href || [...(href === '/' ? [] : [href]), ...also].some((one) => path.startsWith(one));
 }
 
 function Rail({ onHelp }: { onHelp: () => void }): ReactNode {
@@ -114,9 +131,12 @@ function Rail({ onHelp }: { onHelp: () => void }): ReactNode {
         Pace Check
       </Heading>
       {IN_BAR.map((place) => (
-        <PlaceLink key={place.href} place={place} here={here(place.href)} row />
+        <PlaceLink key={place.href} place={place} here={here(place)} row />
       ))}
       <Stack flex={1} />
+      {APART.map((place) => (
+        <PlaceLink key={place.href} place={place} here={here(place)} row />
+      ))}
       <LookSwitch />
       <Pressable role="button" onPress={onHelp} style={{ minHeight: TARGET, justifyContent: 'center' }}>
         <Quiet>Keyboard: press ?</Quiet>
@@ -139,7 +159,7 @@ function Bar({ bottom }: { bottom: number }): ReactNode {
       }}
     >
       {IN_BAR.map((place) => (
-        <PlaceLink key={place.href} place={place} here={here(place.href)} row={false} />
+        <PlaceLink key={place.href} place={place} here={here(place)} row={false} />
       ))}
     </Row>
   );

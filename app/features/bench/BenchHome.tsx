@@ -3,7 +3,7 @@ import { ROUTES } from '@pace-check/contract';
 import type { Recording } from '@pace-check/contract';
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
-import { Link, useRouter } from 'expo-router';
+import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { useRecordings } from '../../api/bench';
@@ -13,7 +13,9 @@ import { keptRuns, outbox, steadyClock, useOutbox, waitingFor, type Waiting } fr
 import { count } from '../../ui/figures';
 import { Guard } from '../../ui/Guard';
 import { usePalette, useWide } from '../../ui/Look';
-import { Failed, Loading, Notice } from '../../ui/states';
+import { AddTiles } from '../../ui/AddTiles';
+import { PlaceHead } from '../../ui/PlaceHead';
+import { Failed, Loading } from '../../ui/states';
 import { FONTS } from '../../ui/theme';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { Cooling } from './Cooling';
@@ -25,7 +27,6 @@ import { Row, Stack } from '../../ui/parts';
 /** What is recorded, what cools, and what comes next. */
 export function BenchHome(): ReactNode {
   const wide = useWide();
-  const router = useRouter();
   const recordings = useRecordings();
   const { waiting } = useOutbox();
   const cards = useCards().data?.filter((card) => !card.template && card.ended < card.runs) ?? [];
@@ -54,15 +55,7 @@ export function BenchHome(): ReactNode {
       keyboardShouldPersistTaps="handled"
       contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}
     >
-      <Row align="center" apart>
-        <Heading level={1}>Bench</Heading>
-        <IfMay route={ROUTES.benchChanges}>
-          <Row gap={8}>
-            <Button type="outline" title="Quick result" onPress={() => router.navigate('/quick')} />
-            <Button title="Record run" onPress={() => router.navigate('/bench/new')} />
-          </Row>
-        </IfMay>
-      </Row>
+      <PlaceHead title="Bench" />
       <Unsent waiting={waiting} />
       <View
         style={{
@@ -77,15 +70,7 @@ export function BenchHome(): ReactNode {
           ) : recordings.error && going.length === 0 ? (
             <Failed error={recordings.error} retry={() => void recordings.refetch()} />
           ) : going.length === 0 ? (
-            <Notice
-              title="No recording in progress"
-              action={
-                <Button type="outline" title="Record run" onPress={() => router.navigate('/bench/new')} />
-              }
-            >
-              Put the device under test on the desk, with this screen next to it. Data from loggers arrives
-              automatically; type your own readings with one thumb.
-            </Notice>
+            <Quiet>No recording in progress.</Quiet>
           ) : (
             going.map((one) => (
               <Guard key={one.runId} what={one.name}>
@@ -93,6 +78,10 @@ export function BenchHome(): ReactNode {
               </Guard>
             ))
           )}
+          <IfMay route={ROUTES.runChanges}>
+            <Heading level={3}>Add a result</Heading>
+            <AddTiles />
+          </IfMay>
           {cards.length > 0 ? (
             <Stack gap={4}>
               <Heading level={3}>From a test card</Heading>

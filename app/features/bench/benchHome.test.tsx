@@ -73,25 +73,25 @@ describe('the first page of the bench', () => {
       run('Hexgarden on Velm 4', { status: 'ended', end: { atMs: 480_000, reason: 'crash' } }),
     ];
     answers['/api/cards'] = [
-      { id: 'c', name: 'Small compared with large', template: false, runs: 8, ended: 3 },
+      { id: 'c', name: 'Small against large', template: false, runs: 8, ended: 3 },
       { id: 'd', name: 'All done', template: false, runs: 2, ended: 2 },
       { id: 'e', name: 'A template', template: true, runs: 4, ended: 0 },
     ];
     await show(<BenchHome />);
-    await until(() => page().includes('Small compared with large'));
+    await until(() => page().includes('Small against large'));
     expect(screen.getByText('Aurelune on Velm 5').closest('a')!.getAttribute('href')).toBe(
       `/bench/${going.runId}`,
     );
     expect(page()).toContain('Ended today');
     expect(page()).toContain('Hexgarden on Velm 4');
-    expect(page()).toContain('Small compared with large: 5 of 8 runs left');
+    expect(page()).toContain('Small against large: 5 of 8 runs left');
     expect(page()).not.toMatch(/All done|A template/);
   });
 
   it('with nothing recorded says what to do', async () => {
     await show(<BenchHome />);
     await until(() => page().includes('No recording in progress'));
-    fireEvent.click(screen.getAllByRole('button', { name: 'Record run' })[0]!);
+    fireEvent.click(screen.getByRole('link', { name: 'Record live' }));
     expect(mockNavigate).toHaveBeenCalledWith('/bench/new');
     expect(page()).toContain('No device is being tracked.');
   });

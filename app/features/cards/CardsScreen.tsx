@@ -8,11 +8,12 @@ import { Pressable, ScrollView, View } from 'react-native';
 import { useCards } from '../../api/queries';
 import { count, day, timeOfDay } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
+import { PlaceHead } from '../../ui/PlaceHead';
 import { Answered, Notice } from '../../ui/states';
 import { FONTS } from '../../ui/theme';
 import { Body, FigureText, Heading, Quiet } from '../../ui/words';
 import { Requests } from './Requests';
-import { Row, Stack } from '../../ui/parts';
+import { Stack } from '../../ui/parts';
 
 /** Test cards, one's own templates, and what viewers ask for. */
 export function CardsScreen(): ReactNode {
@@ -26,12 +27,11 @@ export function CardsScreen(): ReactNode {
       keyboardShouldPersistTaps="handled"
       contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}
     >
-      <Row align="center" apart>
-        <Heading level={1}>Test cards</Heading>
+      <PlaceHead title="Plan">
         <IfMay route={ROUTES.newCard}>
           <Button title="New card" onPress={() => router.navigate('/cards/new')} />
         </IfMay>
-      </Row>
+      </PlaceHead>
       <View
         style={{
           flexDirection: wide ? 'row' : 'column',

@@ -5,10 +5,11 @@ import { Link, useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
 import { Pressable, ScrollView } from 'react-native';
 import { useComparisons } from '../../api/compare';
-import { BackTo } from '../../ui/BackTo';
 import { count, day } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
 import { Stack } from '../../ui/parts';
+import { CompareDevices } from './CompareDevices';
+import { PlaceHead } from '../../ui/PlaceHead';
 import { Answered, Notice } from '../../ui/states';
 import { Heading, Quiet } from '../../ui/words';
 
@@ -16,7 +17,7 @@ export const KIND_WORDS: Record<ComparisonKind, string> = {
   pair: 'two sides',
   'before-after': 'before and after',
   field: 'several devices',
-  matrix: 'matrix',
+  matrix: 'titles and devices',
 };
 
 /** All comparisons: those that are kept, then the latest. */
@@ -26,10 +27,8 @@ export function ComparisonsScreen(): ReactNode {
   const router = useRouter();
   return (
     <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 820, width: '100%' }}>
-      <BackTo href="/" title="Runs" />
-      <Heading level={1} style={{ marginTop: -12 }}>
-        Comparisons
-      </Heading>
+      <PlaceHead title="Compare" />
+      <CompareDevices />
       <Answered query={comparisons} loading={{ rows: 4, height: 70, label: 'Loading comparisons' }}>
         {(all) =>
           all.length === 0 ? (

@@ -10,11 +10,12 @@ import { usePalette, useWide } from '../../ui/Look';
 import { Failed, Loading, Notice } from '../../ui/states';
 import { FONTS, TARGET } from '../../ui/theme';
 import { useToast } from '../../ui/Toast';
-import { Body, Heading, Quiet } from '../../ui/words';
+import { Body, Quiet } from '../../ui/words';
 import { KitFiles } from './KitFiles';
 import { KIND_WORDS } from './fields';
 import { Icon } from '../../ui/Icon';
 import { useMay } from '../../ui/Role';
+import { PlaceHead } from '../../ui/PlaceHead';
 import { Row, Stack } from '../../ui/parts';
 
 type Shelf = Exclude<KitKind, 'setup'>;
@@ -40,7 +41,6 @@ interface Row extends NamedItem {
 export function KitScreen(): ReactNode {
   const kit = useKit();
   const wide = useWide();
-  const { action } = usePalette();
   const [shelf, setShelf] = useState<Shelf>('device');
   const [typed, setTyped] = useState('');
   const [files, setFiles] = useState(false);
@@ -55,31 +55,15 @@ export function KitScreen(): ReactNode {
       contentContainerStyle={{ padding: wide ? 24 : 14, maxWidth: 900, width: '100%' }}
       ListHeaderComponent={
         <Stack gap={12} style={{ marginBottom: 8 }}>
-          <Row align="center" apart>
-            <Heading level={1}>Kit</Heading>
-            <Row align="center">
-              <Button
-                type="clear"
-                title="Import and export"
-                aria-label="Import or export the kit"
-                aria-expanded={files}
-                onPress={() => setFiles(!files)}
-              />
-              <Link href="/settings" asChild>
-                <Pressable
-                  aria-label="Settings"
-                  style={{
-                    minWidth: TARGET,
-                    minHeight: TARGET,
-                    alignItems: 'center',
-                    justifyContent: 'center',
-                  }}
-                >
-                  <Icon name="settings" size={22} color={action} />
-                </Pressable>
-              </Link>
-            </Row>
-          </Row>
+          <PlaceHead title="Kit">
+            <Button
+              type="clear"
+              title="Import and export"
+              aria-label="Import or export the kit"
+              aria-expanded={files}
+              onPress={() => setFiles(!files)}
+            />
+          </PlaceHead>
           {files ? <KitFiles shelf={shelf} /> : null}
           <Choices
             label="Type of record"

@@ -33,7 +33,7 @@ export function ChoiceScreen({ id }: { id: string }): ReactNode {
   const choice = useChoice(id);
   return (
     <Page>
-      <BackTo href="/ladders" title="Ladders and option searches" />
+      <BackTo href="/ladders" title="Best settings" />
       <Answered query={choice} loading={{ rows: 3, height: 120, label: 'Loading option search' }}>
         {(known) => <ChoicePage choice={known} />}
       </Answered>

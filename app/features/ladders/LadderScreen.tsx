@@ -34,7 +34,7 @@ export function LadderScreen({ id }: { id: string }): ReactNode {
   const ladder = useLadder(id);
   return (
     <Page>
-      <BackTo href="/ladders" title="Ladders and option searches" />
+      <BackTo href="/ladders" title="Best settings" />
       <Answered query={ladder} loading={{ rows: 3, height: 120, label: 'Loading ladder' }}>
         {(known) => <Ladder ladder={known} />}
       </Answered>

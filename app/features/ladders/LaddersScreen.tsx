@@ -1,16 +1,17 @@
 import { ROUTES, type LadderSummary } from '@pace-check/contract';
 import { saySystemRungs, systemRungs } from '@pace-check/core';
 import { Button } from '@rneui/themed';
-import { Link } from 'expo-router';
+import { Link, useLocalSearchParams } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { Pressable, ScrollView } from 'react-native';
 import { useChoices } from '../../api/choices';
 import { useLadders } from '../../api/ladders';
-import { BackTo } from '../../ui/BackTo';
 import { count, day } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
 import { IfMay } from '../../ui/Role';
 import { Row, Stack } from '../../ui/parts';
+import { PlaceHead } from '../../ui/PlaceHead';
+import { ResultsTabs } from '../../ui/ResultsTabs';
 import { Section } from '../../ui/Section';
 import { Answered, Notice } from '../../ui/states';
 import { Body, Heading, Quiet } from '../../ui/words';
@@ -23,17 +24,17 @@ export function LaddersScreen(): ReactNode {
   const wide = useWide();
   const ladders = useLadders();
   const choices = useChoices();
-  const [making, setMaking] = useState<'ladder' | 'choice' | null>(null);
+  const [making, setMaking] = useState<'ladder' | 'choice' | null>(
+    useLocalSearchParams<{ new?: string }>().new ? 'ladder' : null,
+  );
   const make = (what: 'ladder' | 'choice'): void => setMaking(making === what ? null : what);
   return (
     <ScrollView
       keyboardShouldPersistTaps="handled"
       contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 820, width: '100%' }}
     >
-      <BackTo href="/" title="Runs" />
-      <Heading level={1} style={{ marginTop: -10 }}>
-        Ladders and option searches
-      </Heading>
+      <PlaceHead title="Results" />
+      <ResultsTabs here="Best settings" />
       <IfMay route={ROUTES.newLadder}>
         <Row gap={8} wrap>
           <Button

@@ -36,7 +36,7 @@ export function TitlesScreen({ id }: { id: string }): ReactNode {
   const ladders = useLadders();
   return (
     <Page>
-      <BackTo href="/ladders" title="Ladders and option searches" />
+      <BackTo href="/ladders" title="Best settings" />
       <Answered query={ladders} loading={{ rows: 3, height: 120, label: 'Loading ladders' }}>
         {(all) => {
           // as they were named: the list has the last changed first, which would move under the finger
@@ -100,8 +100,8 @@ function Titles({ own, together }: { own: LadderSummary[]; together: string }): 
         </Quiet>
       </Stack>
       <Stack {...half}>
-        <Section title="Title by title">
-          <Stack role="list" aria-label="Title by title">
+        <Section title="Results by title">
+          <Stack role="list" aria-label="Results by title">
             {own.map((one) => (
               <TitleBar
                 key={one.id}

@@ -104,7 +104,7 @@ function server(docs: Record<string, LadderDoc>): { docs: Record<string, LadderD
 }
 
 const bar = (name: RegExp): HTMLElement =>
-  within(screen.getByRole('list', { name: 'Title by title' })).getByRole('listitem', { name });
+  within(screen.getByRole('list', { name: 'Results by title' })).getByRole('listitem', { name });
 
 describe('one ladder over several titles', () => {
   it('goes on with the title that is loaded, ends it, and begins the next from what was seen', async () => {

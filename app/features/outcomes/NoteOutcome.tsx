@@ -120,7 +120,7 @@ export function NoteOutcome({ all, layers }: { all: Outcomes; layers: string[] }
           />
         </Stack>
       </Row>
-      <Row gap={12} wrap role="group" aria-label="Version with glitches">
+      <Row gap={12} wrap role="group" aria-label="Glitches">
         {GLITCH_KINDS.map((kind) => (
           <Flag
             key={kind}

@@ -10,19 +10,20 @@ import {
   type RunOutcomeStatus,
 } from '@pace-check/core';
 import { Button } from '@rneui/themed';
-import { Link } from 'expo-router';
+import { Link, useLocalSearchParams } from 'expo-router';
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { FlatList } from 'react-native';
 import { useOutcomes } from '../../api/outcomes';
 import { useKit } from '../../api/queries';
-import { BackTo } from '../../ui/BackTo';
 import { Guard } from '../../ui/Guard';
 import { useWide } from '../../ui/Look';
 import { IfMay } from '../../ui/Role';
 import { Row, Stack } from '../../ui/parts';
+import { PlaceHead } from '../../ui/PlaceHead';
+import { ResultsTabs } from '../../ui/ResultsTabs';
 import { Section } from '../../ui/Section';
 import { Answered } from '../../ui/states';
-import { Body, FigureText, Heading, Quiet } from '../../ui/words';
+import { Body, FigureText, Quiet } from '../../ui/words';
 import { MatrixHead, TitleRow } from './Matrix';
 import { distinct, filtered, matrixRows, NO_MATRIX_FILTER, type Seen } from './matrixRows';
 import { NoteClaims } from './NoteClaims';
@@ -66,10 +67,8 @@ export function OutcomesScreen(): ReactNode {
       )}
       ListHeaderComponent={
         <Stack gap={16}>
-          <BackTo href="/" title="Runs" />
-          <Heading level={1} style={{ marginTop: -10 }}>
-            Compatibility
-          </Heading>
+          <PlaceHead title="Results" />
+          <ResultsTabs here="Compatibility" />
           <Link href="/synthetic">
             <Body style={{ textDecorationLine: 'underline' }}>Synthetic scores</Body>
           </Link>
@@ -99,7 +98,9 @@ const ADDING = ['one', 'table', 'claims', 'version'] as const;
 const ADD_WORDS = { one: 'Add', table: 'Paste a table', claims: 'Claims', version: 'New version' };
 
 function Known({ all }: { all: Outcomes }): ReactNode {
-  const [adding, setAdding] = useState<(typeof ADDING)[number] | null>(null);
+  const [adding, setAdding] = useState<(typeof ADDING)[number] | null>(
+    useLocalSearchParams<{ new?: string }>().new ? 'one' : null,
+  );
   const layers = useMemo(
     () =>
       [
@@ -169,7 +170,7 @@ function Counts({ all, latest }: { all: Outcomes; latest: CountedOutcome<RunOutc
         ))}
         {claims.map(({ level, share }) => (
           <Row key={level} role="listitem" apart gap={12}>
-            <Body style={{ flexShrink: 1 }}>{`claimed “${level}”, and so it was`}</Body>
+            <Body style={{ flexShrink: 1 }}>{`claimed “${level}”, confirmed`}</Body>
             <FigureText style={{ flexShrink: 0 }}>{sayCounted(share)}</FigureText>
           </Row>
         ))}

@@ -8,6 +8,7 @@ import { OutcomesScreen } from './OutcomesScreen';
 jest.mock('expo-router', () => ({
   Link: ({ children }: { children: ReactNode }) => children,
   useRouter: () => ({ navigate: jest.fn() }),
+  useLocalSearchParams: () => ({}),
 }));
 
 const NOTHING: Outcomes = { outcomes: [], claims: [], runs: [], versions: [] };

@@ -13,6 +13,7 @@ import { Flag } from '../../forms/Flag';
 import { count, day } from '../../ui/figures';
 import { usePalette, useWide } from '../../ui/Look';
 import { Row, Sheet, Stack } from '../../ui/parts';
+import { PlaceHead } from '../../ui/PlaceHead';
 import { Select } from '../../ui/Select';
 import { Answered, Notice } from '../../ui/states';
 import { Body, Heading, Quiet } from '../../ui/words';
@@ -24,8 +25,7 @@ export function ReviewsScreen(): ReactNode {
   const [making, setMaking] = useState(false);
   return (
     <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 14, maxWidth: 820, width: '100%' }}>
-      <Row apart align="center">
-        <Heading level={1}>Reviews</Heading>
+      <PlaceHead title="Reviews">
         <IfMay route={ROUTES.newReview}>
           <Button
             title={making ? 'Close' : 'New review'}
@@ -33,7 +33,7 @@ export function ReviewsScreen(): ReactNode {
             onPress={() => setMaking(!making)}
           />
         </IfMay>
-      </Row>
+      </PlaceHead>
       {making ? <NewReview /> : null}
       <Answered query={reviews} loading={{ rows: 3, height: 70, label: 'Loading reviews' }}>
         {(all) =>

@@ -171,7 +171,7 @@ function Cuts({
     <Section title="Cut list">
       <Input
         multiline
-        label="One segment per line: clip, start, end; add a speed if it is not normal speed"
+        label="Cut list, one segment per line"
         aria-label="Cut list"
         placeholder={EXAMPLE}
         value={video.cuts}

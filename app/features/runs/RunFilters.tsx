@@ -23,19 +23,22 @@ interface Props {
 }
 
 /** Which runs are shown, and in which order; out of the way until it is asked for. */
-export function RunFilters({ filter, onChange }: Props): ReactNode {
+export function RunFilters({ filter, onChange, children }: Props & { children?: ReactNode }): ReactNode {
   const chosen = [filter.device, filter.title, filter.stamina].filter((one) => one !== null).length;
   const [open, setOpen] = useState(false);
   return (
-    <Stack gap={8}>
-      <Button
-        type="clear"
-        title={`Filter and sort${chosen > 0 || filter.sort !== NO_FILTER.sort ? ` · ${says(filter)}` : ''}`}
-        aria-expanded={open}
-        onPress={() => setOpen(!open)}
-        containerStyle={{ alignSelf: 'flex-start' }}
-        buttonStyle={{ paddingHorizontal: 0 }}
-      />
+    <Stack gap={8} style={{ marginVertical: -8 }}>
+      <Row wrap style={{ columnGap: 18 }}>
+        <Button
+          type="clear"
+          title={`Filter${chosen > 0 || filter.sort !== NO_FILTER.sort ? ` · ${says(filter)}` : ''}`}
+          aria-label="Filter and sort"
+          aria-expanded={open}
+          onPress={() => setOpen(!open)}
+          buttonStyle={{ paddingHorizontal: 0 }}
+        />
+        {children}
+      </Row>
       {open ? <Fields filter={filter} onChange={onChange} /> : null}
     </Stack>
   );
@@ -83,14 +86,27 @@ function Fields({ filter, onChange }: Props): ReactNode {
   );
 }
 
-export function Search({ value, onChange }: { value: string; onChange: (value: string) => void }): ReactNode {
+/** Where the field is found by the key that leads to it. */
+export const SEARCH_ID = 'search';
+
+/** @param of what is searched for, by its name */
+export function Search({
+  of = 'run',
+  value,
+  onChange,
+}: {
+  of?: 'run' | 'device' | 'title';
+  value: string;
+  onChange: (value: string) => void;
+}): ReactNode {
   const { sheet, quiet, ink } = usePalette();
   return (
     <SearchBar
       value={value}
       onChangeText={onChange}
-      placeholder="Search device or title"
-      aria-label="Search runs by device or title"
+      id={SEARCH_ID}
+      placeholder={of === 'run' ? 'Search device or title' : `Search ${of}s`}
+      aria-label={of === 'run' ? 'Search runs by device or title' : `Search ${of}s`}
       searchIcon={<Icon name="search" size={18} color={quiet} />}
       clearIcon={
         value === '' ? (
@@ -111,7 +127,7 @@ export function Search({ value, onChange }: { value: string; onChange: (value: s
         borderBottomWidth: 0,
         padding: 0,
         flex: 1,
-        maxWidth: 280,
+        maxWidth: 360,
       }}
       inputContainerStyle={{
         backgroundColor: sheet,

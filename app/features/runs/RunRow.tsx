@@ -14,7 +14,7 @@ import { choose, startChoosing } from './chosen';
 const PENDING = 'Its figures are being recalculated. Open the run to see them first.';
 
 /** What a row says, as the reader's school and scale have it. */
-function useSaid(run: RunSummary): {
+export function useSaid(run: RunSummary): {
   headline: string;
   lead: string;
   leadColumn: string;

@@ -48,7 +48,7 @@ export function RunScreen({ id }: { id: string }): ReactNode {
   const wide = useWide();
   return (
     <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}>
-      {run.data ? null : <BackTo href="/" title="Runs" />}
+      {run.data ? null : <BackTo href="/" title="Results" />}
       <Answered query={run} loading={{ rows: 4, height: 130, label: 'Loading run' }}>
         {(known) => <RunPage run={known} wide={wide} />}
       </Answered>
@@ -63,7 +63,7 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
   if (run.recording) {
     return (
       <>
-        <BackTo href="/" title="Runs" />
+        <BackTo href="/" title="Results" />
         <Heading level={1}>{run.name}</Heading>
         <StandsOn run={run} />
       </>
@@ -83,7 +83,7 @@ function RunPage({ run, wide }: { run: RunDetail; wide: boolean }): ReactNode {
   return (
     <>
       <Row align="center" apart>
-        <BackTo href="/" title="Runs" />
+        <BackTo href="/" title="Results" />
         <Actions run={run} onOpen={(what) => setOpen(open === what ? null : what)} />
       </Row>
       <Stack gap={6} style={{ marginTop: -10 }}>

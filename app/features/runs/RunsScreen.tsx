@@ -9,17 +9,20 @@ import { FlatList } from 'react-native';
 import { useRuns } from '../../api/queries';
 import { outbox } from '../../outbox';
 import { useSentResults, useUnsentResults, type UnsentResult } from '../../outbox/results';
+import { AddTiles } from '../../ui/AddTiles';
 import { Guard } from '../../ui/Guard';
 import { usePalette, useWide } from '../../ui/Look';
+import { PlaceHead } from '../../ui/PlaceHead';
+import { ResultsTabs } from '../../ui/ResultsTabs';
 import { Failed, Loading, Notice } from '../../ui/states';
 import { Heading, Quiet } from '../../ui/words';
 import { useKeys } from '../../ui/Keys';
 import { ChooseBar } from './ChooseBar';
 import { startChoosing, stopChoosing, useChosen } from './chosen';
 import { LaneKey } from './LaneKey';
-import { RunFilters, Search } from './RunFilters';
+import { RunFilters, Search, SEARCH_ID } from './RunFilters';
 import { ColumnHeads, RunCard, RunRow } from './RunRow';
-import { Row, Stack } from '../../ui/parts';
+import { Row, Sheet, Stack } from '../../ui/parts';
 
 /** From so many runs on it pays to search. */
 const MANY = 6;
@@ -50,7 +53,13 @@ export function RunsScreen(): ReactNode {
   useEffect(() => {
     if (wanted) startChoosing();
   }, [wanted]);
-  useKeys([{ key: 'v', does: 'Select runs to compare', press: () => startChoosing() }]);
+  const [adding, setAdding] = useState(false);
+  const legend = useLegend();
+  useKeys([
+    { key: 'v', does: 'Select runs to compare', press: () => startChoosing() },
+    { key: 'a', does: 'Add a result', press: () => setAdding((now) => !now) },
+    { key: '/', does: 'Search', press: () => document.getElementById(SEARCH_ID)?.focus() },
+  ]);
   const isChosen = (run: RunSummary): boolean | null =>
     chosen === null || run.recording ? null : chosen.some((one) => one.id === run.id);
   const list = (
@@ -67,19 +76,32 @@ export function RunsScreen(): ReactNode {
       ListHeaderComponent={
         <Stack gap={10} style={{ marginBottom: wide ? 12 : 4 }}>
           {/* what comes with the runs comes below: nothing moves under a thumb */}
-          <Row gap={12} align="center" apart style={{ minHeight: 46 }}>
-            <Heading level={1}>Runs</Heading>
+          <PlaceHead title="Results" />
+          <ResultsTabs here="Runs" />
+          <Row gap={8} align="center" apart style={{ minHeight: 46 }}>
             {all.length >= MANY || filter !== NO_FILTER ? (
               <Search value={filter.q} onChange={(q) => setFilter(changed(filter, { q }))} />
-            ) : null}
+            ) : (
+              <Stack flex={1} />
+            )}
+            <IfMay route={ROUTES.runChanges}>
+              <Button
+                title={adding ? 'Close' : 'Add'}
+                type={adding ? 'outline' : 'solid'}
+                aria-expanded={adding}
+                onPress={() => setAdding(!adding)}
+              />
+            </IfMay>
           </Row>
-          <Add />
-          {all.length >= MANY || filter !== NO_FILTER ? (
-            <RunFilters filter={filter} onChange={(change) => setFilter(changed(filter, change))} />
+          {adding ? <AddTiles /> : null}
+          {some ? (
+            <RunFilters filter={filter} onChange={(change) => setFilter(changed(filter, change))}>
+              <Legend open={legend.open} onToggle={legend.toggle} />
+              {all.length > 1 ? <ToCompare choosing={chosen !== null} /> : null}
+            </RunFilters>
           ) : null}
-          {all.length > 1 ? <ToCompare choosing={chosen !== null} /> : null}
           <Unsent results={unsent} />
-          {some ? <LaneKey /> : null}
+          {some && legend.open ? <LaneKey /> : null}
           {wide && shown.length > 0 ? <ColumnHeads scaleS={scaleS} /> : null}
         </Stack>
       }
@@ -104,63 +126,38 @@ export function RunsScreen(): ReactNode {
   );
 }
 
-/** Ways to add a run that nobody records at the bench. */
-function Add(): ReactNode {
-  const router = useRouter();
-  const tight = { paddingHorizontal: 10 };
+/** The way to set runs beside each other by tapping them. */
+function ToCompare({ choosing }: { choosing: boolean }): ReactNode {
   return (
-    <IfMay route={ROUTES.runChanges}>
-      <Row gap={8} wrap role="group" aria-label="Add">
-        <Button title="Quick result" buttonStyle={tight} onPress={() => router.navigate('/quick')} />
-        <Button
-          type="outline"
-          title="Type or paste"
-          buttonStyle={tight}
-          onPress={() => router.navigate('/typed')}
-        />
-        <Button
-          type="outline"
-          title="Import log"
-          buttonStyle={tight}
-          onPress={() => router.navigate('/import')}
-        />
-      </Row>
+    <IfMay route={ROUTES.newComparison}>
+      <Button
+        type="clear"
+        title={choosing ? 'Cancel selection' : 'Compare runs'}
+        buttonStyle={{ paddingHorizontal: 0 }}
+        onPress={() => (choosing ? stopChoosing() : startChoosing())}
+      />
     </IfMay>
   );
 }
 
-/** The way to set runs beside each other, and to those that were. */
-function ToCompare({ choosing }: { choosing: boolean }): ReactNode {
-  const router = useRouter();
+const LEGEND_SEEN = 'pace-legend-seen';
+
+/** The legend of lanes: open for a newcomer, once, and behind a button from then on. */
+function useLegend(): { open: boolean; toggle: () => void } {
+  const [open, setOpen] = useState(() => localStorage.getItem(LEGEND_SEEN) === null);
+  useEffect(() => localStorage.setItem(LEGEND_SEEN, '1'), []);
+  return { open, toggle: () => setOpen((now) => !now) };
+}
+
+function Legend({ open, onToggle }: { open: boolean; onToggle: () => void }): ReactNode {
   return (
-    <Row gap={2} wrap role="group" aria-label="Compare" style={{ marginVertical: -8 }}>
-      <IfMay route={ROUTES.newComparison}>
-        <Button
-          type="clear"
-          title={choosing ? 'Cancel selection' : 'Compare runs'}
-          buttonStyle={{ paddingHorizontal: 0, marginRight: 6 }}
-          onPress={() => (choosing ? stopChoosing() : startChoosing())}
-        />
-      </IfMay>
-      <Button
-        type="clear"
-        title="Comparisons"
-        buttonStyle={{ paddingHorizontal: 0, marginRight: 6 }}
-        onPress={() => router.navigate('/compare')}
-      />
-      <Button
-        type="clear"
-        title="Ladders"
-        buttonStyle={{ paddingHorizontal: 0, marginRight: 6 }}
-        onPress={() => router.navigate('/ladders')}
-      />
-      <Button
-        type="clear"
-        title="Compatibility"
-        buttonStyle={{ paddingHorizontal: 0 }}
-        onPress={() => router.navigate('/outcomes')}
-      />
-    </Row>
+    <Button
+      type="clear"
+      title={open ? 'Hide legend' : 'Legend'}
+      aria-expanded={open}
+      buttonStyle={{ paddingHorizontal: 0 }}
+      onPress={onToggle}
+    />
   );
 }
 
@@ -242,7 +239,6 @@ function More({ runs }: { runs: Runs }): ReactNode {
 }
 
 function Nothing({ runs, filter, clear }: { runs: Runs; filter: RunFilter; clear: () => void }): ReactNode {
-  const router = useRouter();
   if (runs.isPending) return <Loading rows={5} height={110} label="Loading runs" />;
   if (runs.error) return <Failed error={runs.error} retry={() => void runs.refetch()} />;
   if (filter !== NO_FILTER) {
@@ -254,14 +250,30 @@ function Nothing({ runs, filter, clear }: { runs: Runs; filter: RunFilter; clear
       </Notice>
     );
   }
+  return <FirstMinute />;
+}
+
+const DOORS = [
+  { title: 'I have a log', says: 'Import a file with one frame time or timestamp per row.', href: '/import' },
+  { title: 'I read numbers off a screen', says: 'Enter a few values of one run.', href: '/quick' },
+  { title: 'I plan a test day', says: 'List what to run on which device.', href: '/cards/new' },
+] as const;
+
+/** What to begin with, where nothing is there yet: each way ends in a first result. */
+function FirstMinute(): ReactNode {
+  const router = useRouter();
   return (
-    <Notice
-      title="No runs yet"
-      action={<Button title="Import a frame log" onPress={() => router.navigate('/import')} />}
-    >
-      Import a log with one frame time or timestamp per row to see how the run held up from the first split to
-      the last.
-    </Notice>
+    <Stack gap={10} role="group" aria-label="Start here" style={{ maxWidth: 560 }}>
+      <Heading level={2}>No runs yet. What do you have?</Heading>
+      {DOORS.map(({ title, says, href }) => (
+        <Sheet key={href} gap={6}>
+          <Row>
+            <Button title={title} onPress={() => router.navigate(href)} />
+          </Row>
+          <Quiet>{says}</Quiet>
+        </Sheet>
+      ))}
+    </Stack>
   );
 }
 

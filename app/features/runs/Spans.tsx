@@ -67,7 +67,7 @@ function LeaveOut({ run, drawn }: { run: RunDetail; drawn: Stretch | null }): Re
         <RunTime label="To" value={to} onChange={setTo} />
         <Choices label="Reason" options={KINDS} selected={kind} onSelect={setKind} />
         <Button
-          title="Leave out"
+          title="Exclude"
           disabled={!ready}
           loading={add.isPending}
           onPress={() =>

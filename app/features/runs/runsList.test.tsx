@@ -84,7 +84,7 @@ describe('the list of runs', () => {
     fireEvent.click(await screen.findByText('Show more runs'));
     const asked = (): string[] => jest.mocked(global.fetch).mock.calls.map(([address]) => String(address));
     await waitFor(() => expect(asked()).toContain(`/api/runs?after=id-${RUNS_A_PAGE - 1}`));
-    fireEvent.click(screen.getByText('Filter and sort'));
+    fireEvent.click(screen.getByRole('button', { name: 'Filter and sort' }));
     fireEvent.change(screen.getByLabelText('Stamina'), { target: { value: 'fades' } });
     fireEvent.change(screen.getByLabelText('Sort by'), { target: { value: 'warmth' } });
     await waitFor(() => expect(asked()).toContain('/api/runs?stamina=fades&sort=warmth'));
@@ -108,8 +108,9 @@ describe('the list of runs', () => {
   it('says what to do when there are none yet', async () => {
     answer([]);
     await show(<RunsScreen />);
-    expect(await screen.findByText('No runs yet')).toBeTruthy();
-    expect(screen.getByText('Import a frame log')).toBeTruthy();
+    expect(await screen.findByText('No runs yet. What do you have?')).toBeTruthy();
+    for (const name of ['I have a log', 'I read numbers off a screen', 'I plan a test day'])
+      expect(screen.getByRole('button', { name })).toBeTruthy();
   });
 
   it('says that figures are on their way after a change of method', async () => {

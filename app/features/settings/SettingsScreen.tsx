@@ -13,6 +13,7 @@ import { WhoMayIn } from './WhoMayIn';
 import { BackupsSection } from './BackupsSection';
 import { Everything } from './Everything';
 import { FiguresState } from './FiguresState';
+import { PlaceHead } from '../../ui/PlaceHead';
 import { Leave } from './Leave';
 import { Spread } from './Spread';
 import { UnreadableRecords } from './UnreadableRecords';
@@ -38,7 +39,7 @@ export function SettingsScreen(): ReactNode {
   const voice = useVoice();
   return (
     <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 22, maxWidth: 620, width: '100%' }}>
-      <Heading level={1}>Settings</Heading>
+      <PlaceHead title="Settings" />
       <UnreadableRecords />
       <Setting
         title="Main figures"

@@ -10,6 +10,8 @@ import { FiguresState } from './FiguresState';
 import { SettingsScreen } from './SettingsScreen';
 import { WhoMayIn } from './WhoMayIn';
 
+jest.mock('expo-router', () => ({ Link: ({ children }: { children: unknown }) => children }));
+
 const session = (id: string, name: string, role: Role, own = false): SessionSummary => ({
   id,
   name,

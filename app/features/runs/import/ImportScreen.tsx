@@ -36,7 +36,7 @@ export function ImportScreen(): ReactNode {
       keyboardShouldPersistTaps="handled"
       contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1100, width: '100%' }}
     >
-      <Heading level={1}>Import a run</Heading>
+      <Heading level={1}>Import log</Heading>
       {step ? (
         <Quiet>{`For the step “${step.title} on ${step.device ?? 'no device'}”. Its conditions are copied to the run.`}</Quiet>
       ) : null}
@@ -378,7 +378,7 @@ function Outcome({ error, onAgain }: { error: Error | null; onAgain: () => void 
   }
   return (
     <Refused
-      title="Not imported. Nothing was stored."
+      title="Not imported: nothing was stored"
       message={problem.message}
       remedy={problem.remedy}
       rows={problem.rows}
