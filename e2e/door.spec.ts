@@ -113,7 +113,7 @@ test.describe('a server that others in the network reach', () => {
 
     await laptop.getByRole('button', { name: 'Sign out phone on the bench' }).click();
     await expect(laptop.getByRole('button', { name: 'Sign out phone on the bench' })).toHaveCount(0);
-    await phone.getByRole('link', { name: 'Cards' }).first().click();
+    await phone.getByRole('link', { name: 'Plan' }).first().click();
     await expect(phone.getByLabel('Passcode')).toBeVisible();
     // whoever goes out is asked again
     await laptop.getByRole('button', { name: 'Sign out' }).click();
@@ -130,14 +130,14 @@ test.describe('a server that others in the network reach', () => {
     await comeIn(laptop);
     const form = laptop.getByRole('form', { name: 'Add device' });
     await form.getByLabel('Name of the person or device').fill('an editor');
-    await form.getByRole('radio', { name: 'viewer' }).click();
+    await form.getByRole('radio', { name: 'viewer', exact: true }).click();
     await form.getByRole('button', { name: 'Show code' }).click();
     const shown = laptop.getByRole('group', { name: 'Code for an editor' });
     const digits = /\d{3}\s?\d{3}/.exec(await shown.innerText())![0];
 
     const page = await newPage(browser, server.address);
     await page.goto('/join');
-    await page.getByLabel(/digits/i).fill(digits);
+    await page.getByLabel(/six-digit/i).fill(digits);
     await page.getByRole('button', { name: 'Sign in' }).click();
     await expect(page.getByText(/^You are signed in as a viewer/)).toBeVisible();
     const main = page.getByRole('main');

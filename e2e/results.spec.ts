@@ -88,7 +88,7 @@ test('a quick result by thumb, with a photo: five values in no more than 25 taps
   await expect(waiting).toHaveCount(0);
 
   await page.getByRole('link', { name: /Copperline Squad on Kitto Mini.*54.fps, from a counter/ }).click();
-  await expect(page.getByText('fps, manual', { exact: true })).toBeVisible();
+  await expect(page.getByText('fps, from a counter', { exact: true })).toBeVisible();
   await expect(page.getByText('plays or plays well')).toHaveCount(0);
   // reaction asks for 57: 54 is four fifths of it and more
   await expect(page.getByText('rough', { exact: true })).toBeVisible();

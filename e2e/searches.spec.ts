@@ -344,8 +344,8 @@ test.describe('phone', () => {
     await note.getByLabel('Title', { exact: true }).fill('Thumb journey');
     await note.getByRole('checkbox', { name: 'now and then' }).click();
     await note.getByRole('button', { name: 'full speed', exact: true }).click();
-    await page.getByLabel('First setup', { exact: true }).selectOption('Gale 0.8');
-    await page.getByLabel('Second setup', { exact: true }).selectOption('Gale 0.9');
+    await page.getByLabel('First', { exact: true }).selectOption('Gale 0.8');
+    await page.getByLabel('Second', { exact: true }).selectOption('Gale 0.9');
     await expect(against.getByRole('listitem')).toHaveText([
       /^fixed\\s\+Thumb journey on Oru Fold\\s\*glitches \(picture\) → full speed, occasional stutter$/,
     ]);

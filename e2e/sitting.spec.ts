@@ -30,7 +30,7 @@ test.describe('phone', () => {
 
     await page.getByRole('button', { name: 'Add a change during the run' }).click();
     const form = page.getByRole('form', { name: 'What was turned on' });
-    await form.getByLabel('On from, minutes and seconds').fill('20:00');
+    await form.getByLabel('On at, minutes and seconds').fill('20:00');
     await form.getByLabel('Off at, minutes and seconds').fill('40:00');
     await form.getByRole('button', { name: 'Add change' }).click();
     const did = page.getByRole('list', { name: 'Effect of each change' });
@@ -39,7 +39,7 @@ test.describe('phone', () => {
     // from the fortieth minute on something else was played
     await form.getByRole('radio', { name: 'another title' }).click();
     await form.getByLabel('Title from this time on').fill('Hexgarden');
-    await form.getByLabel('On from, minutes and seconds').fill('40:00');
+    await form.getByLabel('On at, minutes and seconds').fill('40:00');
     await form.getByRole('button', { name: 'Add change' }).click();
     const titles = page.getByRole('list', { name: 'Titles in the session' });
     await expect(titles.getByRole('listitem')).toHaveCount(2);
@@ -103,7 +103,7 @@ test.describe('phone', () => {
     await page.mouse.move(left + 0.1 * warmth.width, y);
     await page.mouse.up();
     const form = page.getByRole('form', { name: 'What was turned on' });
-    await expect(form.getByLabel('On from, minutes and seconds')).toHaveValue(/^4[45]:\d\d$/);
+    await expect(form.getByLabel('On at, minutes and seconds')).toHaveValue(/^4[45]:\d\d$/);
     await expect(form.getByLabel('Off at, minutes and seconds')).toHaveValue(/^5[01]:\d\d$/);
     await ask(page, ROUTES.deleteRun, { params: { id } });
   });

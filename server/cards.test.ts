@@ -85,11 +85,11 @@ describe('a card', () => {
   });
   it('is not run over by someone who read it earlier', async () => {
     const card = await create([step()]);
-    await send('PUT', `/cards/${card.id}`, { ...input(card.steps, { name: 'First setup' }), revision: 0 });
+    await send('PUT', `/cards/${card.id}`, { ...input(card.steps, { name: 'First' }), revision: 0 });
     expect(
-      await send('PUT', `/cards/${card.id}`, { ...input(card.steps, { name: 'Second setup' }), revision: 0 }),
+      await send('PUT', `/cards/${card.id}`, { ...input(card.steps, { name: 'Second' }), revision: 0 }),
     ).toMatchObject({ status: 409, body: { code: 'changed-meanwhile' } });
-    expect((await harness.request('GET', `/cards/${card.id}`)).body.name).toBe('First setup');
+    expect((await harness.request('GET', `/cards/${card.id}`)).body.name).toBe('First');
   });
   it.each([
     [[step({ minutes: 0 })], 'steps.0.minutes', 'at least one minute'],

@@ -65,7 +65,7 @@ export function OneAgainstAnother({ all }: { all: Outcomes }): ReactNode {
       </Row>
       <Body role="status">{sayVersions(rows)}</Body>
       {fork ? <Quiet>{`${second.with} is a fork of ${first.with}, not its next version.`}</Quiet> : null}
-      <Stack role="list" aria-label={`${sayBuild(second)} and ${sayBuild(first)}`} gap={6}>
+      <Stack role="list" aria-label={`${sayBuild(second)} compared with ${sayBuild(first)}`} gap={6}>
         {rows.map((row) => (
           <Stack key={`${row.title} ${row.device}`} role="listitem">
             <Body small>

@@ -34,8 +34,7 @@ import { Answered } from '../../ui/states';
 import { useToast } from '../../ui/Toast';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { evidenceOf } from './evidenceOf';
-import { Handling } from './Handling';
-import { SectionSheet } from './SectionSheet';
+import { Sections } from './Sections';
 import { usePack } from './usePack';
 import { useWriting, type Writing } from './useWriting';
 
@@ -106,24 +105,14 @@ function ReviewPage({ review }: { review: ReviewDetail }): ReactNode {
       <IfMay route={ROUTES.changeReview}>
         <Order doc={doc} change={change} />
       </IfMay>
-      {doc.sections.map((section) => (
-        <SectionSheet
-          key={section.kind}
-          section={section}
-          // its lines stand where they are changed
-          blocks={section.kind === 'handling' ? NO_BLOCKS : blocks[section.kind]}
-          figures={figures}
-          address={address}
-          onChange={onSection}
-        >
-          {section.kind === 'handling' ? (
-            <Handling
-              lines={doc.handling}
-              onLines={(handling) => change((before) => ({ ...before, handling }))}
-            />
-          ) : null}
-        </SectionSheet>
-      ))}
+      <Sections
+        doc={doc}
+        change={change}
+        blocks={blocks}
+        figures={figures}
+        address={address}
+        onSection={onSection}
+      />
       <Pictures id={review.id} blocks={blocks} sections={doc.sections} />
       <InIt review={review} doc={doc} change={change} />
       <Remove review={review} />
@@ -221,7 +210,6 @@ function Video({ review, doc }: { review: ReviewDetail; doc: ReviewDoc }): React
   );
 }
 
-const NO_BLOCKS: Block[] = [];
 const LINK = { minHeight: 44, paddingVertical: 11 } as const;
 const SIZES = PICTURE_SIZES.map(({ name, width, height }) => ({
   value: name,
