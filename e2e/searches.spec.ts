@@ -347,7 +347,7 @@ test.describe('phone', () => {
     await page.getByLabel('First', { exact: true }).selectOption('Gale 0.8');
     await page.getByLabel('Second', { exact: true }).selectOption('Gale 0.9');
     await expect(against.getByRole('listitem')).toHaveText([
-      /^fixed\\s\+Thumb journey on Oru Fold\\s\*glitches \(picture\) → full speed, occasional stutter$/,
+      /^fixed\s+Thumb journey on Oru Fold\s*glitches \(picture\) → full speed, occasional stutter$/,
     ]);
     await expect(page.getByText('Of 1 title seen with both: 1 fixed.')).toBeVisible();
     for (const { id, version: of } of (await ask(page, ROUTES.outcomes, {})).outcomes.filter(
@@ -357,7 +357,7 @@ test.describe('phone', () => {
     await page.reload();
 
     await page.getByLabel('Search titles').fill('thumb');
-    await expect(page.getByText(/^1 of \d+ titles\. Of these 1 of 1 /)).toBeVisible();
+    await expect(page.getByText(/^1 of \d+ titles\. Of these, 1 of 1 /)).toBeVisible();
     await page.getByRole('button', { name: 'Thumb journey: Oru Fold glitches' }).click();
     const list = page.getByRole('list', { name: 'Details of Thumb journey' });
     await expect(list.getByRole('listitem')).toHaveCount(1);
