@@ -66,10 +66,10 @@ test('a menu is left out by its times and by dragging, and the figures change', 
   await page.getByLabel('From, minutes and seconds').fill('2:30');
   await page.getByLabel('To, minutes and seconds').fill('2:00');
   await expect(page.getByText('The end must be later than the start.')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Exclude' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Exclude', exact: true })).toBeDisabled();
   await page.getByLabel('From, minutes and seconds').fill('2:00');
   await page.getByLabel('To, minutes and seconds').fill('2:30');
-  await page.getByRole('button', { name: 'Exclude' }).click();
+  await page.getByRole('button', { name: 'Exclude', exact: true }).click();
   await expect(page.getByText('Averages 50 fps')).toBeVisible();
   await page.getByRole('button', { name: /^Remove .*menu/ }).click();
   await expect(page.getByText(`Averages ${average} fps`)).toBeVisible();
@@ -87,7 +87,7 @@ test('a menu is left out by its times and by dragging, and the figures change', 
   await page.mouse.up();
   await expect(page.getByLabel('From, minutes and seconds')).toHaveValue(/^1:5[5-9]$|^2:00$/);
   await expect(page.getByLabel('To, minutes and seconds')).toHaveValue(/^2:3\d$/);
-  await page.getByRole('button', { name: 'Exclude' }).click();
+  await page.getByRole('button', { name: 'Exclude', exact: true }).click();
   await expect(page.getByText('Averages 50 fps')).toBeVisible();
 });
 

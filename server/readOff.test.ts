@@ -322,7 +322,7 @@ describe('pictures', () => {
       .toBuffer();
     expect(bomb.length).toBeLessThan(1024 * 1024);
     expect(await refusal(bomb)).toMatch(/12000 × 12000 pixels/);
-    expect((await attach(id, Buffer.alloc(1_100_000))).body.refused[0].reason).toMatch(/at most 1 MB/);
+    expect((await attach(id, Buffer.alloc(1_100_000))).body.refused[0].reason).toMatch(/larger than 1 MB/);
     expect((await get(`/runs/${id}`)).evidence).toEqual([]);
   });
 

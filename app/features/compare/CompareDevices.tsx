@@ -14,6 +14,7 @@ import { NamePicker } from '../../ui/PickOrAdd';
 import { IfMay } from '../../ui/Role';
 import { Section } from '../../ui/Section';
 import { Select } from '../../ui/Select';
+import { Loading } from '../../ui/states';
 import { useToast } from '../../ui/Toast';
 import { Body, Quiet } from '../../ui/words';
 import { sharedTitles } from './sharedRuns';
@@ -66,14 +67,18 @@ export function CompareDevices(): ReactNode {
   return (
     <IfMay route={ROUTES.newComparison}>
       <Section title="Compare devices">
-        <NamePicker
-          label={devices.length === 0 ? 'First device' : 'Another device'}
-          what="device"
-          known={known.filter((name) => !devices.includes(name))}
-          value={typed}
-          onChange={choose}
-          knownOnly
-        />
+        {kit.data ? (
+          <NamePicker
+            label={devices.length === 0 ? 'First device' : 'Another device'}
+            what="device"
+            known={known.filter((name) => !devices.includes(name))}
+            value={typed}
+            onChange={choose}
+            knownOnly
+          />
+        ) : (
+          <Loading rows={1} height={66} label="Loading devices" />
+        )}
         {devices.length > 0 ? (
           <Row gap={6} wrap role="group" aria-label="Devices to compare">
             {devices.map((name) => (
