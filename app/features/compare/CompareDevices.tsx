@@ -50,7 +50,10 @@ export function CompareDevices(): ReactNode {
   }));
   const arranged = shared.length > 0 ? arrange(shared.flatMap((one) => one.runs)) : null;
   const choose = (name: string): void => {
-    if (!known.includes(name)) return setTyped(name);
+    // typed to the end, a name may be the beginning of another one: a tap decides
+    const tapped = Math.abs(name.length - typed.length) > 1 || name === typed;
+    const goesOn = known.some((one) => one !== name && one.startsWith(name));
+    if (!known.includes(name) || (goesOn && !tapped)) return setTyped(name);
     setTyped('');
     if (!devices.includes(name) && devices.length < MOST_DEVICES) setDevices([...devices, name]);
   };

@@ -87,6 +87,29 @@ describe('comparing devices', () => {
     await until(() => mockNavigate.mock.calls.length === 1);
   });
 
+  it('waits for a tap where a name that is typed may go on', async () => {
+    const pro = { ...NEW[0]!, id: 'p', device: 'Velm 5 Pro' };
+    standInServer(({ path }) => ({
+      body: path.startsWith('/api/kit')
+        ? {
+            devices: ['Velm 5', 'Velm 5 Pro'].map((name) => ({ id: name, name, runs: 1, facts: {} })),
+            titles: [],
+            accessories: [],
+            instruments: [],
+            setups: [],
+          }
+        : [pro],
+    }));
+    await show(<CompareDevices />);
+    await until(() => screen.queryByRole('combobox') !== null);
+    for (const typed of ['V', 'Ve', 'Vel', 'Velm', 'Velm ', 'Velm 5'])
+      fireEvent.change(screen.getByRole('combobox'), { target: { value: typed } });
+    expect(screen.queryByRole('button', { name: 'Remove Velm 5' })).toBeNull();
+    for (const typed of ['Velm 5 ', 'Velm 5 P', 'Velm 5 Pr', 'Velm 5 Pro'])
+      fireEvent.change(screen.getByRole('combobox'), { target: { value: typed } });
+    await until(() => screen.queryByRole('button', { name: 'Remove Velm 5 Pro' }) !== null);
+  });
+
   it('says so where nothing is in common', async () => {
     await show(<CompareDevices />);
     await until(() => screen.queryByRole('combobox') !== null);
