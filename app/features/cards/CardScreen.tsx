@@ -42,7 +42,7 @@ export function CardScreen({ id }: { id: string }): ReactNode {
     // no ScrollView: its node has a scrollTo of its own that dragging by keys does not understand
     <div style={{ height: '100%', overflowX: 'hidden', overflowY: 'auto' }}>
       <Stack gap={14} padding={wide ? 24 : 14} style={{ maxWidth: 1320, width: '100%' }}>
-        {day.query.data ? null : <BackTo href="/cards" title="Cards" />}
+        {day.query.data ? null : <BackTo href="/cards" title="Plan" />}
         <Answered query={day.query} loading={{ rows: 4, height: 90, label: 'Loading card' }}>
           {(known) => <CardPage card={known} day={day} wide={wide} />}
         </Answered>
@@ -185,7 +185,7 @@ function Head({
   return (
     <Stack gap={2}>
       <Row align="center" apart wrap>
-        <BackTo href="/cards" title="Cards" />
+        <BackTo href="/cards" title="Plan" />
         <IfMay route={ROUTES.changeCard}>
           <Row>
             <Tight

@@ -199,7 +199,7 @@ function StartState({ row, card }: { row: DayRow; card: Card }): ReactNode {
   return (
     <Body
       small
-    >{`At the start, ${row.step.device} should be at ${card.day.roomC === null ? `${difference(startOverRoomC)} above room temperature` : temperature(card.day.roomC + startOverRoomC)} and ${Math.floor(startPercent)} % battery.`}</Body>
+    >{`At the start, ${row.step.device} should be at ${card.day.roomC === null ? `${difference(startOverRoomC)} above room temperature` : temperature(card.day.roomC + startOverRoomC)} and ${Math.floor(startPercent)}\u00a0% battery.`}</Body>
   );
 }
 

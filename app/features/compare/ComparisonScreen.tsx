@@ -29,7 +29,7 @@ export function ComparisonScreen({ id }: { id: string }): ReactNode {
   const wide = useWide();
   return (
     <ScrollView contentContainerStyle={{ padding: wide ? 24 : 14, gap: 16, maxWidth: 1240, width: '100%' }}>
-      {comparison.data ? null : <BackTo href="/compare" title="Comparisons" />}
+      {comparison.data ? null : <BackTo href="/compare" title="Compare" />}
       <Answered query={comparison} loading={{ rows: 4, height: 130, label: 'Loading comparison' }}>
         {(known) => <ComparisonPage comparison={known} />}
       </Answered>
@@ -45,7 +45,7 @@ function ComparisonPage({ comparison }: { comparison: ComparisonDetail }): React
   return (
     <>
       <Row align="center" apart>
-        <BackTo href="/compare" title="Comparisons" />
+        <BackTo href="/compare" title="Compare" />
         <Actions comparison={comparison} />
       </Row>
       <Stack gap={6} style={{ marginTop: -10 }}>

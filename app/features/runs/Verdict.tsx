@@ -79,7 +79,7 @@ export function Verdict({ run }: { run: RunDetail }): ReactNode {
 
 /** A need with its bar: "action: average 45, 1 % low 30". */
 function sayNeed({ need, figures: { bar } }: RunDetail): string {
-  return bar ? `${need}: average at least ${bar.average}, 1 % low at least ${bar.low}` : String(need);
+  return bar ? `${need}: average at least ${bar.average}, 1\u00a0%\u00a0low at least ${bar.low}` : String(need);
 }
 
 /** A stretch well above the target may have been a menu: it asks, and leaves it out on a tap. */
@@ -118,7 +118,7 @@ function BarNow({ run }: { run: RunDetail }): ReactNode {
     <Row gap={10} align="center" wrap>
       <Body
         small
-      >{`Your thresholds for ${run.need} are now average ${run.barNow.average}, 1 % low ${run.barNow.low}.`}</Body>
+      >{`Your thresholds for ${run.need} are now average ${run.barNow.average}, 1\u00a0%\u00a0low ${run.barNow.low}.`}</Body>
       <Button
         type="clear"
         title="Apply the new thresholds"
