@@ -79,7 +79,9 @@ export function Verdict({ run }: { run: RunDetail }): ReactNode {
 
 /** A need with its bar: "action: average 45, 1 % low 30". */
 function sayNeed({ need, figures: { bar } }: RunDetail): string {
-  return bar ? `${need}: average at least ${bar.average}, 1\u00a0%\u00a0low at least ${bar.low}` : String(need);
+  return bar
+    ? `${need}: average at least ${bar.average}, 1\u00a0%\u00a0low at least ${bar.low}`
+    : String(need);
 }
 
 /** A stretch well above the target may have been a menu: it asks, and leaves it out on a tap. */
