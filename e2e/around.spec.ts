@@ -68,4 +68,12 @@ test.describe('the five places', () => {
     }
     await expect(page.getByRole('form', { name: 'Add result' })).toBeVisible();
   });
+
+  test('an address that leads nowhere says so, and leads on', async ({ page }) => {
+    await page.goto('/nowhere/at/all');
+    await expect(page.getByText('Page not found')).toBeVisible();
+    await expectAccessible(page);
+    await page.getByRole('button', { name: 'Go to Results' }).click();
+    await expect(page.getByRole('heading', { name: 'Results', exact: true })).toBeVisible();
+  });
 });
