@@ -78,6 +78,16 @@ describe('each address of the table', () => {
       }
     },
   );
+  it('says who may, and as what one is here', async () => {
+    const refusal = async (name: RouteName, role: Role): Promise<string> =>
+      ((await (await askFor(name, role)).json()) as { message: string }).message;
+    expect(await refusal('deleteRun', 'reader')).toBe(
+      'Only a reviewer can do this; you are signed in as a viewer.',
+    );
+    expect(await refusal('benchChanges', 'reader')).toBe(
+      'Only an assistant or a reviewer can do this; you are signed in as a viewer.',
+    );
+  });
   it('says of most that nobody unknown may', () => {
     const free = (Object.keys(ROUTES) as RouteName[]).filter((name) => mayDo(null, ROUTES[name].needs));
     expect(free).toEqual(['health', 'liveStatus', 'live', 'liveShell']);

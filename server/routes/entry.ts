@@ -121,7 +121,7 @@ export function mayAsk(name: RouteName): RequestHandler {
     if (asker === null) throw unknown();
     throw new Problem(403, {
       code: 'not-for-this-role',
-      message: `Only ${needs === 'bench' ? 'an assistant or a reviewer' : 'reviewer'}can do this; you are signed in as ${ROLE_WORDS[asker.role]}.`,
+      message: `Only ${needs === 'bench' ? 'an assistant or a reviewer' : 'a reviewer'} can do this; you are signed in as ${ROLE_WORDS[asker.role]}.`,
       remedy: 'Nothing was changed. Ask the reviewer to do it, or to give you another role.',
     });
   };
@@ -135,7 +135,7 @@ const unknown = (): Problem =>
   });
 
 const ROLE_WORDS: Record<Role, string> = {
-  reader: 'a reader',
+  reader: 'a viewer',
   bench: 'an assistant',
   reviewer: 'a reviewer',
 };
