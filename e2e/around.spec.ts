@@ -15,6 +15,7 @@ test.describe('the five places', () => {
     await tap(page.getByRole('link', { name: 'Compare', exact: true }).first());
     for (const name of ['Velm 4', 'Velm 5']) {
       await page.getByRole('combobox').fill(name);
+      await tap(page.getByRole('option', { name, exact: true }));
       await expect(page.getByRole('button', { name: `Remove ${name}` })).toBeVisible();
     }
     await expect(page.getByText(/^\d+ titles in common/)).toBeVisible();

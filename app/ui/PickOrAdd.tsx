@@ -52,7 +52,7 @@ export function NamePicker({
   value,
   onChange,
   error,
-  knownOnly = false,
+  onPick,
 }: {
   label: string;
   known: string[];
@@ -60,8 +60,8 @@ export function NamePicker({
   value: string;
   onChange: (value: string) => void;
   error?: string | undefined;
-  /** Nothing new is offered. */
-  knownOnly?: boolean;
+  /** Takes a row that is tapped, or chosen by Enter, instead of `onChange`; only known names are offered then. */
+  onPick?: (name: string) => void;
 }): ReactNode {
   const { sheet, line, ink, action } = usePalette();
   const [open, setOpen] = useState(false);
@@ -73,11 +73,11 @@ export function NamePicker({
     .filter((one) => one.toLowerCase().includes(typed) && one.toLowerCase() !== typed)
     .sort((a, b) => Number(begins(b, typed)) - Number(begins(a, typed)));
   // one that is called just so comes before any that is called more
-  const same = longer.length > 0 ? known.filter((one) => one.toLowerCase() === typed) : [];
+  const same = longer.length > 0 || onPick ? known.filter((one) => one.toLowerCase() === typed) : [];
   const matches = [...same, ...longer].slice(0, SHOWN);
-  const isNew = !knownOnly && typed !== '' && !known.some((one) => one.toLowerCase() === typed);
+  const isNew = !onPick && typed !== '' && !known.some((one) => one.toLowerCase() === typed);
   const take = (chosen: string): void => {
-    onChange(chosen);
+    (onPick ?? onChange)(chosen);
     setOpen(false);
     setActive(null);
   };
@@ -132,7 +132,7 @@ export function NamePicker({
         onKeyPress={onKey}
         autoComplete="off"
         value={value}
-        placeholder={`Choose ${/^[aeiou]/i.test(what) ? 'an' : 'a'} ${what}${knownOnly ? '' : ' or type a new one'}`}
+        placeholder={`Choose ${/^[aeiou]/i.test(what) ? 'an' : 'a'} ${what}${onPick ? '' : ' or type a new one'}`}
         onChangeText={(text) => {
           onChange(text);
           setOpen(true);

@@ -50,10 +50,6 @@ export function CompareDevices(): ReactNode {
   }));
   const arranged = shared.length > 0 ? arrange(shared.flatMap((one) => one.runs)) : null;
   const choose = (name: string): void => {
-    // typed to the end, a name may be the beginning of another one: a tap decides
-    const tapped = Math.abs(name.length - typed.length) > 1 || name === typed;
-    const goesOn = known.some((one) => one !== name && one.startsWith(name));
-    if (!known.includes(name) || (goesOn && !tapped)) return setTyped(name);
     setTyped('');
     if (!devices.includes(name) && devices.length < MOST_DEVICES) setDevices([...devices, name]);
   };
@@ -76,8 +72,8 @@ export function CompareDevices(): ReactNode {
             what="device"
             known={known.filter((name) => !devices.includes(name))}
             value={typed}
-            onChange={choose}
-            knownOnly
+            onChange={setTyped}
+            onPick={choose}
           />
         ) : (
           <Loading rows={1} height={66} label="Loading devices" />

@@ -144,9 +144,19 @@ const LEGEND_SEEN = 'pace-legend-seen';
 
 /** The legend of lanes: open for a newcomer, once, and behind a button from then on. */
 function useLegend(): { open: boolean; toggle: () => void } {
-  const [open, setOpen] = useState(() => localStorage.getItem(LEGEND_SEEN) === null);
-  useEffect(() => localStorage.setItem(LEGEND_SEEN, '1'), []);
+  const [open, setOpen] = useState(isNewcomer);
   return { open, toggle: () => setOpen((now) => !now) };
+}
+
+/** Asked at once, before the list is drawn: nothing moves under a thumb. A browser that stores nothing has no newcomers. */
+function isNewcomer(): boolean {
+  try {
+    const seen = localStorage.getItem(LEGEND_SEEN) !== null;
+    localStorage.setItem(LEGEND_SEEN, '1');
+    return !seen;
+  } catch {
+    return false;
+  }
 }
 
 function Legend({ open, onToggle }: { open: boolean; onToggle: () => void }): ReactNode {

@@ -1,4 +1,5 @@
-import { Link } from 'expo-router';
+import { Button } from '@rneui/themed';
+import { Link, useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { FlatList, Pressable } from 'react-native';
 import { useKit } from '../../../api/queries';
@@ -20,6 +21,7 @@ const MANY = 8;
 export function NamesScreen({ of }: { of: ByName }): ReactNode {
   const wide = useWide();
   const { line } = usePalette();
+  const router = useRouter();
   const kit = useKit();
   const [typed, setTyped] = useState('');
   const known = ((of === 'device' ? kit.data?.devices : kit.data?.titles) ?? []).filter(
@@ -47,8 +49,17 @@ export function NamesScreen({ of }: { of: ByName }): ReactNode {
         ) : kit.error ? (
           <Failed error={kit.error} retry={() => void kit.refetch()} />
         ) : (
-          <Notice title={known.length === 0 ? `No ${of} with a run yet` : `No matching ${of}`}>
-            {known.length === 0 ? 'Add a result first, with the Add button under Runs.' : 'Try another name.'}
+          <Notice
+            title={known.length === 0 ? `No ${of} with a run yet` : `No matching ${of}`}
+            action={
+              known.length === 0 ? (
+                <Button title="Add a result" onPress={() => router.navigate('/bench')} />
+              ) : (
+                <Button title="Clear search" onPress={() => setTyped('')} />
+              )
+            }
+          >
+            {known.length === 0 ? `Each ${of} with a run has a page here.` : 'Try another name.'}
           </Notice>
         )
       }
