@@ -12,31 +12,29 @@ import {
   type ReviewGap,
   type SectionKind,
 } from '@pace-check/core';
-import { Button, Input, LinearProgress } from '@rneui/themed';
+import { Button, Input } from '@rneui/themed';
 import { Link, useRouter } from 'expo-router';
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { Linking } from 'react-native';
-import { v4 as uuid } from 'uuid';
 import { useComparisons } from '../../api/compare';
-import { useDeleteReview, usePublishReview, useReview, useShowReview } from '../../api/reviews';
+import { useDeleteReview, useReview } from '../../api/reviews';
 import { Flag } from '../../forms/Flag';
 import { BackTo } from '../../ui/BackTo';
 import { Choices } from '../../ui/Choices';
-import { count, dayAndTime } from '../../ui/figures';
+import { count } from '../../ui/figures';
 import { usePalette } from '../../ui/Look';
 import { keptWord, NotKept } from '../../ui/NotKept';
 import { Page } from '../../ui/Page';
 import { Row, Stack } from '../../ui/parts';
 import { RemoveButton } from '../../ui/RemoveButton';
 import { Section } from '../../ui/Section';
-import { SortableList } from '../../ui/SortableList';
 import { Answered } from '../../ui/states';
-import { useToast } from '../../ui/Toast';
 import { Body, Heading, Quiet } from '../../ui/words';
 import { evidenceOf } from './evidenceOf';
 import { Sections } from './Sections';
-import { usePack } from './usePack';
 import { useWriting, type Writing } from './useWriting';
+import { Order } from './Order';
+import { Published } from './Published';
 
 /** A review: what is missing, what is written over the evidence, and what goes out. */
 export function ReviewScreen({ id }: { id: string }): ReactNode {
@@ -117,67 +115,6 @@ function ReviewPage({ review }: { review: ReviewDetail }): ReactNode {
       <InIt review={review} doc={doc} change={change} />
       <Remove review={review} />
     </>
-  );
-}
-
-/** The order of the sections: dragged, or moved a place at a time. */
-function Order({ doc, change }: Pick<Writing, 'doc' | 'change'>): ReactNode {
-  const [open, setOpen] = useState(false);
-  const move = (from: number, by: -1 | 1): void =>
-    change((before) => {
-      const sections = [...before.sections];
-      const [taken] = sections.splice(from, 1);
-      sections.splice(from + by, 0, taken!);
-      return { ...before, sections };
-    });
-  return (
-    <Section
-      title="Order of sections"
-      aside={
-        <Button
-          type="clear"
-          title={open ? 'Close' : 'Change'}
-          aria-label={open ? 'Close the order of sections' : 'Change the order of sections'}
-          onPress={() => setOpen(!open)}
-        />
-      }
-    >
-      {open ? (
-        <SortableList
-          items={doc.sections}
-          idOf={(section) => section.kind}
-          nameOf={({ kind }) => SECTIONS[kind].title}
-          label="Sections"
-          what="section"
-          onOrder={(sections) => change((before) => ({ ...before, sections }))}
-        >
-          {({ kind, hidden }, i) => (
-            <Row align="center" apart style={{ minHeight: 44 }}>
-              <Body style={{ flexShrink: 1 }}>{`${SECTIONS[kind].title}${hidden ? ' (left out)' : ''}`}</Body>
-              <Row>
-                {([-1, 1] as const).map((by) => (
-                  <Button
-                    key={by}
-                    type="clear"
-                    title={by < 0 ? 'Up' : 'Down'}
-                    aria-label={`Move ${SECTIONS[kind].title} ${by < 0 ? 'up' : 'down'}`}
-                    disabled={doc.sections[i + by] === undefined}
-                    onPress={() => move(i, by)}
-                  />
-                ))}
-              </Row>
-            </Row>
-          )}
-        </SortableList>
-      ) : (
-        <Quiet>
-          {doc.sections
-            .filter((section) => !section.hidden)
-            .map(({ kind }) => SECTIONS[kind].title)
-            .join(' · ')}
-        </Quiet>
-      )}
-    </Section>
   );
 }
 
@@ -300,130 +237,6 @@ function Gaps({ gaps }: { gaps: ReviewGap[] }): ReactNode {
         })}
       </Stack>
     </Section>
-  );
-}
-
-/** What was published, what has changed since, and the pack. */
-function Published({
-  review,
-  kept,
-  revision,
-}: {
-  review: ReviewDetail;
-  kept: boolean;
-  /** That is on the screen. */
-  revision: number;
-}): ReactNode {
-  const publish = usePublishReview(review.id);
-  const show = useShowReview(review.id);
-  const toast = useToast();
-  const last = review.publications.at(-1);
-  return (
-    <Section title="Published">
-      {last ? (
-        <Body>{`Revision ${last.revision}, ${dayAndTime(last.publishedAt)}. Published revisions never change.`}</Body>
-      ) : (
-        <Body>Not published yet.</Body>
-      )}
-      {review.changes.length > 0 ? (
-        <Stack role="list" aria-label="Changed since" gap={2}>
-          <Quiet>Changes since then, to be listed as corrections in the next revision:</Quiet>
-          {review.changes.map((one) => (
-            <Body key={one} role="listitem" small>
-              {one}
-            </Body>
-          ))}
-        </Stack>
-      ) : null}
-      <IfMay route={ROUTES.publishReview}>
-        <Row gap={8} wrap>
-          <Button
-            title={last ? `Publish revision ${last.revision + 1}` : 'Publish'}
-            disabled={!kept}
-            loading={publish.isPending}
-            onPress={() =>
-              publish.mutate(
-                { id: uuid(), revision },
-                {
-                  onSuccess: ({ publications }) =>
-                    toast({ text: `Revision ${publications.length} published.` }),
-                  onError: (error) => toast({ text: `Not published: ${error.message}` }),
-                },
-              )
-            }
-          />
-        </Row>
-      </IfMay>
-      <Pack review={review} kept={kept} />
-      {last ? (
-        <>
-          <IfMay route={ROUTES.showReview}>
-            <Flag
-              label="Share published revision by link"
-              value={review.shownAt !== null}
-              onChange={(shown) =>
-                show.mutate(shown, {
-                  onError: (error) => toast({ text: `Setting not changed: ${error.message}` }),
-                })
-              }
-            />
-          </IfMay>
-          {review.shownAt === null ? null : (
-            <Row align="center" gap={8} wrap>
-              <Body small style={{ flexShrink: 1 }}>
-                {`Anyone who can reach this server can read the published revision at /r/${review.id}, and nothing else of the review.`}
-              </Body>
-              <Button
-                type="clear"
-                title="Open page"
-                onPress={() => void Linking.openURL(`/r/${review.id}`)}
-              />
-            </Row>
-          )}
-        </>
-      ) : null}
-    </Section>
-  );
-}
-
-/** The pack: all that goes out as one file, with how far it is. */
-function Pack({ review, kept }: { review: ReviewDetail; kept: boolean }): ReactNode {
-  const { progress, error, start, cancel } = usePack(review.id, review.doc.name);
-  const [overlay, setOverlay] = useState(false);
-  const { action, track } = usePalette();
-  if (progress !== null) {
-    const share = progress.total === 0 ? 0 : progress.done / progress.total;
-    return (
-      <Stack gap={6}>
-        <Body small>{`Creating package: ${progress.at}`}</Body>
-        <LinearProgress
-          variant="determinate"
-          value={share}
-          color={action}
-          trackColor={track}
-          aria-label={`${Math.round(share * 100)} % of the package`}
-        />
-        <Row>
-          <Button type="outline" title="Cancel export" onPress={cancel} />
-        </Row>
-      </Stack>
-    );
-  }
-  return (
-    <Stack gap={4}>
-      {error ? <Body role="alert">{`Package not created: ${error.message}`}</Body> : null}
-      {review.doc.video ? (
-        <Flag label="Include overlay images" value={overlay} onChange={setOverlay} />
-      ) : null}
-      <Row>
-        <Button
-          type="outline"
-          title="Export package (.zip)"
-          disabled={!kept}
-          onPress={() => start(overlay && review.doc.video !== null)}
-        />
-      </Row>
-    </Stack>
   );
 }
 
